@@ -1,0 +1,15 @@
+using NodaTime;
+
+namespace LooseLantern.Core.Openings;
+
+/// <summary>Runs of local dates as spans of instants.</summary>
+internal static class DateRange
+{
+    /// <summary>
+    /// A span that contains every instant whose local date lies from <paramref name="from"/> to <paramref name="to"/>, with a day to spare on
+    /// either side: where a clock goes back over midnight the same date comes twice, so the bounds are never taken to be exact.
+    /// </summary>
+    public static Span Around(DateTimeZone zone, LocalDate from, LocalDate to) => new(
+        zone.AtStartOfDay(from.PlusDays(-1)).ToInstant(),
+        zone.AtStartOfDay(to.PlusDays(2)).ToInstant());
+}

@@ -1,0 +1,6 @@
+global using LooseLantern.Core;
+global using LooseLantern.Core.Hours;
+global using LooseLantern.Core.Openings;
+global using NodaTime;
+global using Shouldly;
+global using Xunit;
