@@ -1,0 +1,62 @@
+# ./lantern up: from a fresh machine to an address to open.
+
+lantern_up() {
+  local at="" port="" demo=true fresh=no
+  while [ $# -gt 0 ]; do
+    case "$1" in
+      --at) at=${2:-}; [ -n "$at" ] || fail "--at needs a time, such as 2026-12-07T08:00+01:00"; shift 2 ;;
+      --port) port=${2:-}; [[ "$port" =~ ^[0-9]+$ ]] && [ "$port" -ge 1 ] && [ "$port" -le 65535 ] || fail "--port needs a number from 1 to 65535"; shift 2 ;;
+      --no-demo) demo=false; shift ;;
+      --fresh) fresh=yes; shift ;;
+      --help|-h) help; exit 0 ;;
+      *) fail "there is no \"$1\" for up; ./lantern help lists what there is" ;;
+    esac
+  done
+  if [ -n "$at" ] && ! [[ "$at" =~ ^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}(:[0-9]{2})?(Z|[+-][0-9]{2}:[0-9]{2})$ ]]; then
+    fail "--at \"$at\" is no date and time with an offset; write it as 2026-12-07T08:00+01:00"
+  fi
+  [ -z "$port" ] || ! port_taken "$port" || fail "port $port is in use; choose another with --port"
+
+  need_toolchains
+  need_packages postgresql="/usr/lib/postgresql/*/bin/initdb"
+  build_server src/LooseLantern.Server/LooseLantern.Server.csproj
+  build_web
+
+  local home database=lantern
+  home=$(pg_home)
+  pg_start "$home"
+  # Another day, or a start without the demo, has its data apart.
+  [ -z "$at" ] || database="lantern_at_$(printf '%s' "${at%%T*}" | tr -d -)"
+  [ "$demo" = true ] || database="${database}_bare"
+  [ "$fresh" = no ] || pg_run "DROP DATABASE IF EXISTS \"$database\" WITH (FORCE)"
+  pg_database "$database"
+
+  port=${port:-$(free_port 4700)}
+  say "Starting ..."
+  local settings=(--urls "http://127.0.0.1:$port" --webroot "$ROOT/web/build" --Demo "$demo")
+  [ -z "$at" ] || settings+=("--Clock:At" "$at")
+  (cd "$ROOT/src/LooseLantern.Server" && \
+    ConnectionStrings__Lantern="$(pg_connection "$database")" exec dotnet "$SERVER" "${settings[@]}") &
+  local server=$!
+  trap 'kill '"$server"' 2>/dev/null; wait '"$server"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
+  trap 'exit 130' INT
+  trap 'exit 143' TERM
+
+  local tries=0
+  until [ "$(http_status "$port" /health/ready)" = 200 ]; do
+    kill -0 "$server" 2>/dev/null || fail "the app stopped while starting; what it said stands above"
+    tries=$((tries + 1)); [ $tries -lt 600 ] || fail "the app was not ready after two minutes"
+    sleep 0.2
+  done
+
+  echo
+  echo "Loose Lantern is at http://127.0.0.1:$port"
+  if [ "$demo" = true ]; then
+    echo "Sign in as marit@brackwater.example with the password lantern-demo"
+    echo "A guest's page: http://127.0.0.1:$port/brackwater/hull-survey"
+  else
+    echo "Nobody has a sign-in yet: open http://127.0.0.1:$port/start to make a workspace"
+  fi
+  echo "Ctrl-C stops it."
+  wait "$server"
+}

@@ -1,0 +1,168 @@
+using System.Text.Json;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Tenancy;
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+
+namespace LooseLantern.Server.Data;
+
+/// <summary>
+/// The database. Every query is held to the workspace at hand by a filter, and saving a row of another workspace throws.
+/// </summary>
+public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant)
+    : IdentityUserContext<Person, Guid>(options), IDataProtectionKeyContext
+{
+    public const string OneDeskAddress = "desks_one_address";
+    public const string OnePageAddress = "pages_one_address";
+    public const string OneBookingKey = "booking_keys_one_key";
+
+    public DbSet<Workspace> Workspaces => Set<Workspace>();
+
+    public DbSet<Host> Hosts => Set<Host>();
+
+    public DbSet<HoursRow> Hours => Set<HoursRow>();
+
+    public DbSet<Desk> Desks => Set<Desk>();
+
+    public DbSet<Page> Pages => Set<Page>();
+
+    public DbSet<Session> Sessions => Set<Session>();
+
+    public DbSet<Booking> Bookings => Set<Booking>();
+
+    public DbSet<BookingKey> BookingKeys => Set<BookingKey>();
+
+    public DbSet<CommitmentRow> Commitments => Set<CommitmentRow>();
+
+    public DbSet<Calendar> Calendars => Set<Calendar>();
+
+    public DbSet<CalendarEntryRow> CalendarEntries => Set<CalendarEntryRow>();
+
+    public DbSet<Message> Messages => Set<Message>();
+
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    private Guid? AtHand => tenant.WorkspaceId;
+
+    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        HoldToWorkspace();
+        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
+    public override int SaveChanges(bool acceptAllChangesOnSuccess)
+    {
+        HoldToWorkspace();
+        return base.SaveChanges(acceptAllChangesOnSuccess);
+    }
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.HasPostgresExtension("btree_gist");
+
+        builder.Entity<Workspace>().HasQueryFilter(workspace => workspace.Id == AtHand);
+        // Signing in looks for a person before any workspace is known; from then on only one's own are seen.
+        builder.Entity<Person>(person =>
+        {
+            person.HasQueryFilter(row => AtHand == null || row.WorkspaceId == AtHand);
+            person.HasOne<Workspace>().WithMany().HasForeignKey(row => row.WorkspaceId);
+            person.HasIndex(row => row.WorkspaceId);
+        });
+
+        Filter<Host>(builder);
+        builder.Entity<Host>(host =>
+        {
+            host.HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
+            host.HasOne(row => row.Hours).WithMany().HasForeignKey(row => row.HoursId);
+        });
+
+        Filter<HoursRow>(builder).ToTable("hours").Property(row => row.Document).HasColumnType("jsonb").HasConversion(
+            document => JsonSerializer.Serialize(document, Json.Options),
+            json => JsonSerializer.Deserialize<HoursDocument>(json, Json.Options)!);
+
+        Filter<Desk>(builder).HasIndex(row => row.Address).IsUnique().HasDatabaseName(OneDeskAddress);
+
+        Filter<Page>(builder);
+        builder.Entity<Page>(page =>
+        {
+            page.HasIndex(row => new { row.WorkspaceId, row.DeskId, row.Address }).IsUnique().HasDatabaseName(OnePageAddress);
+            page.HasOne(row => row.Desk).WithMany().HasForeignKey(row => row.DeskId).OnDelete(DeleteBehavior.NoAction);
+            page.HasOne(row => row.Hours).WithMany().HasForeignKey(row => row.HoursId);
+            page.HasMany(row => row.Seats).WithOne().HasForeignKey(row => row.PageId);
+            page.Property(row => row.Version).IsConcurrencyToken();
+        });
+        Filter<SeatRow>(builder).ToTable("seats").HasMany(row => row.Hosts).WithOne().HasForeignKey(row => row.SeatId);
+        Filter<SeatHost>(builder).ToTable("seat_hosts").HasKey(row => new { row.SeatId, row.HostId });
+
+        Filter<Session>(builder);
+        builder.Entity<Session>(session =>
+        {
+            session.HasIndex(row => new { row.WorkspaceId, row.PageId, row.Time }).HasMethod("gist");
+            session.HasOne(row => row.Page).WithMany().HasForeignKey(row => row.PageId).OnDelete(DeleteBehavior.NoAction);
+            session.HasMany(row => row.Hosts).WithOne().HasForeignKey(row => row.SessionId);
+            session.HasMany(row => row.Bookings).WithOne(row => row.Session).HasForeignKey(row => row.SessionId);
+        });
+        Filter<SessionHost>(builder).ToTable("session_hosts").HasKey(row => new { row.SessionId, row.HostId });
+
+        Filter<Booking>(builder).HasIndex(row => row.SecretHash).IsUnique();
+        Filter<BookingKey>(builder);
+        builder.Entity<BookingKey>(key =>
+        {
+            key.HasKey(row => new { row.PageId, row.Key }).HasName(OneBookingKey);
+            key.HasOne<Booking>().WithMany().HasForeignKey(row => row.BookingId);
+        });
+
+        // The exclusion constraint is made by the migration; EF has no words for them.
+        Filter<CommitmentRow>(builder).ToTable("commitments");
+        builder.Entity<CommitmentRow>(commitment =>
+        {
+            commitment.HasOne<Host>().WithMany().HasForeignKey(row => row.HostId);
+            commitment.HasIndex(row => new { row.WorkspaceId, row.HostId, row.Span }).HasMethod("gist");
+            commitment.HasIndex(row => new { row.WorkspaceId, row.HolderId });
+        });
+
+        Filter<Calendar>(builder);
+        builder.Entity<Calendar>(calendar =>
+        {
+            calendar.HasOne(row => row.Host).WithMany().HasForeignKey(row => row.HostId);
+            calendar.HasMany(row => row.Unread).WithOne().HasForeignKey(row => row.CalendarId);
+        });
+        Filter<CalendarEntryRow>(builder).ToTable("calendar_entries");
+        builder.Entity<CalendarEntryRow>(entry =>
+        {
+            entry.HasIndex(row => new { row.WorkspaceId, row.HostId, row.Span }).HasMethod("gist");
+            entry.HasOne(row => row.Calendar).WithMany().HasForeignKey(row => row.CalendarId);
+        });
+        Filter<UnreadEventRow>(builder).ToTable("unread_events");
+
+        Filter<Message>(builder).HasOne<Booking>().WithMany().HasForeignKey(row => row.BookingId);
+
+        foreach (var property in builder.Model.GetEntityTypes().SelectMany(type => type.GetProperties()).Where(p => p.ClrType.IsEnum))
+            property.SetProviderClrType(typeof(string));
+    }
+
+    private Microsoft.EntityFrameworkCore.Metadata.Builders.EntityTypeBuilder<T> Filter<T>(ModelBuilder builder)
+        where T : class, IBelongsToWorkspace
+    {
+        var entity = builder.Entity<T>();
+        entity.HasQueryFilter(row => row.WorkspaceId == AtHand);
+        entity.HasOne<Workspace>().WithMany().HasForeignKey(row => row.WorkspaceId);
+        entity.HasIndex(row => row.WorkspaceId);
+        return entity;
+    }
+
+    private void HoldToWorkspace()
+    {
+        foreach (var entry in ChangeTracker.Entries<IBelongsToWorkspace>())
+        {
+            if (entry.State is EntityState.Unchanged or EntityState.Detached || entry.Entity.WorkspaceId == AtHand) continue;
+            // Identity notes failed attempts while nobody is signed in.
+            if (entry is { Entity: Person, State: EntityState.Modified } && AtHand is null) continue;
+            throw new InvalidOperationException($"A {entry.Metadata.ClrType.Name} of another workspace can't be saved here.");
+        }
+    }
+}

@@ -1,0 +1,46 @@
+using LooseLantern.Server.Tenancy;
+using NodaTime;
+
+namespace LooseLantern.Server.Data.Model;
+
+/// <summary>One guest's reservation of a session.</summary>
+public sealed class Booking : IBelongsToWorkspace
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    public required Guid WorkspaceId { get; init; }
+
+    public required Guid SessionId { get; init; }
+
+    public Session? Session { get; init; }
+
+    public required string GuestName { get; set; }
+
+    public required string GuestEmail { get; set; }
+
+    /// <summary>IANA id of the zone the guest chose the time in.</summary>
+    public required string GuestZone { get; set; }
+
+    public required Instant BookedAt { get; init; }
+
+    /// <summary>SHA-256 of the private link's secret, by which it is found.</summary>
+    public required byte[] SecretHash { get; init; }
+
+    /// <summary>The secret itself under Data Protection: the link is needed again in what is sent later.</summary>
+    public required string ProtectedSecret { get; init; }
+}
+
+/// <summary>The Idempotency-Key a booking was made with: the same key again answers with the same booking.</summary>
+public sealed class BookingKey : IBelongsToWorkspace
+{
+    public required Guid WorkspaceId { get; init; }
+
+    public required Guid PageId { get; init; }
+
+    public required string Key { get; init; }
+
+    /// <summary>SHA-256 of what was asked for; the same key with another request is refused.</summary>
+    public required byte[] RequestHash { get; init; }
+
+    public required Guid BookingId { get; init; }
+}

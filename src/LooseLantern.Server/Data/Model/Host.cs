@@ -1,0 +1,24 @@
+using LooseLantern.Server.Tenancy;
+
+namespace LooseLantern.Server.Data.Model;
+
+/// <summary>A person, room or thing whose time gets booked.</summary>
+public sealed class Host : IBelongsToWorkspace
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    public required Guid WorkspaceId { get; init; }
+
+    /// <summary>The person with a sign-in behind it; null for a room or thing.</summary>
+    public Guid? PersonId { get; init; }
+
+    public required string Name { get; set; }
+
+    /// <summary>IANA id; whole days and floating times of the host's calendars are in it.</summary>
+    public required string Zone { get; set; }
+
+    /// <summary>The host's usual hours; null for one that is always open.</summary>
+    public Guid? HoursId { get; set; }
+
+    public HoursRow? Hours { get; set; }
+}

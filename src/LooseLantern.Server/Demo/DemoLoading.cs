@@ -1,0 +1,123 @@
+using LooseLantern.Core.Openings;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Features.Committing;
+using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.SignUp;
+using LooseLantern.Server.Features.Team;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Demo;
+
+/// <summary>
+/// Fills an empty database with the demo, through the same services that people use. Everything is relative to the day it is loaded, so it
+/// never looks stale.
+/// </summary>
+public static class DemoLoading
+{
+    private const string FirstDesk = "brackwater";
+
+    // Opened last of all: where it stands, the demo is whole.
+    private const string LastDesk = "brackwater-school";
+
+    private const long OneAtATime = 0x4c616e7465726e;
+
+    /// <summary>Loads the demo unless it is there. What an interrupted start left of it is taken away first.</summary>
+    public static async Task LoadOnceAsync(IServiceProvider services, CancellationToken ct)
+    {
+        await using var guard = services.CreateAsyncScope();
+        var db = guard.ServiceProvider.GetRequiredService<LanternDb>();
+        await db.Database.OpenConnectionAsync(ct);
+        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_lock({OneAtATime})", ct);
+        try
+        {
+            var desks = await db.Desks.IgnoreQueryFilters().AsNoTracking().ToListAsync(ct);
+            if (desks.Exists(desk => desk.Address == LastDesk)) return;
+            if (desks.Find(desk => desk.Address == FirstDesk) is { } half)
+                await db.Workspaces.IgnoreQueryFilters().Where(workspace => workspace.Id == half.WorkspaceId).ExecuteDeleteAsync(ct);
+
+            await using var scope = services.CreateAsyncScope();
+            await LoadAsync(scope.ServiceProvider, ct);
+        }
+        finally
+        {
+            await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_unlock({OneAtATime})", CancellationToken.None);
+        }
+    }
+
+    private static async Task LoadAsync(IServiceProvider services, CancellationToken ct)
+    {
+        var now = services.GetRequiredService<IClock>().GetCurrentInstant();
+        var today = now.InZone(DateTimeZoneProviders.Tzdb[DemoPeople.Zone]).Date;
+
+        await services.GetRequiredService<WorkspaceOpening>().OpenAsync(
+            new OpenWorkspaceRequest("Brackwater Boatworks", DemoPeople.Zone, "Marit Oakes", Mailbox("marit"), DemoPeople.Password, "Service desk", FirstDesk), ct);
+
+        var hosts = new Dictionary<string, Guid>();
+        var team = services.GetRequiredService<TeamBuilding>();
+        var calendars = services.GetRequiredService<CalendarJoining>();
+        foreach (var host in DemoPeople.Hosts)
+        {
+            var person = await team.AddPersonAsync(new NewPerson(host.Name, Mailbox(host.Key), DemoPeople.Password), ct);
+            var added = await team.AddHostAsync(new NewHost(host.Name, host.Zone, host.Hours), person, ct);
+            hosts[host.Key] = added.Id;
+            await calendars.JoinAsync(added.Id, $"{host.Name.Split(' ')[0]}'s calendar", $"{host.Key}.ics", DemoCalendars.File(host.Key, today), ct);
+        }
+
+        var desks = services.GetRequiredService<DeskOpening>();
+        await desks.OpenAsync("brackwater-commissions", "Commissions desk", ct);
+        var deskIds = await services.GetRequiredService<LanternDb>().Desks.ToDictionaryAsync(desk => desk.Address, desk => desk.Id, ct);
+
+        var editing = services.GetRequiredService<PageEditing>();
+        var published = new List<Page>();
+        foreach (var page in DemoPages.All)
+        {
+            var made = await editing.CreateAsync(page.Form(deskIds[page.Desk], hosts[page.Host]), ct);
+            if (page.Published) published.Add(await editing.SetStateAsync(made.Id, made.Version, PageState.Published, ct));
+        }
+
+        await BookAsync(services, published, now, ct);
+        await desks.OpenAsync(LastDesk, "Yard hand school", ct);
+    }
+
+    /// <summary>Guests book as time goes on: each asks the page what is open on a day of the last five weeks and takes one of the times.</summary>
+    private static async Task BookAsync(IServiceProvider services, List<Page> pages, Instant now, CancellationToken ct)
+    {
+        // A guest's turn, spread by a fixed recurrence so that the demo is the same each time.
+        var turn = 7;
+        for (var daysAgo = 35; daysAgo >= 0; daysAgo--)
+        {
+            var clock = new StoppedClock(now - Duration.FromDays(daysAgo));
+            var unrolling = ActivatorUtilities.CreateInstance<CalendarUnrolling>(services, clock);
+            var loader = ActivatorUtilities.CreateInstance<OpeningsLoader>(services, unrolling, clock);
+            var committing = ActivatorUtilities.CreateInstance<TimeCommitting>(services, loader, clock);
+
+            for (var of = 0; of < (daysAgo % 7 == 3 ? 2 : 1); of++)
+            {
+                turn = (turn * 37 + 11) % 997;
+                var page = pages[turn % pages.Count];
+                var guest = DemoPeople.Guests[turn % DemoPeople.Guests.Length];
+                var rules = PageRulesOf.Row(page);
+                var day = clock.GetCurrentInstant().InZone(rules.Zone).Date;
+                var duration = page.Durations[turn % page.Durations.Length];
+
+                var openings = OpeningsComputation.Openings(await loader.LoadAsync(rules, day, day.PlusDays(12), duration, ct));
+                if (openings.Count == 0) continue;
+                var chosen = openings[turn * 13 % openings.Count];
+                await committing.BookAsync(
+                    new BookingWish(page.Id, chosen.Start, duration, guest.Name, guest.Email, guest.Zone), $"demo-{daysAgo}-{of}", ct);
+            }
+        }
+    }
+
+    private static string Mailbox(string name) => $"{name}@brackwater.example";
+
+    private sealed class StoppedClock(Instant at) : IClock
+    {
+        public Instant GetCurrentInstant() => at;
+    }
+}

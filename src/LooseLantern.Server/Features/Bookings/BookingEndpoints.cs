@@ -1,0 +1,68 @@
+using LooseLantern.Server.Data;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Bookings;
+
+public enum BookingsWhen
+{
+    Upcoming,
+    Past,
+}
+
+/// <summary>A booking in the coordinator's list.</summary>
+/// <param name="Zone">IANA id of the page's zone.</param>
+public sealed record BookingRow(
+    Guid Id,
+    Instant Start,
+    Instant End,
+    Guid PageId,
+    string Page,
+    string Place,
+    string Zone,
+    IReadOnlyList<string> Hosts,
+    string GuestName,
+    string GuestEmail,
+    string GuestZone,
+    Instant BookedAt);
+
+/// <param name="Total">How many there are in all, of which Rows is one run.</param>
+public sealed record BookingList(Instant Now, int Total, IReadOnlyList<BookingRow> Rows);
+
+public static class BookingEndpoints
+{
+    private const int MostRows = 100;
+
+    public static void MapBookings(this IEndpointRouteBuilder api)
+    {
+        // Upcoming ones come soonest first, past ones latest first; a session that is under way is still to come.
+        api.MapGet("/bookings", async (BookingsWhen? when, string? search, int? skip, int? take, LanternDb db, IClock clock, CancellationToken ct) =>
+            {
+                var now = clock.GetCurrentInstant();
+                var bookings = db.Bookings.AsNoTracking();
+                if (!string.IsNullOrWhiteSpace(search))
+                {
+                    var like = $"%{search.Trim().Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%";
+                    bookings = bookings.Where(row => EF.Functions.ILike(row.GuestName, like, "\\")
+                        || EF.Functions.ILike(row.GuestEmail, like, "\\") || EF.Functions.ILike(row.Session!.Page!.Title, like, "\\"));
+                }
+
+                bookings = when == BookingsWhen.Past
+                    ? bookings.Where(row => row.Session!.Time.UpperBound <= now).OrderByDescending(row => row.Session!.Time.LowerBound).ThenBy(row => row.Id)
+                    : bookings.Where(row => row.Session!.Time.UpperBound > now).OrderBy(row => row.Session!.Time.LowerBound).ThenBy(row => row.Id);
+
+                var total = await bookings.CountAsync(ct);
+                var rows = await bookings
+                    .Skip(Math.Max(skip ?? 0, 0)).Take(Math.Clamp(take ?? 50, 1, MostRows))
+                    .Include(row => row.Session!).ThenInclude(session => session.Page)
+                    .Include(row => row.Session!).ThenInclude(session => session.Hosts).ThenInclude(host => host.Host)
+                    .AsSplitQuery()
+                    .ToListAsync(ct);
+                return new BookingList(now, total, rows.ConvertAll(row => new BookingRow(
+                    row.Id, row.Session!.Time.LowerBound, row.Session.Time.UpperBound, row.Session.PageId, row.Session.Page!.Title, row.Session.Page.Place,
+                    row.Session.Page.Zone, [.. row.Session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)],
+                    row.GuestName, row.GuestEmail, row.GuestZone, row.BookedAt)));
+            })
+            .WithName("listBookings").WithTags("Bookings");
+    }
+}

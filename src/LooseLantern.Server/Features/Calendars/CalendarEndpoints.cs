@@ -1,0 +1,60 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Features.SignIn;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Calendars;
+
+/// <summary>An event of a calendar's file that could not be read.</summary>
+public sealed record UnreadView(int Line, string Title, string Fault);
+
+/// <param name="Entries">How many occurrences were read between ReadFrom and ReadUntil.</param>
+public sealed record CalendarView(
+    Guid Id, Guid HostId, string HostName, string Name, string FileName, Instant LoadedAt, int Entries, IReadOnlyList<UnreadView> Unread);
+
+public static class CalendarEndpoints
+{
+    public static void MapCalendars(this IEndpointRouteBuilder api)
+    {
+        var calendars = api.MapGroup("/calendars").WithTags("Calendars");
+
+        calendars.MapGet("/", async (LanternDb db, CancellationToken ct) => await ViewsAsync(db, null, ct)).WithName("listCalendars");
+
+        calendars.MapPost("/", async (HttpRequest request, CalendarJoining joining, LanternDb db, CancellationToken ct) =>
+            {
+                var upload = await Upload.ReadAsync(request, ct);
+                if (!Guid.TryParse(upload.Field("hostId"), out var hostId)) throw Refusal.Invalid("hostId", "Choose whose calendar this is.");
+                var joined = await joining.JoinAsync(hostId, upload.Field("name"), upload.FileName, upload.Bytes, ct);
+                return TypedResults.Created($"/api/calendars/{joined.Id}", (await ViewsAsync(db, joined.Id, ct))[0]);
+            })
+            .WithName("joinCalendar").RequireAuthorization(Roles.Coordinator)
+            .Accepts<IFormFile>("multipart/form-data").ProducesValidationProblem();
+
+        calendars.MapPut("/{id:guid}/file", async (Guid id, HttpRequest request, CalendarJoining joining, LanternDb db, CancellationToken ct) =>
+            {
+                var upload = await Upload.ReadAsync(request, ct);
+                var replaced = await joining.ReplaceAsync(id, upload.FileName, upload.Bytes, ct);
+                return (await ViewsAsync(db, replaced.Id, ct))[0];
+            })
+            .WithName("replaceCalendarFile").RequireAuthorization(Roles.Coordinator)
+            .Accepts<IFormFile>("multipart/form-data").ProducesValidationProblem().ProducesProblem(404);
+
+        calendars.MapDelete("/{id:guid}", async (Guid id, CalendarJoining joining, CancellationToken ct) =>
+            {
+                await joining.RemoveAsync(id, ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("removeCalendar").RequireAuthorization(Roles.Coordinator).ProducesProblem(404);
+    }
+
+    private static async Task<List<CalendarView>> ViewsAsync(LanternDb db, Guid? only, CancellationToken ct) => await db.Calendars
+        .AsNoTracking()
+        .Where(row => only == null || row.Id == only)
+        .OrderBy(row => row.Host!.Name).ThenBy(row => row.Name)
+        .Select(row => new CalendarView(
+            row.Id, row.HostId, row.Host!.Name, row.Name, row.FileName, row.LoadedAt,
+            db.CalendarEntries.Count(entry => entry.CalendarId == row.Id),
+            row.Unread.OrderBy(unread => unread.Line).Select(unread => new UnreadView(unread.Line, unread.Title, unread.Fault)).ToList()))
+        .ToListAsync(ct);
+}

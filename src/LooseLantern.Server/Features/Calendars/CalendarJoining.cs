@@ -1,0 +1,94 @@
+using LooseLantern.Formats.ICalendar.Reading;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Tenancy;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NpgsqlTypes;
+
+namespace LooseLantern.Server.Features.Calendars;
+
+/// <summary>Joins calendars to hosts from iCalendar files, replaces and takes them away. Each is done whole or not at all.</summary>
+public sealed class CalendarJoining(LanternDb db, Tenant tenant, CalendarUnrolling unrolling, IClock clock)
+{
+    public const int MostBytes = 5 * 1024 * 1024;
+
+    /// <exception cref="Refusal">When the host is not of this workspace or the file can't be read; says what and where.</exception>
+    public async Task<Calendar> JoinAsync(Guid hostId, string? name, string fileName, byte[] file, CancellationToken ct)
+    {
+        Check(name, file);
+        if (!await db.Hosts.AnyAsync(host => host.Id == hostId, ct)) throw Refusal.Invalid("hostId", "Choose whose calendar this is.");
+
+        var calendar = new Calendar
+        {
+            WorkspaceId = tenant.WorkspaceId!.Value,
+            HostId = hostId,
+            Name = NameOf(name, fileName),
+            FileName = Path.GetFileName(fileName),
+            Source = file,
+            LoadedAt = clock.GetCurrentInstant(),
+            ReadRange = NpgsqlRange<Instant>.Empty,
+        };
+
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        db.Calendars.Add(calendar);
+        await db.SaveChangesAsync(ct);
+        await UnrollAsync(calendar, ct);
+        await transaction.CommitAsync(ct);
+        return calendar;
+    }
+
+    /// <summary>Puts another file in the place of a calendar's; until that is done the old one counts.</summary>
+    /// <inheritdoc cref="JoinAsync"/>
+    public async Task<Calendar> ReplaceAsync(Guid calendarId, string fileName, byte[] file, CancellationToken ct)
+    {
+        Check(null, file);
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        var calendar = await db.Calendars.FirstOrDefaultAsync(row => row.Id == calendarId, ct) ?? throw Refusal.NotFound("calendar");
+        calendar.FileName = Path.GetFileName(fileName);
+        calendar.Source = file;
+        calendar.LoadedAt = clock.GetCurrentInstant();
+        await UnrollAsync(calendar, ct);
+        await transaction.CommitAsync(ct);
+        return calendar;
+    }
+
+    public async Task RemoveAsync(Guid calendarId, CancellationToken ct)
+    {
+        if (await db.Calendars.Where(row => row.Id == calendarId).ExecuteDeleteAsync(ct) == 0) throw Refusal.NotFound("calendar");
+    }
+
+    private static void Check(string? name, byte[] file)
+    {
+        if (name is { Length: > 0 } && !Words.FitOneLine(name)) throw Refusal.Invalid("name", "Name the calendar in up to 120 characters.");
+        if (file.Length > MostBytes) throw Refusal.Invalid("file", "The file is over 5 MB; export a shorter run of time.");
+        try
+        {
+            CalendarFile.Parse(file);
+        }
+        catch (CalendarFileException e)
+        {
+            throw Refusal.Invalid("file", e.Message);
+        }
+    }
+
+    private static string NameOf(string? name, string fileName)
+    {
+        if (!string.IsNullOrWhiteSpace(name)) return name.Trim();
+        var own = Path.GetFileNameWithoutExtension(fileName).Trim();
+        return Words.FitOneLine(own) ? own : "Calendar";
+    }
+
+    private async Task UnrollAsync(Calendar calendar, CancellationToken ct)
+    {
+        try
+        {
+            await unrolling.UnrollAsync(calendar, unrolling.UsualRange(), ct);
+        }
+        catch (CalendarTooLargeException e)
+        {
+            throw Refusal.Invalid("file", e.Message);
+        }
+    }
+}

@@ -1,0 +1,20 @@
+using LooseLantern.Core;
+using System.Security.Cryptography;
+using System.Text;
+using LooseLantern.Server.Hosting;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Committing;
+
+/// <summary>What a guest asks to reserve. Fields are checked before this is made.</summary>
+/// <param name="Duration">Minutes.</param>
+/// <param name="GuestZone">IANA id of the zone the guest chose the time in.</param>
+public sealed record BookingWish(Guid PageId, Instant Start, int Duration, string GuestName, string GuestEmail, string GuestZone)
+{
+    /// <summary>Tells whether two requests ask for the same.</summary>
+    public byte[] Hash() => SHA256.HashData(Encoding.UTF8.GetBytes(System.Text.Json.JsonSerializer.Serialize(this, Json.Options)));
+}
+
+/// <summary>A booking that stands, with its private link's secret.</summary>
+/// <param name="IsNew">False where the same Idempotency-Key had made it before.</param>
+public sealed record Booked(Guid BookingId, string Secret, Span Time, bool IsNew);

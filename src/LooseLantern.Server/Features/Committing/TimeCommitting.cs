@@ -1,0 +1,192 @@
+using LooseLantern.Core;
+using LooseLantern.Core.Openings;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
+using NodaTime;
+using Npgsql;
+
+namespace LooseLantern.Server.Features.Committing;
+
+/// <summary>
+/// The one way to commit hosts' time. In one transaction it locks the page and then all eligible hosts in order of id, computes anew, writes
+/// the session, its bookings and commitments, and leaves the messages to send. Locks come first because inserts that only run into the
+/// exclusion constraint end in deadlocks when many guests want one time; the constraint beneath is what holds if this is ever wrong.
+/// </summary>
+public sealed class TimeCommitting(LanternDb db, PageEditing pages, OpeningsLoader loader, PrivateLinks links, IClock clock)
+{
+    private const int NearestOffered = 6;
+    private const int DaysLookedThrough = 28;
+
+    /// <param name="idempotencyKey">The same key with the same wish answers with the same booking; null for none.</param>
+    /// <exception cref="Refusal">
+    /// 404 when no such page is published, 400 for a duration it does not offer, 422 for a key used for another wish, 409 with the nearest
+    /// openings left when the time is not open (any more). Nothing is written then.
+    /// </exception>
+    public async Task<Booked> BookAsync(BookingWish wish, string? idempotencyKey, CancellationToken ct)
+    {
+        var rules = PageRulesOf.Row(await PublishedAsync(wish.PageId, ct));
+        var day = wish.Start.InZone(rules.Zone).Date;
+        await loader.PrepareAsync(rules, day, day, wish.Duration, ct);
+
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        try
+        {
+            return await BookLockedAsync(wish, idempotencyKey, transaction, ct) ?? throw await GoneAsync(wish, transaction, ct);
+        }
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { ConstraintName: CommitmentRow.NoDoubleBooking })
+        {
+            throw await GoneAsync(wish, transaction, ct);
+        }
+    }
+
+    private async Task<Booked?> BookLockedAsync(BookingWish wish, string? key, IDbContextTransaction transaction, CancellationToken ct)
+    {
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {wish.PageId} FOR UPDATE", ct);
+        db.ChangeTracker.Clear();
+        if (key is not null && await MadeBeforeAsync(wish, key, ct) is { } before) return before;
+
+        var page = await PublishedAsync(wish.PageId, ct);
+        var rules = PageRulesOf.Row(page);
+        if (!page.Durations.Contains(wish.Duration))
+            throw Refusal.Invalid("duration", $"This page offers {string.Join(" or ", page.Durations)} minutes.");
+
+        var hostIds = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct().Order().ToArray();
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
+
+        var day = wish.Start.InZone(rules.Zone).Date;
+        var input = await loader.LoadAsync(rules, day, day, wish.Duration, ct);
+        var hosts = OpeningsComputation.HostsFor(input, wish.Start);
+        if (hosts is null) return null;
+
+        var booked = Write(wish, page, [.. hosts.Select(Guid.Parse)], key, await PeopleAsync(hosts, ct));
+        await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
+        return booked;
+    }
+
+    private Booked Write(BookingWish wish, Page page, List<Guid> hosts, string? key, IReadOnlyList<Person> people)
+    {
+        var now = clock.GetCurrentInstant();
+        var time = new Span(wish.Start, wish.Start + Duration.FromMinutes(wish.Duration));
+        var secret = links.Create();
+        var sessionId = Guid.CreateVersion7();
+
+        var session = new Session
+        {
+            Id = sessionId,
+            WorkspaceId = page.WorkspaceId,
+            PageId = page.Id,
+            Time = time.ToRange(),
+            Uid = sessionId.ToString(),
+        };
+        session.Hosts.AddRange(hosts.Select((host, seat) => new SessionHost { WorkspaceId = page.WorkspaceId, HostId = host, Seat = seat }));
+        var booking = new Booking
+        {
+            WorkspaceId = page.WorkspaceId,
+            SessionId = sessionId,
+            GuestName = wish.GuestName,
+            GuestEmail = wish.GuestEmail,
+            GuestZone = wish.GuestZone,
+            BookedAt = now,
+            SecretHash = secret.Hash,
+            ProtectedSecret = secret.Protected,
+        };
+        session.Bookings.Add(booking);
+        db.Sessions.Add(session);
+
+        db.Commitments.AddRange(hosts.Select(host => new CommitmentRow
+        {
+            WorkspaceId = page.WorkspaceId,
+            HostId = host,
+            HolderId = sessionId,
+            Kind = CommitmentKind.Booking,
+            PageId = page.Id,
+            Span = time.ToRange(),
+            BufferBefore = page.BufferBefore,
+            BufferAfter = page.BufferAfter,
+        }));
+
+        db.Messages.Add(Tell(MessageKind.BookedForGuest, booking, wish.GuestName, wish.GuestEmail, now));
+        db.Messages.AddRange(people.Select(person => Tell(MessageKind.BookedForHost, booking, person.Name, person.Email!, now)));
+
+        if (key is not null)
+        {
+            db.BookingKeys.Add(new BookingKey
+            {
+                WorkspaceId = page.WorkspaceId,
+                PageId = page.Id,
+                Key = key,
+                RequestHash = wish.Hash(),
+                BookingId = booking.Id,
+            });
+        }
+
+        return new Booked(booking.Id, secret.Secret, time, IsNew: true);
+    }
+
+    private static Message Tell(MessageKind kind, Booking booking, string name, string address, Instant due)
+    {
+        var id = Guid.CreateVersion7();
+        return new Message
+        {
+            Id = id,
+            WorkspaceId = booking.WorkspaceId,
+            Kind = kind,
+            BookingId = booking.Id,
+            ToName = name,
+            ToAddress = address,
+            MessageId = $"{id:N}@loose-lantern",
+            DueAt = due,
+        };
+    }
+
+    private async Task<Page> PublishedAsync(Guid pageId, CancellationToken ct) =>
+        await pages.Whole().AsNoTracking().FirstOrDefaultAsync(page => page.Id == pageId && page.State == PageState.Published, ct)
+        ?? throw Refusal.NotFound("page");
+
+    private async Task<List<Person>> PeopleAsync(IReadOnlyList<string> hosts, CancellationToken ct)
+    {
+        var ids = hosts.Select(Guid.Parse).ToList();
+        var people = db.Hosts.Where(host => ids.Contains(host.Id)).Select(host => host.PersonId);
+        return await db.Users.AsNoTracking().Where(person => people.Contains(person.Id)).OrderBy(person => person.Id).ToListAsync(ct);
+    }
+
+    private async Task<Booked?> MadeBeforeAsync(BookingWish wish, string key, CancellationToken ct)
+    {
+        var known = await db.BookingKeys.AsNoTracking().FirstOrDefaultAsync(row => row.PageId == wish.PageId && row.Key == key, ct);
+        if (known is null) return null;
+        if (!known.RequestHash.AsSpan().SequenceEqual(wish.Hash()))
+        {
+            throw new Refusal(StatusCodes.Status422UnprocessableEntity, "key-used",
+                "This Idempotency-Key was used for another booking.", "Use a new key for each booking you want to make.");
+        }
+
+        var booking = await db.Bookings.AsNoTracking().Include(row => row.Session).SingleAsync(row => row.Id == known.BookingId, ct);
+        return new Booked(booking.Id, links.Reveal(booking.ProtectedSecret), booking.Session!.Time.ToSpan(), IsNew: false);
+    }
+
+    private async Task<Refusal> GoneAsync(BookingWish wish, IDbContextTransaction transaction, CancellationToken ct)
+    {
+        await transaction.RollbackAsync(ct);
+        db.ChangeTracker.Clear();
+
+        var rules = PageRulesOf.Row(await PublishedAsync(wish.PageId, ct));
+        var today = clock.GetCurrentInstant().InZone(rules.Zone).Date;
+        var day = wish.Start.InZone(rules.Zone).Date;
+        var from = LocalDate.Max(today, LocalDate.Min(day.PlusDays(-DaysLookedThrough / 2), today.PlusDays(PageLimits.MostAheadDays)));
+        var to = from.PlusDays(DaysLookedThrough);
+        await loader.PrepareAsync(rules, from, to, wish.Duration, ct);
+        var left = OpeningsComputation.Openings(await loader.LoadAsync(rules, from, to, wish.Duration, ct));
+        return new Refusal(StatusCodes.Status409Conflict, "opening-gone", "This time is not open any more.",
+            "Somebody else may just have taken it. Choose another of the times below; what you typed is kept.")
+        {
+            More = { ["nearest"] = NearestOpenings.To(wish.Start, left, NearestOffered) },
+        };
+    }
+}

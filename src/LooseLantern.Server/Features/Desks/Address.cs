@@ -1,0 +1,23 @@
+using System.Text.RegularExpressions;
+
+namespace LooseLantern.Server.Features.Desks;
+
+/// <summary>Addresses of desks and pages, as they stand in a path: small letters, digits and single hyphens.</summary>
+public static partial class Address
+{
+    public const int MostCharacters = 60;
+
+    public const string Mend = "Use 2 to 60 small letters, digits and hyphens, such as hull-survey.";
+
+    // The product's own paths; a desk of that name could never be opened.
+    private static readonly HashSet<string> Kept =
+        ["api", "app", "assets", "booking", "desk", "docs", "fonts", "health", "help", "openapi", "sign-in", "sign-out", "start", "work"];
+
+    public static bool IsWellFormed(string? address) =>
+        address is { Length: >= 2 and <= MostCharacters } && Pattern().IsMatch(address);
+
+    public static bool IsFreeForDesks(string address) => !Kept.Contains(address);
+
+    [GeneratedRegex("^[a-z0-9]+(-[a-z0-9]+)*$")]
+    private static partial Regex Pattern();
+}

@@ -1,0 +1,24 @@
+using FluentValidation;
+using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Hosting;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Guests;
+
+public sealed class BookRequestRules : AbstractValidator<BookRequest>
+{
+    public static readonly BookRequestRules Instance = new();
+
+    private BookRequestRules()
+    {
+        RuleFor(request => request.Start)
+            .InclusiveBetween(Instant.FromUtc(1900, 1, 1, 0, 0), Instant.FromUtc(2200, 1, 1, 0, 0))
+            .WithMessage("Choose a start among the openings.");
+        RuleFor(request => request.Duration).InclusiveBetween(1, 24 * 60).WithMessage("Choose one of the page's durations, in minutes.");
+        RuleFor(request => request.Zone).Must(Zones.IsKnown).WithMessage("Give a time zone by its IANA name, such as Europe/Copenhagen.");
+        RuleFor(request => request.Guest.Name).Must(Words.FitOneLine).WithMessage("Give your name, in up to 120 characters.");
+        RuleFor(request => request.Guest.Email).Must(email => EmailAddress.IsPlausible(email?.Trim())).WithMessage(EmailAddress.Mend);
+        RuleFor(request => request.Answers).Must(answers => answers is null || answers.Count == 0)
+            .WithMessage("This page asks no questions; send no answers.");
+    }
+}

@@ -1,0 +1,85 @@
+using System.Text;
+using LooseLantern.Formats.ICalendar.Writing;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Tenancy;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Guests;
+
+/// <summary>A booking as its guest sees it by the private link.</summary>
+/// <param name="Zone">IANA id of the page's zone.</param>
+/// <param name="GuestZone">IANA id of the zone the guest chose the time in.</param>
+/// <param name="PagePath">Where the page is, from the root of the site.</param>
+public sealed record PrivateBooking(
+    string Workspace,
+    string Desk,
+    string Title,
+    PlaceKind PlaceKind,
+    string Place,
+    IReadOnlyList<string> Hosts,
+    Instant Start,
+    Instant End,
+    string Zone,
+    string GuestZone,
+    string GuestName,
+    string GuestEmail,
+    string PagePath,
+    Instant Now);
+
+public static class PrivateBookingEndpoints
+{
+    public static void MapPrivateBookings(this IEndpointRouteBuilder open)
+    {
+        var bookings = open.MapGroup("/bookings/{secret}").WithTags("Guests");
+
+        bookings.MapGet("/", async (string secret, PrivateBookingFinding finding, IClock clock, CancellationToken ct) =>
+            {
+                var (booking, workspace) = await finding.FindAsync(secret, ct);
+                var session = booking.Session!;
+                var page = session.Page!;
+                return new PrivateBooking(
+                    workspace, page.Desk!.Name, page.Title, page.PlaceKind, page.Place, Hosts(session), session.Time.LowerBound, session.Time.UpperBound,
+                    page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, $"/{page.Desk.Address}/{page.Address}",
+                    clock.GetCurrentInstant());
+            })
+            .WithName("getPrivateBooking").ProducesProblem(404);
+
+        bookings.MapGet("/calendar.ics", async (string secret, HttpContext context, PrivateBookingFinding finding, CancellationToken ct) =>
+            {
+                var (booking, workspace) = await finding.FindAsync(secret, ct);
+                var session = booking.Session!;
+                var page = session.Page!;
+                var link = PublicAddress.Of(context.Request) + PrivateLinks.Path(secret);
+                var text = BookingFile.Write(new BookingEvent(
+                    session.Uid, session.Sequence, booking.BookedAt, session.Time.ToSpan(),
+                    $"{page.Title}, {workspace}", page.Place.Length > 0 ? page.Place : null,
+                    $"With {string.Join(", ", Hosts(session))}.\nYour booking: {link}", new Uri(link)));
+                return TypedResults.File(Encoding.UTF8.GetBytes(text), BookingFile.MediaType + "; charset=utf-8", "booking.ics");
+            })
+            .WithName("getBookingFile").Produces<string>(200, BookingFile.MediaType).ProducesProblem(404);
+    }
+
+    private static List<string> Hosts(Session session) => session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name).ToList();
+}
+
+/// <summary>Finds a booking by the secret of its private link, and with it the workspace of the request.</summary>
+public sealed class PrivateBookingFinding(LanternDb db, Tenant tenant)
+{
+    public async Task<(Booking Booking, string Workspace)> FindAsync(string secret, CancellationToken ct)
+    {
+        var hash = PrivateLinks.Hash(secret);
+        var workspaceId = await db.Bookings.IgnoreQueryFilters().Where(row => row.SecretHash == hash)
+            .Select(row => (Guid?)row.WorkspaceId).FirstOrDefaultAsync(ct) ?? throw Refusal.NotFound("booking");
+        tenant.Enter(workspaceId);
+        var booking = await db.Bookings.AsNoTracking()
+            .Include(row => row.Session!).ThenInclude(session => session.Page!).ThenInclude(page => page.Desk)
+            .Include(row => row.Session!).ThenInclude(session => session.Hosts).ThenInclude(host => host.Host)
+            .AsSplitQuery()
+            .SingleAsync(row => row.SecretHash == hash, ct);
+        return (booking, await db.Workspaces.Select(workspace => workspace.Name).SingleAsync(ct));
+    }
+}

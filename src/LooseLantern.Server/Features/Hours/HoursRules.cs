@@ -1,0 +1,81 @@
+using FluentValidation;
+using LooseLantern.Core.Hours;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Hours;
+
+/// <summary>What makes hours readable: a known zone, each day's open times in order and apart.</summary>
+public sealed class HoursRules : AbstractValidator<HoursDocument>
+{
+    public HoursRules()
+    {
+        RuleFor(hours => hours.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
+        RuleFor(hours => hours.Week).NotNull().WithMessage("Say which hours are open.").SetValidator(new WeekRules());
+        RuleFor(hours => hours.Changes).NotNull().WithMessage("Send an empty list where there are no dated changes.");
+        RuleForEach(hours => hours.Changes).ChildRules(change =>
+        {
+            change.RuleFor(row => row.To).GreaterThanOrEqualTo(row => row.From).WithMessage("A dated change ends on or after its first date.");
+            change.RuleFor(row => row.Open).Custom(CheckDay);
+        });
+    }
+
+    private static void CheckDay<T>(IReadOnlyList<OpenTimeDocument>? open, ValidationContext<T> context)
+    {
+        if (open is null || open.Any(time => time is null))
+        {
+            context.AddFailure("Send an empty list for a closed day.");
+            return;
+        }
+
+        var previousEnd = -1;
+        for (var i = 0; i < open.Count; i++)
+        {
+            var path = $"{context.PropertyPath}[{i}]";
+            if (!OpenTime.TryParseMinute(open[i].From, out var from) || from == OpenTime.MinutesOfDay)
+            {
+                context.AddFailure(path + ".from", "Write a time from 00:00 to 23:59, such as 09:00.");
+                return;
+            }
+
+            if (!OpenTime.TryParseMinute(open[i].To, out var to))
+            {
+                context.AddFailure(path + ".to", "Write a time from 00:01 to 24:00, such as 17:00.");
+                return;
+            }
+
+            if (to <= from)
+            {
+                context.AddFailure(path + ".to", "This ends before it starts. For hours over midnight, end at 24:00 and start the next day at 00:00.");
+                return;
+            }
+
+            if (from < previousEnd)
+            {
+                context.AddFailure(path + ".from", "This starts before the one above ends; join the two or move one.");
+                return;
+            }
+
+            previousEnd = to;
+        }
+    }
+
+    private sealed class WeekRules : AbstractValidator<WeekDocument>
+    {
+        public WeekRules()
+        {
+            RuleFor(week => week.Mon).Custom(CheckDay);
+            RuleFor(week => week.Tue).Custom(CheckDay);
+            RuleFor(week => week.Wed).Custom(CheckDay);
+            RuleFor(week => week.Thu).Custom(CheckDay);
+            RuleFor(week => week.Fri).Custom(CheckDay);
+            RuleFor(week => week.Sat).Custom(CheckDay);
+            RuleFor(week => week.Sun).Custom(CheckDay);
+        }
+    }
+}
+
+/// <summary>Time zones by IANA id.</summary>
+public static class Zones
+{
+    public static bool IsKnown(string? id) => id is not null && DateTimeZoneProviders.Tzdb.GetZoneOrNull(id) is not null;
+}

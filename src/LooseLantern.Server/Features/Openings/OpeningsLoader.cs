@@ -1,0 +1,75 @@
+using LooseLantern.Core;
+using LooseLantern.Core.Openings;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Features.Calendars;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Openings;
+
+/// <summary>
+/// The one way in for facts: turns rows into the input of the computation, in a fixed number of queries whatever the number of hosts.
+/// The guest's page, the editor's supply and the check when a booking is made all ask here.
+/// </summary>
+public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IClock clock)
+{
+    /// <summary>Makes sure the hosts' calendars are read as far as the request reaches. Never inside a transaction that holds locks.</summary>
+    public Task PrepareAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct) =>
+        unrolling.CoverAsync(HostIds(page), Range(page, from, to, duration), ct);
+
+    /// <summary>The input for <paramref name="page"/>, saved or not, from one local date to another, both included.</summary>
+    /// <param name="duration">Whole minutes.</param>
+    public async Task<OpeningsInput> LoadAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
+    {
+        var hostIds = HostIds(page);
+        var range = Range(page, from, to, duration);
+        var asRange = range.ToRange();
+
+        var hosts = await db.Hosts.AsNoTracking().Include(host => host.Hours).Where(host => hostIds.Contains(host.Id)).ToListAsync(ct);
+        var busy = (await db.CalendarEntries.AsNoTracking()
+                .Where(entry => hostIds.Contains(entry.HostId) && !entry.Free && entry.Span.Overlaps(asRange))
+                .Select(entry => new { entry.HostId, entry.Span })
+                .ToListAsync(ct))
+            .ToLookup(entry => entry.HostId, entry => entry.Span.ToSpan());
+        var read = (await db.Calendars.AsNoTracking()
+                .Where(calendar => hostIds.Contains(calendar.HostId))
+                .Select(calendar => new { calendar.HostId, calendar.ReadRange })
+                .ToListAsync(ct))
+            .ToLookup(calendar => calendar.HostId, calendar => calendar.ReadRange.ToSpan());
+        var commitments = (await db.Commitments.AsNoTracking()
+                .Where(commitment => hostIds.Contains(commitment.HostId) && commitment.Span.Overlaps(asRange))
+                .ToListAsync(ct))
+            .ToLookup(commitment => commitment.HostId, commitment => new Commitment(
+                commitment.Kind, Id(commitment.HolderId), commitment.PageId is { } id ? Id(id) : null,
+                commitment.Span.LowerBound, commitment.Span.UpperBound, commitment.BufferBefore, commitment.BufferAfter));
+
+        return new OpeningsInput(clock.GetCurrentInstant(), from, to, duration, AsHolder: null, Moving: null, page,
+        [
+            .. hosts.Select(host => new HostFacts(
+                Id(host.Id), DateTimeZoneProviders.Tzdb[host.Zone], DailyCap: null, WeeklyCap: null, IgnoresCalendars: false,
+                host.Hours?.Document.ToCore(), [.. busy[host.Id], .. read[host.Id].SelectMany(known => Unknown(range, known))], [.. commitments[host.Id]])),
+        ]);
+    }
+
+    /// <summary>How rows' ids are written in Core's input.</summary>
+    public static string Id(Guid id) => id.ToString("D");
+
+    private static List<Guid> HostIds(PageRules page) =>
+        page.LineUp.SelectMany(seat => seat.AnyOf).Distinct().Select(Guid.Parse).ToList();
+
+    /// <summary>Time for which a calendar has not been read counts as busy: what is not known is never offered.</summary>
+    private static IEnumerable<Span> Unknown(Span range, Span known)
+    {
+        yield return new Span(range.Start, Instant.Min(known.Start, range.End));
+        yield return new Span(Instant.Max(known.End, range.Start), range.End);
+    }
+
+    /// <summary>The days asked for, with a day and the largest buffers beyond both ends.</summary>
+    private static Span Range(PageRules page, LocalDate from, LocalDate to, int duration)
+    {
+        var margin = Duration.FromDays(1) + Duration.FromMinutes(duration) + Duration.FromMinutes(PageLimits.MostBufferMinutes);
+        return new Span(
+            page.Zone.AtStartOfDay(from).ToInstant() - margin,
+            page.Zone.AtStartOfDay(to.PlusDays(1)).ToInstant() + margin);
+    }
+}

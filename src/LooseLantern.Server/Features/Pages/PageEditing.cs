@@ -1,0 +1,147 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Tenancy;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using Npgsql;
+
+namespace LooseLantern.Server.Features.Pages;
+
+/// <summary>Makes and changes pages. A save names the version it started from, so that nobody overwrites what a colleague just saved.</summary>
+public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
+{
+    private static readonly PageFormRules Checks = new();
+    private static readonly PageTimesRules TimesChecks = new();
+
+    public IQueryable<Page> Whole() => db.Pages
+        .Include(page => page.Desk)
+        .Include(page => page.Hours)
+        .Include(page => page.Seats).ThenInclude(seat => seat.Hosts).ThenInclude(seatHost => seatHost.Host)
+        .AsSplitQuery();
+
+    public async Task<Page> GetAsync(Guid id, CancellationToken ct) =>
+        await Whole().FirstOrDefaultAsync(page => page.Id == id, ct) ?? throw Refusal.NotFound("page");
+
+    /// <summary>Makes a draft, which no guest sees yet.</summary>
+    public async Task<Page> CreateAsync(PageForm form, CancellationToken ct)
+    {
+        Checks.Check(form);
+        var page = Blank(form.DeskId, clock.GetCurrentInstant());
+        await FillAsync(page, form, ct);
+        db.Pages.Add(page);
+        await SaveAsync(form, ct);
+        return await GetAsync(page.Id, ct);
+    }
+
+    public async Task<Page> ChangeAsync(Guid id, int version, PageForm form, CancellationToken ct)
+    {
+        Checks.Check(form);
+        var page = await GetAsync(id, ct);
+        HoldTo(page, version);
+        await FillAsync(page, form, ct);
+        page.Version++;
+        await SaveAsync(form, ct);
+        return await GetAsync(id, ct);
+    }
+
+    public async Task<Page> SetStateAsync(Guid id, int version, PageState state, CancellationToken ct)
+    {
+        var page = await GetAsync(id, ct);
+        HoldTo(page, version);
+        page.State = state;
+        page.Version++;
+        await SaveAsync(null, ct);
+        return page;
+    }
+
+    /// <summary>The page that these times would make, not saved and not named: enough to compute its openings.</summary>
+    public async Task<Page> TryOutAsync(PageTimes times, CancellationToken ct)
+    {
+        TimesChecks.Check(times, "times.");
+        var page = Blank(Guid.Empty, clock.GetCurrentInstant());
+        await FillTimesAsync(page, times, ct);
+        return page;
+    }
+
+    public async Task<bool> IsAddressFreeAsync(Guid deskId, string address, Guid? exceptPage, CancellationToken ct) =>
+        !await db.Pages.AnyAsync(page => page.DeskId == deskId && page.Address == address && page.Id != exceptPage, ct);
+
+    private Page Blank(Guid deskId, Instant now) => new()
+    {
+        WorkspaceId = tenant.WorkspaceId!.Value,
+        DeskId = deskId,
+        Address = "",
+        Title = "",
+        Zone = "UTC",
+        Durations = [],
+        CreatedAt = now,
+    };
+
+    private static void HoldTo(Page page, int version)
+    {
+        if (page.Version != version) throw ChangedMeanwhile();
+    }
+
+    private static Refusal ChangedMeanwhile() => new(
+        StatusCodes.Status409Conflict, "changed-meanwhile", "Somebody else has saved this page since you opened it.",
+        "Load it again to see what changed, then make your changes once more.");
+
+    private async Task FillAsync(Page page, PageForm form, CancellationToken ct)
+    {
+        if (!await db.Desks.AnyAsync(desk => desk.Id == form.DeskId, ct)) throw Refusal.Invalid("deskId", "Choose one of your desks.");
+        page.DeskId = form.DeskId;
+        page.Address = form.Address;
+        page.Title = form.Title.Trim();
+        page.Description = form.Description.Trim();
+        page.PlaceKind = form.PlaceKind;
+        page.Place = form.Place.Trim();
+        await FillTimesAsync(page, form.Times, ct);
+    }
+
+    private async Task FillTimesAsync(Page page, PageTimes times, CancellationToken ct)
+    {
+        if (!await db.Hosts.AnyAsync(host => host.Id == times.HostId, ct))
+            throw Refusal.Invalid("times.hostId", "Choose whose time is booked.");
+
+        page.Zone = times.Zone;
+        page.Durations = [.. times.Durations];
+        page.Step = times.Step;
+        page.StepOffset = times.StepOffset;
+        page.StepFrom = times.StepFrom;
+        page.BufferBefore = times.BufferBefore;
+        page.BufferAfter = times.BufferAfter;
+        page.Notice = times.Notice;
+        page.AheadDays = times.AheadDays;
+        page.HoursMode = times.HoursMode;
+
+        if (times.Hours is null) page.Hours = null;
+        else if (page.Hours is null) page.Hours = new HoursRow { WorkspaceId = page.WorkspaceId, Name = "Of a page", Document = times.Hours };
+        else page.Hours.Document = times.Hours;
+
+        if (page.Seats is [{ Hosts: [var only] }] && only.HostId == times.HostId) return;
+        page.Seats.Clear();
+        page.Seats.Add(new SeatRow
+        {
+            WorkspaceId = page.WorkspaceId,
+            Position = 0,
+            Hosts = { new SeatHost { WorkspaceId = page.WorkspaceId, HostId = times.HostId, Position = 0 } },
+        });
+    }
+
+    private async Task SaveAsync(PageForm? form, CancellationToken ct)
+    {
+        try
+        {
+            await db.SaveChangesAsync(ct);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            throw ChangedMeanwhile();
+        }
+        catch (DbUpdateException e) when (form is not null && e.InnerException is PostgresException { ConstraintName: LanternDb.OnePageAddress })
+        {
+            throw Refusal.Invalid("address", $"Another page of this desk has the address {form.Address}; choose a different one.");
+        }
+    }
+}

@@ -1,0 +1,58 @@
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.SignIn;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace LooseLantern.Server.Features.Pages;
+
+public sealed record ChangePageRequest(int Version, PageForm Form);
+
+public sealed record PageVersion(int Version);
+
+/// <param name="Free">Whether a page of that desk could have the address.</param>
+/// <param name="Mend">What to do where it could not.</param>
+public sealed record AddressAnswer(bool Free, string? Mend);
+
+public static class PageEndpoints
+{
+    public static void MapPages(this IEndpointRouteBuilder api)
+    {
+        var pages = api.MapGroup("/pages").WithTags("Pages");
+
+        pages.MapGet("/", async (PageEditing editing, CancellationToken ct) =>
+                (await editing.Whole().AsNoTracking().OrderBy(page => page.Title).ToListAsync(ct)).ConvertAll(PageView.Of))
+            .WithName("listPages");
+
+        pages.MapGet("/{id:guid}", async (Guid id, PageEditing editing, CancellationToken ct) => PageView.Of(await editing.GetAsync(id, ct)))
+            .WithName("getPage").ProducesProblem(404);
+
+        pages.MapPost("/", async Task<Created<PageView>> (PageForm form, PageEditing editing, CancellationToken ct) =>
+            {
+                var page = PageView.Of(await editing.CreateAsync(form, ct));
+                return TypedResults.Created($"/api/pages/{page.Id}", page);
+            })
+            .WithName("createPage").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem();
+
+        pages.MapPut("/{id:guid}", async (Guid id, ChangePageRequest request, PageEditing editing, CancellationToken ct) =>
+                PageView.Of(await editing.ChangeAsync(id, request.Version, request.Form, ct)))
+            .WithName("changePage").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+
+        pages.MapPost("/{id:guid}/publish", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
+                PageView.Of(await editing.SetStateAsync(id, request.Version, PageState.Published, ct)))
+            .WithName("publishPage").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
+
+        pages.MapPost("/{id:guid}/unpublish", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
+                PageView.Of(await editing.SetStateAsync(id, request.Version, PageState.Draft, ct)))
+            .WithName("unpublishPage").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
+
+        pages.MapGet("/address", async (Guid deskId, string address, Guid? exceptPage, PageEditing editing, CancellationToken ct) =>
+            {
+                if (!Address.IsWellFormed(address)) return new AddressAnswer(false, Address.Mend);
+                return await editing.IsAddressFreeAsync(deskId, address, exceptPage, ct)
+                    ? new AddressAnswer(true, null)
+                    : new AddressAnswer(false, "Another page of this desk has this address; choose a different one.");
+            })
+            .WithName("checkPageAddress");
+    }
+}

@@ -1,0 +1,33 @@
+using LooseLantern.Core.Openings;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Hours;
+
+namespace LooseLantern.Server.Features.Pages;
+
+/// <summary>A page as its editor sends it.</summary>
+public sealed record PageForm(
+    string Title, Guid DeskId, string Address, string Description, PlaceKind PlaceKind, string Place, PageTimes Times);
+
+/// <summary>All of a page that decides on its openings.</summary>
+/// <param name="Zone">IANA id.</param>
+/// <param name="Durations">Minutes, the first one preset.</param>
+/// <param name="Step">Minutes from start to start.</param>
+/// <param name="StepOffset">Minutes after the hour at which the grid begins, under <paramref name="Step"/>; for a grid by the clock.</param>
+/// <param name="BufferBefore">Minutes.</param>
+/// <param name="BufferAfter">Minutes.</param>
+/// <param name="Notice">Minutes.</param>
+/// <param name="AheadDays">Today and so many days after it.</param>
+/// <param name="Hours">The page's own hours; needed where they count.</param>
+public sealed record PageTimes(
+    string Zone,
+    Guid HostId,
+    IReadOnlyList<int> Durations,
+    int Step,
+    int StepOffset,
+    StepFrom StepFrom,
+    int BufferBefore,
+    int BufferAfter,
+    int Notice,
+    int AheadDays,
+    HoursMode HoursMode,
+    HoursDocument? Hours);

@@ -1,0 +1,53 @@
+using FluentValidation;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.Guests;
+using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Tenancy;
+
+namespace LooseLantern.Server.Features.SignUp;
+
+/// <param name="Zone">IANA id.</param>
+public sealed record OpenWorkspaceRequest(
+    string Workspace, string Zone, string Name, string Email, string Password, string DeskName, string DeskAddress);
+
+/// <summary>Opens a workspace: its first person (owner, coordinator and host), that host's usual hours, and its first desk, all or nothing.</summary>
+public sealed class WorkspaceOpening(LanternDb db, Tenant tenant, TeamBuilding team, DeskOpening desks)
+{
+    private static readonly Rules Checks = new();
+
+    /// <returns>The new person, who can be signed in at once.</returns>
+    public async Task<Person> OpenAsync(OpenWorkspaceRequest request, CancellationToken ct)
+    {
+        Checks.Check(request);
+        var workspace = new Workspace { Name = request.Workspace.Trim(), Zone = request.Zone };
+
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        tenant.Enter(workspace.Id);
+        db.Workspaces.Add(workspace);
+        await db.SaveChangesAsync(ct);
+
+        var person = await team.AddPersonAsync(
+            new NewPerson(request.Name, request.Email, request.Password, IsOwner: true, IsCoordinator: true), ct);
+        await team.AddHostAsync(new NewHost(request.Name, request.Zone, UsualHours.Weekdays(request.Zone)), person, ct);
+        await desks.OpenAsync(request.DeskAddress, request.DeskName, ct);
+        await transaction.CommitAsync(ct);
+        return person;
+    }
+
+    private sealed class Rules : AbstractValidator<OpenWorkspaceRequest>
+    {
+        public Rules()
+        {
+            RuleFor(request => request.Workspace).Must(Words.FitOneLine).WithMessage("Name your organisation, in up to 120 characters.");
+            RuleFor(request => request.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
+            RuleFor(request => request.Name).Must(Words.FitOneLine).WithMessage("Give your name, in up to 120 characters.");
+            RuleFor(request => request.Email).Must(EmailAddress.IsPlausible).WithMessage(EmailAddress.Mend);
+            RuleFor(request => request.DeskName).Must(Words.FitOneLine).WithMessage("Name the desk, in up to 120 characters.");
+            RuleFor(request => request.DeskAddress).Must(Address.IsWellFormed).WithMessage(Address.Mend);
+        }
+    }
+}

@@ -1,0 +1,81 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Tenancy;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace LooseLantern.Server.Features.Team;
+
+public sealed record NewPerson(string Name, string Email, string Password, bool IsOwner = false, bool IsCoordinator = false);
+
+/// <param name="Hours">Null for a host that is always open.</param>
+public sealed record NewHost(string Name, string Zone, HoursDocument? Hours);
+
+/// <summary>Adds people and hosts to the workspace at hand.</summary>
+public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person> people)
+{
+    private const string TakenMend = "This address can't be used for a new sign-in; sign in with it, or use another.";
+
+    private static readonly HoursRules HoursChecks = new();
+
+    private Guid Workspace => tenant.WorkspaceId ?? throw new InvalidOperationException("No workspace is at hand.");
+
+    /// <exception cref="Refusal">When the address has a sign-in already or the password is too weak.</exception>
+    public async Task<Person> AddPersonAsync(NewPerson request, CancellationToken ct)
+    {
+        var person = new Person
+        {
+            WorkspaceId = Workspace,
+            Name = request.Name.Trim(),
+            UserName = request.Email,
+            Email = request.Email,
+            IsOwner = request.IsOwner,
+            IsCoordinator = request.IsCoordinator,
+            LockoutEnabled = true,
+        };
+        IdentityResult result;
+        try
+        {
+            result = await people.CreateAsync(person, request.Password);
+        }
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        {
+            // Somebody of another workspace, whom nothing here can see, has the address.
+            throw Refusal.Invalid("email", TakenMend);
+        }
+
+        ct.ThrowIfCancellationRequested();
+        if (result.Succeeded) return person;
+
+        throw Refusal.Invalid(result.Errors
+            .GroupBy(error => error.Code.StartsWith("Password", StringComparison.Ordinal) ? "password" : "email")
+            .ToDictionary(field => field.Key, field => field.Key == "password"
+                ? field.Select(error => error.Description).ToArray()
+                : [TakenMend]));
+    }
+
+    public async Task<Host> AddHostAsync(NewHost request, Person? person, CancellationToken ct)
+    {
+        HoursRow? hours = null;
+        if (request.Hours is not null)
+        {
+            HoursChecks.Check(request.Hours);
+            hours = new HoursRow { WorkspaceId = Workspace, Name = $"{request.Name.Trim()}, usual hours", Document = request.Hours };
+        }
+
+        var host = new Host
+        {
+            WorkspaceId = Workspace,
+            Name = request.Name.Trim(),
+            Zone = request.Zone,
+            PersonId = person?.Id,
+            Hours = hours,
+        };
+        db.Hosts.Add(host);
+        await db.SaveChangesAsync(ct);
+        return host;
+    }
+}

@@ -1,0 +1,26 @@
+using Microsoft.Extensions.FileProviders;
+
+namespace LooseLantern.Server.Hosting;
+
+/// <summary>Serves the built front end. Its files bear hashes in their names and are kept by browsers; the page that names them is not.</summary>
+public static class FrontEnd
+{
+    public static void UseFiles(WebApplication app) =>
+        app.UseStaticFiles(new StaticFileOptions
+        {
+            OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
+                file.Context.Request.Path.StartsWithSegments("/_app/immutable") ? "public, max-age=31536000, immutable" : "no-cache",
+        });
+
+    /// <summary>Every path that is no file and no route of the API is a screen of the front end, which finds its way by the path.</summary>
+    public static void MapFallback(WebApplication app) => app.MapFallback("{**path:nonfile}", async context =>
+    {
+        IFileInfo index = app.Environment.WebRootFileProvider.GetFileInfo("index.html");
+        var path = context.Request.Path;
+        if (!index.Exists || path.StartsWithSegments("/api") || path.StartsWithSegments("/health") || path.StartsWithSegments("/openapi"))
+            throw Refusal.NotFound("page");
+        context.Response.ContentType = "text/html; charset=utf-8";
+        context.Response.Headers.CacheControl = "no-cache";
+        await context.Response.SendFileAsync(index);
+    });
+}

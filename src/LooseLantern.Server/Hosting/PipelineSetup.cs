@@ -1,0 +1,86 @@
+using LooseLantern.Server.Features.Board;
+using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Features.Guests;
+using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.SignIn;
+using LooseLantern.Server.Features.Supply;
+using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Tenancy;
+using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.Diagnostics.HealthChecks;
+
+namespace LooseLantern.Server.Hosting;
+
+public static class PipelineSetup
+{
+    public static void UseLantern(this WebApplication app)
+    {
+        app.UseExceptionHandler();
+        app.UseResponseCompression();
+        app.UseStatusCodePages();
+        app.Use(SecurityHeaders);
+        FrontEnd.UseFiles(app);
+        app.UseRouting();
+        app.UseAuthentication();
+        app.Use(EnterWorkspace);
+        app.UseAuthorization();
+
+        app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false });
+        app.MapHealthChecks("/health/ready");
+        app.MapOpenApi("/openapi/{documentName}.json");
+
+        var guests = app.MapGroup("/api/public");
+        guests.MapGuestPages();
+        guests.MapPrivateBookings();
+
+        var team = app.MapGroup("/api").RequireAuthorization().AddEndpointFilter(AskForToken);
+        team.MapSignIn();
+        team.MapTeam();
+        team.MapCalendars();
+        team.MapBoard();
+        team.MapPages();
+        team.MapSupply();
+        team.MapBookings();
+
+        FrontEnd.MapFallback(app);
+    }
+
+    private static Task SecurityHeaders(HttpContext context, RequestDelegate next)
+    {
+        var headers = context.Response.Headers;
+        headers.XContentTypeOptions = "nosniff";
+        // A private link's address is its key; it is told to no other site.
+        headers["Referrer-Policy"] = "same-origin";
+        headers.ContentSecurityPolicy = "frame-ancestors 'self'";
+        if (context.Request.Path.StartsWithSegments("/api")) headers.CacheControl = "no-store";
+        return next(context);
+    }
+
+    private static Task EnterWorkspace(HttpContext context, RequestDelegate next)
+    {
+        // Guests' requests belong to the workspace of what they open, whoever may be signed in beside.
+        if (!context.Request.Path.StartsWithSegments("/api/public")
+            && context.User.FindFirst(Roles.WorkspaceClaim) is { } claim
+            && !context.Request.Path.StartsWithSegments("/api/sign-up")
+            && !context.Request.Path.StartsWithSegments("/api/sign-in"))
+        {
+            context.RequestServices.GetRequiredService<Tenant>().Enter(Guid.Parse(claim.Value));
+        }
+
+        return next(context);
+    }
+
+    private static async ValueTask<object?> AskForToken(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        var request = context.HttpContext.Request;
+        if (!HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method)
+            && !await context.HttpContext.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(context.HttpContext))
+        {
+            throw new Refusal(StatusCodes.Status400BadRequest, "token", "The request does not bear this sign-in's token.",
+                "Get one from /api/token and send it in the header X-Lantern-Token.");
+        }
+
+        return await next(context);
+    }
+}

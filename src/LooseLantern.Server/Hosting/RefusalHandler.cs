@@ -1,0 +1,40 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Mvc;
+
+namespace LooseLantern.Server.Hosting;
+
+/// <summary>Turns refusals and unreadable requests into problems (RFC 9457). Anything else stays a plain 500 with nothing of its inside told.</summary>
+public sealed class RefusalHandler(IProblemDetailsService problems) : IExceptionHandler
+{
+    public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancellationToken)
+    {
+        var refusal = exception switch
+        {
+            Refusal known => known,
+            BadHttpRequestException { InnerException: JsonException json } => Unreadable(json),
+            BadHttpRequestException bad => new Refusal(bad.StatusCode, "unreadable", "The request can't be read.", bad.Message),
+            _ => null,
+        };
+        if (refusal is null) return false;
+
+        var problem = refusal.Errors.Count > 0 ? new HttpValidationProblemDetails(refusal.Errors) : new ProblemDetails();
+        problem.Status = refusal.Status;
+        problem.Type = "urn:loose-lantern:" + refusal.Code;
+        problem.Title = refusal.Message;
+        problem.Detail = refusal.Detail;
+        foreach (var (name, value) in refusal.More) problem.Extensions[name] = value;
+
+        context.Response.StatusCode = refusal.Status;
+        return await problems.TryWriteAsync(new ProblemDetailsContext { HttpContext = context, ProblemDetails = problem, Exception = exception });
+    }
+
+    private static Refusal Unreadable(JsonException json)
+    {
+        // "$.guest.email" is said as guest.email, as in every other problem.
+        var path = json.Path is { Length: > 2 } full ? full[2..] : "";
+        return path.Length == 0
+            ? new Refusal(StatusCodes.Status400BadRequest, "unreadable", "The request is not the JSON that is expected here.", json.Message)
+            : Refusal.Invalid(path, "This is missing or not of the kind that is expected here.");
+    }
+}

@@ -1,0 +1,117 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Board;
+using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Features.Committing;
+using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.Guests;
+using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.SignIn;
+using LooseLantern.Server.Features.SignUp;
+using LooseLantern.Server.Features.Supply;
+using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Tenancy;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Text;
+using Npgsql;
+
+namespace LooseLantern.Server.Hosting;
+
+public static class ServiceSetup
+{
+    /// <summary>
+    /// Adds everything the server needs. Settings: ConnectionStrings:Lantern; Clock:At, an offset date and time at which the clock starts;
+    /// PublicAddress; Demo.
+    /// </summary>
+    public static void AddLantern(this WebApplicationBuilder builder)
+    {
+        var services = builder.Services;
+        services.AddSingleton(_ => StartClock(builder.Configuration["Clock:At"]));
+        AddDatabase(services, builder.Configuration);
+        AddIdentity(services);
+
+        services.AddScoped<Tenant>();
+        services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
+        services.AddScoped<CalendarUnrolling>().AddScoped<CalendarJoining>().AddScoped<BoardDrawing>();
+        services.AddScoped<PageEditing>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>();
+        services.AddScoped<GuestPageFinding>().AddScoped<PrivateBookingFinding>().AddScoped<TimeCommitting>();
+        services.AddSingleton<PrivateLinks>();
+
+        services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
+        services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
+        services.Configure<FormOptions>(options => options.MultipartBodyLengthLimit = CalendarJoining.MostBytes + 64 * 1024);
+        services.AddProblemDetails().AddExceptionHandler<RefusalHandler>();
+        services.AddOpenApi("v1", OpenApiSetup.Configure);
+        services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
+        services.AddResponseCompression(options => options.EnableForHttps = false);
+    }
+
+    private static IClock StartClock(string? at)
+    {
+        if (string.IsNullOrEmpty(at)) return SystemClock.Instance;
+        var parsed = OffsetDateTimePattern.Rfc3339.Parse(at);
+        if (!parsed.Success) parsed = OffsetDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mmo<Z+HH:mm>").Parse(at);
+        if (!parsed.Success) throw new FormatException($"Clock:At \"{at}\" is no date and time with an offset, such as 2026-12-07T08:00+01:00.");
+        return StartedClock.At(parsed.Value.ToInstant());
+    }
+
+    private static void AddDatabase(IServiceCollection services, IConfiguration configuration)
+    {
+        services.AddSingleton(_ => new NpgsqlDataSourceBuilder(
+            configuration.GetConnectionString("Lantern") ?? "Host=127.0.0.1;Database=lantern").UseNodaTime().Build());
+        services.AddDbContext<LanternDb>((provider, options) => options
+            .UseNpgsql(provider.GetRequiredService<NpgsqlDataSource>(), npgsql => npgsql.UseNodaTime())
+            .UseSnakeCaseNamingConvention());
+        var protection = services.AddDataProtection().SetApplicationName("loose-lantern");
+        if (!DesignTime.IsBuilding) protection.PersistKeysToDbContext<LanternDb>();
+    }
+
+    private static void AddIdentity(IServiceCollection services)
+    {
+        services
+            .AddIdentityCore<Person>(options =>
+            {
+                options.User.RequireUniqueEmail = true;
+                options.User.AllowedUserNameCharacters = "";
+                // Length is what makes a password hard to guess; rules of composition only make it hard to remember.
+                options.Password.RequiredLength = 10;
+                options.Password.RequireDigit = false;
+                options.Password.RequireLowercase = false;
+                options.Password.RequireUppercase = false;
+                options.Password.RequireNonAlphanumeric = false;
+                options.Lockout.MaxFailedAccessAttempts = 8;
+                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
+            })
+            .AddEntityFrameworkStores<LanternDb>()
+            .AddSignInManager()
+            .AddClaimsPrincipalFactory<PersonClaims>();
+
+        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, options =>
+        {
+            options.Cookie.Name = "lantern";
+            options.Cookie.HttpOnly = true;
+            options.Cookie.SameSite = SameSiteMode.Lax;
+            options.ExpireTimeSpan = TimeSpan.FromDays(14);
+            options.SlidingExpiration = true;
+            options.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
+            options.Events.OnRedirectToLogin = context => Refuse(StatusCodes.Status401Unauthorized, "signed-out", "You are signed out.", "Sign in again.");
+            options.Events.OnRedirectToAccessDenied = context => Refuse(
+                StatusCodes.Status403Forbidden, "not-allowed", "Only coordinators can do this.", "Ask a coordinator of your workspace.");
+        });
+        services.AddAuthorizationBuilder()
+            .AddPolicy(Roles.Coordinator, policy => policy.RequireAuthenticatedUser().RequireClaim(Roles.CoordinatorClaim));
+        services.AddAntiforgery(options =>
+        {
+            options.HeaderName = "X-Lantern-Token";
+            options.Cookie.Name = "lantern-token";
+        });
+    }
+
+    private static Task Refuse(int status, string code, string title, string detail) => throw new Refusal(status, code, title, detail);
+}
