@@ -1,0 +1,30 @@
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+
+/** The token that every changing request of a signed-in person bears; it changes when somebody signs in or out. */
+let token: Promise<string> | undefined;
+
+export function forgetToken(): void {
+  token = undefined;
+}
+
+async function currentToken(): Promise<string> {
+  token ??= fetch('/api/token').then(async (answer) => ((await answer.json()) as Schemas['TokenAnswer']).token);
+  return token;
+}
+
+const bearToken: Middleware = {
+  async onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-Lantern-Token', await currentToken());
+    return request;
+  },
+};
+
+/** For the screens of people who are signed in. */
+export const api = createClient<paths>({ baseUrl: '' });
+api.use(bearToken);
+
+/** For guests: no cookie and no token is needed. */
+export const guestApi = createClient<paths>({ baseUrl: '', credentials: 'omit' });

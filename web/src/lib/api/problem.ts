@@ -1,0 +1,53 @@
+/** A problem as the server tells it (RFC 9457), or one made here where no answer came. */
+export interface Problem {
+  status: number;
+  type?: string;
+  title: string;
+  detail?: string;
+  /** Faults by field, each with its mend. */
+  errors?: Record<string, string[]>;
+  [more: string]: unknown;
+}
+
+/** Thrown by `must`, so that queries fail with something that can be shown. */
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.title);
+  }
+}
+
+export const unreachable: Problem = {
+  status: 0,
+  title: 'The server can’t be reached.',
+  detail: 'Check your connection, then try again. What you typed is kept.',
+};
+
+export function toProblem(error: unknown, status: number): Problem {
+  if (typeof error === 'object' && error !== null && 'title' in error) return { ...(error as Problem), status };
+  return { status, title: 'Something went wrong here.', detail: 'Try again. If it stays, tell whoever runs this site.' };
+}
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of an answer, or its problem thrown. */
+export async function must<T>(asked: Promise<Answer<T>>): Promise<T> {
+  const answer = await asked.catch(() => {
+    throw new ProblemError(unreachable);
+  });
+  if (answer.error !== undefined || !answer.response.ok) throw new ProblemError(toProblem(answer.error, answer.response.status));
+  return answer.data as T;
+}
+
+/** The problem behind whatever was thrown. */
+export function problemOf(thrown: unknown): Problem {
+  return thrown instanceof ProblemError ? thrown.problem : toProblem(undefined, 0);
+}
+
+/** The first mend for a field, or undefined. */
+export function mendOf(problem: Problem | undefined, field: string): string | undefined {
+  return problem?.errors?.[field]?.[0];
+}

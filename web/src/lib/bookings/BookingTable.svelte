@@ -1,0 +1,76 @@
+<script lang="ts">
+  import { Temporal } from 'temporal-polyfill';
+  import type { Schemas } from '$lib/api/client';
+  import { cityOf, sameClock } from '$lib/time/clock';
+  import { dateIn, dayMonth, lengthOf, longDate, timeOf } from '$lib/time/format';
+
+  interface Props {
+    rows: Schemas['BookingRow'][];
+    /** The workspace's zone, in which the list is read. */
+    zone: string;
+    now: string;
+  }
+
+  let { rows, zone, now }: Props = $props();
+
+  const today = $derived(dateIn(now, zone));
+  const days = $derived.by(() => {
+    const grouped: { date: string; rows: Schemas['BookingRow'][] }[] = [];
+    for (const row of rows) {
+      const date = dateIn(row.start, zone);
+      const day = grouped.at(-1);
+      if (day?.date === date) day.rows.push(row);
+      else grouped.push({ date, rows: [row] });
+    }
+    return grouped;
+  });
+
+  function minutesOf(row: Schemas['BookingRow']): number {
+    return (Date.parse(row.end) - Date.parse(row.start)) / 60_000;
+  }
+</script>
+
+<table class="w-full border-separate border-spacing-0 overflow-hidden rounded-2xl border border-line bg-card text-left max-md:block">
+  <caption class="sr-only">Bookings by day, times in {cityOf(zone)}</caption>
+  <thead class="text-[13px] text-muted max-md:hidden">
+    <tr>
+      <th scope="col" class="w-44 px-4 pt-3 pb-2 font-normal">{cityOf(zone)} time</th>
+      <th scope="col" class="px-3 pt-3 pb-2 font-normal">Guest</th>
+      <th scope="col" class="px-3 pt-3 pb-2 font-normal">Page</th>
+      <th scope="col" class="px-3 pt-3 pb-2 font-normal">Host</th>
+      <th scope="col" class="px-4 pt-3 pb-2 font-normal">Booked</th>
+    </tr>
+  </thead>
+  {#each days as day (day.date)}
+    <tbody class="max-md:block">
+      <tr class="max-md:block">
+        <th scope="colgroup" colspan="5" class="font-heading border-t border-line bg-paper px-4 py-1.5 text-[15px] font-semibold max-md:block">
+          {longDate(day.date)}{#if day.date === today}<span class="ml-2 font-sans text-sm font-normal text-muted">today</span>{/if}
+        </th>
+      </tr>
+      {#each day.rows as row (row.id)}
+        <tr class="max-md:grid max-md:grid-cols-[auto_1fr] max-md:gap-x-3 max-md:border-t max-md:border-line max-md:px-4 max-md:py-2">
+          <td class="border-t border-line px-4 py-2.5 align-top max-md:border-0 max-md:p-0">
+            <span class="inline-flex items-center gap-2 font-bold"
+              ><span aria-hidden="true" class="h-4 w-1.5 rounded-sm bg-sea"></span>{timeOf(row.start, zone)} – {timeOf(row.end, zone)}</span
+            >
+            <span class="block text-[13px] text-muted max-md:hidden">{lengthOf(minutesOf(row))}</span>
+          </td>
+          <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">
+            <span class="font-semibold">{row.guestName}</span>
+            <a href="mailto:{row.guestEmail}" class="block text-[13px] break-all text-muted underline decoration-line-strong underline-offset-2">{row.guestEmail}</a>
+            {#if !sameClock(row.guestZone, zone, Temporal.Instant.from(row.start))}
+              <span class="block text-[13px] text-muted">{timeOf(row.start, row.guestZone)} in {cityOf(row.guestZone)}</span>
+            {/if}
+          </td>
+          <td class="border-t border-line px-3 py-2.5 align-top max-md:col-span-2 max-md:border-0 max-md:p-0">
+            <a href="/work/pages/{row.pageId}" class="underline decoration-line-strong underline-offset-4">{row.page}</a>
+            {#if row.place}<span class="block text-[13px] text-muted">{row.place}</span>{/if}
+          </td>
+          <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">{row.hosts.join(', ')}</td>
+          <td class="border-t border-line px-4 py-2.5 align-top text-[13px] text-muted max-md:hidden">{dayMonth(dateIn(row.bookedAt, zone))}, {timeOf(row.bookedAt, zone)}</td>
+        </tr>
+      {/each}
+    </tbody>
+  {/each}
+</table>

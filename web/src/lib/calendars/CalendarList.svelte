@@ -1,0 +1,80 @@
+<script lang="ts">
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { Modal } from 'flowbite-svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import CalendarLine from './CalendarLine.svelte';
+  import JoinForm from './JoinForm.svelte';
+
+  interface Props {
+    hosts: Schemas['BoardHost'][];
+    calendars: Schemas['CalendarView'][];
+    zone: string;
+    mayEdit: boolean;
+  }
+
+  let { hosts, calendars, zone, mayEdit }: Props = $props();
+
+  const client = useQueryClient();
+  const without = $derived(hosts.filter((host) => host.calendars === 0));
+  let joining = $state(false);
+  let removing = $state.raw<Schemas['CalendarView'] | undefined>(undefined);
+  let problem = $state.raw<Problem | undefined>(undefined);
+
+  /** Openings everywhere hang on calendars, so everything that was counted is counted anew. */
+  async function refresh(): Promise<void> {
+    await client.invalidateQueries();
+  }
+
+  async function remove(calendar: Schemas['CalendarView']): Promise<void> {
+    try {
+      await must(api.DELETE('/api/calendars/{id}', { params: { path: { id: calendar.id } } }));
+      problem = undefined;
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    }
+    removing = undefined;
+    await refresh();
+  }
+</script>
+
+<section aria-labelledby="joined" class="mt-6">
+  <header class="mb-2 flex flex-wrap items-center justify-between gap-3">
+    <h2 id="joined" class="text-xl">Joined calendars</h2>
+    {#if mayEdit && !joining}<ActionButton onclick={() => (joining = true)}>Join a calendar file</ActionButton>{/if}
+  </header>
+  {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
+  {#if joining}
+    <JoinForm
+      {hosts}
+      onjoined={() => {
+        joining = false;
+        void refresh();
+      }}
+      onclose={() => (joining = false)}
+    />
+  {/if}
+  {#if without.length > 0}
+    <p class="mb-2 text-muted">No calendar is joined for {without.map((host) => host.name).join(', ')}: only bookings made here are in the way of theirs.</p>
+  {/if}
+  {#if calendars.length > 0}
+    <ul class="overflow-hidden rounded-2xl border border-line bg-card">
+      {#each calendars as calendar (calendar.id)}
+        <CalendarLine {calendar} {zone} {mayEdit} onreplaced={() => void refresh()} onremove={() => (removing = calendar)} />
+      {/each}
+    </ul>
+  {/if}
+</section>
+
+{#if removing}
+  {@const calendar = removing}
+  <Modal open title="Take away “{calendar.name}”?" size="sm" onclose={() => (removing = undefined)}>
+    <p>Its events are no longer in the way: {calendar.hostName}’s pages may offer times that the calendar has filled. To have it back, join the file again.</p>
+    <div class="mt-4 flex flex-wrap justify-end gap-3">
+      <ActionButton onclick={() => (removing = undefined)}>Keep it</ActionButton>
+      <ActionButton kind="main" onclick={() => void remove(calendar)}>Take it away</ActionButton>
+    </div>
+  </Modal>
+{/if}

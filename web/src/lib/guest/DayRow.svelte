@@ -1,0 +1,85 @@
+<script lang="ts">
+  import { counted, dayName, longDate, monthName, timeOf, weekday } from '$lib/time/format';
+  import type { Snippet } from 'svelte';
+  import { parts, type ShownOpening } from './days';
+
+  interface Props {
+    date: string;
+    openings: ShownOpening[];
+    zone: string;
+    today: string;
+    /** The hour of the day it is now in the shown zone, for saying what has passed today. */
+    hourNow: number;
+    chosen: string | undefined;
+    /** The next opening after an empty day; null where another empty row names it already. */
+    next: ShownOpening | null;
+    onchoose: (opening: ShownOpening) => void;
+    form?: Snippet;
+  }
+
+  let { date, openings, zone, today, hourNow, chosen, next, onchoose, form }: Props = $props();
+
+  const ends = { Morning: 12, Afternoon: 17, Evening: 24 };
+  const isToday = $derived(date === today);
+  const beneath = $derived.by(() => {
+    if (isToday) return openings.length > 0 ? `today, ${openings.length} left` : 'today';
+    return monthName(date);
+  });
+</script>
+
+<section aria-label={longDate(date)} class="border-t border-line">
+  <div class="grid gap-x-3 py-2.5 md:grid-cols-[126px_1fr]">
+    <header class="flex items-baseline justify-between md:block">
+      <h2 class="text-lg leading-tight {openings.length === 0 ? 'text-muted' : ''}">
+        <span class="md:hidden">{dayName(date)} {monthName(date)}</span><span class="hidden md:inline">{dayName(date)}</span>
+      </h2>
+      <p class="text-[13px] text-muted">
+        <span class="md:hidden">{isToday ? beneath : openings.length > 0 ? `${openings.length} open` : ''}</span>
+        <span class="hidden md:inline">{beneath}</span>
+      </p>
+    </header>
+
+    {#if openings.length === 0}
+      <p class="py-1 text-muted md:py-1.5">
+        Nothing open.
+        {#if next}
+          Next:
+          <button type="button" class="font-semibold text-ink underline decoration-line-strong underline-offset-4" onclick={() => onchoose(next)}
+            >{dayName(next.date)}{next.date.slice(0, 7) === date.slice(0, 7) ? '' : ` ${monthName(next.date)}`}, {timeOf(next.start, zone)}</button
+          >
+        {/if}
+      </p>
+    {:else}
+      <div class="md:grid md:grid-cols-3 md:gap-x-3">
+        {#each parts as part (part)}
+          {@const here = openings.filter((opening) => opening.part === part)}
+          <div class="grid grid-cols-[76px_1fr] items-start gap-2 py-1 md:block md:py-0 {here.length === 0 ? 'max-md:hidden' : ''}">
+            <span class="pt-2.5 text-[13px] text-muted md:hidden">{part}</span>
+            {#if here.length === 0}
+              <span class="block py-1.5 text-muted">{isToday && hourNow >= ends[part] ? 'passed' : '–'}</span>
+            {:else}
+              <ul class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]" aria-label="{part}, {counted(here.length, 'opening', 'openings')}">
+                {#each here as opening (opening.start)}
+                  {@const isChosen = opening.start === chosen}
+                  <li>
+                    <button
+                      type="button"
+                      data-start={opening.start}
+                      aria-pressed={isChosen}
+                      aria-label="{weekday(date)}, {timeOf(opening.start, zone)}"
+                      class="min-h-9 w-full min-w-16 rounded-[10px] border px-2.5 py-1 font-bold max-md:min-h-11 {isChosen
+                        ? 'border-chosen bg-chosen text-on-chosen'
+                        : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
+                      onclick={() => onchoose(opening)}>{timeOf(opening.start, zone)}</button
+                    >
+                  </li>
+                {/each}
+              </ul>
+            {/if}
+          </div>
+        {/each}
+      </div>
+    {/if}
+  </div>
+  {@render form?.()}
+</section>

@@ -1,0 +1,175 @@
+import { Temporal } from 'temporal-polyfill';
+import { guestApi, type Schemas } from '$lib/api/client';
+import { must, problemOf, type Problem } from '$lib/api/problem';
+import { ServerClock, ownZone } from '$lib/time/clock';
+import { byDate, shownIn, weeksBetween, type ShownOpening } from './days';
+
+/** The longest run of days asked for in one go. */
+const DAYS_SHOWN = 183;
+const REFRESH_EVERY = 60_000;
+
+/** What a guest sees of one page: its openings in the zone and duration that are chosen, and the time that is being reserved. */
+export class GuestPageState {
+  readonly page: Schemas['GuestPage'];
+  readonly clock: ServerClock;
+  readonly own = ownZone();
+  readonly typed = $state({ name: '', email: '' });
+  zone = $state('');
+  duration = $state(0);
+  now = $state.raw(Temporal.Instant.fromEpochMilliseconds(0));
+  openings = $state.raw<Schemas['Opening'][] | undefined>(undefined);
+  chosen = $state.raw<ShownOpening | undefined>(undefined);
+  week = $state('');
+  problem = $state.raw<Problem | undefined>(undefined);
+  loadProblem = $state.raw<Problem | undefined>(undefined);
+  nearest = $state.raw<Schemas['Opening'][]>([]);
+  reserving = $state(false);
+
+  readonly shown = $derived(shownIn(this.zone, this.openings ?? []));
+  readonly days = $derived(byDate(this.shown));
+  readonly today = $derived(this.now.toZonedDateTimeISO(this.zone || 'UTC').toPlainDate().toString());
+  readonly hourNow = $derived(this.now.toZonedDateTimeISO(this.zone || 'UTC').hour);
+  readonly weeks = $derived.by(() => weeksBetween(this.#first(), this.#last()));
+  readonly nearestShown = $derived(shownIn(this.zone, this.nearest));
+
+  #key: { of: string; key: string } | undefined;
+  readonly #path: { desk: string; page: string };
+
+  constructor(path: { desk: string; page: string }, page: Schemas['GuestPage']) {
+    this.#path = path;
+    this.page = page;
+    this.clock = new ServerClock(page.now);
+    this.zone = page.zone;
+    this.duration = page.durations[0] ?? 30;
+    this.now = this.clock.now();
+  }
+
+  /** Keeps the time and the openings current until the returned function is called. */
+  watch(): () => void {
+    const tick = setInterval(() => (this.now = this.clock.now()), 10_000);
+    const refresh = setInterval(() => void this.load(), REFRESH_EVERY);
+    const back = (): void => void (document.visibilityState === 'visible' && this.load());
+    document.addEventListener('visibilitychange', back);
+    return () => {
+      clearInterval(tick);
+      clearInterval(refresh);
+      document.removeEventListener('visibilitychange', back);
+    };
+  }
+
+  async load(): Promise<void> {
+    const duration = this.duration;
+    try {
+      const to = Temporal.PlainDate.from(this.page.firstDate).add({ days: DAYS_SHOWN });
+      const answer = await must(
+        guestApi.GET('/api/public/desks/{desk}/pages/{page}/openings', {
+          params: {
+            path: this.#path,
+            query: {
+              from: this.page.firstDate,
+              to: Temporal.PlainDate.compare(to, this.page.lastDate) < 0 ? to.toString() : this.page.lastDate,
+              duration: String(duration),
+            },
+          },
+        }),
+      );
+      if (duration !== this.duration) return;
+      this.openings = answer.openings;
+      this.loadProblem = undefined;
+      this.now = this.clock.now();
+      if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();
+    } catch (thrown) {
+      this.loadProblem = problemOf(thrown);
+    }
+  }
+
+  async chooseDuration(duration: number): Promise<void> {
+    this.duration = duration;
+    this.leave();
+    this.openings = undefined;
+    await this.load();
+  }
+
+  chooseZone(zone: string): void {
+    this.zone = zone;
+    if (this.chosen) this.chosen = shownIn(zone, [this.chosen])[0];
+    if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();
+  }
+
+  choose(opening: ShownOpening): void {
+    this.chosen = opening;
+    this.problem = undefined;
+    this.nearest = [];
+    this.week = this.weeks.find((week) => week.dates.includes(opening.date))?.monday ?? this.week;
+  }
+
+  leave(): void {
+    this.chosen = undefined;
+    this.problem = undefined;
+    this.nearest = [];
+  }
+
+  /** The next opening after a date, for a day that has none. */
+  after(date: string): ShownOpening | undefined {
+    return this.shown.find((opening) => opening.date > date);
+  }
+
+  /** Reserves the chosen opening. Returns where the booking is, or undefined where `problem` says what stood in the way. */
+  async reserve(): Promise<string | undefined> {
+    const opening = this.chosen;
+    if (!opening || this.reserving) return undefined;
+    const body = {
+      start: opening.start,
+      duration: this.duration,
+      zone: this.zone,
+      guest: { name: this.typed.name.trim(), email: this.typed.email.trim() },
+    };
+    this.reserving = true;
+    try {
+      const made = await must(
+        guestApi.POST('/api/public/desks/{desk}/pages/{page}/bookings', {
+          params: { path: this.#path, header: { 'Idempotency-Key': this.#keyFor(JSON.stringify(body)) } },
+          body,
+        }),
+      );
+      return made.path;
+    } catch (thrown) {
+      this.problem = problemOf(thrown);
+      if (this.problem.status === 409) {
+        this.nearest = (this.problem.nearest as Schemas['Opening'][] | undefined) ?? [];
+        await this.load();
+      }
+      return undefined;
+    } finally {
+      this.reserving = false;
+    }
+  }
+
+  /** One key for one wish: asked again after a lost answer, the server finds the booking it made. */
+  #keyFor(wish: string): string {
+    if (this.#key?.of !== wish) {
+      const random = crypto.getRandomValues(new Uint8Array(16));
+      this.#key = { of: wish, key: [...random].map((byte) => byte.toString(16).padStart(2, '0')).join('') };
+    }
+    return this.#key.key;
+  }
+
+  #first(): string {
+    const first = this.shown[0]?.date;
+    return first !== undefined && first < this.page.firstDate ? first : this.page.firstDate;
+  }
+
+  /** Only as far as there is something to see, and four weeks at least. */
+  #last(): string {
+    const fourWeeks = Temporal.PlainDate.from(this.page.firstDate).add({ days: 27 }).toString();
+    const offered = this.page.lastDate < fourWeeks ? this.page.lastDate : fourWeeks;
+    const last = this.shown.at(-1)?.date;
+    return last !== undefined && last > offered ? last : offered;
+  }
+
+  #firstWeekWithOpenings(): string {
+    const first = this.shown[0]?.date;
+    const week = first === undefined ? undefined : this.weeks.find((candidate) => candidate.dates.includes(first));
+    return (week ?? this.weeks[0])?.monday ?? '';
+  }
+}

@@ -1,0 +1,48 @@
+<script lang="ts">
+  import { counted, dayMonth, longDate } from '$lib/time/format';
+  import { datesOf, type Week } from './days';
+
+  interface Props {
+    weeks: Week[];
+    /** How many openings a date has. */
+    countOf: (date: string) => number;
+    chosen: string;
+    onchoose: (monday: string) => void;
+  }
+
+  let { weeks, countOf, chosen, onchoose }: Props = $props();
+
+  const most = $derived(Math.max(1, ...weeks.flatMap((week) => week.dates.map(countOf))));
+  const BAR = 24;
+
+  function heightOf(date: string): number {
+    const count = countOf(date);
+    return count === 0 ? 2 : Math.max(5, Math.round((count / most) * BAR));
+  }
+
+  function totalOf(week: Week): number {
+    return week.dates.reduce((sum, date) => sum + countOf(date), 0);
+  }
+</script>
+
+<nav aria-label="Weeks" class="flex gap-2 overflow-x-auto pb-1">
+  {#each weeks as week (week.monday)}
+    {@const isChosen = week.monday === chosen}
+    <button
+      type="button"
+      aria-current={isChosen ? 'true' : undefined}
+      aria-label="Week of {longDate(week.monday)}: {counted(totalOf(week), 'opening', 'openings')}"
+      class="w-[105px] shrink-0 rounded-xl border px-2 pt-2 pb-1.5 text-left {isChosen
+        ? 'border-line-strong bg-card shadow-sm'
+        : 'border-transparent hover:border-line'}"
+      onclick={() => onchoose(week.monday)}
+    >
+      <span class="block text-xs text-muted">{dayMonth(week.monday)}</span>
+      <span class="mt-1 flex h-6 items-end gap-1" aria-hidden="true">
+        {#each datesOf(week.monday) as date (date)}
+          <span class="w-2 rounded-t-[3px] {countOf(date) > 0 ? 'bg-glow-bar' : 'bg-line-strong'}" style:height="{heightOf(date)}px"></span>
+        {/each}
+      </span>
+    </button>
+  {/each}
+</nav>

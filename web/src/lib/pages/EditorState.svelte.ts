@@ -1,0 +1,144 @@
+import { api, type Schemas } from '$lib/api/client';
+import { must, problemOf, type Problem } from '$lib/api/problem';
+import { addressFrom } from './address';
+import type { PageForm } from './form';
+import { difference, startsOf } from './lanes';
+
+type PageView = Schemas['PageView'];
+type Supply = Schemas['SupplyAnswer'];
+
+/** A page while it is edited: the form, what is saved, and what the form as it stands would offer. */
+export class EditorState {
+  form: PageForm;
+  saved = $state.raw<PageView | undefined>(undefined);
+  problem = $state.raw<Problem | undefined>(undefined);
+  supply = $state.raw<Supply | undefined>(undefined);
+  supplyProblem = $state.raw<Problem | undefined>(undefined);
+  savedSupply = $state.raw<Supply | undefined>(undefined);
+  addressMend = $state.raw<string | undefined>(undefined);
+  busy = $state(false);
+  /** The duration whose openings are counted. */
+  duration = $state(0);
+
+  readonly before = $derived(this.savedSupply && this.savedSupply.duration === this.supply?.duration ? startsOf(this.savedSupply) : undefined);
+  readonly change = $derived(this.before && this.supply ? difference(this.before, startsOf(this.supply)) : { gained: 0, lost: 0 });
+  readonly isChanged = $derived.by(() => this.saved === undefined || JSON.stringify(this.form) !== JSON.stringify(this.saved.form));
+
+  #addressTyped: boolean;
+  #asked = 0;
+
+  constructor(form: PageForm, saved?: PageView) {
+    this.form = $state(structuredClone(form));
+    this.saved = saved;
+    this.#addressTyped = saved !== undefined;
+  }
+
+  /** Whether a part of the form differs from what is saved; nothing does while nothing is saved. */
+  differs(read: (form: PageForm) => unknown): boolean {
+    return this.saved !== undefined && JSON.stringify(read(this.form)) !== JSON.stringify(read(this.saved.form));
+  }
+
+  /** The mend of a field, whether it was found while saving or while reckoning. */
+  mend(field: string): string | undefined {
+    return this.problem?.errors?.[field]?.[0] ?? this.supplyProblem?.errors?.[field]?.[0];
+  }
+
+  /** Mends of a field and of everything beneath it, such as the times of one day. */
+  mendsUnder(path: string): string[] {
+    const errors = { ...this.supplyProblem?.errors, ...this.problem?.errors };
+    return Object.keys(errors)
+      .filter((field) => field === path || field.startsWith(`${path}[`) || field.startsWith(`${path}.`))
+      .flatMap((field) => errors[field] ?? []);
+  }
+
+  setTitle(title: string): void {
+    this.form.title = title;
+    if (!this.#addressTyped) this.form.address = addressFrom(title);
+  }
+
+  setAddress(address: string): void {
+    this.#addressTyped = true;
+    this.form.address = address;
+  }
+
+  async reckon(): Promise<void> {
+    const asked = ++this.#asked;
+    const { durations } = this.form.times;
+    const duration = durations.includes(this.duration) ? this.duration : null;
+    try {
+      const supply = await must(api.POST('/api/pages/supply', { body: { times: this.form.times, duration } }));
+      if (asked !== this.#asked) return;
+      this.supply = supply;
+      this.supplyProblem = undefined;
+      await this.#reckonSaved(supply.duration);
+    } catch (thrown) {
+      if (asked === this.#asked) this.supplyProblem = problemOf(thrown);
+    }
+  }
+
+  async checkAddress(): Promise<void> {
+    const { deskId, address } = this.form;
+    if (address === '') return;
+    const answer = await api.GET('/api/pages/address', { params: { query: { deskId, address, exceptPage: this.saved?.id } } });
+    if (address === this.form.address && deskId === this.form.deskId) this.addressMend = answer.data?.mend ?? undefined;
+  }
+
+  /** Saves the form. Returns the page, or undefined where `problem` says what stood in the way. */
+  async save(): Promise<PageView | undefined> {
+    return this.#attempt(async () => {
+      const view = this.saved
+        ? await must(api.PUT('/api/pages/{id}', { params: { path: { id: this.saved.id } }, body: { version: this.saved.version, form: this.form } }))
+        : await must(api.POST('/api/pages', { body: this.form }));
+      this.#take(view);
+      return view;
+    });
+  }
+
+  /** Saves what is not saved yet, then opens the page to guests. */
+  async publish(): Promise<PageView | undefined> {
+    const saved = this.isChanged ? await this.save() : this.saved;
+    if (!saved) return undefined;
+    return this.#attempt(async () => {
+      const view = await must(api.POST('/api/pages/{id}/publish', { params: { path: { id: saved.id } }, body: { version: saved.version } }));
+      this.#take(view);
+      return view;
+    });
+  }
+
+  async unpublish(): Promise<PageView | undefined> {
+    const saved = this.saved;
+    if (!saved) return undefined;
+    return this.#attempt(async () => {
+      const view = await must(api.POST('/api/pages/{id}/unpublish', { params: { path: { id: saved.id } }, body: { version: saved.version } }));
+      // What is not saved yet stays in the form.
+      this.saved = view;
+      return view;
+    });
+  }
+
+  #take(view: PageView): void {
+    this.saved = view;
+    Object.assign(this.form, structuredClone(view.form));
+    this.savedSupply = undefined;
+  }
+
+  async #attempt(act: () => Promise<PageView>): Promise<PageView | undefined> {
+    this.busy = true;
+    try {
+      const view = await act();
+      this.problem = undefined;
+      return view;
+    } catch (thrown) {
+      this.problem = problemOf(thrown);
+      return undefined;
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** The saved page's own supply, to tell what changes add and take. */
+  async #reckonSaved(duration: number): Promise<void> {
+    if (!this.saved || this.savedSupply?.duration === duration || !this.saved.form.times.durations.includes(duration)) return;
+    this.savedSupply = await must(api.GET('/api/pages/{id}/supply', { params: { path: { id: this.saved.id }, query: { duration } } }));
+  }
+}

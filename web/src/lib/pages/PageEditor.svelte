@@ -1,0 +1,130 @@
+<script lang="ts">
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { Select, Toast } from 'flowbite-svelte';
+  import type { Schemas } from '$lib/api/client';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import StateBadge from '$lib/ui/StateBadge.svelte';
+  import AppointmentSection from './AppointmentSection.svelte';
+  import type { EditorState } from './EditorState.svelte';
+  import NumberField from './NumberField.svelte';
+  import Section from './Section.svelte';
+  import Sentence from './Sentence.svelte';
+  import SupplyPanel from './SupplyPanel.svelte';
+  import TimesSection from './TimesSection.svelte';
+
+  interface Props {
+    editor: EditorState;
+    hosts: Schemas['HostView'][];
+    desks: Schemas['DeskView'][];
+    calendars: Schemas['CalendarView'][];
+    /** Whether whoever is signed in may change pages. */
+    mayEdit: boolean;
+    onsaved?: (page: Schemas['PageView']) => void;
+  }
+
+  let { editor, hosts, desks, calendars, mayEdit, onsaved }: Props = $props();
+
+  const client = useQueryClient();
+  const times = $derived(editor.form.times);
+  const saved = $derived(editor.saved);
+  const isPublished = $derived(saved?.state === 'published');
+  const host = $derived(hosts.find((candidate) => candidate.id === times.hostId));
+  const hostCalendars = $derived(calendars.filter((calendar) => calendar.hostId === times.hostId));
+  let told = $state<string | undefined>(undefined);
+
+  // Any change of a rule shows right away what it does; a moment's pause keeps half-typed numbers from asking.
+  $effect(() => {
+    JSON.stringify(times);
+    void editor.duration;
+    const pause = setTimeout(() => void editor.reckon(), 120);
+    return () => clearTimeout(pause);
+  });
+
+  async function act(doing: () => Promise<Schemas['PageView'] | undefined>, done: string): Promise<void> {
+    told = undefined;
+    const view = await doing();
+    if (!view) {
+      document.querySelector('[role="alert"]')?.scrollIntoView({ block: 'center' });
+      return;
+    }
+    told = done;
+    await client.invalidateQueries({ queryKey: ['pages'] });
+    onsaved?.(view);
+  }
+</script>
+
+<header class="mb-3 flex flex-wrap items-center justify-between gap-3">
+  <div class="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1">
+    <h1 class="text-[26px] leading-tight">{editor.form.title.trim() || 'New page'}</h1>
+    {#if saved}
+      <StateBadge state={saved.state} />
+      {#if isPublished}
+        <a class="text-sm text-muted underline underline-offset-4" href={saved.path} target="_blank" rel="noopener">{saved.path.slice(1).replace('/', ' / ')}</a>
+      {:else}
+        <span class="text-sm text-muted">{saved.path.slice(1).replace('/', ' / ')}</span>
+      {/if}
+    {/if}
+  </div>
+  {#if mayEdit}
+    <div class="flex flex-wrap gap-3">
+      {#if isPublished}
+        <ActionButton disabled={editor.busy} onclick={() => void act(() => editor.unpublish(), 'Guests can’t open the page now. It is a draft again.')}>Unpublish</ActionButton>
+        <ActionButton kind="main" disabled={editor.busy || !editor.isChanged} onclick={() => void act(() => editor.save(), 'Saved. Guests see it as it is now.')}>Save changes</ActionButton>
+      {:else}
+        <ActionButton disabled={editor.busy || !editor.isChanged} onclick={() => void act(() => editor.save(), 'Kept as a draft.')}>Keep as draft</ActionButton>
+        <ActionButton kind="main" disabled={editor.busy} onclick={() => void act(() => editor.publish(), 'Published. Guests can book it now.')}>Publish</ActionButton>
+      {/if}
+    </div>
+  {/if}
+</header>
+
+{#if editor.problem}
+  <div class="mb-3"><ProblemNote problem={editor.problem} /></div>
+{/if}
+
+<div class="grid items-start gap-[22px] lg:grid-cols-[minmax(0,1fr)_minmax(360px,440px)]">
+  <fieldset disabled={!mayEdit} class="min-w-0 rounded-2xl border border-line bg-card px-5">
+    <legend class="sr-only">The page’s rules</legend>
+    <AppointmentSection {editor} {desks} />
+    <Section title="Line-up">
+      <Sentence mends={[editor.mend('times.hostId')]}>
+        books the time of
+        <Select aria-label="Host" class="w-56" placeholder="" bind:value={times.hostId} items={hosts.map((choice) => ({ value: choice.id, name: choice.name }))} />
+      </Sentence>
+      {#if host}
+        <p class="text-sm text-muted">
+          {#if hostCalendars.length > 0}
+            Busy times come from {hostCalendars.map((calendar) => `“${calendar.name}”`).join(', ')}.
+          {:else}
+            No calendar is joined for {host.name}, so only bookings made here are in the way. <a class="underline underline-offset-4" href="/work/calendars">Join one</a>
+          {/if}
+        </p>
+      {/if}
+    </Section>
+    <TimesSection {editor} {host} />
+    <Section title="Limits">
+      <Sentence mends={[editor.mend('times.bufferBefore'), editor.mend('times.bufferAfter')]}>
+        keep free <NumberField id="buffer-before" label="Minutes kept free before" bind:value={times.bufferBefore} was={saved?.form.times.bufferBefore} max={1440} /> min before and
+        <NumberField id="buffer-after" label="Minutes kept free after" bind:value={times.bufferAfter} was={saved?.form.times.bufferAfter} max={1440} /> min after
+      </Sentence>
+    </Section>
+  </fieldset>
+
+  <div class="space-y-[14px] lg:sticky lg:top-4">
+    <SupplyPanel
+      supply={editor.supply}
+      problem={editor.supplyProblem}
+      before={isPublished ? editor.before : undefined}
+      change={isPublished ? editor.change : { gained: 0, lost: 0 }}
+      durations={times.durations}
+      onduration={(minutes) => (editor.duration = minutes)}
+    />
+  </div>
+</div>
+
+<div aria-live="polite" class="fixed right-6 bottom-6 z-50">
+  {#if told}
+    <Toast dismissable class="border border-line bg-card text-ink" onclose={() => (told = undefined)}>{told}</Toast>
+  {/if}
+</div>

@@ -1,0 +1,41 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
+  import StateBadge from '$lib/ui/StateBadge.svelte';
+  import { dayName, lengthOf } from '$lib/time/format';
+
+  let { page }: { page: Schemas['PageView'] } = $props();
+
+  const supply = createQuery(() => ({
+    queryKey: ['supply', page.id, page.version],
+    queryFn: () => must(api.GET('/api/pages/{id}/supply', { params: { path: { id: page.id } } })),
+    refetchInterval: 60_000,
+  }));
+  const most = $derived(Math.max(1, ...(supply.data?.days.map((day) => day.openings.length) ?? [])));
+</script>
+
+<li class="grid items-center gap-x-5 gap-y-1 border-t border-line px-4 py-3 first:border-t-0 md:grid-cols-[minmax(0,1fr)_190px_210px_104px]">
+  <div class="min-w-0">
+    <a href="/work/pages/{page.id}" class="font-heading text-[17px] font-semibold underline decoration-line-strong underline-offset-4 hover:decoration-ink">{page.form.title}</a>
+    <p class="truncate text-sm text-muted">{page.path}</p>
+  </div>
+  <p class="text-sm">
+    {page.hostName}<br /><span class="text-muted">{page.form.times.durations.map(lengthOf).join(' or ')}</span>
+  </p>
+  <div class="flex items-end gap-3">
+    <div class="flex h-7 items-end gap-[3px]" aria-hidden="true">
+      {#each supply.data?.days ?? [] as day (day.date)}
+        <span
+          title="{dayName(day.date)}: {day.openings.length}"
+          class="w-1.5 rounded-t-[2px] {day.openings.length > 0 ? 'bg-glow-bar' : 'bg-line-strong'}"
+          style:height="{day.openings.length === 0 ? 2 : Math.max(4, Math.round((day.openings.length / most) * 28))}px"
+        ></span>
+      {/each}
+    </div>
+    <p class="min-w-24 text-sm">
+      {#if supply.data}<strong>{supply.data.total}</strong> <span class="text-muted">in two weeks</span>{:else}<span class="text-muted">…</span>{/if}
+    </p>
+  </div>
+  <div class="md:text-right"><StateBadge state={page.state} /></div>
+</li>

@@ -1,0 +1,77 @@
+<script lang="ts">
+  import { Select } from 'flowbite-svelte';
+  import type { Schemas } from '$lib/api/client';
+  import { cityOf } from '$lib/time/clock';
+  import Segments from '$lib/ui/Segments.svelte';
+  import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
+  import type { EditorState } from './EditorState.svelte';
+  import { hoursInWords, usualHours } from './form';
+  import LengthField from './LengthField.svelte';
+  import NumberField from './NumberField.svelte';
+  import Section from './Section.svelte';
+  import Sentence from './Sentence.svelte';
+  import WeekEditor from './WeekEditor.svelte';
+
+  let { editor, host }: { editor: EditorState; host: Schemas['HostView'] | undefined } = $props();
+
+  const times = $derived(editor.form.times);
+  const saved = $derived(editor.saved?.form.times);
+  const modes = [
+    { value: 'hosts', text: 'The host’s hours' },
+    { value: 'page', text: 'This page’s hours' },
+    { value: 'both', text: 'Both' },
+  ] as const;
+
+  function chooseMode(mode: (typeof modes)[number]['value']): void {
+    times.hoursMode = mode;
+    if (mode !== 'hosts') times.hours ??= usualHours(times.zone);
+  }
+
+  function chooseZone(zone: string): void {
+    times.zone = zone;
+    // The page's own hours are typed by the page's clock.
+    if (times.hours) times.hours.zone = zone;
+  }
+</script>
+
+<Section title="Times">
+  <Segments label="Whose hours count" options={modes} value={times.hoursMode} onchoose={chooseMode} />
+  {#if times.hoursMode !== 'page'}
+    <p class="text-sm text-muted">
+      {#if host?.hours}
+        {host.name}: {hoursInWords(host.hours)}{host.hours.zone === times.zone ? '' : `, ${cityOf(host.hours.zone)} time`}.
+      {:else if host}
+        {host.name} is always open.
+      {/if}
+      {#if times.hoursMode === 'both'}A time is open where both are.{/if}
+    </p>
+  {/if}
+  {#if times.hoursMode !== 'hosts' && times.hours}
+    <WeekEditor bind:week={times.hours.week} mendsOf={(day) => editor.mendsUnder(`times.hours.week.${day}`)} />
+  {/if}
+  <Sentence mends={[editor.mend('times.step'), editor.mend('times.stepOffset')]}>
+    starts every <NumberField id="step" label="Minutes from start to start" bind:value={times.step} was={saved?.step} min={5} max={1440} /> min,
+    <Select
+      aria-label="What starts are counted from"
+      class="w-64"
+      placeholder=""
+      bind:value={times.stepFrom}
+      items={[
+        { value: 'clock', name: 'by the clock' },
+        { value: 'open', name: 'from the start of each open stretch' },
+      ]}
+    />
+    {#if times.stepFrom === 'clock'}
+      <span class="inline-flex items-center gap-2.5">at <NumberField id="step-offset" label="Minutes after midnight of the first start" bind:value={times.stepOffset} was={saved?.stepOffset} max={1439} /> past</span>
+    {/if}
+  </Sentence>
+  <Sentence mends={[editor.mend('times.aheadDays')]}>
+    open today and <NumberField id="ahead" label="Days ahead" bind:value={times.aheadDays} was={saved?.aheadDays} max={365} /> days ahead
+  </Sentence>
+  <Sentence mends={[editor.mend('times.notice')]}>
+    not within <LengthField id="notice" label="Notice" bind:value={times.notice} was={saved?.notice} /> from now
+  </Sentence>
+  <Sentence mends={[editor.mend('times.zone'), editor.mend('times.hours.zone')]}>
+    in the time of <ZoneSelect id="zone" label="Time zone" class="w-64" bind:value={() => times.zone, chooseZone} />
+  </Sentence>
+</Section>

@@ -1,0 +1,39 @@
+import type { Schemas } from '$lib/api/client';
+
+type Day = Schemas['SupplyDay'];
+
+/** A run of the day, in minutes after midnight, in which openings follow one another. `gained` where it comes with unsaved changes. */
+export interface Bar {
+  from: number;
+  to: number;
+  gained: boolean;
+}
+
+/** The openings of a day as bars: those that touch or overlap are one, but what is gained by a change stays apart from what was there. */
+export function barsOf(day: Day, before: ReadonlySet<string> | undefined): Bar[] {
+  const bars: Bar[] = [];
+  for (const opening of day.openings) {
+    const gained = before !== undefined && !before.has(opening.start);
+    const last = bars.findLast((bar) => bar.gained === gained);
+    if (last && last.to >= opening.fromMinute && bars.at(-1) === last) last.to = Math.max(last.to, opening.toMinute);
+    else bars.push({ from: opening.fromMinute, to: opening.toMinute, gained });
+  }
+  return bars;
+}
+
+export function startsOf(supply: Schemas['SupplyAnswer']): Set<string> {
+  return new Set(supply.days.flatMap((day) => day.openings.map((opening) => opening.start)));
+}
+
+/** How a changed supply differs from the one before. */
+export function difference(before: ReadonlySet<string>, after: ReadonlySet<string>): { gained: number; lost: number } {
+  return { gained: [...after].filter((start) => !before.has(start)).length, lost: [...before].filter((start) => !after.has(start)).length };
+}
+
+/** The hours of the day that lanes have to show, whole hours, from 8 to 18 at the least. */
+export function axisOf(days: readonly Day[]): { from: number; to: number } {
+  const openings = days.flatMap((day) => day.openings);
+  const from = Math.min(8 * 60, ...openings.map((opening) => opening.fromMinute));
+  const to = Math.max(18 * 60, ...openings.map((opening) => opening.toMinute));
+  return { from: Math.floor(from / 60) * 60, to: Math.min(Math.ceil(to / 60) * 60, 24 * 60) };
+}

@@ -1,0 +1,56 @@
+import { Temporal } from 'temporal-polyfill';
+
+// The reader's locale and clock are the browser's.
+
+function formatter(options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  return new Intl.DateTimeFormat(undefined, options);
+}
+
+function dateFormatter(options: Intl.DateTimeFormatOptions): (date: string) => string {
+  const format = formatter({ ...options, timeZone: 'UTC' });
+  return (date) => format.format(new Date(`${date}T00:00:00Z`));
+}
+
+/** "09:00" or "9:00 AM". */
+export function timeOf(instant: string | Temporal.Instant, zone: string): string {
+  return formatter({ hour: '2-digit', minute: '2-digit', timeZone: zone }).format(new Date(instant.toString()));
+}
+
+/** "Tuesday, 8 December". */
+export const longDate = dateFormatter({ weekday: 'long', day: 'numeric', month: 'long' });
+
+/** "Tuesday, 8 December 2026". */
+export const fullDate = dateFormatter({ weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' });
+
+/** "8 Dec". */
+export const dayMonth = dateFormatter({ day: 'numeric', month: 'short' });
+
+/** "Tue". */
+export const shortWeekday = dateFormatter({ weekday: 'short' });
+
+/** "Tuesday". */
+export const weekday = dateFormatter({ weekday: 'long' });
+
+/** "December". */
+export const monthName = dateFormatter({ month: 'long' });
+
+/** "Tue 8": weekday and day of the month. */
+export function dayName(date: string): string {
+  return `${shortWeekday(date)} ${Temporal.PlainDate.from(date).day}`;
+}
+
+export function dateIn(instant: string | Temporal.Instant, zone: string): string {
+  return Temporal.Instant.from(instant.toString()).toZonedDateTimeISO(zone).toPlainDate().toString();
+}
+
+/** "45 min", "1 h", "1 h 30". */
+export function lengthOf(minutes: number): string {
+  if (minutes < 60) return `${minutes} min`;
+  const rest = minutes % 60;
+  return rest === 0 ? `${minutes / 60} h` : `${Math.floor(minutes / 60)} h ${String(rest).padStart(2, '0')}`;
+}
+
+/** "1 opening", "3 openings". */
+export function counted(count: number, one: string, many: string): string {
+  return `${count.toLocaleString()} ${count === 1 ? one : many}`;
+}

@@ -1,0 +1,77 @@
+<script lang="ts">
+  import { Temporal } from 'temporal-polyfill';
+  import { cityOf, ownZone, sameClock } from '$lib/time/clock';
+  import { dateIn, fullDate, lengthOf, timeOf } from '$lib/time/format';
+  import PageHead from '$lib/guest/PageHead.svelte';
+  import { placeWords } from '$lib/guest/place';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+
+  const booking = $derived(data.booking);
+  const start = $derived(Temporal.Instant.from(booking.start));
+  const minutes = $derived((Date.parse(booking.end) - Date.parse(booking.start)) / 60_000);
+  const place = $derived(placeWords(booking.placeKind, booking.place));
+  const over = $derived(Date.parse(booking.end) <= Date.parse(booking.now));
+  const own = ownZone();
+  let copied = $state<'not yet' | 'copied' | 'refused'>('not yet');
+
+  async function copyLink(): Promise<void> {
+    // A browser may refuse, or (without https) have no clipboard at all.
+    copied = await navigator.clipboard?.writeText(location.href).then(
+      () => 'copied' as const,
+      () => 'refused' as const,
+    ) ?? 'refused';
+  }
+</script>
+
+<svelte:head><title>{booking.title} – your booking</title></svelte:head>
+
+<PageHead workspace={booking.workspace} desk={booking.desk} title={booking.title} hosts={booking.hosts} />
+
+<main class="mx-auto max-w-[1216px] px-[18px] pt-6 pb-16 md:px-6">
+  <div class="grid gap-6 md:grid-cols-[1fr_340px]">
+    <section class="rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
+      <p class="inline-flex items-center gap-2 rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text">
+        <span aria-hidden="true">✓</span>
+        {over ? 'This was booked' : 'This is booked for you'}
+      </p>
+      <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, booking.zone))}</h2>
+      <p class="font-heading text-[28px] leading-tight font-semibold">
+        {timeOf(booking.start, booking.zone)} – {timeOf(booking.end, booking.zone)}
+        <span class="text-base font-normal text-muted">{cityOf(booking.zone)} time, {lengthOf(minutes)}</span>
+      </p>
+      {#if !sameClock(booking.zone, own, start)}
+        <p class="mt-1 text-muted">
+          Where you are ({cityOf(own)}): {fullDate(dateIn(booking.start, own))}, {timeOf(booking.start, own)} – {timeOf(booking.end, own)}
+        </p>
+      {/if}
+      <dl class="mt-6 grid grid-cols-[92px_1fr] gap-x-4 gap-y-2">
+        {#if place}
+          <dt class="text-muted">Where</dt>
+          <dd>{place}</dd>
+        {/if}
+        <dt class="text-muted">With</dt>
+        <dd>{booking.hosts.join(', ')}</dd>
+        <dt class="text-muted">For</dt>
+        <dd>{booking.guestName}, <span class="break-all">{booking.guestEmail}</span></dd>
+      </dl>
+    </section>
+
+    <aside class="space-y-5">
+      <section>
+        <h2 class="text-lg">Put it in your calendar</h2>
+        <p class="mt-1 text-muted">The file opens in any calendar program and shows the right time wherever you are.</p>
+        <ActionButton kind="main" href="/api/public/bookings/{data.secret}/calendar.ics" class="mt-3 min-h-11 max-md:w-full">Save the calendar file</ActionButton>
+      </section>
+      <section class="border-t border-line pt-5">
+        <h2 class="text-lg">Keep this page’s address</h2>
+        <p class="mt-1 text-muted">It is the only way back to your booking. Whoever has it can see the booking, so keep it to yourself.</p>
+        <ActionButton onclick={() => void copyLink()} class="mt-3 min-h-11 max-md:w-full">{copied === 'copied' ? 'Copied' : 'Copy the address'}</ActionButton>
+        {#if copied === 'refused'}<p class="mt-2 text-brick" role="alert">Your browser doesn’t allow it; copy the address from its address bar.</p>{/if}
+      </section>
+      <p class="border-t border-line pt-5"><a class="underline underline-offset-4" href={booking.pagePath}>See other times of “{booking.title}”</a></p>
+    </aside>
+  </div>
+</main>

@@ -1,0 +1,49 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { Input } from 'flowbite-svelte';
+  import { api, forgetToken } from '$lib/api/client';
+  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Doorway from '$lib/ui/Doorway.svelte';
+  import Field from '$lib/ui/Field.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+
+  let email = $state('');
+  let password = $state('');
+  let problem = $state.raw<Problem | undefined>(undefined);
+  let busy = $state(false);
+
+  /** Only a path of our own: a whole address in the query could lead anywhere. */
+  function whereTo(): string {
+    const back = page.url.searchParams.get('back') ?? '';
+    return /^\/work(\/|$)/.test(back) ? back : '/work/pages';
+  }
+
+  async function signIn(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    busy = true;
+    forgetToken();
+    try {
+      await must(api.POST('/api/sign-in', { body: { email: email.trim(), password } }));
+      forgetToken();
+      await goto(whereTo(), { invalidateAll: true });
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<svelte:head><title>Sign in – Loose Lantern</title></svelte:head>
+
+<Doorway title="Sign in">
+  <form class="space-y-4" novalidate onsubmit={(event) => void signIn(event)}>
+    {#if problem}<ProblemNote {problem} />{/if}
+    <Field label="Email" id="email"><Input id="email" type="email" autocomplete="username" bind:value={email} class="min-h-10" /></Field>
+    <Field label="Password" id="password"><Input id="password" type="password" autocomplete="current-password" bind:value={password} class="min-h-10" /></Field>
+    <ActionButton kind="main" type="submit" disabled={busy} class="w-full">{busy ? 'Signing in…' : 'Sign in'}</ActionButton>
+  </form>
+  <p class="mt-6 text-muted">No workspace yet? <a class="text-ink underline underline-offset-4" href="/start">Make one</a></p>
+</Doorway>

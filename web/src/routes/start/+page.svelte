@@ -1,0 +1,75 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Input } from 'flowbite-svelte';
+  import { api, forgetToken } from '$lib/api/client';
+  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { addressFrom } from '$lib/pages/address';
+  import { ownZone } from '$lib/time/clock';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Doorway from '$lib/ui/Doorway.svelte';
+  import Field from '$lib/ui/Field.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
+
+  const form = $state({ workspace: '', zone: ownZone(), name: '', email: '', password: '', deskName: '', deskAddress: '' });
+  let addressTyped = $state(false);
+  let problem = $state.raw<Problem | undefined>(undefined);
+  let busy = $state(false);
+
+  const suggested = $derived(addressFrom(form.workspace));
+
+  function typeAddress(address: string): void {
+    addressTyped = true;
+    form.deskAddress = address;
+  }
+
+  async function start(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    busy = true;
+    forgetToken();
+    try {
+      const body = { ...form, email: form.email.trim(), deskName: form.deskName.trim() || form.workspace, deskAddress: addressTyped ? form.deskAddress : suggested };
+      await must(api.POST('/api/sign-up', { body }));
+      forgetToken();
+      await goto('/work/pages', { invalidateAll: true });
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<svelte:head><title>Make a workspace – Loose Lantern</title></svelte:head>
+
+<Doorway title="Make a workspace">
+  <form class="space-y-4" novalidate onsubmit={(event) => void start(event)}>
+    {#if problem}<ProblemNote {problem} />{/if}
+    <Field label="Your organisation" id="workspace" mend={mendOf(problem, 'workspace')}>
+      <Input id="workspace" autocomplete="organization" bind:value={form.workspace} />
+    </Field>
+    <Field label="Time zone it works in" id="zone" mend={mendOf(problem, 'zone')}>
+      <ZoneSelect id="zone" bind:value={form.zone} />
+    </Field>
+    <div class="grid gap-4 md:grid-cols-2">
+      <Field label="First desk, as guests read it" id="desk-name" hint="The organisation’s name, unless you write another" mend={mendOf(problem, 'deskName')}>
+        <Input id="desk-name" bind:value={form.deskName} placeholder={form.workspace} />
+      </Field>
+      <Field label="Its address" id="desk-address" hint="First part of each page’s address" mend={mendOf(problem, 'deskAddress')}>
+        <Input
+          id="desk-address"
+          bind:value={() => (addressTyped ? form.deskAddress : suggested), typeAddress}
+        />
+      </Field>
+    </div>
+    <Field label="Your name" id="name" mend={mendOf(problem, 'name')}><Input id="name" autocomplete="name" bind:value={form.name} /></Field>
+    <Field label="Your email" id="email" mend={mendOf(problem, 'email')}>
+      <Input id="email" type="email" autocomplete="username" bind:value={form.email} />
+    </Field>
+    <Field label="Password" id="password" hint="10 characters or more" mend={mendOf(problem, 'password')}>
+      <Input id="password" type="password" autocomplete="new-password" bind:value={form.password} />
+    </Field>
+    <ActionButton kind="main" type="submit" disabled={busy} class="w-full">{busy ? 'Making it…' : 'Make the workspace'}</ActionButton>
+  </form>
+  <p class="mt-6 text-muted">You have a sign-in? <a class="text-ink underline underline-offset-4" href="/sign-in">Sign in</a></p>
+</Doorway>

@@ -1,0 +1,14 @@
+import { error, redirect } from '@sveltejs/kit';
+import { api } from '$lib/api/client';
+import { must, problemOf } from '$lib/api/problem';
+import type { LayoutLoad } from './$types';
+
+export const load: LayoutLoad = async ({ url }) => {
+  try {
+    return { me: await must(api.GET('/api/me')) };
+  } catch (thrown) {
+    const problem = problemOf(thrown);
+    if (problem.status === 401) redirect(307, `/sign-in?back=${encodeURIComponent(url.pathname)}`);
+    error(503, problem.title.replace(/\.$/, ''));
+  }
+};
