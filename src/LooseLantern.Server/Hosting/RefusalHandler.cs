@@ -1,11 +1,12 @@
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 
 namespace LooseLantern.Server.Hosting;
 
 /// <summary>Turns refusals and unreadable requests into problems (RFC 9457). Anything else stays a plain 500 with nothing of its inside told.</summary>
-public sealed class RefusalHandler(IProblemDetailsService problems) : IExceptionHandler
+public sealed partial class RefusalHandler(IProblemDetailsService problems) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancellationToken)
     {
@@ -13,6 +14,8 @@ public sealed class RefusalHandler(IProblemDetailsService problems) : IException
         {
             Refusal known => known,
             BadHttpRequestException { InnerException: JsonException json } => Unreadable(json),
+            BadHttpRequestException bad when Parameter().Match(bad.Message) is { Success: true } match =>
+                Refusal.Invalid(match.Groups[1].Value, $"\"{match.Groups[2].Value}\" can't be read here."),
             BadHttpRequestException bad => new Refusal(bad.StatusCode, "unreadable", "The request can't be read.", bad.Message),
             _ => null,
         };
@@ -28,6 +31,10 @@ public sealed class RefusalHandler(IProblemDetailsService problems) : IException
         context.Response.StatusCode = refusal.Status;
         return await problems.TryWriteAsync(new ProblemDetailsContext { HttpContext = context, ProblemDetails = problem, Exception = exception });
     }
+
+    // The framework's own words for a value in the path, the query or a header that is not of its kind.
+    [GeneratedRegex("^Failed to bind parameter \"\\S+ (\\S+)\" from \"(.*)\"\\.$")]
+    private static partial Regex Parameter();
 
     private static Refusal Unreadable(JsonException json)
     {

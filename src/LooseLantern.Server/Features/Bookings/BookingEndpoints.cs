@@ -4,12 +4,6 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Bookings;
 
-public enum BookingsWhen
-{
-    Upcoming,
-    Past,
-}
-
 /// <summary>A booking in the coordinator's list.</summary>
 /// <param name="Zone">IANA id of the page's zone.</param>
 public sealed record BookingRow(
@@ -36,7 +30,7 @@ public static class BookingEndpoints
     public static void MapBookings(this IEndpointRouteBuilder api)
     {
         // Upcoming ones come soonest first, past ones latest first; a session that is under way is still to come.
-        api.MapGet("/bookings", async (BookingsWhen? when, string? search, int? skip, int? take, LanternDb db, IClock clock, CancellationToken ct) =>
+        api.MapGet("/bookings", async (bool? past, string? search, int? skip, int? take, LanternDb db, IClock clock, CancellationToken ct) =>
             {
                 var now = clock.GetCurrentInstant();
                 var bookings = db.Bookings.AsNoTracking();
@@ -47,7 +41,7 @@ public static class BookingEndpoints
                         || EF.Functions.ILike(row.GuestEmail, like, "\\") || EF.Functions.ILike(row.Session!.Page!.Title, like, "\\"));
                 }
 
-                bookings = when == BookingsWhen.Past
+                bookings = past == true
                     ? bookings.Where(row => row.Session!.Time.UpperBound <= now).OrderByDescending(row => row.Session!.Time.LowerBound).ThenBy(row => row.Id)
                     : bookings.Where(row => row.Session!.Time.UpperBound > now).OrderBy(row => row.Session!.Time.LowerBound).ThenBy(row => row.Id);
 

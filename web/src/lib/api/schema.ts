@@ -477,8 +477,6 @@ export interface components {
             guestZone: string;
             bookedAt: components["schemas"]["Instant"];
         };
-        /** @enum {unknown} */
-        BookingsWhen: "upcoming" | "past" | null;
         /** @description What a guest sends to reserve an opening. */
         BookRequest: {
             start: components["schemas"]["Instant"];
@@ -1278,7 +1276,7 @@ export interface operations {
     listBookings: {
         parameters: {
             query?: {
-                when?: components["schemas"]["BookingsWhen"];
+                past?: boolean;
                 search?: string;
                 skip?: number;
                 take?: number;

@@ -21,7 +21,7 @@
   }
 </script>
 
-<div class="overflow-x-auto rounded-2xl border border-line bg-card px-3.5 pt-2 pb-3">
+<div class="relative overflow-x-auto rounded-2xl border border-line bg-card px-3.5 pt-2 pb-3">
   <table class="w-full min-w-[640px] table-fixed border-collapse">
     <caption class="sr-only">Days down, a lane for each host, hours from left to right</caption>
     <thead>

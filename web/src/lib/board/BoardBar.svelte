@@ -15,9 +15,9 @@
   const kinds = { hours: 'open hours', busy: 'busy', free: 'marked free', booked: 'booked' } as const;
   const looks = {
     hours: 'bg-glow-tint inset-y-[4px]',
-    busy: 'bg-busy text-on-busy inset-y-[3px]',
+    busy: 'bg-busy text-on-busy inset-y-[3px] ring-1 ring-card',
     free: 'border border-dashed border-edge text-muted inset-y-[3px]',
-    booked: 'bg-sea text-card font-semibold inset-y-[3px]',
+    booked: 'bg-sea text-card font-semibold inset-y-[3px] ring-1 ring-card',
   } as const;
 
   const span = $derived.by(() => {
@@ -29,7 +29,7 @@
 </script>
 
 <li
-  class="absolute overflow-hidden rounded-[5px] px-1.5 text-[11.5px] leading-[17px] whitespace-nowrap {looks[bar.kind]} {bar.tentative ? 'opacity-80 outline-1 outline-offset-[-2px] outline-dashed outline-on-busy' : ''}"
+  class="absolute overflow-hidden rounded-[5px] px-1.5 text-[11.5px] leading-[17px] whitespace-nowrap {looks[bar.kind]} {bar.tentative ? 'border border-dashed border-on-busy' : ''}"
   {style}
   title={said}
 >

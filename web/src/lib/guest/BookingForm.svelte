@@ -85,7 +85,7 @@
     <Field label="Your email" id="guest-email" mend={emailMend}>
       <Input id="guest-email" name="email" type="email" autocomplete="email" bind:value={typed.email} aria-invalid={emailMend !== undefined} aria-describedby={emailMend ? 'guest-email-mend' : undefined} class="min-h-10 max-md:min-h-11" />
     </Field>
-    <div class="flex flex-wrap items-center justify-between gap-3 md:col-span-2">
+    <div class="flex items-center justify-between gap-x-3 gap-y-1 max-md:flex-col-reverse md:col-span-2">
       <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}>Leave this time</button>
       <ActionButton kind="main" type="submit" disabled={busy || gone} class="min-h-11 px-5 max-md:w-full">
         {busy ? 'Reserving…' : `Reserve ${timeOf(opening.start, zone)} on ${weekday(opening.date)}`}

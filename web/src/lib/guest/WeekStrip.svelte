@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { counted, dayMonth, longDate } from '$lib/time/format';
+  import { counted, dayMonth } from '$lib/time/format';
   import { datesOf, type Week } from './days';
 
   interface Props {
@@ -25,19 +25,18 @@
   }
 </script>
 
-<nav aria-label="Weeks" class="flex gap-2 overflow-x-auto pb-1">
+<nav aria-label="Weeks" class="relative flex max-w-full min-w-0 gap-2 overflow-x-auto pb-1">
   {#each weeks as week (week.monday)}
     {@const isChosen = week.monday === chosen}
     <button
       type="button"
       aria-current={isChosen ? 'true' : undefined}
-      aria-label="Week of {longDate(week.monday)}: {counted(totalOf(week), 'opening', 'openings')}"
       class="w-[105px] shrink-0 rounded-xl border px-2 pt-2 pb-1.5 text-left {isChosen
         ? 'border-line-strong bg-card shadow-sm'
         : 'border-transparent hover:border-line'}"
       onclick={() => onchoose(week.monday)}
     >
-      <span class="block text-xs text-muted">{dayMonth(week.monday)}</span>
+      <span class="block text-xs text-muted"><span class="sr-only">Week of </span>{dayMonth(week.monday)}<span class="sr-only">: {counted(totalOf(week), 'opening', 'openings')}</span></span>
       <span class="mt-1 flex h-6 items-end gap-1" aria-hidden="true">
         {#each datesOf(week.monday) as date (date)}
           <span class="w-2 rounded-t-[3px] {countOf(date) > 0 ? 'bg-glow-bar' : 'bg-line-strong'}" style:height="{heightOf(date)}px"></span>

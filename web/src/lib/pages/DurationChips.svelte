@@ -27,7 +27,7 @@
   {/each}
 </ul>
 <span class="inline-flex items-center gap-2">
-  <Input
+  <span class="w-[76px] shrink-0"><Input
     id="add-duration"
     type="number"
     min="5"
@@ -35,12 +35,12 @@
     aria-label="One more duration, in minutes"
     placeholder="min"
     bind:value={typed}
-    class="w-[76px] py-1.5"
+    class="py-1.5"
     onkeydown={(event) => {
       if (event.key !== 'Enter') return;
       event.preventDefault();
       add();
     }}
-  />
+  /></span>
   <button type="button" class="min-h-9 rounded-lg border border-dashed border-edge px-3 text-ink hover:bg-lane disabled:opacity-50" disabled={!typed} onclick={add}>+ duration</button>
 </span>

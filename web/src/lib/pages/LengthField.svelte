@@ -23,22 +23,25 @@
 </script>
 
 <span class="inline-flex items-center gap-1.5">
-  <Input
-    {id}
-    type="number"
-    aria-label={label}
-    min="0"
-    step="1"
-    bind:value={() => value / unit, (count) => (value = Math.round(Number(count) * unit))}
-    class="w-[76px] py-1.5 {isChanged ? 'border-l-4 border-l-ink' : ''}"
-  />
-  <Select
-    aria-label="{label}, unit"
-    placeholder=""
-    class="w-28 py-1.5"
-    value={unit}
-    onchange={(event) => setUnit(Number(event.currentTarget.value))}
-    items={units.map((choice) => ({ value: choice.value, name: choice.many }))}
-  />
-  {#if isChanged && was !== undefined}<s class="text-sm text-muted">{inWords(was)}</s>{/if}
+  <span class="w-[76px] shrink-0">
+    <Input
+      {id}
+      type="number"
+      aria-label={label}
+      min="0"
+      step="1"
+      bind:value={() => value / unit, (count) => (value = Math.round(Number(count) * unit))}
+      class="py-1.5 {isChanged ? 'border-l-4 border-l-ink' : ''}"
+    />
+  </span>
+  <span class="w-28 shrink-0">
+    <Select
+      aria-label="{label}, unit"
+      placeholder=""
+      class="py-1.5"
+      bind:value={() => unit, setUnit}
+      items={units.map((choice) => ({ value: choice.value, name: choice.many }))}
+    />
+  </span>
+  {#if isChanged && was !== undefined}<s class="text-sm whitespace-nowrap text-muted">{inWords(was)}</s>{/if}
 </span>

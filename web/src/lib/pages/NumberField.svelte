@@ -17,6 +17,8 @@
 </script>
 
 <span class="inline-flex items-center gap-1.5">
-  <Input {id} type="number" aria-label={label} {min} {max} step="1" bind:value class="w-[76px] py-1.5 {isChanged ? 'border-l-4 border-l-ink' : ''}" />
+  <span class="w-[76px] shrink-0">
+    <Input {id} type="number" aria-label={label} {min} {max} step="1" bind:value class="py-1.5 {isChanged ? 'border-l-4 border-l-ink' : ''}" />
+  </span>
   {#if isChanged}<s class="text-sm text-muted" aria-label="was {was}">{was}</s>{/if}
 </span>

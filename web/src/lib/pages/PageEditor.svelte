@@ -54,7 +54,7 @@
   }
 </script>
 
-<header class="mb-3 flex flex-wrap items-center justify-between gap-3">
+<header class="sticky top-0 z-20 -mx-4 mb-1 flex flex-wrap items-center justify-between gap-3 bg-paper px-4 pt-3.5 pb-2 md:-mx-[26px] md:-mt-3.5 md:px-[26px]">
   <div class="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1">
     <h1 class="text-[26px] leading-tight">{editor.form.title.trim() || 'New page'}</h1>
     {#if saved}
@@ -90,7 +90,7 @@
     <Section title="Line-up">
       <Sentence mends={[editor.mend('times.hostId')]}>
         books the time of
-        <Select aria-label="Host" class="w-56" placeholder="" bind:value={times.hostId} items={hosts.map((choice) => ({ value: choice.id, name: choice.name }))} />
+        <Select aria-label="Host" class="w-56 py-1.5" placeholder="" bind:value={times.hostId} items={hosts.map((choice) => ({ value: choice.id, name: choice.name }))} />
       </Sentence>
       {#if host}
         <p class="text-sm text-muted">
@@ -111,7 +111,7 @@
     </Section>
   </fieldset>
 
-  <div class="space-y-[14px] lg:sticky lg:top-4">
+  <div class="space-y-[14px] lg:sticky lg:top-[76px]">
     <SupplyPanel
       supply={editor.supply}
       problem={editor.supplyProblem}

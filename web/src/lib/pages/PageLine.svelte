@@ -15,7 +15,7 @@
   const most = $derived(Math.max(1, ...(supply.data?.days.map((day) => day.openings.length) ?? [])));
 </script>
 
-<li class="grid items-center gap-x-5 gap-y-1 border-t border-line px-4 py-3 first:border-t-0 md:grid-cols-[minmax(0,1fr)_190px_210px_104px]">
+<li class="grid items-center gap-x-5 gap-y-1 border-t border-line px-4 py-3 first:border-t-0 md:grid-cols-[minmax(0,1fr)_190px_250px_104px]">
   <div class="min-w-0">
     <a href="/work/pages/{page.id}" class="font-heading text-[17px] font-semibold underline decoration-line-strong underline-offset-4 hover:decoration-ink">{page.form.title}</a>
     <p class="truncate text-sm text-muted">{page.path}</p>
@@ -33,7 +33,7 @@
         ></span>
       {/each}
     </div>
-    <p class="min-w-24 text-sm">
+    <p class="min-w-24 text-sm whitespace-nowrap">
       {#if supply.data}<strong>{supply.data.total}</strong> <span class="text-muted">in two weeks</span>{:else}<span class="text-muted">…</span>{/if}
     </p>
   </div>

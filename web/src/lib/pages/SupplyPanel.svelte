@@ -32,7 +32,7 @@
 
 <section aria-label="Openings in the next two weeks" class="rounded-2xl border border-line bg-card p-4">
   {#if supply}
-    <p aria-live="polite" class="flex flex-wrap items-baseline gap-x-2.5">
+    <p aria-live="polite" class="flex items-baseline gap-x-2.5">
       <span data-test="supply-total" class="font-heading text-[34px] leading-none font-bold">{supply.total}</span>
       <span>
         {supply.total === 1 ? 'opening' : 'openings'} in the next 2 weeks{#if change.gained > 0}, <strong>{change.gained} more</strong>{/if}{#if change.lost > 0}, <strong>{change.lost} fewer</strong>{/if}

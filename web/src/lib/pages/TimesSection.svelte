@@ -53,7 +53,7 @@
     starts every <NumberField id="step" label="Minutes from start to start" bind:value={times.step} was={saved?.step} min={5} max={1440} /> min,
     <Select
       aria-label="What starts are counted from"
-      class="w-64"
+      class="w-64 py-1.5"
       placeholder=""
       bind:value={times.stepFrom}
       items={[
@@ -62,7 +62,7 @@
       ]}
     />
     {#if times.stepFrom === 'clock'}
-      <span class="inline-flex items-center gap-2.5">at <NumberField id="step-offset" label="Minutes after midnight of the first start" bind:value={times.stepOffset} was={saved?.stepOffset} max={1439} /> past</span>
+      <span class="inline-flex items-center gap-2.5">counted from <NumberField id="step-offset" label="Minutes after midnight of the first start" bind:value={times.stepOffset} was={saved?.stepOffset} max={1439} /> min past midnight</span>
     {/if}
   </Sentence>
   <Sentence mends={[editor.mend('times.aheadDays')]}>
@@ -72,6 +72,6 @@
     not within <LengthField id="notice" label="Notice" bind:value={times.notice} was={saved?.notice} /> from now
   </Sentence>
   <Sentence mends={[editor.mend('times.zone'), editor.mend('times.hours.zone')]}>
-    in the time of <ZoneSelect id="zone" label="Time zone" class="w-64" bind:value={() => times.zone, chooseZone} />
+    in the time of <ZoneSelect id="zone" label="Time zone" class="w-64 py-1.5" bind:value={() => times.zone, chooseZone} />
   </Sentence>
 </Section>

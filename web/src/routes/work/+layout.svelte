@@ -26,7 +26,7 @@
 
 <QueryClientProvider {client}>
   <div class="min-h-screen md:grid md:grid-cols-[148px_1fr]">
-    <div class="on-night bg-night text-on-night md:sticky md:top-0 md:flex md:h-screen md:flex-col">
+    <header class="on-night bg-night text-on-night md:sticky md:top-0 md:flex md:h-screen md:flex-col">
       <div class="flex flex-wrap items-center gap-x-4 px-3 py-2 md:block md:px-0 md:py-0">
         <p class="font-heading px-2 text-base leading-tight font-bold text-[#fffdf8] md:px-5 md:pt-4">Loose <br class="max-md:hidden" /><span class="text-[#fbd588]">Lantern</span></p>
         <nav aria-label="Main" class="flex md:mt-3 md:block md:space-y-0.5 md:px-3">
@@ -46,7 +46,7 @@
         <p class="font-bold text-[#fffdf8]">{data.me.name}</p>
         <button type="button" class="mt-1 underline underline-offset-4" onclick={() => void signOut()}>Sign out</button>
       </div>
-    </div>
+    </header>
     <main class="min-w-0 px-4 pt-3.5 pb-16 md:px-[26px]">
       {@render children()}
     </main>

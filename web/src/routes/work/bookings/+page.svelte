@@ -22,7 +22,7 @@
 
   const bookings = createQuery(() => ({
     queryKey: ['bookings', when, search, skip],
-    queryFn: () => must(api.GET('/api/bookings', { params: { query: { when, search: search || undefined, skip, take: AT_ONCE } } })),
+    queryFn: () => must(api.GET('/api/bookings', { params: { query: { past: when === 'past', search: search || undefined, skip, take: AT_ONCE } } })),
     refetchInterval: 30_000,
     placeholderData: keepPreviousData,
   }));
@@ -50,13 +50,13 @@
     value={when}
     onchoose={(next) => show({ when: next })}
   />
-  <Input
+  <div class="w-60"><Input
     type="search"
     aria-label="Search by guest or page"
     placeholder="Guest or page"
-    class="w-60 py-1.5"
-    bind:value={() => search, (typed) => show({ search: typed })}
-  />
+    class="py-1.5"
+    bind:value={() => search, (typed) => show({ search: typed ?? '' })}
+  /></div>
 </header>
 
 {#if bookings.isError}

@@ -23,6 +23,7 @@
   const place = placeWords(page.placeKind, page.place);
   const circumstance = `${place === '' ? '' : `${place}, `}with ${page.hosts.join(', ')}.`;
   const week = $derived(guest.weeks.find((candidate) => candidate.monday === guest.week));
+  let reading = $state(false);
   const nothingAtAll = $derived(guest.openings?.length === 0);
 
   onMount(() => {
@@ -65,12 +66,17 @@
     <span>{lengthOf(guest.duration)}</span>
   {/if}
   {#if place}<span class="text-on-night">{place}</span>{/if}
+  {#if page.description}
+    <button type="button" aria-expanded={reading} aria-controls="about" class="min-h-11 text-[#fbd588] underline underline-offset-4 md:min-h-9" onclick={() => (reading = !reading)}>
+      {reading ? 'Less about it' : 'What to know'}
+    </button>
+  {/if}
 </PageHead>
 
 <main class="mx-auto max-w-[1216px] px-[18px] pb-16 md:px-6">
-  {#if page.description}
-    <p class="max-w-3xl pt-4 whitespace-pre-line text-muted">{page.description}</p>
-  {/if}
+  <div id="about">
+    {#if reading}<p class="max-w-3xl pt-4 whitespace-pre-line">{page.description}</p>{/if}
+  </div>
 
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2 pt-4">
     <WeekStrip weeks={guest.weeks} countOf={(date) => guest.days.get(date)?.length ?? 0} chosen={guest.week} onchoose={(monday) => (guest.week = monday)} />

@@ -32,7 +32,7 @@
 
 <main class="mx-auto max-w-[1216px] px-[18px] pt-6 pb-16 md:px-6">
   <div class="grid gap-6 md:grid-cols-[1fr_340px]">
-    <section class="rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
+    <section class="self-start rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
       <p class="inline-flex items-center gap-2 rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text">
         <span aria-hidden="true">✓</span>
         {over ? 'This was booked' : 'This is booked for you'}

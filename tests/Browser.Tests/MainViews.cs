@@ -1,0 +1,90 @@
+namespace Browser.Tests;
+
+/// <summary>
+/// Every main view, from the demo: nothing wrong by axe, nothing on the console, nothing wider than the screen. With LANTERN_SHOTS set to a
+/// folder a picture of each is kept there, for the documentation.
+/// </summary>
+public sealed class MainViews(Site site) : IClassFixture<Site>
+{
+    private static readonly string? Pictures = Environment.GetEnvironmentVariable("LANTERN_SHOTS");
+
+    [Theory]
+    [InlineData("guest-page", 1280)]
+    [InlineData("guest-page-phone", 390)]
+    public void The_guests_page(string name, int width)
+    {
+        using var browser = new Chromium(site.Address, width, width < 600 ? 844 : 800, zone: "Europe/Dublin");
+        browser.Open("/brackwater/hull-survey");
+        browser.Find("button[data-start]").Click();
+        browser.Type("Your name", "Ottilie Wren");
+        browser.Type("Your email", "ottilie@wren-charters.example");
+        Check(browser, name);
+    }
+
+    [Theory]
+    [InlineData("booking", 1280)]
+    [InlineData("booking-phone", 390)]
+    public void The_private_link(string name, int width)
+    {
+        using var browser = new Chromium(site.Address, width, width < 600 ? 844 : 800, zone: "America/Halifax");
+        browser.Open("/brackwater/sail-fitting");
+        browser.Find("button[data-start]").Click();
+        browser.Type("Your name", "Barnaby Quill");
+        browser.Type("Your email", "barnaby@quill-and-daughter.example");
+        browser.Click(browser.Find("form button[type=submit]"));
+        browser.AwaitText("This is booked for you");
+        Check(browser, name);
+    }
+
+    [Fact]
+    public void Signing_in()
+    {
+        using var browser = new Chromium(site.Address);
+        browser.Open("/sign-in");
+        browser.Field("Email");
+        Check(browser, "sign-in");
+    }
+
+    [Fact]
+    public void Making_a_workspace()
+    {
+        using var browser = new Chromium(site.Address);
+        browser.Open("/start");
+        browser.Field("Your organisation");
+        Check(browser, null);
+    }
+
+    [Fact]
+    public void The_coordinators_views()
+    {
+        using var browser = new Chromium(site.Address);
+        browser.SignInToDemo();
+        browser.AwaitText("in two weeks");
+        browser.Await(b => b.Shows("…") ? null : "counted", "every page's openings");
+        Check(browser, "pages");
+
+        browser.Press("Hull survey on the slip");
+        browser.Find("[data-test=supply-total]");
+        Check(browser, null);
+        browser.Type("Minutes kept free after", "0");
+        browser.AwaitText("by your changes");
+        browser.ScrollToTop();
+        Check(browser, "page-editor");
+
+        browser.Press("Bookings");
+        browser.AwaitText("Booked");
+        Check(browser, "bookings");
+
+        browser.Press("Calendars");
+        browser.AwaitText("Tide table");
+        Check(browser, "calendars");
+    }
+
+    private static void Check(Chromium browser, string? picture)
+    {
+        if (picture is not null && Pictures is not null) browser.Picture(Path.Combine(Pictures, picture + ".png"));
+        browser.AccessibilityFaults().ShouldBeEmpty();
+        browser.ConsoleErrors().ShouldBeEmpty();
+        browser.TooWide().ShouldBeEmpty();
+    }
+}

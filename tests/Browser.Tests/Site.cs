@@ -1,0 +1,29 @@
+using LooseLantern.Server.Hosting;
+
+namespace Browser.Tests;
+
+/// <summary>The whole product, served on a real port with the demo of Monday 7 December 2026, for the tests of one class.</summary>
+public sealed class Site : IAsyncLifetime
+{
+    public static readonly Instant Started = Instant.FromUtc(2026, 12, 7, 7, 0);
+
+    private TestDatabase? _database;
+    private LanternApp? _app;
+
+    public string Address { get; private set; } = "";
+
+    public async ValueTask InitializeAsync()
+    {
+        _database = await TestDatabase.CreateAsync();
+        _app = new LanternApp(_database.ConnectionString, StartedClock.At(Started), demo: true);
+        _app.UseKestrel(0);
+        _app.StartServer();
+        Address = _app.ClientOptions.BaseAddress.ToString().TrimEnd('/');
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        if (_app is not null) await _app.DisposeAsync();
+        if (_database is not null) await _database.DisposeAsync();
+    }
+}
