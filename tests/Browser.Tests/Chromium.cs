@@ -114,7 +114,7 @@ internal sealed class Chromium : IDisposable
     /// <summary>What axe finds wrong, one line a finding.</summary>
     public IReadOnlyList<string> AccessibilityFaults()
     {
-        _driver.ExecuteScript(File.ReadAllText(System.IO.Path.Combine(Repository.Root, "web/node_modules/axe-core/axe.min.js")));
+        _driver.ExecuteScript(File.ReadAllText(System.IO.Path.Combine(Checkout.Root, "web/node_modules/axe-core/axe.min.js")));
         var faults = (IReadOnlyCollection<object>)_driver.ExecuteAsyncScript("""
             const done = arguments[arguments.length - 1];
             axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then(

@@ -18,6 +18,7 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Find("button[data-start]").Click();
         browser.Type("Your name", "Ottilie Wren");
         browser.Type("Your email", "ottilie@wren-charters.example");
+        browser.ScrollToTop();
         Check(browser, name);
     }
 

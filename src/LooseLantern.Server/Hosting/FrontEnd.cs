@@ -13,12 +13,10 @@ public static class FrontEnd
         });
 
     /// <summary>Every path that is no file and no route of the API is a screen of the front end, which finds its way by the path.</summary>
-    public static void MapFallback(WebApplication app) => app.MapFallback("{**path:nonfile}", async context =>
+    public static void MapFallback(WebApplication app) => app.MapFallback("{**path:nonfile:regex(^(?!(api|health|openapi)(/|$)))}", async context =>
     {
         IFileInfo index = app.Environment.WebRootFileProvider.GetFileInfo("index.html");
-        var path = context.Request.Path;
-        if (!index.Exists || path.StartsWithSegments("/api") || path.StartsWithSegments("/health") || path.StartsWithSegments("/openapi"))
-            throw Refusal.NotFound("page");
+        if (!index.Exists) throw Refusal.NotFound("page");
         context.Response.ContentType = "text/html; charset=utf-8";
         context.Response.Headers.CacheControl = "no-cache";
         await context.Response.SendFileAsync(index);

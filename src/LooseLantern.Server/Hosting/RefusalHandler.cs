@@ -32,14 +32,27 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
         return await problems.TryWriteAsync(new ProblemDetailsContext { HttpContext = context, ProblemDetails = problem, Exception = exception });
     }
 
-    // The framework's own words for a value in the path, the query or a header that is not of its kind.
+    // The framework's own words for a value that is not of its kind, and for members that are not there.
     [GeneratedRegex("^Failed to bind parameter \"\\S+ (\\S+)\" from \"(.*)\"\\.$")]
     private static partial Regex Parameter();
+
+    [GeneratedRegex("missing required properties including: (.*)$")]
+    private static partial Regex Missing();
+
+    [GeneratedRegex("'([^']+)'")]
+    private static partial Regex Name();
 
     private static Refusal Unreadable(JsonException json)
     {
         // "$.guest.email" is said as guest.email, as in every other problem.
         var path = json.Path is { Length: > 2 } full ? full[2..] : "";
+        var missing = Missing().Match(json.Message);
+        if (missing.Success)
+        {
+            return Refusal.Invalid(Name().Matches(missing.Groups[1].Value)
+                .ToDictionary(name => path.Length == 0 ? name.Groups[1].Value : $"{path}.{name.Groups[1].Value}", _ => new[] { "This is missing." }));
+        }
+
         return path.Length == 0
             ? new Refusal(StatusCodes.Status400BadRequest, "unreadable", "The request is not the JSON that is expected here.", json.Message)
             : Refusal.Invalid(path, "This is missing or not of the kind that is expected here.");

@@ -28,8 +28,8 @@ public static class CalendarEndpoints
                 var joined = await joining.JoinAsync(hostId, upload.Field("name"), upload.FileName, upload.Bytes, ct);
                 return TypedResults.Created($"/api/calendars/{joined.Id}", (await ViewsAsync(db, joined.Id, ct))[0]);
             })
-            .WithName("joinCalendar").RequireAuthorization(Roles.Coordinator)
-            .Accepts<IFormFile>("multipart/form-data").ProducesValidationProblem();
+            .WithName("joinCalendar").WithDescription("A multipart/form-data form with hostId, name (may be left out) and file, an iCalendar file.")
+            .RequireAuthorization(Roles.Coordinator).ProducesValidationProblem();
 
         calendars.MapPut("/{id:guid}/file", async (Guid id, HttpRequest request, CalendarJoining joining, LanternDb db, CancellationToken ct) =>
             {
@@ -37,8 +37,8 @@ public static class CalendarEndpoints
                 var replaced = await joining.ReplaceAsync(id, upload.FileName, upload.Bytes, ct);
                 return (await ViewsAsync(db, replaced.Id, ct))[0];
             })
-            .WithName("replaceCalendarFile").RequireAuthorization(Roles.Coordinator)
-            .Accepts<IFormFile>("multipart/form-data").ProducesValidationProblem().ProducesProblem(404);
+            .WithName("replaceCalendarFile").WithDescription("A multipart/form-data form with file, an iCalendar file.")
+            .RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404);
 
         calendars.MapDelete("/{id:guid}", async (Guid id, CalendarJoining joining, CancellationToken ct) =>
             {

@@ -1,4 +1,5 @@
 using FluentValidation;
+using FluentValidation.Results;
 using LooseLantern.Core.Hours;
 using NodaTime;
 
@@ -33,29 +34,32 @@ public sealed class HoursRules : AbstractValidator<HoursDocument>
             var path = $"{context.PropertyPath}[{i}]";
             if (!OpenTime.TryParseMinute(open[i].From, out var from) || from == OpenTime.MinutesOfDay)
             {
-                context.AddFailure(path + ".from", "Write a time from 00:00 to 23:59, such as 09:00.");
+                Fail(".from", "Write a time from 00:00 to 23:59, such as 09:00.");
                 return;
             }
 
             if (!OpenTime.TryParseMinute(open[i].To, out var to))
             {
-                context.AddFailure(path + ".to", "Write a time from 00:01 to 24:00, such as 17:00.");
+                Fail(".to", "Write a time from 00:01 to 24:00, such as 17:00.");
                 return;
             }
 
             if (to <= from)
             {
-                context.AddFailure(path + ".to", "This ends before it starts. For hours over midnight, end at 24:00 and start the next day at 00:00.");
+                Fail(".to", "This ends before it starts. For hours over midnight, end at 24:00 and start the next day at 00:00.");
                 return;
             }
 
             if (from < previousEnd)
             {
-                context.AddFailure(path + ".from", "This starts before the one above ends; join the two or move one.");
+                Fail(".from", "This starts before the one above ends; join the two or move one.");
                 return;
             }
 
             previousEnd = to;
+
+            // Named whole: adding a failure by name alone would set the path before it once more.
+            void Fail(string member, string mend) => context.AddFailure(new ValidationFailure(path + member, mend));
         }
     }
 

@@ -3,7 +3,7 @@ using LooseLantern.Server.Features.Pages;
 namespace LooseLantern.Server.Features.Supply;
 
 /// <param name="Duration">Minutes; one of the durations, or null for the preset one.</param>
-public sealed record SupplyRequest(PageTimes Times, int? Duration);
+public sealed record SupplyRequest(PageTimes Times, int? Duration = null);
 
 public static class SupplyEndpoints
 {

@@ -1,0 +1,32 @@
+using LooseLantern.Core.Openings;
+using LooseLantern.Formats.ICalendar.Reading;
+using NetArchTest.Rules;
+
+namespace Server.Tests;
+
+/// <summary>Arrows point one way: Server to Formats to Core.</summary>
+public class ArchitectureTests
+{
+    [Theory]
+    [InlineData("LooseLantern.Formats")]
+    [InlineData("LooseLantern.Server")]
+    [InlineData("Microsoft.AspNetCore")]
+    [InlineData("Microsoft.EntityFrameworkCore")]
+    [InlineData("Ical.Net")]
+    [InlineData("Npgsql")]
+    public void Core_knows_nothing_of(string other) =>
+        Types.InAssembly(typeof(Opening).Assembly).ShouldNot().HaveDependencyOn(other).GetResult().FailingTypeNames.ShouldBeNull();
+
+    [Theory]
+    [InlineData("LooseLantern.Server")]
+    [InlineData("Microsoft.AspNetCore")]
+    [InlineData("Microsoft.EntityFrameworkCore")]
+    public void Formats_know_nothing_of(string other) =>
+        Types.InAssembly(typeof(CalendarFile).Assembly).ShouldNot().HaveDependencyOn(other).GetResult().FailingTypeNames.ShouldBeNull();
+
+    [Fact]
+    public void Core_asks_no_clock() =>
+        Types.InAssembly(typeof(Opening).Assembly).ShouldNot()
+            .HaveDependencyOnAny("NodaTime.IClock", "NodaTime.SystemClock", "System.DateTime", "System.Diagnostics.Stopwatch")
+            .GetResult().FailingTypeNames.ShouldBeNull();
+}

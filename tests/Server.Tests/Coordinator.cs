@@ -1,0 +1,75 @@
+using System.Net.Http.Headers;
+using System.Text;
+
+namespace Server.Tests;
+
+/// <summary>A signed-in person who speaks to the API as the front end does: with the cookie, and the token on every change.</summary>
+public sealed class Coordinator(HttpClient http, string desk)
+{
+    private string? _token;
+
+    public HttpClient Http { get; } = http;
+
+    public string Desk { get; } = desk;
+
+    public Guid DeskId { get; private set; }
+
+    public Guid HostId { get; private set; }
+
+    public void ForgetToken() => _token = null;
+
+    /// <summary>Looks up the desk and the host that signing up made.</summary>
+    public async Task LearnAsync()
+    {
+        DeskId = (await GetAsync("/api/desks"))[0].GetProperty("id").GetGuid();
+        HostId = (await GetAsync("/api/hosts"))[0].GetProperty("id").GetGuid();
+    }
+
+    public async Task<JsonElement> GetAsync(string path) => await Http.GetFromJsonAsync<JsonElement>(path);
+
+    public Task<HttpResponseMessage> PostAsync(string path, object body) => SendAsync(HttpMethod.Post, path, JsonContent.Create(body));
+
+    public Task<HttpResponseMessage> PutAsync(string path, object body) => SendAsync(HttpMethod.Put, path, JsonContent.Create(body));
+
+    public Task<HttpResponseMessage> DeleteAsync(string path) => SendAsync(HttpMethod.Delete, path, null);
+
+    /// <summary>Uploads a calendar file for the host.</summary>
+    public Task<HttpResponseMessage> JoinCalendarAsync(string text, Guid? host = null) =>
+        SendAsync(HttpMethod.Post, "/api/calendars", FileForm(text, host ?? HostId));
+
+    public Task<HttpResponseMessage> ReplaceCalendarAsync(Guid calendar, string text) =>
+        SendAsync(HttpMethod.Put, $"/api/calendars/{calendar}/file", FileForm(text, null));
+
+    /// <summary>A published page of the host: 30 minutes every 30 minutes, weekdays 09:00 to 12:00 unless changed.</summary>
+    /// <returns>The page's address under the desk.</returns>
+    public async Task<string> PublishAsync(Action<PageDraft>? change = null)
+    {
+        var page = await (await PostAsync("/api/pages", Draft(change).Form())).ReadAsync(HttpStatusCode.Created);
+        var published = await PostAsync($"/api/pages/{page.GetProperty("id").GetGuid()}/publish", new { version = page.GetProperty("version").GetInt32() });
+        return (await published.ReadAsync(HttpStatusCode.OK)).GetProperty("path").GetString()!.Split('/')[^1];
+    }
+
+    public PageDraft Draft(Action<PageDraft>? change = null)
+    {
+        var draft = new PageDraft { DeskId = DeskId, HostId = HostId, Address = World.Unique("page") };
+        change?.Invoke(draft);
+        return draft;
+    }
+
+    private static MultipartFormDataContent FileForm(string text, Guid? host)
+    {
+        var file = new ByteArrayContent(Encoding.UTF8.GetBytes(text));
+        file.Headers.ContentType = new MediaTypeHeaderValue("text/calendar");
+        var form = new MultipartFormDataContent { { file, "file", "export.ics" } };
+        if (host is { } id) form.Add(new StringContent(id.ToString()), "hostId");
+        return form;
+    }
+
+    private async Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, HttpContent? content)
+    {
+        _token ??= (await GetAsync("/api/token")).GetProperty("token").GetString();
+        var request = new HttpRequestMessage(method, path) { Content = content };
+        request.Headers.Add("X-Lantern-Token", _token);
+        return await Http.SendAsync(request);
+    }
+}

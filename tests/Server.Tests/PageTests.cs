@@ -1,0 +1,89 @@
+namespace Server.Tests;
+
+/// <summary>Pages as a coordinator makes them, and what they would offer.</summary>
+public class PageTests(World world)
+{
+    [Fact]
+    public async Task A_page_that_is_not_saved_yet_tells_its_openings_by_day()
+    {
+        var ada = await world.SignUpAsync();
+        var supply = await (await ada.PostAsync("/api/pages/supply", new { times = ada.Draft().Times(), duration = 30 })).ReadAsync(HttpStatusCode.OK);
+
+        // From Monday 08:00: six starts on each of ten weekdays.
+        supply.GetProperty("total").GetInt32().ShouldBe(60);
+        supply.GetProperty("days").GetArrayLength().ShouldBe(14);
+        var tuesday = supply.GetProperty("days")[1];
+        tuesday.GetProperty("date").GetString().ShouldBe("2026-12-08");
+        tuesday.GetProperty("openings")[0].GetProperty("fromMinute").GetInt32().ShouldBe(9 * 60);
+        tuesday.GetProperty("openings")[0].GetProperty("toMinute").GetInt32().ShouldBe(9 * 60 + 30);
+        (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task A_saved_page_comes_back_as_it_was_typed()
+    {
+        var ada = await world.SignUpAsync();
+        var draft = ada.Draft(page => { page.BufferAfter = 25; page.Durations = [45, 90]; page.Day = [new { from = "08:00", to = "11:30" }, new { from = "22:00", to = "24:00" }]; });
+        var made = await (await ada.PostAsync("/api/pages", draft.Form())).ReadAsync(HttpStatusCode.Created);
+
+        var page = await ada.GetAsync($"/api/pages/{made.GetProperty("id").GetGuid()}");
+        JsonSerializer.Serialize(page.GetProperty("form")).ShouldBe(JsonSerializer.Serialize(draft.Form()));
+        page.GetProperty("state").GetString().ShouldBe("draft");
+    }
+
+    [Fact]
+    public async Task A_taken_address_is_refused_also_when_two_take_it_at_once()
+    {
+        var ada = await world.SignUpAsync();
+        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => ada.PostAsync("/api/pages", ada.Draft(page => page.Address = "same").Form())));
+
+        answers.Count(answer => answer.StatusCode == HttpStatusCode.Created).ShouldBe(1);
+        foreach (var refused in answers.Where(answer => answer.StatusCode != HttpStatusCode.Created))
+            (await refused.FaultsAsync())["address"].ShouldContain("same");
+        (await ada.GetAsync($"/api/pages/address?deskId={ada.DeskId}&address=same")).GetProperty("free").GetBoolean().ShouldBeFalse();
+        (await ada.GetAsync($"/api/pages/address?deskId={ada.DeskId}&address=other")).GetProperty("free").GetBoolean().ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task Nobody_overwrites_what_a_colleague_has_just_saved()
+    {
+        var ada = await world.SignUpAsync();
+        var made = await (await ada.PostAsync("/api/pages", ada.Draft().Form())).ReadAsync(HttpStatusCode.Created);
+        var path = $"/api/pages/{made.GetProperty("id").GetGuid()}";
+        var change = ada.Draft(page => page.Title = "Changed first").Form();
+        (await ada.PutAsync(path, new { version = 1, form = change })).StatusCode.ShouldBe(HttpStatusCode.OK);
+
+        var late = await ada.PutAsync(path, new { version = 1, form = ada.Draft(page => page.Title = "Too late").Form() });
+
+        (await late.ReadAsync(HttpStatusCode.Conflict)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:changed-meanwhile");
+        (await ada.GetAsync(path)).GetProperty("form").GetProperty("title").GetString().ShouldBe("Changed first");
+    }
+
+    public static TheoryData<string, Action<PageDraft>> Faults() => new()
+    {
+        { "title", page => page.Title = " " },
+        { "address", page => page.Address = "No Spaces" },
+        { "deskId", page => page.DeskId = Guid.NewGuid() },
+        { "times.hostId", page => page.HostId = Guid.NewGuid() },
+        { "times.durations", page => page.Durations = [] },
+        { "times.durations", page => page.Durations = [30, 30] },
+        { "times.durations[1]", page => page.Durations = [30, 0] },
+        { "times.step", page => page.Step = 0 },
+        { "times.bufferBefore", page => page.BufferBefore = -1 },
+        { "times.bufferAfter", page => page.BufferAfter = 2000 },
+        { "times.notice", page => page.Notice = -5 },
+        { "times.aheadDays", page => page.AheadDays = 400 },
+        { "times.zone", page => page.Zone = "Nowhere/Town" },
+        { "times.hours.week.mon[0].to", page => page.Day = [new { from = "12:00", to = "09:00" }] },
+        { "times.hours.week.mon[1].from", page => page.Day = [new { from = "09:00", to = "12:00" }, new { from = "11:00", to = "13:00" }] },
+        { "times.hours.week.mon[0].from", page => page.Day = [new { from = "9am", to = "12:00" }] },
+    };
+
+    [Theory, MemberData(nameof(Faults), DisableDiscoveryEnumeration = true)]
+    public async Task A_bad_field_is_named_and_nothing_is_saved(string field, Action<PageDraft> change)
+    {
+        var ada = await world.SignUpAsync();
+        (await (await ada.PostAsync("/api/pages", ada.Draft(change).Form())).FaultsAsync()).Keys.ShouldContain(field);
+        (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+    }
+}

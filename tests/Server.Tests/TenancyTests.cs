@@ -1,0 +1,86 @@
+using LooseLantern.Core.Openings;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Tenancy;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Server.Tests;
+
+/// <summary>Nothing crosses from one workspace to another.</summary>
+public class TenancyTests(World world)
+{
+    [Fact]
+    public async Task What_one_workspace_has_another_can_neither_see_nor_use_nor_change()
+    {
+        var ada = await world.SignUpAsync();
+        var address = await ada.PublishAsync();
+        var page = (await ada.GetAsync("/api/pages"))[0];
+        var id = page.GetProperty("id").GetGuid();
+        var calendar = await (await ada.JoinCalendarAsync("BEGIN:VCALENDAR\nEND:VCALENDAR\n")).ReadAsync(HttpStatusCode.Created);
+        (await world.Guest().BookAsync(ada.Desk, address, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        var eve = await world.SignUpAsync();
+
+        foreach (var list in new[] { "/api/pages", "/api/calendars" }) (await eve.GetAsync(list)).GetArrayLength().ShouldBe(0);
+        (await eve.GetAsync("/api/bookings")).GetProperty("total").GetInt32().ShouldBe(0);
+        (await eve.GetAsync("/api/hosts")).GetArrayLength().ShouldBe(1);
+        (await eve.GetAsync($"/api/board?host={ada.HostId}")).GetProperty("hosts").GetArrayLength().ShouldBe(0);
+
+        foreach (var path in new[] { $"/api/pages/{id}", $"/api/pages/{id}/supply" })
+            (await eve.Http.GetAsync(path)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await eve.PutAsync($"/api/pages/{id}", new { version = 2, form = eve.Draft().Form() })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await eve.PostAsync($"/api/pages/{id}/unpublish", new { version = 2 })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await eve.DeleteAsync($"/api/calendars/{calendar.GetProperty("id").GetGuid()}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await (await eve.PostAsync("/api/pages", eve.Draft(draft => draft.HostId = ada.HostId).Form())).FaultsAsync()).ShouldContainKey("times.hostId");
+        (await (await eve.PostAsync("/api/pages", eve.Draft(draft => draft.DeskId = ada.DeskId).Form())).FaultsAsync()).ShouldContainKey("deskId");
+        (await (await eve.PostAsync("/api/pages/supply", new { times = eve.Draft(draft => draft.HostId = ada.HostId).Times() })).FaultsAsync()).ShouldContainKey("times.hostId");
+        (await (await eve.JoinCalendarAsync("BEGIN:VCALENDAR\nEND:VCALENDAR\n", ada.HostId)).FaultsAsync()).ShouldContainKey("hostId");
+        (await world.Guest().GetAsync($"/api/public/desks/{eve.Desk}/pages/{address}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task Every_row_but_the_workspace_itself_bears_its_workspace_and_is_filtered_by_it()
+    {
+        var without = await world.LookAsync(db => Task.FromResult(db.Model.GetEntityTypes()
+            .Where(type => !typeof(IBelongsToWorkspace).IsAssignableFrom(type.ClrType) || type.GetDeclaredQueryFilters().Count == 0)
+            .Select(type => type.ClrType.Name).Order().ToList()));
+        // Data Protection's keys are the site's; Identity's three hang on a person.
+        without.ShouldBe(["DataProtectionKey", "IdentityUserClaim`1", "IdentityUserLogin`1", "IdentityUserToken`1", "Workspace"]);
+    }
+
+    [Fact]
+    public async Task Saving_a_row_of_another_workspace_throws()
+    {
+        var ada = await world.SignUpAsync();
+        var eve = await world.SignUpAsync();
+        var (own, other) = (await world.WorkspaceOfAsync(ada.Desk), await world.WorkspaceOfAsync(eve.Desk));
+
+        await Should.ThrowAsync<InvalidOperationException>(() => world.WithinAsync(own, db =>
+        {
+            db.Desks.Add(new Desk { WorkspaceId = other, Address = World.Unique("desk"), Name = "Smuggled" });
+            return db.SaveChangesAsync();
+        }));
+    }
+
+    [Fact]
+    public async Task The_database_itself_refuses_a_double_booking()
+    {
+        var ada = await world.SignUpAsync();
+        var workspace = await world.WorkspaceOfAsync(ada.Desk);
+        CommitmentRow Row(Guid holder, int fromHour, int toHour) => new()
+        {
+            WorkspaceId = workspace, HostId = ada.HostId, HolderId = holder, Kind = CommitmentKind.Booking, BufferBefore = 0, BufferAfter = 0,
+            Span = new LooseLantern.Core.Span(Instant.FromUtc(2026, 12, 8, fromHour, 0), Instant.FromUtc(2026, 12, 8, toHour, 0)).ToRange(),
+        };
+        var (one, two) = (Guid.NewGuid(), Guid.NewGuid());
+        Task<int> Save(params CommitmentRow[] rows) => world.WithinAsync(workspace, db =>
+        {
+            db.Commitments.AddRange(rows);
+            return db.SaveChangesAsync();
+        });
+
+        await Save(Row(one, 8, 10), Row(one, 9, 11), Row(two, 11, 12));
+        var refused = await Should.ThrowAsync<DbUpdateException>(() => Save(Row(two, 10, 11)));
+        refused.InnerException.ShouldBeOfType<PostgresException>().ConstraintName.ShouldBe(CommitmentRow.NoDoubleBooking);
+    }
+}
