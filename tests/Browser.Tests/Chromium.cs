@@ -65,7 +65,7 @@ internal sealed class Chromium : IDisposable
         {
             // What stood on the screen instead tells more than a trace.
             Picture(System.IO.Path.Combine(System.IO.Path.GetTempPath(), "lantern-waited-in-vain.png"));
-            throw new WebDriverTimeoutException($"{wait.Message}; the screen said: {_driver.FindElement(By.TagName("body")).Text}");
+            throw new WebDriverTimeoutException($"{wait.Message}; the screen said: {_driver.FindElement(By.TagName("body")).Text}; the console: {string.Join(" | ", ConsoleErrors())}");
         }
     }
 
@@ -82,6 +82,11 @@ internal sealed class Chromium : IDisposable
 
     /// <summary>The button or link of that name, as it is read: by its label for screen readers where it has one, else by its text.</summary>
     public IWebElement Named(string name) => ByName("button, a, summary, [role=button]", name);
+
+    public void AwaitNone(string name) => Await(browser => browser.FindByName("button, a", name) is null ? "gone" : null, $"nothing named \"{name}\"");
+
+    /// <summary>Waits for something that says this when it is pointed at.</summary>
+    public void AwaitTitle(string title) => Find($"[title=\"{title}\"]");
 
     public void Press(string name) => Click(Named(name));
 
@@ -128,14 +133,19 @@ internal sealed class Chromium : IDisposable
     public IReadOnlyList<string> ConsoleErrors() =>
         [.. _driver.Manage().Logs.GetLog(LogType.Browser).Select(entry => entry.Message).Where(message => !message.Contains("the server responded with a status of 4", StringComparison.Ordinal))];
 
-    private IWebElement ByName(string css, string name) => Await(
-        browser => browser._driver.ExecuteScript(
+    /// <summary>What a link leads to, fetched with the browser's own cookies.</summary>
+    public string ReadLink(string name) => (string)_driver.ExecuteAsyncScript(
+        "const done = arguments[1]; fetch(arguments[0]).then((answer) => answer.text()).then(done, (error) => done(String(error)));",
+        Named(name).GetAttribute("href"))!;
+
+    private IWebElement ByName(string css, string name) => Await(browser => browser.FindByName(css, name), $"something named \"{name}\"");
+
+    private IWebElement? FindByName(string css, string name) => _driver.ExecuteScript(
             """
             const nameOf = (e) => (e.getAttribute('aria-label')
               ?? (e.labels?.length ? e.labels[0].textContent : e.matches('input, select, textarea') ? '' : e.innerText ?? '')).replace(/\s+/g, ' ').trim();
             return [...document.querySelectorAll(arguments[0])].find((e) => nameOf(e) === arguments[1] && (e.type === 'file' || e.checkVisibility())) ?? null;
-            """, css, name) as IWebElement,
-        $"something named \"{name}\"");
+            """, css, name) as IWebElement;
 
     /// <summary>What reaches past the right edge of the screen, though it does not scroll by itself.</summary>
     public IReadOnlyList<string> TooWide()

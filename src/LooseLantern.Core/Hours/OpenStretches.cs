@@ -1,3 +1,4 @@
+using LooseLantern.Core.Days;
 using NodaTime;
 
 namespace LooseLantern.Core.Hours;
@@ -32,7 +33,7 @@ public static class OpenStretches
         for (var back = FirstLookBackDays; ; back *= 4)
         {
             var from = LocalDate.Max(farthest, firstDate.PlusDays(-back));
-            var lookFrom = zone.AtStartOfDay(from).ToInstant();
+            var lookFrom = LocalDays.Start(zone, from);
             var runs = Runs(hours, new Span(lookFrom, range.End + Duration.FromDays(1)));
 
             var cutAtStart = runs.Count > 0 && runs[0].Start == lookFrom && runs[0].Meets(range);

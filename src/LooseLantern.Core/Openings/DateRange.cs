@@ -1,3 +1,4 @@
+using LooseLantern.Core.Days;
 using NodaTime;
 
 namespace LooseLantern.Core.Openings;
@@ -10,6 +11,6 @@ internal static class DateRange
     /// either side: where a clock goes back over midnight the same date comes twice, so the bounds are never taken to be exact.
     /// </summary>
     public static Span Around(DateTimeZone zone, LocalDate from, LocalDate to) => new(
-        zone.AtStartOfDay(from.PlusDays(-1)).ToInstant(),
-        zone.AtStartOfDay(to.PlusDays(2)).ToInstant());
+        LocalDays.Start(zone, from.PlusDays(-1)),
+        LocalDays.Start(zone, to.PlusDays(2)));
 }

@@ -1,5 +1,3 @@
-using Microsoft.Extensions.FileProviders;
-
 namespace LooseLantern.Server.Hosting;
 
 /// <summary>Serves the built front end. Its files bear hashes in their names and are kept by browsers; the page that names them is not.</summary>
@@ -13,12 +11,18 @@ public static class FrontEnd
         });
 
     /// <summary>Every path that is no file and no route of the API is a screen of the front end, which finds its way by the path.</summary>
-    public static void MapFallback(WebApplication app) => app.MapFallback("{**path:nonfile:regex(^(?!(api|health|openapi)(/|$)))}", async context =>
+    public static void MapFallback(WebApplication app)
     {
-        IFileInfo index = app.Environment.WebRootFileProvider.GetFileInfo("index.html");
-        if (!index.Exists) throw Refusal.NotFound("page");
-        context.Response.ContentType = "text/html; charset=utf-8";
-        context.Response.Headers.CacheControl = "no-cache";
-        await context.Response.SendFileAsync(index);
-    });
+        app.MapFallback("/", SendIndex);
+        app.MapFallback("{**path:nonfile:regex(^(?!(api|health|openapi)(/|$)))}", SendIndex);
+
+        async Task SendIndex(HttpContext context)
+        {
+            var index = app.Environment.WebRootFileProvider.GetFileInfo("index.html");
+            if (!index.Exists) throw Refusal.NotFound("page");
+            context.Response.ContentType = "text/html; charset=utf-8";
+            context.Response.Headers.CacheControl = "no-cache";
+            await context.Response.SendFileAsync(index);
+        }
+    }
 }

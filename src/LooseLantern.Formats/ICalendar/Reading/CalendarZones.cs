@@ -1,3 +1,4 @@
+using LooseLantern.Core.Days;
 using NodaTime;
 using NodaTime.TimeZones;
 
@@ -32,7 +33,7 @@ internal sealed class CalendarZones(DateTimeZone owner, IReadOnlyDictionary<stri
     public Instant At(LocalDateTime local, TimeValue like, bool wholeDay)
     {
         var zone = Of(like);
-        return wholeDay ? zone.AtStartOfDay(local.Date).ToInstant() : local.InZoneLeniently(zone).ToInstant();
+        return wholeDay ? LocalDays.Start(zone, local.Date) : local.InZoneLeniently(zone).ToInstant();
     }
 
     private static DateTimeZone? ByName(string id)

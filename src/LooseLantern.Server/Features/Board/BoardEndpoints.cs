@@ -54,7 +54,7 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, IClo
         var now = clock.GetCurrentInstant();
         var first = from ?? now.InZone(zone).Date;
         var dates = Enumerable.Range(0, Math.Clamp(days, 1, MostDays)).Select(first.PlusDays).ToList();
-        var range = new Span(zone.AtStartOfDay(first).ToInstant(), zone.AtStartOfDay(dates[^1].PlusDays(1)).ToInstant());
+        var range = new Span(LocalDays.Start(zone, first), LocalDays.Start(zone, dates[^1].PlusDays(1)));
         var asRange = range.ToRange();
 
         var hosts = await db.Hosts.AsNoTracking().Include(host => host.Hours)

@@ -1,3 +1,4 @@
+using LooseLantern.Core.Days;
 using LooseLantern.Core;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
@@ -69,7 +70,7 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
     {
         var margin = Duration.FromDays(1) + Duration.FromMinutes(duration) + Duration.FromMinutes(PageLimits.MostBufferMinutes);
         return new Span(
-            page.Zone.AtStartOfDay(from).ToInstant() - margin,
-            page.Zone.AtStartOfDay(to.PlusDays(1)).ToInstant() + margin);
+            LocalDays.Start(page.Zone, from) - margin,
+            LocalDays.Start(page.Zone, to.PlusDays(1)) + margin);
     }
 }

@@ -269,6 +269,7 @@ export interface paths {
         };
         get: operations["listCalendars"];
         put?: never;
+        /** @description A multipart/form-data form with hostId, name (may be left out) and file, an iCalendar file. */
         post: operations["joinCalendar"];
         delete?: never;
         options?: never;
@@ -284,6 +285,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** @description A multipart/form-data form with file, an iCalendar file. */
         put: operations["replaceCalendarFile"];
         post?: never;
         delete?: never;
@@ -576,8 +578,6 @@ export interface components {
                 [key: string]: string[];
             };
         };
-        /** Format: binary */
-        IFormFile: string;
         /** Format: date-time */
         Instant: string;
         /** Format: date */
@@ -760,7 +760,7 @@ export interface components {
              * Format: int32
              * @description Minutes; one of the durations, or null for the preset one.
              */
-            duration: null | number;
+            duration?: null | number;
         };
         /** @description Goes back in the header X-Lantern-Token with every request that changes something. */
         TokenAnswer: {
@@ -1325,11 +1325,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "multipart/form-data": components["schemas"]["IFormFile"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description Created */
             201: {
@@ -1360,11 +1356,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "multipart/form-data": components["schemas"]["IFormFile"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -40,9 +40,9 @@
           <div class="flex flex-wrap items-center gap-x-4 gap-y-1.5">
             {#each open as time, i (i)}
               <span class="inline-flex items-center gap-1">
-                <Input aria-label="{day.name}, from" value={time.from} onchange={(event) => (time.from = timeOfDay(event.currentTarget.value))} class="w-[66px] px-2 py-1.5 text-center" />
+                <span class="w-[66px]"><Input aria-label="{day.name}, from" value={time.from} onchange={(event) => (time.from = timeOfDay(event.currentTarget.value))} class="px-2 py-1.5 text-center" /></span>
                 –
-                <Input aria-label="{day.name}, to" value={time.to} onchange={(event) => (time.to = timeOfDay(event.currentTarget.value))} class="w-[66px] px-2 py-1.5 text-center" />
+                <span class="w-[66px]"><Input aria-label="{day.name}, to" value={time.to} onchange={(event) => (time.to = timeOfDay(event.currentTarget.value))} class="px-2 py-1.5 text-center" /></span>
                 <button type="button" aria-label="{day.name}: take away {time.from} to {time.to}" class="h-8 w-7 rounded hover:bg-lane" onclick={() => remove(day.key, i)}>×</button>
               </span>
             {:else}

@@ -8,7 +8,10 @@
   let { data, children }: LayoutProps = $props();
 
   // A colleague's change shows when somebody comes back to a screen, and within a minute on one that stays open.
-  const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 2_000 } } });
+  // The server may be on this machine or in the house, so asking never waits for the browser to think itself online.
+  const client = new QueryClient({
+    defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 2_000, networkMode: 'always' } },
+  });
 
   const places = [
     { href: '/work/pages', name: 'Pages' },
