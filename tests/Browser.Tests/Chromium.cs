@@ -7,6 +7,8 @@ namespace Browser.Tests;
 /// <summary>A headless Chromium of a test's own, with what a person does in it: open, read, type, press.</summary>
 internal sealed class Chromium : IDisposable
 {
+    private const string Pressable = "button, a, summary, [role=button]";
+
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
 
     private readonly string _profile = Directory.CreateTempSubdirectory("lantern-browser").FullName;
@@ -81,14 +83,22 @@ internal sealed class Chromium : IDisposable
     public void AwaitNoText(string text) => Await(browser => browser.Shows(text) ? null : "gone", $"no text \"{text}\"");
 
     /// <summary>The button or link of that name, as it is read: by its label for screen readers where it has one, else by its text.</summary>
-    public IWebElement Named(string name) => ByName("button, a, summary, [role=button]", name);
+    public IWebElement Named(string name) => ByName(Pressable, name);
 
-    public void AwaitNone(string name) => Await(browser => browser.FindByName("button, a", name) is null ? "gone" : null, $"nothing named \"{name}\"");
+    public void AwaitNone(string name) => Await(browser => browser.FindByName(Pressable, name) is null ? "gone" : null, $"nothing named \"{name}\"");
 
     /// <summary>Waits for something that says this when it is pointed at.</summary>
     public void AwaitTitle(string title) => Find($"[title=\"{title}\"]");
 
-    public void Press(string name) => Click(Named(name));
+    /// <summary>Presses the button or link of that name, once it is there; one that is drawn anew at that moment is looked for again.</summary>
+    public void Press(string name) => Await(
+        browser =>
+        {
+            if (browser.FindByName(Pressable, name) is not { } element) return null;
+            browser.Click(element);
+            return "pressed";
+        },
+        $"something named \"{name}\"");
 
     public void Click(IWebElement element)
     {

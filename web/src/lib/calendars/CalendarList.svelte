@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { useQueryClient } from '@tanstack/svelte-query';
+  import { invalidateAll } from '$app/navigation';
   import { Modal } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must, problemOf, type Problem } from '$lib/api/problem';
@@ -17,16 +17,10 @@
 
   let { hosts, calendars, zone, mayEdit }: Props = $props();
 
-  const client = useQueryClient();
   const without = $derived(hosts.filter((host) => host.calendars === 0));
   let joining = $state(false);
   let removing = $state.raw<Schemas['CalendarView'] | undefined>(undefined);
   let problem = $state.raw<Problem | undefined>(undefined);
-
-  /** Openings everywhere hang on calendars, so everything that was counted is counted anew. */
-  async function refresh(): Promise<void> {
-    await client.invalidateQueries();
-  }
 
   async function remove(calendar: Schemas['CalendarView']): Promise<void> {
     try {
@@ -36,7 +30,7 @@
       problem = problemOf(thrown);
     }
     removing = undefined;
-    await refresh();
+    await invalidateAll();
   }
 </script>
 
@@ -51,7 +45,7 @@
       {hosts}
       onjoined={() => {
         joining = false;
-        void refresh();
+        void invalidateAll();
       }}
       onclose={() => (joining = false)}
     />
@@ -62,7 +56,7 @@
   {#if calendars.length > 0}
     <ul class="overflow-hidden rounded-2xl border border-line bg-card">
       {#each calendars as calendar (calendar.id)}
-        <CalendarLine {calendar} {zone} {mayEdit} onreplaced={() => void refresh()} onremove={() => (removing = calendar)} />
+        <CalendarLine {calendar} {zone} {mayEdit} onreplaced={() => void invalidateAll()} onremove={() => (removing = calendar)} />
       {/each}
     </ul>
   {/if}

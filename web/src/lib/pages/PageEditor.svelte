@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { useQueryClient } from '@tanstack/svelte-query';
   import { Select, Toast } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -25,7 +24,6 @@
 
   let { editor, hosts, desks, calendars, mayEdit, onsaved }: Props = $props();
 
-  const client = useQueryClient();
   const times = $derived(editor.form.times);
   const saved = $derived(editor.saved);
   const isPublished = $derived(saved?.state === 'published');
@@ -49,7 +47,6 @@
       return;
     }
     told = done;
-    await client.invalidateQueries({ queryKey: ['pages'] });
     onsaved?.(view);
   }
 </script>

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import StateBadge from '$lib/ui/StateBadge.svelte';
@@ -7,12 +6,22 @@
 
   let { page }: { page: Schemas['PageView'] } = $props();
 
-  const supply = createQuery(() => ({
-    queryKey: ['supply', page.id, page.version],
-    queryFn: () => must(api.GET('/api/pages/{id}/supply', { params: { path: { id: page.id } } })),
-    refetchInterval: 60_000,
-  }));
-  const most = $derived(Math.max(1, ...(supply.data?.days.map((day) => day.openings.length) ?? [])));
+  // Counted after the list stands, and anew whenever the list is loaded again; until then the last count stays.
+  let supply = $state.raw<Schemas['SupplyAnswer'] | undefined>(undefined);
+  let failed = $state(false);
+  $effect(() => {
+    let current = true;
+    must(api.GET('/api/pages/{id}/supply', { params: { path: { id: page.id } } })).then(
+      (answer) => {
+        if (current) [supply, failed] = [answer, false];
+      },
+      () => {
+        if (current) failed = true;
+      },
+    );
+    return () => (current = false);
+  });
+  const most = $derived(Math.max(1, ...(supply?.days.map((day) => day.openings.length) ?? [])));
 </script>
 
 <li class="grid items-center gap-x-5 gap-y-1 border-t border-line px-4 py-3 first:border-t-0 md:grid-cols-[minmax(0,1fr)_190px_250px_104px]">
@@ -25,7 +34,7 @@
   </p>
   <div class="flex items-end gap-3">
     <div class="flex h-7 items-end gap-[3px]" aria-hidden="true">
-      {#each supply.data?.days ?? [] as day (day.date)}
+      {#each supply?.days ?? [] as day (day.date)}
         <span
           title="{dayName(day.date)}: {day.openings.length}"
           class="w-1.5 rounded-t-[2px] {day.openings.length > 0 ? 'bg-glow-bar' : 'bg-line-strong'}"
@@ -34,7 +43,7 @@
       {/each}
     </div>
     <p class="min-w-24 text-sm whitespace-nowrap">
-      {#if supply.data}<strong>{supply.data.total}</strong> <span class="text-muted">in two weeks</span>{:else}<span class="text-muted">…</span>{/if}
+      {#if supply}<strong>{supply.total}</strong> <span class="text-muted">in two weeks</span>{:else}<span class="text-muted">{failed ? 'can’t be counted' : '…'}</span>{/if}
     </p>
   </div>
   <div class="md:text-right"><StateBadge state={page.state} /></div>

@@ -1,57 +1,60 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
-  import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
+  import { onMount } from 'svelte';
   import { api, forgetToken } from '$lib/api/client';
   import type { LayoutProps } from './$types';
 
   let { data, children }: LayoutProps = $props();
 
-  // A colleague's change shows when somebody comes back to a screen, and within a minute on one that stays open.
-  // The server may be on this machine or in the house, so asking never waits for the browser to think itself online.
-  const client = new QueryClient({
-    defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 2_000, networkMode: 'always' } },
-  });
-
+  const REFRESH_EVERY = 30_000;
   const places = [
     { href: '/work/pages', name: 'Pages' },
     { href: '/work/bookings', name: 'Bookings' },
     { href: '/work/calendars', name: 'Calendars' },
   ];
 
+  // A colleague's change shows when somebody comes back to a screen, and soon on one that stays open.
+  onMount(() => {
+    const refresh = (): void => void (document.visibilityState === 'visible' && invalidateAll());
+    const timer = setInterval(refresh, REFRESH_EVERY);
+    document.addEventListener('visibilitychange', refresh);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener('visibilitychange', refresh);
+    };
+  });
+
   async function signOut(): Promise<void> {
     await api.POST('/api/sign-out');
     forgetToken();
-    client.clear();
-    await goto('/sign-in');
+    await goto('/sign-in', { invalidateAll: true });
   }
 </script>
 
-<QueryClientProvider {client}>
-  <div class="min-h-screen md:grid md:grid-cols-[148px_1fr]">
-    <header class="on-night bg-night text-on-night md:sticky md:top-0 md:flex md:h-screen md:flex-col">
-      <div class="flex flex-wrap items-center gap-x-4 px-3 py-2 md:block md:px-0 md:py-0">
-        <p class="font-heading px-2 text-base leading-tight font-bold text-[#fffdf8] md:px-5 md:pt-4">Loose <br class="max-md:hidden" /><span class="text-[#fbd588]">Lantern</span></p>
-        <nav aria-label="Main" class="flex md:mt-3 md:block md:space-y-0.5 md:px-3">
-          {#each places as place (place.href)}
-            {@const here = page.url.pathname.startsWith(place.href)}
-            <a
-              href={place.href}
-              aria-current={here ? 'page' : undefined}
-              class="block rounded-lg px-2.5 py-2 {here ? 'bg-night-raised font-bold text-[#fffdf8]' : 'hover:bg-night-raised'}">{place.name}</a
-            >
-          {/each}
-        </nav>
-        <button type="button" class="ml-auto px-2 py-2 text-sm underline underline-offset-4 md:hidden" onclick={() => void signOut()}>Sign out</button>
-      </div>
-      <div class="mx-3 mt-auto border-t border-[#3a4a78] px-2 py-3 text-sm max-md:hidden">
-        <p>{data.me.workspace}</p>
-        <p class="font-bold text-[#fffdf8]">{data.me.name}</p>
-        <button type="button" class="mt-1 underline underline-offset-4" onclick={() => void signOut()}>Sign out</button>
-      </div>
-    </header>
-    <main class="min-w-0 px-4 pt-3.5 pb-16 md:px-[26px]">
-      {@render children()}
-    </main>
-  </div>
-</QueryClientProvider>
+<div class="min-h-screen md:grid md:grid-cols-[148px_1fr]">
+  <header class="on-night bg-night text-on-night md:sticky md:top-0 md:flex md:h-screen md:flex-col">
+    <div class="flex flex-wrap items-center gap-x-4 px-3 py-2 md:block md:px-0 md:py-0">
+      <p class="font-heading px-2 text-base leading-tight font-bold text-[#fffdf8] md:px-5 md:pt-4">Loose <br class="max-md:hidden" /><span class="text-[#fbd588]">Lantern</span></p>
+      <nav aria-label="Main" class="flex md:mt-3 md:block md:space-y-0.5 md:px-3">
+        {#each places as place (place.href)}
+          {@const here = page.url.pathname.startsWith(place.href)}
+          <a
+            href={place.href}
+            aria-current={here ? 'page' : undefined}
+            class="block rounded-lg px-2.5 py-2 {here ? 'bg-night-raised font-bold text-[#fffdf8]' : 'hover:bg-night-raised'}">{place.name}</a
+          >
+        {/each}
+      </nav>
+      <button type="button" class="ml-auto px-2 py-2 text-sm underline underline-offset-4 md:hidden" onclick={() => void signOut()}>Sign out</button>
+    </div>
+    <div class="mx-3 mt-auto border-t border-[#3a4a78] px-2 py-3 text-sm max-md:hidden">
+      <p>{data.me.workspace}</p>
+      <p class="font-bold text-[#fffdf8]">{data.me.name}</p>
+      <button type="button" class="mt-1 underline underline-offset-4" onclick={() => void signOut()}>Sign out</button>
+    </div>
+  </header>
+  <main class="min-w-0 px-4 pt-3.5 pb-16 md:px-[26px]">
+    {@render children()}
+  </main>
+</div>

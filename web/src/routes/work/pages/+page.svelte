@@ -1,20 +1,13 @@
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query';
-  import { Skeleton } from 'flowbite-svelte';
-  import { api } from '$lib/api/client';
-  import { must, problemOf } from '$lib/api/problem';
   import PageLine from '$lib/pages/PageLine.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
-  import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
 
-  const pages = createQuery(() => ({ queryKey: ['pages'], queryFn: () => must(api.GET('/api/pages')) }));
-  const desks = createQuery(() => ({ queryKey: ['desks'], queryFn: () => must(api.GET('/api/desks')) }));
   const byDesk = $derived(
-    (desks.data ?? [])
-      .map((desk) => ({ desk, pages: (pages.data ?? []).filter((page) => page.form.deskId === desk.id) }))
+    data.desks
+      .map((desk) => ({ desk, pages: data.pages.filter((page) => page.form.deskId === desk.id) }))
       .filter((group) => group.pages.length > 0),
   );
 </script>
@@ -26,11 +19,7 @@
   {#if data.me.isCoordinator}<ActionButton kind="main" href="/work/pages/new">New page</ActionButton>{/if}
 </header>
 
-{#if pages.isError}
-  <ProblemNote problem={problemOf(pages.error)} />
-{:else if pages.isPending || desks.isPending}
-  <Skeleton size="2xl" />
-{:else if pages.data.length === 0}
+{#if data.pages.length === 0}
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
     <h2 class="text-xl">No page yet</h2>
     <p class="mt-1 mb-4 text-muted">A page offers one kind of appointment. Say who is booked, how long it takes and when it may be; guests then choose among the open times.</p>

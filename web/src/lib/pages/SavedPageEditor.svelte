@@ -1,0 +1,21 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api/client';
+  import { EditorState } from './EditorState.svelte';
+  import PageEditor from './PageEditor.svelte';
+
+  interface Props {
+    page: Schemas['PageView'];
+    hosts: Schemas['HostView'][];
+    desks: Schemas['DeskView'][];
+    calendars: Schemas['CalendarView'][];
+    mayEdit: boolean;
+  }
+
+  let { page, hosts, desks, calendars, mayEdit }: Props = $props();
+
+  // Made once a visit: what is typed must not be replaced by what a colleague saves meanwhile; saving tells of that.
+  // svelte-ignore state_referenced_locally
+  const editor = new EditorState(page.form, page);
+</script>
+
+<PageEditor {editor} {hosts} {desks} {calendars} {mayEdit} />
