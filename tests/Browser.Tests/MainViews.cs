@@ -73,6 +73,13 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         Check(browser, "page-editor");
 
         browser.Press("Bookings");
+        browser.AwaitText("Leave without saving?");
+        Check(browser, null);
+        browser.Press("Stay here");
+        browser.AwaitNoText("Leave without saving?");
+        browser.Field("Minutes kept free after").GetAttribute("value").ShouldBe("0");
+        browser.Press("Bookings");
+        browser.Press("Leave them");
         browser.AwaitText("Booked");
         Check(browser, "bookings");
 

@@ -38,6 +38,38 @@ public class OpeningsTests(World world)
     }
 
     [Fact]
+    public async Task What_cannot_be_read_far_ahead_is_never_taken_for_free()
+    {
+        // Every hour: five years of it are more than is kept of one event.
+        var ada = await world.SignUpAsync();
+        await (await ada.JoinCalendarAsync(Calendar("DTSTART:20261201T000000\nDURATION:PT1H\nRRULE:FREQ=HOURLY"))).ReadAsync(HttpStatusCode.Created);
+        var board = await ada.GetAsync("/api/board?from=2031-06-02&days=1");
+        board.GetProperty("days").GetArrayLength().ShouldBe(1);
+
+        var calendar = (await ada.GetAsync("/api/calendars"))[0];
+        calendar.GetProperty("unread").GetArrayLength().ShouldBe(0);
+        var page = await ada.PublishAsync(draft => draft.AheadDays = 365);
+        (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-07", "2027-12-07")).ShouldBeEmpty();
+    }
+
+    [Theory]
+    [InlineData("2199-01-01")]
+    [InlineData("1980-01-01")]
+    public async Task A_question_far_outside_the_window_is_answered_without_reading_that_far(string date)
+    {
+        var ada = await world.SignUpAsync();
+        await (await ada.JoinCalendarAsync(Calendar("DTSTART:20261201T090000\nDURATION:PT1H\nRRULE:FREQ=DAILY"))).ReadAsync(HttpStatusCode.Created);
+        var page = await ada.PublishAsync();
+        var before = (await ada.GetAsync("/api/calendars"))[0].GetProperty("entries").GetInt32();
+
+        (await world.Guest().StartsAsync(ada.Desk, page, date, date)).ShouldBeEmpty();
+        (await world.Guest().BookAsync(ada.Desk, page, date + "T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+
+        (await ada.GetAsync("/api/calendars"))[0].GetProperty("entries").GetInt32().ShouldBe(before);
+        (await (await ada.Http.GetAsync($"/api/board?from={date}")).FaultsAsync()).ShouldContainKey("from");
+    }
+
+    [Fact]
     public async Task Notice_and_window_hold()
     {
         var ada = await world.SignUpAsync();

@@ -53,6 +53,17 @@ public abstract record BookingWindow
     public sealed record Dates(LocalDate From, LocalDate To) : BookingWindow;
 
     public sealed record Open : BookingWindow;
+
+    /// <summary>
+    /// The dates from <paramref name="from"/> to <paramref name="to"/> that the window offers; the first is after the last where it offers none of them.
+    /// </summary>
+    /// <param name="today">The local date in the page's zone.</param>
+    public (LocalDate First, LocalDate Last) Within(LocalDate from, LocalDate to, LocalDate today) => this switch
+    {
+        Ahead ahead => (LocalDate.Max(from, today), LocalDate.Min(to, today.PlusDays(ahead.Days))),
+        Dates dates => (LocalDate.Max(from, dates.From), LocalDate.Min(to, dates.To)),
+        _ => (from, to),
+    };
 }
 
 /// <summary>Times that take the place of hours: painted spans, or exact starts.</summary>

@@ -21,15 +21,7 @@ internal sealed class PageOffer
         _page = input.Page;
         _earliest = input.Now + Duration.FromMinutes(_page.Notice);
 
-        var today = input.Now.InZone(_page.Zone).Date;
-        var (from, to) = _page.Window switch
-        {
-            BookingWindow.Ahead ahead => (today, today.PlusDays(ahead.Days)),
-            BookingWindow.Dates dates => (dates.From, dates.To),
-            _ => (input.From, input.To),
-        };
-        _firstDate = LocalDate.Max(from, input.From);
-        _lastDate = LocalDate.Min(to, input.To);
+        (_firstDate, _lastDate) = _page.Window.Within(input.From, input.To, input.Now.InZone(_page.Zone).Date);
 
         if (_page.Only is OnlyTimes.Painted painted) _painted = StretchIndex.OfPainted(painted.Spans);
         if (_page.Only is OnlyTimes.Exact exact) _exact = [.. exact.Starts];

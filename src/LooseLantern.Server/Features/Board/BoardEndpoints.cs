@@ -44,6 +44,8 @@ public sealed record BoardAnswer(Instant Now, string Zone, IReadOnlyList<BoardHo
 public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, IClock clock)
 {
     public const int MostDays = 56;
+    public const int YearsBehind = 2;
+    public const int YearsAhead = 5;
 
     /// <param name="from">First date in the workspace's zone; null for today.</param>
     /// <param name="hostIds">Whose lanes; empty for all hosts.</param>
@@ -52,7 +54,10 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, IClo
         var zoneId = await db.Workspaces.Select(workspace => workspace.Zone).SingleAsync(ct);
         var zone = DateTimeZoneProviders.Tzdb[zoneId];
         var now = clock.GetCurrentInstant();
-        var first = from ?? now.InZone(zone).Date;
+        var today = now.InZone(zone).Date;
+        var first = from ?? today;
+        if (first < today.PlusYears(-YearsBehind) || first > today.PlusYears(YearsAhead))
+            throw Refusal.Invalid("from", $"The board reaches {YearsBehind} years back and {YearsAhead} ahead; choose a date in between.");
         var dates = Enumerable.Range(0, Math.Clamp(days, 1, MostDays)).Select(first.PlusDays).ToList();
         var range = new Span(LocalDays.Start(zone, first), LocalDays.Start(zone, dates[^1].PlusDays(1)));
         var asRange = range.ToRange();
@@ -114,7 +119,7 @@ public static class BoardEndpoints
         api.MapGet("/board", async (string? from, int? days, Guid[]? host, BoardDrawing board, CancellationToken ct) =>
             {
                 var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
-                if (first is { Success: false } or { Success: true, Value.Year: < 1900 or > 2200 })
+                if (first is { Success: false })
                     throw Refusal.Invalid("from", "Give a date such as 2026-01-31.");
                 return await board.DrawAsync(first?.Value, days ?? 14, host ?? [], ct);
             })

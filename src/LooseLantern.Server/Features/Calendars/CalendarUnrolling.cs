@@ -48,26 +48,47 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
             var read = calendar.ReadRange.ToSpan();
             if (!read.Contains(range))
             {
-                await UnrollAsync(calendar, new Span(
-                    Instant.Min(read.Start, range.Start - Spare), Instant.Max(read.End, range.End + Spare)), ct);
+                // What lies long behind is left out again, or a calendar would grow for as long as it is joined.
+                var start = Instant.Min(Instant.Max(read.Start, clock.GetCurrentInstant() - Behind), range.Start - Spare);
+                await ExtendAsync(calendar, new Span(start, Instant.Max(read.End, range.End + Spare)), ct);
             }
 
             await transaction.CommitAsync(ct);
         }
     }
 
+    /// <summary>
+    /// Reads further, unless that comes to more than is kept: then what was read stays, and the time past it stays unknown, which is busy.
+    /// </summary>
+    private async Task ExtendAsync(Calendar calendar, Span range, CancellationToken ct)
+    {
+        var reading = await ReadAsync(calendar, range, ct);
+        var unreadBefore = await db.Set<UnreadEventRow>().CountAsync(row => row.CalendarId == calendar.Id, ct);
+        if (reading.Entries.Count <= MostEntries && reading.Unread.Count <= unreadBefore) await StoreAsync(calendar, range, reading, ct);
+    }
+
+    private async Task<CalendarReading> ReadAsync(Calendar calendar, Span range, CancellationToken ct)
+    {
+        var zone = await db.Hosts.Where(host => host.Id == calendar.HostId).Select(host => host.Zone).SingleAsync(ct);
+        return CalendarFile.Parse(calendar.Source).Read(range, DateTimeZoneProviders.Tzdb[zone]);
+    }
+
     /// <summary>Makes the rows of <paramref name="range"/> anew. The caller has a transaction open.</summary>
     /// <exception cref="CalendarTooLargeException">When there are more occurrences than are kept of one calendar.</exception>
     public async Task UnrollAsync(Calendar calendar, Span range, CancellationToken ct)
     {
-        var zone = await db.Hosts.Where(host => host.Id == calendar.HostId).Select(host => host.Zone).SingleAsync(ct);
-        var reading = CalendarFile.Parse(calendar.Source).Read(range, DateTimeZoneProviders.Tzdb[zone]);
+        var reading = await ReadAsync(calendar, range, ct);
         if (reading.Entries.Count > MostEntries)
         {
             throw new CalendarTooLargeException(
                 $"The file has {reading.Entries.Count} occurrences within two years; up to {MostEntries} are kept. Leave out what repeats so often.");
         }
 
+        await StoreAsync(calendar, range, reading, ct);
+    }
+
+    private async Task StoreAsync(Calendar calendar, Span range, CalendarReading reading, CancellationToken ct)
+    {
         await db.CalendarEntries.Where(entry => entry.CalendarId == calendar.Id).ExecuteDeleteAsync(ct);
         await db.Set<UnreadEventRow>().Where(row => row.CalendarId == calendar.Id).ExecuteDeleteAsync(ct);
 

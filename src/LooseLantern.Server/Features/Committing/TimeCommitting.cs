@@ -32,7 +32,8 @@ public sealed class TimeCommitting(LanternDb db, PageEditing pages, OpeningsLoad
     {
         var rules = PageRulesOf.Row(await PublishedAsync(wish.PageId, ct));
         var day = wish.Start.InZone(rules.Zone).Date;
-        await loader.PrepareAsync(rules, day, day, wish.Duration, ct);
+        var (first, last) = rules.Window.Within(day, day, loader.Today(rules));
+        if (first <= last) await loader.PrepareAsync(rules, day, day, wish.Duration, ct);
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         try
@@ -177,12 +178,8 @@ public sealed class TimeCommitting(LanternDb db, PageEditing pages, OpeningsLoad
         db.ChangeTracker.Clear();
 
         var rules = PageRulesOf.Row(await PublishedAsync(wish.PageId, ct));
-        var today = clock.GetCurrentInstant().InZone(rules.Zone).Date;
-        var day = wish.Start.InZone(rules.Zone).Date;
-        var from = LocalDate.Max(today, LocalDate.Min(day.PlusDays(-DaysLookedThrough / 2), today.PlusDays(PageLimits.MostAheadDays)));
-        var to = from.PlusDays(DaysLookedThrough);
-        await loader.PrepareAsync(rules, from, to, wish.Duration, ct);
-        var left = OpeningsComputation.Openings(await loader.LoadAsync(rules, from, to, wish.Duration, ct));
+        var from = LocalDate.Max(loader.Today(rules), wish.Start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2));
+        var left = await loader.OpeningsAsync(rules, from, from.PlusDays(DaysLookedThrough), wish.Duration, ct);
         return new Refusal(StatusCodes.Status409Conflict, "opening-gone", "This time is not open any more.",
             "Somebody else may just have taken it. Choose another of the times below; what you typed is kept.")
         {

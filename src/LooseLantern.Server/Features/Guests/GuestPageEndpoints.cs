@@ -73,9 +73,7 @@ public static class GuestPageEndpoints
                 var found = await finding.FindAsync(desk, page, ct);
                 var asked = OpeningsQuery.Read(from, to, duration, found.Page);
                 var rules = PageRulesOf.Row(found.Page);
-                await loader.PrepareAsync(rules, asked.From, asked.To, asked.Duration, ct);
-                var input = await loader.LoadAsync(rules, asked.From, asked.To, asked.Duration, ct);
-                return new OpeningsAnswer(found.Page.Zone, OpeningsComputation.Openings(input));
+                return new OpeningsAnswer(found.Page.Zone, await loader.OpeningsAsync(rules, asked.From, asked.To, asked.Duration, ct));
             })
             .WithName("getOpenings").ProducesValidationProblem().ProducesProblem(404);
 

@@ -14,6 +14,20 @@ namespace LooseLantern.Server.Features.Openings;
 /// </summary>
 public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IClock clock)
 {
+    /// <summary>The openings from one local date to another, both included, of a page that need not be saved.</summary>
+    /// <param name="duration">Whole minutes.</param>
+    public async Task<IReadOnlyList<Opening>> OpeningsAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
+    {
+        // Whatever is asked for, calendars are read no further than the page offers.
+        var (first, last) = page.Window.Within(from, to, Today(page));
+        if (first > last) return [];
+        await PrepareAsync(page, first, last, duration, ct);
+        return OpeningsComputation.Openings(await LoadAsync(page, first, last, duration, ct));
+    }
+
+    /// <summary>The local date it is in the page's zone.</summary>
+    public LocalDate Today(PageRules page) => clock.GetCurrentInstant().InZone(page.Zone).Date;
+
     /// <summary>Makes sure the hosts' calendars are read as far as the request reaches. Never inside a transaction that holds locks.</summary>
     public Task PrepareAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct) =>
         unrolling.CoverAsync(HostIds(page), Range(page, from, to, duration), ct);

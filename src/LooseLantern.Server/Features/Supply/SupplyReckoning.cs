@@ -1,6 +1,5 @@
 using LooseLantern.Core;
 using LooseLantern.Core.Days;
-using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
 using NodaTime;
@@ -29,12 +28,8 @@ public sealed class SupplyReckoning(OpeningsLoader loader, IClock clock)
     {
         var rules = PageRulesOf.Row(page);
         var minutes = duration is { } asked && page.Durations.Contains(asked) ? asked : page.Durations[0];
-        var today = clock.GetCurrentInstant().InZone(rules.Zone).Date;
-        var last = today.PlusDays(Days - 1);
-
-        await loader.PrepareAsync(rules, today, last, minutes, ct);
-        var input = await loader.LoadAsync(rules, today, last, minutes, ct);
-        var openings = OpeningsComputation.Openings(input);
+        var today = loader.Today(rules);
+        var openings = await loader.OpeningsAsync(rules, today, today.PlusDays(Days - 1), minutes, ct);
 
         var byDay = openings.ToLookup(opening => opening.Start.InZone(rules.Zone).Date);
         var days = Enumerable.Range(0, Days).Select(today.PlusDays).Select(date => new SupplyDay(date,
@@ -42,6 +37,6 @@ public sealed class SupplyReckoning(OpeningsLoader loader, IClock clock)
             .. byDay[date].Select(opening => (opening, slice: DaySlices.Of(new Span(opening.Start, opening.End), rules.Zone).First()))
                 .Select(pair => new SupplyOpening(pair.opening.Start, pair.slice.FromMinute, pair.slice.ToMinute)),
         ]));
-        return new SupplyAnswer(input.Now, page.Zone, minutes, openings.Count, [.. days]);
+        return new SupplyAnswer(clock.GetCurrentInstant(), page.Zone, minutes, openings.Count, [.. days]);
     }
 }

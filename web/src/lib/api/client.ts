@@ -20,6 +20,11 @@ const bearToken: Middleware = {
     if (request.method !== 'GET') request.headers.set('X-Lantern-Token', await currentToken());
     return request;
   },
+  async onResponse({ response }) {
+    // Signing in or out in another tab changes the token; the next try asks for the new one.
+    if (response.status === 400 && (await response.clone().text()).includes('urn:loose-lantern:token')) forgetToken();
+    return response;
+  },
 };
 
 /** For the screens of people who are signed in. */

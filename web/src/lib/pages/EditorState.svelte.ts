@@ -22,14 +22,18 @@ export class EditorState {
 
   readonly before = $derived(this.savedSupply && this.savedSupply.duration === this.supply?.duration ? startsOf(this.savedSupply) : undefined);
   readonly change = $derived(this.before && this.supply ? difference(this.before, startsOf(this.supply)) : { gained: 0, lost: 0 });
+  /** Whether something would be lost by leaving. */
+  readonly isTouched = $derived.by(() => JSON.stringify(this.form) !== this.#kept);
   readonly isChanged = $derived.by(() => this.saved === undefined || JSON.stringify(this.form) !== JSON.stringify(this.saved.form));
 
+  #kept = $state('');
   #addressTyped: boolean;
   #asked = 0;
 
   constructor(form: PageForm, saved?: PageView) {
     this.form = $state(structuredClone(form));
     this.saved = saved;
+    this.#kept = JSON.stringify(form);
     this.#addressTyped = saved !== undefined;
   }
 
@@ -119,6 +123,7 @@ export class EditorState {
   #take(view: PageView): void {
     this.saved = view;
     Object.assign(this.form, structuredClone(view.form));
+    this.#kept = JSON.stringify(view.form);
     this.savedSupply = undefined;
   }
 

@@ -6,6 +6,7 @@
   import StateBadge from '$lib/ui/StateBadge.svelte';
   import AppointmentSection from './AppointmentSection.svelte';
   import type { EditorState } from './EditorState.svelte';
+  import LeaveGuard from './LeaveGuard.svelte';
   import NumberField from './NumberField.svelte';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
@@ -119,6 +120,8 @@
     />
   </div>
 </div>
+
+<LeaveGuard isTouched={editor.isTouched} />
 
 <div aria-live="polite" class="fixed right-6 bottom-6 z-50">
   {#if told}
