@@ -19,7 +19,7 @@ pg_home() {
   fi
 }
 
-# pg_start HOME [SETTING...] : makes the cluster if need be and starts it; sets PG_PORT and PG_PASSWORD.
+# pg_start HOME [SETTING...] : starts the cluster, made first where there is none; sets PG_PORT, PG_PASSWORD and PG_STARTED.
 pg_start() {
   local home=$1; shift
   local bin; bin=$(pg_bin)

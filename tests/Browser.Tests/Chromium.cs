@@ -52,6 +52,12 @@ internal sealed class Chromium : IDisposable
         ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = width < 600,
     });
 
+    /// <summary>The reader's system asks for dark colours.</summary>
+    public void AskForDark() => _driver.ExecuteCdpCommand("Emulation.setEmulatedMedia", new Dictionary<string, object?>
+    {
+        ["features"] = new object[] { new Dictionary<string, object> { ["name"] = "prefers-color-scheme", ["value"] = "dark" } },
+    });
+
     public void Open(string path) => _driver.Navigate().GoToUrl(_address + path);
 
     /// <summary>Waits until something on the screen holds true.</summary>

@@ -88,6 +88,49 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         Check(browser, "calendars");
     }
 
+    [Fact]
+    public void In_the_dark()
+    {
+        using var browser = new Chromium(site.Address);
+        browser.AskForDark();
+        browser.Open("/brackwater-commissions/first-talk");
+        browser.Find("button[data-start]").Click();
+        browser.Press("What to know");
+        Check(browser, null);
+
+        browser.SignInToDemo();
+        browser.AwaitText("in two weeks");
+        browser.Press("Hull survey on the slip");
+        browser.Type("Minutes kept free after", "0");
+        browser.AwaitText("by your changes");
+        Check(browser, null);
+        browser.Press("Bookings");
+        browser.Press("Leave them");
+        browser.AwaitText("Copenhagen time");
+        Check(browser, null);
+        browser.Press("Calendars");
+        browser.AwaitText("Tide table");
+        Check(browser, null);
+    }
+
+    [Fact]
+    public void A_coordinator_on_a_phone()
+    {
+        using var browser = new Chromium(site.Address, 390, 844);
+        browser.SignInToDemo();
+        browser.AwaitText("in two weeks");
+        Check(browser, null);
+        browser.Press("Hull survey on the slip");
+        browser.Find("[data-test=supply-total]");
+        Check(browser, null);
+        browser.Press("Bookings");
+        browser.AwaitText("today");
+        Check(browser, null);
+        browser.Press("Calendars");
+        browser.AwaitText("Two weeks on");
+        Check(browser, null);
+    }
+
     private static void Check(Chromium browser, string? picture)
     {
         if (picture is not null && Pictures is not null) browser.Picture(Path.Combine(Pictures, picture + ".png"));

@@ -21,7 +21,8 @@
   }
 </script>
 
-<div class="relative overflow-x-auto rounded-2xl border border-line bg-card px-3.5 pt-2 pb-3">
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -- a keyboard must be able to scroll it where it is wider than the screen -->
+<div tabindex="0" role="region" aria-label="Board" class="relative overflow-x-auto rounded-2xl border border-line bg-card px-3.5 pt-2 pb-3">
   <table class="w-full min-w-[640px] table-fixed border-collapse">
     <caption class="sr-only">Days down, a lane for each host, hours from left to right</caption>
     <thead>

@@ -18,8 +18,8 @@
     <Input id="title" bind:value={() => editor.form.title, (title) => editor.setTitle(title)} class={edge(editor.differs((form) => form.title))} />
   </Field>
   <Field label="Address" id="address" mend={editor.mend('address') ?? editor.mend('deskId') ?? editor.addressMend}>
-    <div class="flex items-center gap-2">
-      <Select aria-label="Desk" class="w-56 shrink-0" placeholder="" bind:value={editor.form.deskId} onchange={() => void editor.checkAddress()} items={desks.map((desk) => ({ value: desk.id, name: desk.address }))} />
+    <div class="flex items-center gap-2 max-md:flex-wrap">
+      <Select aria-label="Desk" class="w-56 shrink-0 max-md:w-64" placeholder="" bind:value={editor.form.deskId} onchange={() => void editor.checkAddress()} items={desks.map((desk) => ({ value: desk.id, name: desk.address }))} />
       <span class="text-muted">/</span>
       <Input id="address" bind:value={() => editor.form.address, (address) => editor.setAddress(address)} onblur={() => void editor.checkAddress()} class={edge(editor.differs((form) => form.address))} />
     </div>

@@ -40,7 +40,7 @@
       <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, booking.zone))}</h2>
       <p class="font-heading text-[28px] leading-tight font-semibold">
         {timeOf(booking.start, booking.zone)} – {timeOf(booking.end, booking.zone)}
-        <span class="text-base font-normal text-muted">{cityOf(booking.zone)} time, {lengthOf(minutes)}</span>
+        <span class="font-sans text-base font-normal text-muted max-md:block">{cityOf(booking.zone)} time, {lengthOf(minutes)}</span>
       </p>
       {#if !sameClock(booking.zone, own, start)}
         <p class="mt-1 text-muted">
@@ -55,7 +55,7 @@
         <dt class="text-muted">With</dt>
         <dd>{booking.hosts.join(', ')}</dd>
         <dt class="text-muted">For</dt>
-        <dd>{booking.guestName}, <span class="break-all">{booking.guestEmail}</span></dd>
+        <dd>{booking.guestName}, <span class="wrap-anywhere">{booking.guestEmail}</span></dd>
       </dl>
     </section>
 

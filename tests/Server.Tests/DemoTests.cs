@@ -1,0 +1,54 @@
+using LooseLantern.Server.Data;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime.Testing;
+
+namespace Server.Tests;
+
+/// <summary>The demo is loaded once, whole, and for the day it is started on.</summary>
+public sealed class DemoTests : IAsyncLifetime
+{
+    private static readonly FakeClock Clock = new(Instant.FromUtc(2027, 3, 26, 10, 0));
+
+    private TestDatabase? _database;
+
+    public async ValueTask InitializeAsync() => _database = await TestDatabase.CreateAsync();
+
+    public ValueTask DisposeAsync() => _database!.DisposeAsync();
+
+    [Fact]
+    public async Task Starting_again_adds_nothing_and_an_interrupted_start_is_made_good()
+    {
+        var first = await StartAsync();
+        first.Desks.ShouldBe(3);
+        first.Pages.ShouldBe(5);
+        first.Calendars.ShouldBe(8);
+        first.Bookings.ShouldBeGreaterThan(30);
+        first.Upcoming.ShouldBeInRange(5, first.Bookings - 10);
+
+        (await StartAsync()).ShouldBe(first);
+
+        // The last desk is opened last: without it the demo is not whole.
+        (await StartAsync(beforehand: db => db.Desks.IgnoreQueryFilters().Where(desk => desk.Address == "brackwater-school").ExecuteDeleteAsync())).ShouldBe(first);
+    }
+
+    private async Task<(int Workspaces, int Desks, int Pages, int Calendars, int Bookings, int Upcoming)> StartAsync(Func<LanternDb, Task>? beforehand = null)
+    {
+        if (beforehand is not null)
+        {
+            await using var old = new LanternApp(_database!.ConnectionString, Clock);
+            await using var scope = old.Services.CreateAsyncScope();
+            await beforehand(scope.ServiceProvider.GetRequiredService<LanternDb>());
+        }
+
+        await using var app = new LanternApp(_database!.ConnectionString, Clock, demo: true);
+        (await app.CreateClient().GetAsync("/api/public/desks/brackwater/pages/hull-survey")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        await using var looking = app.Services.CreateAsyncScope();
+        var db = looking.ServiceProvider.GetRequiredService<LanternDb>();
+        var now = Clock.GetCurrentInstant();
+        return (
+            await db.Workspaces.IgnoreQueryFilters().CountAsync(), await db.Desks.IgnoreQueryFilters().CountAsync(), await db.Pages.IgnoreQueryFilters().CountAsync(),
+            await db.Calendars.IgnoreQueryFilters().CountAsync(), await db.Bookings.IgnoreQueryFilters().CountAsync(),
+            await db.Sessions.IgnoreQueryFilters().CountAsync(session => session.Time.LowerBound > now));
+    }
+}
