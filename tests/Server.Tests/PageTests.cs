@@ -1,3 +1,5 @@
+using Microsoft.EntityFrameworkCore;
+
 namespace Server.Tests;
 
 /// <summary>Pages as a coordinator makes them, and what they would offer.</summary>
@@ -29,6 +31,37 @@ public class PageTests(World world)
         var page = await ada.GetAsync($"/api/pages/{made.GetProperty("id").GetGuid()}");
         JsonSerializer.Serialize(page.GetProperty("form")).ShouldBe(JsonSerializer.Serialize(draft.Form()));
         page.GetProperty("state").GetString().ShouldBe("draft");
+    }
+
+    [Fact]
+    public async Task A_page_that_turns_to_its_hosts_hours_leaves_none_behind()
+    {
+        var ada = await world.SignUpAsync();
+        var draft = ada.Draft();
+        var made = await (await ada.PostAsync("/api/pages", draft.Form())).ReadAsync(HttpStatusCode.Created);
+        var workspace = await world.WorkspaceOfAsync(ada.Desk);
+        (await world.WithinAsync(workspace, db => db.Hours.CountAsync())).ShouldBe(2);
+
+        var form = System.Text.Json.Nodes.JsonNode.Parse(JsonSerializer.Serialize(draft.Form()))!;
+        form["times"]!["hoursMode"] = "hosts";
+        form["times"]!["hours"] = null;
+        await (await ada.PutAsync($"/api/pages/{made.GetProperty("id").GetGuid()}", new { version = 1, form })).ReadAsync(HttpStatusCode.OK);
+
+        (await world.WithinAsync(workspace, db => db.Hours.CountAsync())).ShouldBe(1);
+        var supply = await ada.GetAsync($"/api/pages/{made.GetProperty("id").GetGuid()}/supply");
+        // The host's usual hours: 9 to 12 and 13 to 17, from Monday 08:00.
+        supply.GetProperty("total").GetInt32().ShouldBe(140);
+    }
+
+    [Fact]
+    public async Task A_value_that_is_no_number_is_named_where_it_stands()
+    {
+        var ada = await world.SignUpAsync();
+        var form = System.Text.Json.Nodes.JsonNode.Parse(JsonSerializer.Serialize(ada.Draft().Form()))!;
+        form["times"]!["step"] = null;
+        (await (await ada.PostAsync("/api/pages", form)).FaultsAsync()).Keys.ShouldBe(["times.step"]);
+        form["times"]!.AsObject().Remove("step");
+        (await (await ada.PostAsync("/api/pages/supply", new { times = form["times"] })).FaultsAsync()).Keys.ShouldBe(["times.step"]);
     }
 
     [Fact]

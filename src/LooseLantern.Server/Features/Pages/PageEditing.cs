@@ -115,7 +115,12 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
         page.AheadDays = times.AheadDays;
         page.HoursMode = times.HoursMode;
 
-        if (times.Hours is null) page.Hours = null;
+        if (times.Hours is null)
+        {
+            // Hours of a page are nobody else's.
+            if (page.Hours is not null) db.Hours.Remove(page.Hours);
+            page.Hours = null;
+        }
         else if (page.Hours is null) page.Hours = new HoursRow { WorkspaceId = page.WorkspaceId, Name = "Of a page", Document = times.Hours };
         else page.Hours.Document = times.Hours;
 

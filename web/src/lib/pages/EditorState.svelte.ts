@@ -44,7 +44,9 @@ export class EditorState {
 
   /** The mend of a field, whether it was found while saving or while reckoning. */
   mend(field: string): string | undefined {
-    return this.problem?.errors?.[field]?.[0] ?? this.supplyProblem?.errors?.[field]?.[0];
+    // What can't even be read is named from the root of the request, in which a change stands under "form".
+    const saving = this.problem?.errors;
+    return (saving?.[field] ?? saving?.[`form.${field}`] ?? this.supplyProblem?.errors?.[field])?.[0];
   }
 
   /** Mends of a field and of everything beneath it, such as the times of one day. */
