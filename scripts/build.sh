@@ -14,6 +14,17 @@ quietly() {
 
 build_server() { quietly "Building the server" dotnet build "$ROOT/${1:-LooseLantern.slnx}" -c $CONFIGURATION -p:RestoreLockedMode=true; }
 
+# ./lantern case: built first where it is missing or older than its sources, so that it starts at once otherwise.
+lantern_case() {
+  local program="$ROOT/src/LooseLantern.Case/bin/$CONFIGURATION/net10.0/LooseLantern.Case.dll"
+  if [ ! -f "$program" ] || [ -n "$(find "$ROOT"/src/LooseLantern.{Core,Formats,Case} -name '*.cs' -not -path '*/obj/*' -newer "$program" -print -quit)" ]; then
+    need_toolchains
+    build_server src/LooseLantern.Case/LooseLantern.Case.csproj
+    touch "$program"
+  fi
+  exec dotnet "$program" "$@"
+}
+
 build_web() {
   cd "$ROOT/web"
   local lock; lock=$(cksum package-lock.json)
