@@ -8,6 +8,7 @@ internal sealed class HostTime
     private readonly OpeningsInput _input;
     private readonly StretchIndex? _stretches;
     private readonly Duration _step;
+    private readonly bool _asksHours;
     private readonly bool _gridByHost;
     private readonly ForbiddenStarts _taken;
     private readonly CapCount? _caps;
@@ -18,7 +19,7 @@ internal sealed class HostTime
     {
         _input = input;
         _stretches = stretches;
-        AsksHours = asksHours;
+        _asksHours = asksHours;
         _step = Duration.FromMinutes(input.Page.Step);
         _gridByHost = input.Page.StepFrom == StepFrom.Open && stretches is not null;
 
@@ -37,15 +38,13 @@ internal sealed class HostTime
             .ToHashSet();
     }
 
-    private bool AsksHours { get; }
-
     /// <summary>Whether the host can take [start, start + duration). Cheap to ask in any order of starts.</summary>
     public bool CanTake(Span time) =>
         Hours(time) && Grid(time.Start) && !_taken.Contains(time.Start)
         && (_caps is null || _promised.Contains(time) || _caps.HasRoom(time.Start));
 
     private bool Hours(Span time) =>
-        !AsksHours || _stretches is null || (_stretches.Containing(time.Start) is { } stretch && stretch.Time.Contains(time));
+        !_asksHours || _stretches is null || (_stretches.Containing(time.Start) is { } stretch && stretch.Time.Contains(time));
 
     private bool Grid(Instant start)
     {
