@@ -177,6 +177,17 @@ internal sealed class Chromium : IDisposable
         return [.. wide.Select(element => Convert.ToString(element, CultureInfo.InvariantCulture)!)];
     }
 
+    /// <summary>Buttons and fields that a thumb would miss: less than 44 CSS pixels high.</summary>
+    public IReadOnlyList<string> TooSmallForThumbs()
+    {
+        var small = (IReadOnlyCollection<object>)_driver.ExecuteScript("""
+            return [...document.querySelectorAll('button, input, select, a[href]')]
+              .filter((e) => e.checkVisibility() && e.getBoundingClientRect().height < 43.5)
+              .map((e) => `${Math.round(e.getBoundingClientRect().height)}: ${e.outerHTML.slice(0, 160)}`);
+            """)!;
+        return [.. small.Select(element => Convert.ToString(element, CultureInfo.InvariantCulture)!)];
+    }
+
     public void ScrollToTop() => _driver.ExecuteScript("window.scrollTo(0, 0)");
 
     public void Picture(string file) => _driver.GetScreenshot().SaveAsFile(file);

@@ -20,6 +20,7 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Type("Your email", "ottilie@wren-charters.example");
         browser.ScrollToTop();
         Check(browser, name);
+        if (width < 600) browser.TooSmallForThumbs().ShouldBeEmpty();
     }
 
     [Theory]
@@ -35,6 +36,7 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Click(browser.Find("form button[type=submit]"));
         browser.AwaitText("This is booked for you");
         Check(browser, name);
+        if (width < 600) browser.TooSmallForThumbs().ShouldBeEmpty();
     }
 
     [Fact]

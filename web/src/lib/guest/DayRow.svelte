@@ -44,7 +44,7 @@
         Nothing open.
         {#if next}
           Next:
-          <button type="button" class="font-semibold text-ink underline decoration-line-strong underline-offset-4" onclick={() => onchoose(next)}
+          <button type="button" class="font-semibold text-ink underline decoration-line-strong underline-offset-4 max-md:min-h-11" onclick={() => onchoose(next)}
             >{dayName(next.date)}{next.date.slice(0, 7) === date.slice(0, 7) ? '' : ` ${monthName(next.date)}`}, {timeOf(next.start, zone)}</button
           >
         {/if}

@@ -21,7 +21,7 @@
   <span class="md:block">{zone === pageZone ? 'Times in' : 'Times where you are,'}</span>
   <strong class="text-[15px] text-ink">{cityOf(zone)}, {timeOf(now, zone)} now</strong>
   {#if differs}
-    <button type="button" class="ml-1.5 min-h-11 text-[15px] text-ink underline underline-offset-4 md:min-h-0" onclick={() => onchoose(other)}>
+    <button type="button" class="min-h-11 md:ml-1.5 text-[15px] text-ink underline underline-offset-4 md:min-h-0" onclick={() => onchoose(other)}>
       {other === own ? `show mine (${cityOf(own)})` : `show ${cityOf(pageZone)}`}
     </button>
   {/if}

@@ -20,7 +20,7 @@
     <button
       type="button"
       aria-pressed={option.value === value}
-      class="min-h-9 px-3 py-1 {option.value === value ? chosen : other}"
+      class="min-h-9 px-3 py-1 max-md:min-h-11 {option.value === value ? chosen : other}"
       onclick={() => onchoose(option.value)}>{option.text}</button
     >
   {/each}

@@ -71,7 +71,7 @@
         <ActionButton onclick={() => void copyLink()} class="mt-3 min-h-11 max-md:w-full">{copied === 'copied' ? 'Copied' : 'Copy the address'}</ActionButton>
         {#if copied === 'refused'}<p class="mt-2 text-brick" role="alert">Your browser doesn’t allow it; copy the address from its address bar.</p>{/if}
       </section>
-      <p class="border-t border-line pt-5"><a class="underline underline-offset-4" href={booking.pagePath}>See other times of “{booking.title}”</a></p>
+      <p class="border-t border-line pt-5"><a class="inline-flex min-h-11 items-center underline underline-offset-4" href={booking.pagePath}>See other times of “{booking.title}”</a></p>
     </aside>
   </div>
 </main>
