@@ -72,8 +72,12 @@ public class RepetitionTests
     }
 
     [Fact]
-    public void A_rule_that_never_comes_to_a_date_ends() =>
-        Read(Event(Weekly + "RRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30")).Unread.Count.ShouldBeLessThanOrEqualTo(1);
+    public void A_rule_that_never_comes_to_a_date_ends_and_its_event_is_listed()
+    {
+        var reading = Read(Event(Weekly + "RRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30"), Event("UID:b\nDTSTART:20260504T090000Z\nDURATION:PT1H"));
+        reading.Unread.ShouldHaveSingleItem().Fault.ShouldContain("never comes to a date");
+        reading.Times().ShouldBe(["05-04 09:00/10:00"]);
+    }
 
     [Fact]
     public void Of_an_event_that_stands_twice_the_higher_sequence_counts() =>
