@@ -7,7 +7,7 @@ public class PropertyTests
 {
     [Fact]
     public void The_answer_is_that_of_the_slow_reference() => RandomInput.Any.Sample(
-        input => Same(OpeningsComputation.Openings(input), SlowReference.Openings(input)), iter: 400, threads: 2);
+        input => Same(OpeningsComputation.Openings(input), SlowReference.Openings(input)), iter: 20_000, threads: 2);
 
     [Fact]
     public void Openings_come_by_start_one_for_a_start() => RandomInput.Any.Sample(input =>

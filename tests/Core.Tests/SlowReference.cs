@@ -3,78 +3,104 @@ using LooseLantern.Core.Days;
 namespace Core.Tests;
 
 /// <summary>
-/// The rules once more, each written down as plainly as it can be said and asked of every minute by itself: no index, no merging, nothing
-/// shared with what it checks but the types. It is far too slow for use, which is what makes it easy to believe.
+/// The rules once more, each written down as plainly as it can be said and asked of every start by itself: no index, no merging, nothing
+/// shared with what it checks but the types. It is far too slow for use, which is what makes it easy to believe. Everything in a random
+/// input lies on whole or half minutes, so time is walked in half minutes; whether a host is open at one is remembered once it was asked.
 /// </summary>
-internal sealed class SlowReference(OpeningsInput input)
+internal sealed class SlowReference
 {
-    private readonly PageRules _page = input.Page;
-    private readonly Duration _duration = Duration.FromMinutes(input.Duration);
+    private static readonly Duration Tick = Duration.FromSeconds(30);
+    private const int DaysBack = 16;
+
+    private readonly OpeningsInput _input;
+    private readonly PageRules _page;
+    private readonly Duration _duration;
+    private readonly List<HostFacts> _lineUpHosts;
+    private readonly Instant _from;
+    private readonly Instant _to;
+    private readonly Dictionary<string, bool?[]> _open;
+    private readonly Dictionary<string, (Instant Asked, Instant? Start)> _lastStretch = [];
+
+    private SlowReference(OpeningsInput input)
+    {
+        _input = input;
+        _page = input.Page;
+        _duration = Duration.FromMinutes(input.Duration);
+        _lineUpHosts = [.. _page.LineUp.SelectMany(seat => seat.AnyOf).Distinct().Select(id => input.Hosts.Single(host => host.Id == id))];
+        _from = LocalDays.Start(_page.Zone, input.From) - Duration.FromDays(1);
+        _to = LocalDays.Start(_page.Zone, input.To.PlusDays(1)) + Duration.FromDays(1);
+        var ticks = (int)((_to - _from + Duration.FromDays(DaysBack + 2)) / Tick);
+        _open = input.Hosts.ToDictionary(host => host.Id, _ => new bool?[ticks]);
+    }
 
     public static IReadOnlyList<Opening> Openings(OpeningsInput input)
     {
         var reference = new SlowReference(input);
-        var zone = input.Page.Zone;
-        var from = LocalDays.Start(zone, input.From) - Duration.FromDays(2);
-        var to = LocalDays.Start(zone, input.To) + Duration.FromDays(3);
-        // Everything that could be a start: each whole minute (offsets here are of whole minutes), and what is named to the second.
-        var starts = new SortedSet<Instant>();
-        for (var minute = from; minute < to; minute += Duration.FromMinutes(1)) starts.Add(minute);
-        foreach (var session in input.Page.Sessions) starts.Add(session.Start);
-        if (input.Page.Only is OnlyTimes.Exact exact) starts.UnionWith(exact.Starts);
+        var page = input.Page;
+        // Everything that could be a start: hours lie on whole minutes, what is painted or named also on half of one.
+        var starts = new List<Instant>();
+        var step = page.Only is null ? Tick * 2 : Tick;
+        for (var moment = reference._from; moment < reference._to; moment += step) starts.Add(moment);
+        foreach (var session in page.Sessions.Where(session => !starts.Contains(session.Start))) starts.Add(session.Start);
+        starts.Sort();
         return [.. starts.Select(reference.OpeningAt).Where(opening => opening is not null).Select(opening => opening!)];
     }
 
     private Opening? OpeningAt(Instant s)
     {
+        if (!Notice(s) || !Window(s)) return null;
         var standing = _page.Sessions
-            .Where(session => session.Id != input.Moving && _page.Places > 1 && session.Start == s && session.End == s + _duration && session.Guests < _page.Places)
+            .Where(session => session.Id != _input.Moving && _page.Places > 1 && session.Start == s && session.End == s + _duration && session.Guests < _page.Places)
             .ToList();
-        if (standing.Count > 0 && Notice(s) && Window(s) && (_page.Only is null || Only(s)))
+        if (standing.Count > 0 && (_page.Only is null || Only(s)))
             return new Opening(s, s + _duration, standing.Min(session => _page.Places - session.Guests));
-        if (!Notice(s) || !Window(s) || !Only(s) || !PageCaps(s)) return null;
-        if (_page.Only is not OnlyTimes.Exact && _page.StepFrom == StepFrom.Clock && !OnClock(s, _page.StepOffset)) return null;
-        if (_page.Only is not OnlyTimes.Exact && _page.StepFrom == StepFrom.Open && !OnSomeOpenGrid(s)) return null;
+        if (!Grid(s) || !Only(s) || !PageCaps(s)) return null;
         return Seats(s, 0, []) ? new Opening(s, s + _duration, _page.Places) : null;
     }
 
     // Rule 1.
+    private bool Grid(Instant s) => _page.Only is OnlyTimes.Exact || (_page.StepFrom == StepFrom.Clock ? OnClock(s, _page.StepOffset) : OnSomeOpenGrid(s));
+
     private bool OnClock(Instant s, int offset)
     {
+        if (s.ToUnixTimeSeconds() % 60 != 0) return false;
         var local = s.InZone(_page.Zone).TimeOfDay;
-        return local.Second == 0 && (local.Hour * 60 + local.Minute - offset) % _page.Step == 0;
+        return (local.Hour * 60 + local.Minute - offset) % _page.Step == 0;
     }
 
     private bool OnSomeOpenGrid(Instant s)
     {
-        var starts = LineUpHosts().Select(host => StretchStart(host, s)).ToList();
+        var starts = _lineUpHosts.Select(host => StretchStart(host, s)).ToList();
         if (starts.TrueForAll(start => start is null)) return OnClock(s, 0);
         return starts.Exists(start => start is { } known && (s - known).TotalMinutes % _page.Step == 0);
     }
 
     private bool OnGridOf(HostFacts host, Instant s) => StretchStart(host, s) is not { } start || (s - start).TotalMinutes % _page.Step == 0;
 
-    /// <summary>The start of the open stretch around s, looked for minute by minute; null where there is none within 40 days.</summary>
+    /// <summary>
+    /// The start of the open stretch around s, looked for half minute by half minute; null where there is none within twelve days, which no
+    /// random input can reach in any other way than by being open always. A walk that comes to the last one's end goes no further.
+    /// </summary>
     private Instant? StretchStart(HostFacts host, Instant s)
     {
         if (!OpenAt(host, s)) return null;
-        var minute = Duration.FromMinutes(1);
-        for (var start = s; s - start < Duration.FromDays(40); start -= minute)
-        {
-            if (!OpenAt(host, start - Duration.Epsilon)) return start;
-        }
-
-        return null;
+        if (_page.Only is not OnlyTimes.Painted && _page.HoursMode == HoursMode.Hosts && host.Hours is null) return null;
+        var (lastAsked, lastStart) = _lastStretch.GetValueOrDefault(host.Id, (Instant.MinValue, null));
+        var start = s;
+        while (start != lastAsked && s - start < Duration.FromDays(12) && OpenAt(host, start - Tick)) start -= Tick;
+        var found = start == lastAsked ? lastStart : s - start < Duration.FromDays(12) ? start : (Instant?)null;
+        _lastStretch[host.Id] = (s, found);
+        return found;
     }
 
     // Rules 2 and 3.
-    private bool Notice(Instant s) => s >= input.Now + Duration.FromMinutes(_page.Notice);
+    private bool Notice(Instant s) => s >= _input.Now + Duration.FromMinutes(_page.Notice);
 
     private bool Window(Instant s)
     {
         var date = s.InZone(_page.Zone).Date;
-        var today = input.Now.InZone(_page.Zone).Date;
-        return input.From <= date && date <= input.To && _page.Window switch
+        var today = _input.Now.InZone(_page.Zone).Date;
+        return _input.From <= date && date <= _input.To && _page.Window switch
         {
             BookingWindow.Ahead ahead => today <= date && date <= today.PlusDays(ahead.Days),
             BookingWindow.Dates dates => dates.From <= date && date <= dates.To,
@@ -93,8 +119,8 @@ internal sealed class SlowReference(OpeningsInput input)
     // Rule 5.
     private bool PageCaps(Instant s)
     {
-        if (input.Hosts.Any(host => HoldsExactly(host, s))) return true;
-        var starts = _page.Sessions.Where(session => session.Id != input.Moving).Select(session => session.Start.InZone(_page.Zone).Date).ToList();
+        if (_input.Hosts.Any(host => HoldsExactly(host, s))) return true;
+        var starts = _page.Sessions.Where(session => session.Id != _input.Moving).Select(session => session.Start.InZone(_page.Zone).Date).ToList();
         var date = s.InZone(_page.Zone).Date;
         return (_page.DailyCap is not { } daily || starts.Count(other => other == date) < daily)
             && (_page.WeeklyCap is not { } weekly || starts.Count(other => MondayOf(other) == MondayOf(date)) < weekly);
@@ -103,7 +129,10 @@ internal sealed class SlowReference(OpeningsInput input)
     // Rule 6.
     private bool HoursAllow(HostFacts host, Instant s) => _page.Only is not null || EachMoment(s).All(moment => OpenAt(host, moment));
 
-    private bool OpenAt(HostFacts host, Instant moment)
+    private bool OpenAt(HostFacts host, Instant moment) =>
+        _open[host.Id][(int)((moment - _from + Duration.FromDays(DaysBack)) / Tick)] ??= ReckonOpenAt(host, moment);
+
+    private bool ReckonOpenAt(HostFacts host, Instant moment)
     {
         if (_page.Only is OnlyTimes.Painted painted) return painted.Spans.Any(span => span.Contains(moment));
         return _page.HoursMode switch
@@ -141,8 +170,8 @@ internal sealed class SlowReference(OpeningsInput input)
     }
 
     private IEnumerable<Commitment> Blocking(HostFacts host) => host.Commitments.Where(taken => taken.End > taken.Start
-        && !(taken.Kind == CommitmentKind.Hold && taken.Holder == input.AsHolder)
-        && !(taken.Kind == CommitmentKind.Booking && taken.Holder == input.Moving));
+        && !(taken.Kind == CommitmentKind.Hold && taken.Holder == _input.AsHolder)
+        && !(taken.Kind == CommitmentKind.Booking && taken.Holder == _input.Moving));
 
     // Rule 9.
     private bool HostCaps(HostFacts host, Instant s)
@@ -161,24 +190,24 @@ internal sealed class SlowReference(OpeningsInput input)
         if (seat == _page.LineUp.Count) return true;
         return _page.LineUp[seat].AnyOf
             .Where(id => !taken.Contains(id))
-            .Where(id => CanTake(input.Hosts.Single(host => host.Id == id), s))
+            .Where(id => CanTake(Host(id), s))
             .Any(id => Seats(s, seat + 1, [.. taken, id]));
     }
 
     private bool CanTake(HostFacts host, Instant s) =>
-        HoursAllow(host, s) && CalendarsAllow(host, s) && CommitmentsAllow(host, s) && HostCaps(host, s)
+        CalendarsAllow(host, s) && CommitmentsAllow(host, s) && HostCaps(host, s) && HoursAllow(host, s)
         && (_page.StepFrom == StepFrom.Clock || _page.Only is OnlyTimes.Exact || OnGridOf(host, s));
 
     private bool HoldsExactly(HostFacts host, Instant s) => host.Commitments.Any(taken =>
-        taken.Kind == CommitmentKind.Hold && input.AsHolder is { } holder && taken.Holder == holder && taken.Start == s && taken.End == s + _duration);
+        taken.Kind == CommitmentKind.Hold && _input.AsHolder is { } holder && taken.Holder == holder && taken.Start == s && taken.End == s + _duration);
 
-    private IEnumerable<HostFacts> LineUpHosts() =>
-        _page.LineUp.SelectMany(seat => seat.AnyOf).Distinct().Select(id => input.Hosts.Single(host => host.Id == id));
+    private HostFacts Host(string id) => _input.Hosts.Single(host => host.Id == id);
 
     /// <summary>Moments close enough together that nothing which starts or ends on a minute or half a minute can hide between two.</summary>
     private IEnumerable<Instant> EachMoment(Instant s)
     {
-        for (var moment = s; moment < s + _duration; moment += Duration.FromSeconds(30)) yield return moment;
+        var step = s.ToUnixTimeSeconds() % 60 == 0 && _page.Only is null ? Tick * 2 : Tick;
+        for (var moment = s; moment < s + _duration; moment += step) yield return moment;
     }
 
     private static LocalDate MondayOf(LocalDate date) => date.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
