@@ -25,6 +25,14 @@ lantern_case() {
   exec dotnet "$program" "$@"
 }
 
+# ./lantern bench: ratios on this machine, never a test.
+lantern_bench() {
+  case "${1:-core}" in core) ;; *) fail "there is no bench called \"$1\"; choose core" ;; esac
+  need_toolchains
+  build_server bench/LooseLantern.Bench/LooseLantern.Bench.csproj
+  exec dotnet "$ROOT/bench/LooseLantern.Bench/bin/$CONFIGURATION/net10.0/LooseLantern.Bench.dll"
+}
+
 build_web() {
   cd "$ROOT/web"
   local lock; lock=$(cksum package-lock.json)

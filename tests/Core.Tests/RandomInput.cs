@@ -29,6 +29,18 @@ internal static class RandomInput
         from moving in OneOf<string?>(null, null, "s1")
         select new OpeningsInput(now - Duration.FromDays(1), place.Date, place.Date.PlusDays(days), duration, asHolder, moving, page, hosts);
 
+    /// <summary>Many seats and hosts, pools that overlap, and hosts busy in half of the hours; nothing else.</summary>
+    public static Gen<OpeningsInput> LineUps { get; } =
+        from busy in Gen.Bool.Array[6].Array[8]
+        from seats in Gen.Int[0, 7].Array[1, 5].Array[1, 8]
+        let ids = Enumerable.Range(0, 8).Select(i => $"h{i}").ToArray()
+        let first = Sketch.At("2026-12-01T08:00:00Z")
+        select Sketch.Tuesday(
+            Sketch.Page() with { Step = 60, LineUp = [.. seats.Select(seat => new Seat([.. seat.Distinct().Select(i => ids[i])]))] },
+            [.. ids.Select((id, i) => Sketch.Host(
+                id, Sketch.Open("09:00-15:00"),
+                [.. Enumerable.Range(0, 6).Where(hour => busy[i][hour]).Select(hour => new Span(first + Duration.FromHours(hour), first + Duration.FromHours(hour + 1)))]))]);
+
     private static Gen<T> OneOf<T>(params T[] choices) => Gen.Int[0, choices.Length - 1].Select(i => choices[i]);
 
     private static Gen<PageRules> Page(DateTimeZone zone, LocalDate date, Instant noon, int duration) =>

@@ -110,16 +110,7 @@ public class RuleTests
     {
         var page = Page() with { LineUp = [new Seat(["a", "b"]), new Seat(["a", "c"]), new Seat(["a"])] };
         Starts(Tuesday(page, Host("a"), Host("b"), Host("c"))).ShouldBe("08:00 08:30 09:00 09:30 10:00 10:30");
-        OpeningsComputation.HostsFor(Tuesday(page, Host("a"), Host("b"), Host("c")), At("2026-12-01T08:00:00Z")).ShouldBe(["b", "c", "a"]);
         Starts(Tuesday(page with { LineUp = [new Seat(["a"]), new Seat(["a"])] }, Host("a"))).ShouldBe("");
-    }
-
-    [Fact]
-    public void Hosts_are_named_only_for_an_opening()
-    {
-        OpeningsComputation.HostsFor(Tuesday(Page()), At("2026-12-01T08:00:00Z")).ShouldBe(["h1"]);
-        foreach (var none in new[] { "2026-12-01T08:10:00Z", "2026-12-01T11:00:00Z", "2026-12-01T11:30:00Z" })
-            OpeningsComputation.HostsFor(Tuesday(Page()), At(none)).ShouldBeNull(none);
     }
 
     [Fact]

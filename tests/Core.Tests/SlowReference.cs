@@ -46,6 +46,23 @@ internal sealed class SlowReference
         return [.. starts.Select(reference.OpeningAt).Where(opening => opening is not null).Select(opening => opening!)];
     }
 
+    /// <summary>The rules from 2 to 9 that fail for s: those asked of the page, and those asked of hosts who have a seat to themselves.</summary>
+    public static IEnumerable<(int Rule, string? Host)> Failing(OpeningsInput input, Instant s)
+    {
+        var reference = new SlowReference(input);
+        if (!reference.Notice(s)) yield return (2, null);
+        if (!reference.Window(s)) yield return (3, null);
+        if (!reference.Only(s)) yield return (4, null);
+        if (!reference.PageCaps(s)) yield return (5, null);
+        foreach (var host in input.Page.LineUp.Where(seat => seat.AnyOf.Count == 1).Select(seat => reference.Host(seat.AnyOf[0])).Distinct())
+        {
+            if (!reference.HoursAllow(host, s)) yield return (6, host.Id);
+            if (!reference.CalendarsAllow(host, s)) yield return (7, host.Id);
+            if (!reference.CommitmentsAllow(host, s)) yield return (8, host.Id);
+            if (!reference.HostCaps(host, s)) yield return (9, host.Id);
+        }
+    }
+
     private Opening? OpeningAt(Instant s)
     {
         if (!Notice(s) || !Window(s)) return null;

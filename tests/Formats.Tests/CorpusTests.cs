@@ -3,16 +3,16 @@ using LooseLantern.Formats.Cases;
 
 namespace Formats.Tests;
 
-/// <summary>Whole computations with answers worked out by hand, one file each, in tests/Cases.</summary>
+/// <summary>Whole computations with their answers, one file each, in tests/Cases (its README tells where the answers come from).</summary>
 public class CorpusTests
 {
     private static readonly string Folder = Path.Combine(AppContext.BaseDirectory, "Cases");
 
     public static TheoryData<string> Names() =>
-        [.. Directory.GetFiles(Folder, "case-??.json").Select(file => Path.GetFileNameWithoutExtension(file)).Order()];
+        [.. Directory.GetFiles(Folder, "*.expected.json").Select(file => Path.GetFileName(file).Replace(".expected.json", "")).Order()];
 
     [Theory, MemberData(nameof(Names))]
-    public void Gives_the_answer_worked_out_by_hand(string name)
+    public void Gives_the_answer_written_down(string name)
     {
         var reading = CaseFile.Read(File.ReadAllBytes(Path.Combine(Folder, name + ".json")));
 
@@ -21,7 +21,7 @@ public class CorpusTests
     }
 
     [Fact]
-    public void All_the_cases_are_there() => Names().Count.ShouldBeGreaterThanOrEqualTo(14);
+    public void All_the_cases_are_there() => Names().Count.ShouldBe(Directory.GetFiles(Folder, "*.json").Length / 2, "a case without an answer, or an answer without its case");
 
     private static string Compact(string json) => JsonSerializer.Serialize(JsonDocument.Parse(json).RootElement);
 }

@@ -1,4 +1,6 @@
 global using LooseLantern.Core;
+global using LooseLantern.Core.Hours;
+global using LooseLantern.Core.Openings;
 global using LooseLantern.Formats.ICalendar.Reading;
 global using LooseLantern.Formats.ICalendar.Writing;
 global using NodaTime;

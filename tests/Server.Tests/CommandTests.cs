@@ -13,6 +13,7 @@ public class CommandTests
     [InlineData("up --sideways", "--sideways")]
     [InlineData("down-under", "down-under")]
     [InlineData("test everything", "everything")]
+    [InlineData("bench everything", "everything")]
     public async Task A_wrong_word_is_refused_with_the_right_one(string words, string said)
     {
         var (code, _, error) = await RunAsync(words);

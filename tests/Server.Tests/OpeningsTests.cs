@@ -114,7 +114,7 @@ public class OpeningsTests(World world)
         var shown = await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{ada.Desk}/pages/{page}");
 
         shown.GetProperty("title").GetString().ShouldBe("Rig check");
-        shown.GetProperty("hosts")[0].GetString().ShouldBe("Ada Wharf");
+        shown.GetProperty("seats")[0][0].GetString().ShouldBe("Ada Wharf");
         shown.GetProperty("now").GetString().ShouldBe("2026-12-07T07:00:00Z");
         shown.GetProperty("lastDate").GetString().ShouldBe("2027-01-04");
         shown.GetRawText().ShouldNotContain("@");

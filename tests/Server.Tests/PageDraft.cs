@@ -9,6 +9,19 @@ public sealed class PageDraft
 
     public Guid HostId { get; set; }
 
+    /// <summary>The hosts of each seat; one seat for the host alone unless said.</summary>
+    public Guid[][]? Seats { get; set; }
+
+    public string Fill { get; set; } = "balanced";
+
+    public bool KeepsHosts { get; set; }
+
+    public int? DailyCap { get; set; }
+
+    public int? WeeklyCap { get; set; }
+
+    public int Places { get; set; } = 1;
+
     public string Address { get; set; } = "talk";
 
     public string Zone { get; set; } = "Europe/Copenhagen";
@@ -31,12 +44,13 @@ public sealed class PageDraft
 
     public object Form() => new
     {
-        title = Title, deskId = DeskId, address = Address, description = "", placeKind = "inPerson", place = "Slip 2", times = Times(),
+        title = Title, deskId = DeskId, address = Address, description = "", placeKind = "inPerson", place = "Slip 2", keepsHosts = KeepsHosts, times = Times(),
     };
 
     public object Times() => new
     {
-        zone = Zone, hostId = HostId, durations = Durations, step = Step, stepOffset = 0, stepFrom = "clock", bufferBefore = BufferBefore,
+        zone = Zone, lineUp = (Seats ?? [[HostId]]).Select(hosts => new { hostIds = hosts, fill = Fill }),
+        durations = Durations, step = Step, stepOffset = 0, stepFrom = "clock", bufferBefore = BufferBefore,
         bufferAfter = BufferAfter, notice = Notice, aheadDays = AheadDays, hoursMode = HoursMode,
         hours = new
         {
@@ -44,5 +58,6 @@ public sealed class PageDraft
             week = new { mon = Day, tue = Day, wed = Day, thu = Day, fri = Day, sat = Array.Empty<object>(), sun = Array.Empty<object>() },
             changes = Array.Empty<object>(),
         },
+        dailyCap = DailyCap, weeklyCap = WeeklyCap, places = Places,
     };
 }

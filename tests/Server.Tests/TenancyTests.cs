@@ -31,9 +31,9 @@ public class TenancyTests(World world)
         (await eve.PutAsync($"/api/pages/{id}", new { version = 2, form = eve.Draft().Form() })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await eve.PostAsync($"/api/pages/{id}/unpublish", new { version = 2 })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await eve.DeleteAsync($"/api/calendars/{calendar.GetProperty("id").GetGuid()}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await (await eve.PostAsync("/api/pages", eve.Draft(draft => draft.HostId = ada.HostId).Form())).FaultsAsync()).ShouldContainKey("times.hostId");
+        (await (await eve.PostAsync("/api/pages", eve.Draft(draft => draft.HostId = ada.HostId).Form())).FaultsAsync()).ShouldContainKey("times.lineUp[0].hostIds[0]");
         (await (await eve.PostAsync("/api/pages", eve.Draft(draft => draft.DeskId = ada.DeskId).Form())).FaultsAsync()).ShouldContainKey("deskId");
-        (await (await eve.PostAsync("/api/pages/supply", new { times = eve.Draft(draft => draft.HostId = ada.HostId).Times() })).FaultsAsync()).ShouldContainKey("times.hostId");
+        (await (await eve.PostAsync("/api/pages/supply", new { times = eve.Draft(draft => draft.HostId = ada.HostId).Times() })).FaultsAsync()).ShouldContainKey("times.lineUp[0].hostIds[0]");
         (await (await eve.JoinCalendarAsync("BEGIN:VCALENDAR\nEND:VCALENDAR\n", ada.HostId)).FaultsAsync()).ShouldContainKey("hostId");
         (await world.Guest().GetAsync($"/api/public/desks/{eve.Desk}/pages/{address}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }

@@ -30,45 +30,16 @@ public static class OpenStretches
         var earliestChange = hours.Changes.Count == 0 ? firstDate : hours.Changes.Min(change => change.From);
         var farthest = LocalDate.Min(firstDate, earliestChange).PlusDays(-9);
 
+        var runs = new OpenRuns(hours);
         for (var back = FirstLookBackDays; ; back *= 4)
         {
             var from = LocalDate.Max(farthest, firstDate.PlusDays(-back));
             var lookFrom = LocalDays.Start(zone, from);
-            var runs = Runs(hours, new Span(lookFrom, range.End + Duration.FromDays(1)));
-
-            var cutAtStart = runs.Count > 0 && runs[0].Start == lookFrom && runs[0].Meets(range);
-            if (cutAtStart && from > farthest) continue;
-
-            return runs
-                .Where(run => run.Meets(range))
-                .Select(run => new OpenStretch(run, HasStart: !(cutAtStart && run.Start == lookFrom)))
-                .ToList();
+            var stretches = runs.Of(new Span(lookFrom, range.End + Duration.FromDays(1)), range);
+            var isCutAtStart = stretches.Count > 0 && stretches[0].Time.Start == lookFrom;
+            if (isCutAtStart && from > farthest) continue;
+            if (isCutAtStart) stretches[0] = stretches[0] with { HasStart = false };
+            return stretches;
         }
-    }
-
-    /// <summary>The union of open instants within <paramref name="range"/>, cut at its bounds.</summary>
-    private static IReadOnlyList<Span> Runs(HoursSet hours, Span range)
-    {
-        var pieces = new List<Span>();
-        foreach (var interval in hours.Zone.GetZoneIntervals(range.Start, range.End))
-        {
-            // Within one zone interval wall clock and instants differ by one offset.
-            var offset = interval.WallOffset;
-            var start = interval.HasStart ? Instant.Max(interval.Start, range.Start) : range.Start;
-            var end = interval.HasEnd ? Instant.Min(interval.End, range.End) : range.End;
-            var lastDate = end.WithOffset(offset).Date;
-            for (var date = start.WithOffset(offset).Date; date <= lastDate; date = date.PlusDays(1))
-            {
-                var midnight = date.AtMidnight().WithOffset(offset).ToInstant();
-                foreach (var open in hours.OpenOn(date))
-                {
-                    pieces.Add(new Span(
-                        Instant.Max(start, midnight + Duration.FromMinutes(open.From)),
-                        Instant.Min(end, midnight + Duration.FromMinutes(open.To))));
-                }
-            }
-        }
-
-        return SpanUnion.Of(pieces);
     }
 }

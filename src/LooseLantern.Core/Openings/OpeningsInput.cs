@@ -126,7 +126,15 @@ public sealed record HostFacts(
     bool IgnoresCalendars,
     HoursSet? Hours,
     IReadOnlyList<Span> Busy,
-    IReadOnlyList<Commitment> Commitments);
+    IReadOnlyList<Commitment> Commitments)
+{
+    /// <summary>Where each busy span comes from, in their order; null where nobody asks for reasons with sources.</summary>
+    public IReadOnlyList<BusySource>? BusySources { get; init; }
+}
+
+/// <summary>What a busy span comes from.</summary>
+/// <param name="Title">The event's title; null where the reader may not see it.</param>
+public sealed record BusySource(string Calendar, string? Title);
 
 /// <summary>A start a guest can reserve now, with its end and how many places it has left.</summary>
 public sealed record Opening(Instant Start, Instant End, int PlacesLeft);

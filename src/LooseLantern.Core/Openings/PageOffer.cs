@@ -7,63 +7,86 @@ internal sealed class PageOffer
 {
     private readonly OpeningsInput _input;
     private readonly PageRules _page;
+    private readonly Duration _duration;
     private readonly Instant _earliest;
-    private readonly LocalDate _firstDate;
-    private readonly LocalDate _lastDate;
-    private readonly StretchIndex? _painted;
-    private readonly HashSet<Instant>? _exact;
-    private readonly CapCount? _caps;
-    private readonly HashSet<Span> _promised;
 
     public PageOffer(OpeningsInput input)
     {
         _input = input;
         _page = input.Page;
+        _duration = Duration.FromMinutes(input.Duration);
         _earliest = input.Now + Duration.FromMinutes(_page.Notice);
-
-        (_firstDate, _lastDate) = _page.Window.Within(input.From, input.To, input.Now.InZone(_page.Zone).Date);
-
-        if (_page.Only is OnlyTimes.Painted painted) _painted = StretchIndex.OfPainted(painted.Spans);
-        if (_page.Only is OnlyTimes.Exact exact) _exact = [.. exact.Starts];
-
-        if (_page.DailyCap is not null || _page.WeeklyCap is not null)
-        {
-            _caps = new CapCount(
-                _page.Zone, _page.DailyCap, _page.WeeklyCap,
-                _page.Sessions.Where(session => session.Id != input.Moving).Select(session => (session.Id, session.Start)));
-        }
-
-        _promised = input.Hosts
-            .SelectMany(host => host.Commitments)
-            .Where(commitment => commitment.Kind == CommitmentKind.Hold && input.AsHolder is { } holder && commitment.Holder == holder)
-            .Select(commitment => new Span(commitment.Start, commitment.End))
-            .ToHashSet();
+        (FirstDate, LastDate) = _page.Window.Within(input.From, input.To, input.Now.InZone(_page.Zone).Date);
+        if (_page.Only is OnlyTimes.Painted painted) Painted = StretchIndex.OfPainted(painted.Spans);
     }
+
+    /// <summary>The dates that the window and the request have in common; the first is after the last where there are none.</summary>
+    public LocalDate FirstDate { get; }
+
+    public LocalDate LastDate { get; }
 
     /// <summary>Rule 4 by painted spans, which also stand in for hours on the grid; null where the page has none.</summary>
-    public StretchIndex? Painted => _painted;
-
-    public bool IsPromised(Span time) => _promised.Contains(time);
+    public StretchIndex? Painted { get; }
 
     /// <summary>Rules 2, 3 and, where `only` is set, 4: all that is asked of a session that already stands (rule 11).</summary>
-    public bool OffersStanding(Span time) => Notice(time) && Window(time) && Only(time);
-
-    /// <summary>Rules 2 to 5, for a session that would be new.</summary>
-    public bool OffersNew(Span time) => OffersStanding(time) && Caps(time);
-
-    private bool Notice(Span time) => time.Start >= _earliest;
-
-    private bool Window(Span time)
+    public bool OffersStanding(Span time)
     {
         var date = time.Start.InZone(_page.Zone).Date;
-        return _firstDate <= date && date <= _lastDate;
+        return time.Start >= _earliest && FirstDate <= date && date <= LastDate && _page.Only switch
+        {
+            OnlyTimes.Painted => Painted!.Containing(time.Start) is { } stretch && stretch.Time.Contains(time),
+            OnlyTimes.Exact exact => exact.Starts.Contains(time.Start),
+            _ => true,
+        };
     }
 
-    private bool Only(Span time)
+    /// <summary>Rules 2 to 5, for sessions that would be new. With painted spans also rule 1 where the grid is counted from them.</summary>
+    /// <param name="axis">With exact starts, no others than those.</param>
+    public StartSet NewStarts(StartAxis axis)
     {
-        if (_painted is not null) return _painted.Containing(time.Start) is { } stretch && stretch.Time.Contains(time);
-        return _exact is null || _exact.Contains(time.Start);
+        var starts = new StartSet(axis.Count);
+        var caps = Caps(_input);
+        var promised = caps is null ? null : new HashSet<Span>(_input.Hosts.SelectMany(host => HostStarts.Promised(_input, host)));
+        foreach (var run in DateRun.Of(axis, _page.Zone))
+        {
+            if (run.Date < FirstDate || run.Date > LastDate) continue;
+            if (caps is null || caps.HasRoom(run.Date)) starts.Add(run.From, run.To);
+            else AddPromised(starts, axis, run, promised!);
+        }
+
+        starts.Remove(0, axis.FirstAtOrAfter(Ceiling(_earliest)));
+        if (Painted is not null)
+        {
+            long? step = _page.StepFrom == StepFrom.Open ? _page.Step * NodaConstants.TicksPerMinute : null;
+            starts.IntersectWith(StretchStarts.Of(Painted, axis, _input.Duration * NodaConstants.TicksPerMinute, step));
+        }
+
+        return starts;
     }
 
-    private bool Caps(Span time) => _caps is null || IsPromised(time) || _caps.HasRoom(time.Start);
+    /// <summary>The page's own caps; null where it has none.</summary>
+    public static CapCount? Caps(OpeningsInput input)
+    {
+        var page = input.Page;
+        if (page.DailyCap is null && page.WeeklyCap is null) return null;
+        return new CapCount(
+            page.Zone, page.DailyCap, page.WeeklyCap,
+            page.Sessions.Where(session => session.Id != input.Moving).Select(session => (session.Id, session.Start)));
+    }
+
+    private void AddPromised(StartSet starts, StartAxis axis, DateRun run, HashSet<Span> promised)
+    {
+        for (var position = run.From; position < run.To; position++)
+        {
+            var start = Instant.FromUnixTimeTicks(axis[position]);
+            if (promised.Contains(new Span(start, start + _duration))) starts.Add(position);
+        }
+    }
+
+    /// <summary>Notice counts from now, which may be finer than a tick; a start a fraction of a tick too early is too early.</summary>
+    private static long Ceiling(Instant instant)
+    {
+        var ticks = instant.ToUnixTimeTicks();
+        return Instant.FromUnixTimeTicks(ticks) < instant ? ticks + 1 : ticks;
+    }
 }

@@ -5,54 +5,73 @@ namespace LooseLantern.Core.Openings;
 /// <summary>Rule 1: the starts that the grid allows.</summary>
 internal static class StartGrid
 {
-    /// <summary>
-    /// Every start on the wall clock of the page's zone whose local date lies from From to To, in order of time. The grid starts anew at
-    /// each local midnight; both passes of a repeated time count and skipped time has none.
-    /// </summary>
-    public static IEnumerable<Instant> ByClock(OpeningsInput input, int stepOffset)
+    /// <summary>Whether a start lies on the wall clock's grid in the page's zone.</summary>
+    public static bool IsOnClock(PageRules page, Instant start, int stepOffset)
     {
-        var page = input.Page;
-        var range = DateRange.Around(page.Zone, input.From, input.To);
+        var local = start.InZone(page.Zone).TimeOfDay;
+        return local.NanosecondOfDay % NodaConstants.NanosecondsPerMinute == 0
+            && (local.Hour * 60 + local.Minute - stepOffset) % page.Step == 0;
+    }
+
+    /// <summary>Whether a start lies a whole number of steps (elapsed time) after the start of its stretch.</summary>
+    public static bool IsOnGridOf(Instant stretchStart, Instant start, int step) =>
+        (start - stretchStart).BclCompatibleTicks % Duration.FromMinutes(step).BclCompatibleTicks == 0;
+
+    /// <summary>
+    /// Every start on the wall clock of the page's zone, in ticks, whose local date lies from <paramref name="from"/> to
+    /// <paramref name="to"/>, in order of time. The grid starts anew at each local midnight; both passes of a repeated time count and skipped
+    /// time has none.
+    /// </summary>
+    public static List<long> ByClock(PageRules page, LocalDate from, LocalDate to, int stepOffset)
+    {
+        var starts = new List<long>();
+        var step = Duration.FromMinutes(page.Step).BclCompatibleTicks;
+        var range = DateRange.Around(page.Zone, from, to);
         foreach (var interval in page.Zone.GetZoneIntervals(range.Start, range.End))
         {
             var offset = interval.WallOffset;
             var start = interval.HasStart ? Instant.Max(interval.Start, range.Start) : range.Start;
             var end = interval.HasEnd ? Instant.Min(interval.End, range.End) : range.End;
-            var firstDate = LocalDate.Max(input.From, start.WithOffset(offset).Date);
-            var lastDate = LocalDate.Min(input.To, end.WithOffset(offset).Date);
+            var (firstTick, endTick) = (start.ToUnixTimeTicks(), end.ToUnixTimeTicks());
+            var firstDate = LocalDate.Max(from, start.WithOffset(offset).Date);
+            var lastDate = LocalDate.Min(to, end.WithOffset(offset).Date);
             for (var date = firstDate; date <= lastDate; date = date.PlusDays(1))
             {
-                var midnight = date.AtMidnight().WithOffset(offset).ToInstant();
-                for (var minute = stepOffset; minute < Hours.OpenTime.MinutesOfDay; minute += page.Step)
+                var midnight = date.AtMidnight().WithOffset(offset).ToInstant().ToUnixTimeTicks();
+                var nextMidnight = Math.Min(endTick, midnight + NodaConstants.TicksPerDay);
+                for (var tick = midnight + stepOffset * NodaConstants.TicksPerMinute; tick < nextMidnight; tick += step)
                 {
-                    var candidate = midnight + Duration.FromMinutes(minute);
-                    if (start <= candidate && candidate < end) yield return candidate;
+                    if (tick >= firstTick) starts.Add(tick);
                 }
             }
         }
+
+        return starts;
     }
 
     /// <summary>
-    /// Every start a whole number of steps (elapsed time) after the start of some stretch that contains it, and the starts by the clock
-    /// that lie in no stretch with a start. Which host may use which is asked of each host again.
+    /// Every start, in ticks, a whole number of steps (elapsed time) after the start of some stretch that contains it, and the starts by the
+    /// clock that lie in no stretch with a start; in order of time, each once. Which host may use which is asked of each host again.
     /// </summary>
-    public static IEnumerable<Instant> FromOpenStretches(OpeningsInput input, IReadOnlyCollection<StretchIndex> stretchesOfHosts)
+    public static long[] FromOpenStretches(PageRules page, LocalDate from, LocalDate to, IReadOnlyCollection<StretchIndex> stretchesOfHosts)
     {
-        var step = Duration.FromMinutes(input.Page.Step);
-        var range = DateRange.Around(input.Page.Zone, input.From, input.To);
-        var starts = new SortedSet<Instant>();
+        var step = Duration.FromMinutes(page.Step).BclCompatibleTicks;
+        var range = DateRange.Around(page.Zone, from, to);
+        var (rangeStart, rangeEnd) = (range.Start.ToUnixTimeTicks(), range.End.ToUnixTimeTicks());
+        var starts = new List<long>();
         foreach (var stretch in stretchesOfHosts.SelectMany(index => index.All).Where(stretch => stretch.HasStart).Distinct())
         {
-            var skipped = stretch.Time.Start < range.Start ? (long)Math.Floor((range.Start - stretch.Time.Start) / step) : 0;
-            for (var start = stretch.Time.Start + step * skipped; start < stretch.Time.End && start < range.End; start += step)
-                starts.Add(start);
+            var (start, end) = (stretch.Time.Start.ToUnixTimeTicks(), Math.Min(stretch.Time.End.ToUnixTimeTicks(), rangeEnd));
+            if (start < rangeStart) start += (rangeStart - start) / step * step;
+            for (; start < end; start += step) starts.Add(start);
         }
 
-        foreach (var start in ByClock(input, stepOffset: 0))
+        foreach (var start in ByClock(page, from, to, stepOffset: 0))
         {
-            if (!stretchesOfHosts.Any(index => index.Containing(start) is { HasStart: true })) starts.Add(start);
+            var instant = Instant.FromUnixTimeTicks(start);
+            if (!stretchesOfHosts.Any(index => index.Containing(instant) is { HasStart: true })) starts.Add(start);
         }
 
-        return starts;
+        return [.. starts.Order().Distinct()];
     }
 }

@@ -6,6 +6,7 @@ using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata;
 
 namespace LooseLantern.Server.Data;
 
@@ -140,6 +141,12 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<UnreadEventRow>(builder).ToTable("unread_events");
 
         Filter<Message>(builder).HasOne<Booking>().WithMany().HasForeignKey(row => row.BookingId);
+
+        // Ids are made with their rows, so a row found in a graph is new where it was not loaded; EF would take it for one that is there.
+        foreach (var type in builder.Model.GetEntityTypes().Where(type => typeof(IBelongsToWorkspace).IsAssignableFrom(type.ClrType) && type.ClrType != typeof(Person)))
+        {
+            if (type.FindProperty("Id") is { } id && id.ClrType == typeof(Guid)) id.ValueGenerated = ValueGenerated.Never;
+        }
 
         foreach (var property in builder.Model.GetEntityTypes().SelectMany(type => type.GetProperties()).Where(p => p.ClrType.IsEnum))
             property.SetProviderClrType(typeof(string));

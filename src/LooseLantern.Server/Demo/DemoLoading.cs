@@ -1,3 +1,4 @@
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -21,9 +22,6 @@ public static class DemoLoading
 {
     private const string FirstDesk = "brackwater";
 
-    // Opened last of all: where it stands, the demo is whole.
-    private const string LastDesk = "brackwater-school";
-
     private const long OneAtATime = 0x4c616e7465726e;
 
     /// <summary>Loads the demo unless it is there. What an interrupted start left of it is taken away first.</summary>
@@ -35,10 +33,13 @@ public static class DemoLoading
         await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_lock({OneAtATime})", ct);
         try
         {
-            var desks = await db.Desks.IgnoreQueryFilters().AsNoTracking().ToListAsync(ct);
-            if (desks.Exists(desk => desk.Address == LastDesk)) return;
-            if (desks.Find(desk => desk.Address == FirstDesk) is { } half)
-                await db.Workspaces.IgnoreQueryFilters().Where(workspace => workspace.Id == half.WorkspaceId).ExecuteDeleteAsync(ct);
+            if (await db.Desks.IgnoreQueryFilters().AsNoTracking().FirstOrDefaultAsync(desk => desk.Address == FirstDesk, ct) is { } first)
+            {
+                var isWhole = await db.Pages.IgnoreQueryFilters().AnyAsync(
+                    page => page.DeskId == first.Id && page.Address == DemoPages.Last && page.State == PageState.Published, ct);
+                if (isWhole) return;
+                await db.Workspaces.IgnoreQueryFilters().Where(workspace => workspace.Id == first.WorkspaceId).ExecuteDeleteAsync(ct);
+            }
 
             await using var scope = services.CreateAsyncScope();
             await LoadAsync(scope.ServiceProvider, ct);
@@ -70,18 +71,22 @@ public static class DemoLoading
 
         var desks = services.GetRequiredService<DeskOpening>();
         await desks.OpenAsync("brackwater-commissions", "Commissions desk", ct);
+        await desks.OpenAsync("brackwater-school", "Yard hand school", ct);
         var deskIds = await services.GetRequiredService<LanternDb>().Desks.ToDictionaryAsync(desk => desk.Address, desk => desk.Id, ct);
 
         var editing = services.GetRequiredService<PageEditing>();
         var published = new List<Page>();
+        Page? last = null;
         foreach (var page in DemoPages.All)
         {
-            var made = await editing.CreateAsync(page.Form(deskIds[page.Desk], hosts[page.Host]), ct);
-            if (page.Published) published.Add(await editing.SetStateAsync(made.Id, made.Version, PageState.Published, ct));
+            SeatForm[] lineUp = [.. page.Seats.Select(seat => new SeatForm([.. seat.Select(host => hosts[host])], SeatFill.Balanced))];
+            var made = await editing.CreateAsync(page.Form(deskIds[page.Desk], lineUp), ct);
+            if (made.Address == DemoPages.Last) last = made;
+            else if (page.Published) published.AddRange(Enumerable.Repeat(await editing.SetStateAsync(made.Id, made.Version, PageState.Published, ct), page.Turns));
         }
 
         await BookAsync(services, published, now, ct);
-        await desks.OpenAsync(LastDesk, "Yard hand school", ct);
+        await editing.SetStateAsync(last!.Id, last.Version, PageState.Published, ct);
     }
 
     /// <summary>Guests book as time goes on: each asks the page what is open on a day of the last five weeks and takes one of the times.</summary>
@@ -96,7 +101,7 @@ public static class DemoLoading
             var loader = ActivatorUtilities.CreateInstance<OpeningsLoader>(services, unrolling, clock);
             var committing = ActivatorUtilities.CreateInstance<TimeCommitting>(services, loader, clock);
 
-            for (var of = 0; of < (daysAgo % 7 == 3 ? 2 : 1); of++)
+            for (var of = 0; of < (daysAgo % 7 == 3 ? 3 : 1 + daysAgo % 2); of++)
             {
                 turn = (turn * 37 + 11) % 997;
                 var page = pages[turn % pages.Count];

@@ -2,6 +2,7 @@ using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Guests;
+using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.Supply;
@@ -41,6 +42,7 @@ public static class PipelineSetup
         team.MapBoard();
         team.MapPages();
         team.MapSupply();
+        team.MapCases();
         team.MapBookings();
 
         FrontEnd.MapFallback(app);

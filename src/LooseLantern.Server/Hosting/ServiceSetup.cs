@@ -40,7 +40,7 @@ public static class ServiceSetup
         services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
         services.AddScoped<CalendarUnrolling>().AddScoped<CalendarJoining>().AddScoped<BoardDrawing>();
         services.AddScoped<PageEditing>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>();
-        services.AddScoped<GuestPageFinding>().AddScoped<PrivateBookingFinding>().AddScoped<TimeCommitting>();
+        services.AddScoped<GuestPageFinding>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
         services.AddSingleton<PrivateLinks>();
 
         services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));

@@ -28,7 +28,6 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Booking", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
@@ -123,7 +122,6 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Calendar", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
@@ -232,7 +230,6 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.CommitmentRow", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
@@ -292,7 +289,6 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Desk", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
@@ -326,9 +322,12 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Host", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<int?>("DailyCap")
+                        .HasColumnType("integer")
+                        .HasColumnName("daily_cap");
 
                     b.Property<Guid?>("HoursId")
                         .HasColumnType("uuid")
@@ -342,6 +341,14 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid?>("PersonId")
                         .HasColumnType("uuid")
                         .HasColumnName("person_id");
+
+                    b.Property<int?>("WeeklyCap")
+                        .HasColumnType("integer")
+                        .HasColumnName("weekly_cap");
+
+                    b.Property<int>("Weight")
+                        .HasColumnType("integer")
+                        .HasColumnName("weight");
 
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
@@ -370,7 +377,6 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.HoursRow", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
@@ -400,7 +406,6 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
@@ -451,7 +456,6 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Page", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
@@ -476,6 +480,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
 
+                    b.Property<int?>("DailyCap")
+                        .HasColumnType("integer")
+                        .HasColumnName("daily_cap");
+
                     b.Property<string>("Description")
                         .IsRequired()
                         .HasColumnType("text")
@@ -499,6 +507,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("hours_mode");
 
+                    b.Property<bool>("KeepsHosts")
+                        .HasColumnType("boolean")
+                        .HasColumnName("keeps_hosts");
+
                     b.Property<int>("Notice")
                         .HasColumnType("integer")
                         .HasColumnName("notice");
@@ -512,6 +524,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("place_kind");
+
+                    b.Property<int>("Places")
+                        .HasColumnType("integer")
+                        .HasColumnName("places");
 
                     b.Property<string>("State")
                         .IsRequired()
@@ -540,6 +556,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("integer")
                         .HasColumnName("version");
+
+                    b.Property<int?>("WeeklyCap")
+                        .HasColumnType("integer")
+                        .HasColumnName("weekly_cap");
 
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
@@ -684,6 +704,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("position");
 
+                    b.Property<Instant>("Since")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("since");
+
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
                         .HasColumnName("workspace_id");
@@ -703,9 +727,13 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.SeatRow", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<string>("Fill")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("fill");
 
                     b.Property<Guid>("PageId")
                         .HasColumnType("uuid")
@@ -734,7 +762,6 @@ namespace LooseLantern.Server.Data.Migrations
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Session", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
@@ -785,6 +812,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid>("HostId")
                         .HasColumnType("uuid")
                         .HasColumnName("host_id");
+
+                    b.Property<Instant>("AssignedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("assigned_at");
 
                     b.Property<int>("Seat")
                         .HasColumnType("integer")

@@ -1,3 +1,4 @@
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Tenancy;
 using NodaTime;
@@ -65,6 +66,18 @@ public sealed class Page : IBelongsToWorkspace
 
     public HoursRow? Hours { get; set; }
 
+    /// <summary>Most sessions that may start on one local date of the page's zone; null for any number.</summary>
+    public int? DailyCap { get; set; }
+
+    /// <summary>Most sessions that may start in one ISO week of the page's zone; null for any number.</summary>
+    public int? WeeklyCap { get; set; }
+
+    /// <summary>How many guests one session takes.</summary>
+    public int Places { get; set; } = 1;
+
+    /// <summary>Whether a guest who comes back gets the same hosts again where they are free.</summary>
+    public bool KeepsHosts { get; set; }
+
     public List<SeatRow> Seats { get; } = [];
 
     public PageState State { get; set; }
@@ -86,6 +99,9 @@ public sealed class SeatRow : IBelongsToWorkspace
 
     public required int Position { get; set; }
 
+    /// <summary>How it chooses among its free hosts.</summary>
+    public SeatFill Fill { get; set; }
+
     public List<SeatHost> Hosts { get; } = [];
 }
 
@@ -101,4 +117,7 @@ public sealed class SeatHost : IBelongsToWorkspace
     public Host? Host { get; init; }
 
     public required int Position { get; set; }
+
+    /// <summary>When the host was put in the seat; a newcomer is not given everything until level with the others.</summary>
+    public required Instant Since { get; init; }
 }

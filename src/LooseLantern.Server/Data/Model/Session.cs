@@ -40,4 +40,6 @@ public sealed class SessionHost : IBelongsToWorkspace
     public Host? Host { get; init; }
 
     public required int Seat { get; init; }
+
+    public required Instant AssignedAt { get; init; }
 }

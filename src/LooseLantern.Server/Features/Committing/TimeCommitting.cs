@@ -1,4 +1,5 @@
 using LooseLantern.Core;
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -14,11 +15,12 @@ using Npgsql;
 namespace LooseLantern.Server.Features.Committing;
 
 /// <summary>
-/// The one way to commit hosts' time. In one transaction it locks the page and then all eligible hosts in order of id, computes anew, writes
-/// the session, its bookings and commitments, and leaves the messages to send. Locks come first because inserts that only run into the
+/// The one way to commit hosts' time. In one transaction it locks the page and then all eligible hosts in order of id, computes anew, chooses
+/// hosts, writes the session (or joins one with room), its bookings and commitments, and leaves the messages to send. Locks come first because inserts that only run into the
 /// exclusion constraint end in deadlocks when many guests want one time; the constraint beneath is what holds if this is ever wrong.
 /// </summary>
-public sealed class TimeCommitting(LanternDb db, PageEditing pages, OpeningsLoader loader, PrivateLinks links, IClock clock)
+public sealed class TimeCommitting(
+    LanternDb db, PageEditing pages, OpeningsLoader loader, AssignmentLoading assignments, PrivateLinks links, IClock clock)
 {
     private const int NearestOffered = 6;
     private const int DaysLookedThrough = 28;
@@ -62,35 +64,58 @@ public sealed class TimeCommitting(LanternDb db, PageEditing pages, OpeningsLoad
 
         var day = wish.Start.InZone(rules.Zone).Date;
         var input = await loader.LoadAsync(rules, day, day, wish.Duration, ct);
-        var hosts = OpeningsComputation.HostsFor(input, wish.Start);
-        if (hosts is null) return null;
+        var session = await JoinedAsync(input, wish, ct) ?? await NewAsync(input, wish, page, ct);
+        if (session is null) return null;
 
-        var booked = Write(wish, page, [.. hosts.Select(Guid.Parse)], key, await PeopleAsync(hosts, ct));
+        var booked = Write(wish, session, key, await PeopleAsync(session, ct));
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
         return booked;
     }
 
-    private Booked Write(BookingWish wish, Page page, List<Guid> hosts, string? key, IReadOnlyList<Person> people)
+    /// <summary>The session of a group page that still has room then, or null.</summary>
+    private async Task<Session?> JoinedAsync(OpeningsInput input, BookingWish wish, CancellationToken ct)
+    {
+        if (OpeningsComputation.SessionToJoin(input, wish.Start) is not { } id) return null;
+        var sessionId = Guid.Parse(id);
+        return await db.Sessions.Include(session => session.Hosts).SingleAsync(session => session.Id == sessionId, ct);
+    }
+
+    /// <summary>A session of its own with a host in each seat and their time committed, or null where the time is not open.</summary>
+    private async Task<Session?> NewAsync(OpeningsInput input, BookingWish wish, Page page, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        var time = new Span(wish.Start, wish.Start + Duration.FromMinutes(wish.Duration));
-        var secret = links.Create();
-        var sessionId = Guid.CreateVersion7();
+        var facts = await assignments.FactsAsync(page, wish, now, ct);
+        if (Assignment.For(input, wish.Start, facts) is not { } hosts) return null;
 
-        var session = new Session
+        var time = new Span(wish.Start, wish.Start + Duration.FromMinutes(wish.Duration));
+        var id = Guid.CreateVersion7();
+        var session = new Session { Id = id, WorkspaceId = page.WorkspaceId, PageId = page.Id, Time = time.ToRange(), Uid = id.ToString() };
+        session.Hosts.AddRange(hosts.Select((host, seat) =>
+            new SessionHost { WorkspaceId = page.WorkspaceId, HostId = Guid.Parse(host), Seat = seat, AssignedAt = now }));
+        db.Sessions.Add(session);
+        db.Commitments.AddRange(session.Hosts.Select(host => new CommitmentRow
         {
-            Id = sessionId,
             WorkspaceId = page.WorkspaceId,
+            HostId = host.HostId,
+            HolderId = id,
+            Kind = CommitmentKind.Booking,
             PageId = page.Id,
-            Time = time.ToRange(),
-            Uid = sessionId.ToString(),
-        };
-        session.Hosts.AddRange(hosts.Select((host, seat) => new SessionHost { WorkspaceId = page.WorkspaceId, HostId = host, Seat = seat }));
+            Span = time.ToRange(),
+            BufferBefore = page.BufferBefore,
+            BufferAfter = page.BufferAfter,
+        }));
+        return session;
+    }
+
+    private Booked Write(BookingWish wish, Session session, string? key, IReadOnlyList<Person> people)
+    {
+        var now = clock.GetCurrentInstant();
+        var secret = links.Create();
         var booking = new Booking
         {
-            WorkspaceId = page.WorkspaceId,
-            SessionId = sessionId,
+            WorkspaceId = session.WorkspaceId,
+            SessionId = session.Id,
             GuestName = wish.GuestName,
             GuestEmail = wish.GuestEmail,
             GuestZone = wish.GuestZone,
@@ -98,20 +123,7 @@ public sealed class TimeCommitting(LanternDb db, PageEditing pages, OpeningsLoad
             SecretHash = secret.Hash,
             ProtectedSecret = secret.Protected,
         };
-        session.Bookings.Add(booking);
-        db.Sessions.Add(session);
-
-        db.Commitments.AddRange(hosts.Select(host => new CommitmentRow
-        {
-            WorkspaceId = page.WorkspaceId,
-            HostId = host,
-            HolderId = sessionId,
-            Kind = CommitmentKind.Booking,
-            PageId = page.Id,
-            Span = time.ToRange(),
-            BufferBefore = page.BufferBefore,
-            BufferAfter = page.BufferAfter,
-        }));
+        db.Bookings.Add(booking);
 
         db.Messages.Add(Tell(MessageKind.BookedForGuest, booking, wish.GuestName, wish.GuestEmail, now));
         db.Messages.AddRange(people.Select(person => Tell(MessageKind.BookedForHost, booking, person.Name, person.Email!, now)));
@@ -120,15 +132,15 @@ public sealed class TimeCommitting(LanternDb db, PageEditing pages, OpeningsLoad
         {
             db.BookingKeys.Add(new BookingKey
             {
-                WorkspaceId = page.WorkspaceId,
-                PageId = page.Id,
+                WorkspaceId = session.WorkspaceId,
+                PageId = session.PageId,
                 Key = key,
                 RequestHash = wish.Hash(),
                 BookingId = booking.Id,
             });
         }
 
-        return new Booked(booking.Id, secret.Secret, time, IsNew: true);
+        return new Booked(booking.Id, secret.Secret, session.Time.ToSpan(), IsNew: true);
     }
 
     private static Message Tell(MessageKind kind, Booking booking, string name, string address, Instant due)
@@ -151,9 +163,9 @@ public sealed class TimeCommitting(LanternDb db, PageEditing pages, OpeningsLoad
         await pages.Whole().AsNoTracking().FirstOrDefaultAsync(page => page.Id == pageId && page.State == PageState.Published, ct)
         ?? throw Refusal.NotFound("page");
 
-    private async Task<List<Person>> PeopleAsync(IReadOnlyList<string> hosts, CancellationToken ct)
+    private async Task<List<Person>> PeopleAsync(Session session, CancellationToken ct)
     {
-        var ids = hosts.Select(Guid.Parse).ToList();
+        var ids = session.Hosts.ConvertAll(host => host.HostId);
         var people = db.Hosts.Where(host => ids.Contains(host.Id)).Select(host => host.PersonId);
         return await db.Users.AsNoTracking().Where(person => people.Contains(person.Id)).OrderBy(person => person.Id).ToListAsync(ct);
     }

@@ -14,6 +14,8 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Guests;
 
+/// <param name="Seats">Who is met: of each seat one of the hosts named.</param>
+/// <param name="Places">How many guests one session takes.</param>
 /// <param name="Zone">IANA id of the page's zone.</param>
 /// <param name="Durations">Minutes, the first one preset.</param>
 /// <param name="Now">The server's time, which is what "today" and "passed" are by.</param>
@@ -26,7 +28,8 @@ public sealed record GuestPage(
     string Description,
     PlaceKind PlaceKind,
     string Place,
-    IReadOnlyList<string> Hosts,
+    IReadOnlyList<IReadOnlyList<string>> Seats,
+    int Places,
     string Zone,
     IReadOnlyList<int> Durations,
     Instant Now,
@@ -59,11 +62,9 @@ public static class GuestPageEndpoints
                 var found = await finding.FindAsync(desk, page, ct);
                 var now = clock.GetCurrentInstant();
                 var today = now.InZone(DateTimeZoneProviders.Tzdb[found.Page.Zone]).Date;
-                var hosts = found.Page.Seats.OrderBy(seat => seat.Position)
-                    .SelectMany(seat => seat.Hosts.OrderBy(host => host.Position)).Select(host => host.Host!.Name);
                 return new GuestPage(
                     found.Workspace, found.Page.Desk!.Name, found.Page.Title, found.Page.Description, found.Page.PlaceKind, found.Page.Place,
-                    [.. hosts], found.Page.Zone, found.Page.Durations, now, today, today.PlusDays(found.Page.AheadDays));
+                    PageView.SeatNames(found.Page), found.Page.Places, found.Page.Zone, found.Page.Durations, now, today, today.PlusDays(found.Page.AheadDays));
             })
             .WithName("getGuestPage").ProducesProblem(404);
 

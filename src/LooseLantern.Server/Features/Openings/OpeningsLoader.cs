@@ -16,13 +16,17 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
 {
     /// <summary>The openings from one local date to another, both included, of a page that need not be saved.</summary>
     /// <param name="duration">Whole minutes.</param>
-    public async Task<IReadOnlyList<Opening>> OpeningsAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
+    public async Task<IReadOnlyList<Opening>> OpeningsAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct) =>
+        await InputAsync(page, from, to, duration, ct) is { } input ? OpeningsComputation.Openings(input) : [];
+
+    /// <summary>The input those openings are computed from; null where the page offers none of the dates.</summary>
+    public async Task<OpeningsInput?> InputAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
     {
         // Whatever is asked for, calendars are read no further than the page offers.
         var (first, last) = page.Window.Within(from, to, Today(page));
-        if (first > last) return [];
+        if (first > last) return null;
         await PrepareAsync(page, first, last, duration, ct);
-        return OpeningsComputation.Openings(await LoadAsync(page, first, last, duration, ct));
+        return await LoadAsync(page, first, last, duration, ct);
     }
 
     /// <summary>The local date it is in the page's zone.</summary>
@@ -51,19 +55,36 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
                 .Select(calendar => new { calendar.HostId, calendar.ReadRange })
                 .ToListAsync(ct))
             .ToLookup(calendar => calendar.HostId, calendar => calendar.ReadRange.ToSpan());
+        var counted = (hosts.Exists(host => host.DailyCap is not null || host.WeeklyCap is not null) ? Weeks(page, from, to, range) : range).ToRange();
         var commitments = (await db.Commitments.AsNoTracking()
-                .Where(commitment => hostIds.Contains(commitment.HostId) && commitment.Span.Overlaps(asRange))
+                .Where(commitment => hostIds.Contains(commitment.HostId) && commitment.Span.Overlaps(counted))
                 .ToListAsync(ct))
             .ToLookup(commitment => commitment.HostId, commitment => new Commitment(
                 commitment.Kind, Id(commitment.HolderId), commitment.PageId is { } id ? Id(id) : null,
                 commitment.Span.LowerBound, commitment.Span.UpperBound, commitment.BufferBefore, commitment.BufferAfter));
 
-        return new OpeningsInput(clock.GetCurrentInstant(), from, to, duration, AsHolder: null, Moving: null, page,
+        // To the second, as case files write it, so that they come to the same.
+        var now = Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
+        var sessions = await SessionsAsync(page, Weeks(page, from, to, range), ct);
+        return new OpeningsInput(now, from, to, duration, AsHolder: null, Moving: null, page with { Sessions = sessions },
         [
             .. hosts.Select(host => new HostFacts(
-                Id(host.Id), DateTimeZoneProviders.Tzdb[host.Zone], DailyCap: null, WeeklyCap: null, IgnoresCalendars: false,
-                host.Hours?.Document.ToCore(), [.. busy[host.Id], .. read[host.Id].SelectMany(known => Unknown(range, known))], [.. commitments[host.Id]])),
+                Id(host.Id), DateTimeZoneProviders.Tzdb[host.Zone], host.DailyCap, host.WeeklyCap, IgnoresCalendars: false, host.Hours?.Document.ToCore(),
+                busy[host.Id].Concat(read[host.Id].SelectMany(known => Unknown(range, known))).ToArray(), commitments[host.Id].ToArray())),
         ]);
+    }
+
+    /// <summary>Sessions count for caps and places; a page without caps, for one guest a session, needs none.</summary>
+    private async Task<IReadOnlyList<SessionFacts>> SessionsAsync(PageRules page, Span weeks, CancellationToken ct)
+    {
+        if (page is { DailyCap: null, WeeklyCap: null, Places: 1 }) return [];
+        var (pageId, range) = (Guid.Parse(page.Id), weeks.ToRange());
+        var rows = await db.Sessions.AsNoTracking()
+            .Where(session => session.PageId == pageId && session.Time.Overlaps(range))
+            .OrderBy(session => session.Id)
+            .Select(session => new { session.Id, session.Time, Guests = session.Bookings.Count })
+            .ToListAsync(ct);
+        return rows.ConvertAll(row => new SessionFacts(Id(row.Id), row.Time.LowerBound, row.Time.UpperBound, row.Guests));
     }
 
     /// <summary>How rows' ids are written in Core's input.</summary>
@@ -77,6 +98,17 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
     {
         yield return new Span(range.Start, Instant.Min(known.Start, range.End));
         yield return new Span(Instant.Max(known.End, range.Start), range.End);
+    }
+
+    /// <summary>The whole ISO weeks of the days asked for, in any zone, for what caps count; and no less than <paramref name="range"/>.</summary>
+    private static Span Weeks(PageRules page, LocalDate from, LocalDate to, Span range)
+    {
+        var zones = Duration.FromDays(1);
+        var monday = from.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+        var sunday = to.With(DateAdjusters.NextOrSame(IsoDayOfWeek.Sunday));
+        return new Span(
+            Instant.Min(range.Start, LocalDays.Start(page.Zone, monday) - zones),
+            Instant.Max(range.End, LocalDays.Start(page.Zone, sunday.PlusDays(1)) + zones));
     }
 
     /// <summary>The days asked for, with a day and the largest buffers beyond both ends.</summary>

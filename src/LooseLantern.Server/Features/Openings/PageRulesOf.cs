@@ -20,14 +20,14 @@ public static class PageRulesOf
         new BookingWindow.Ahead(page.AheadDays),
         page.HoursMode,
         page.Hours?.Document.ToCore(),
-        DailyCap: null,
-        WeeklyCap: null,
-        Places: 1,
+        page.DailyCap,
+        page.WeeklyCap,
+        page.Places,
         [
             .. page.Seats.OrderBy(seat => seat.Position).Select(seat =>
                 new Seat([.. seat.Hosts.OrderBy(host => host.Position).Select(host => OpeningsLoader.Id(host.HostId))])),
         ],
         Only: null,
-        // Sessions count for caps and places; a page without caps, for one guest a session, asks for none.
+        // What is booked is a fact, not a rule; the loader adds it.
         Sessions: []);
 }

@@ -56,10 +56,11 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
     }
 
     /// <summary>The page that these times would make, not saved and not named: enough to compute its openings.</summary>
-    public async Task<Page> TryOutAsync(PageTimes times, CancellationToken ct)
+    /// <param name="of">The page whose sessions count against caps and places; null for a new one.</param>
+    public async Task<Page> TryOutAsync(PageTimes times, Guid? of, CancellationToken ct)
     {
         TimesChecks.Check(times, "times.");
-        var page = Blank(Guid.Empty, clock.GetCurrentInstant());
+        var page = Blank(Guid.Empty, clock.GetCurrentInstant(), of);
         await FillTimesAsync(page, times, ct);
         return page;
     }
@@ -67,8 +68,9 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
     public async Task<bool> IsAddressFreeAsync(Guid deskId, string address, Guid? exceptPage, CancellationToken ct) =>
         !await db.Pages.AnyAsync(page => page.DeskId == deskId && page.Address == address && page.Id != exceptPage, ct);
 
-    private Page Blank(Guid deskId, Instant now) => new()
+    private Page Blank(Guid deskId, Instant now, Guid? id = null) => new()
     {
+        Id = id ?? Guid.CreateVersion7(),
         WorkspaceId = tenant.WorkspaceId!.Value,
         DeskId = deskId,
         Address = "",
@@ -96,14 +98,13 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
         page.Description = form.Description.Trim();
         page.PlaceKind = form.PlaceKind;
         page.Place = form.Place.Trim();
+        page.KeepsHosts = form.KeepsHosts;
         await FillTimesAsync(page, form.Times, ct);
     }
 
     private async Task FillTimesAsync(Page page, PageTimes times, CancellationToken ct)
     {
-        if (!await db.Hosts.AnyAsync(host => host.Id == times.HostId, ct))
-            throw Refusal.Invalid("times.hostId", "Choose whose time is booked.");
-
+        await HoldToTeamAsync(times.LineUp, ct);
         page.Zone = times.Zone;
         page.Durations = [.. times.Durations];
         page.Step = times.Step;
@@ -114,6 +115,9 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
         page.Notice = times.Notice;
         page.AheadDays = times.AheadDays;
         page.HoursMode = times.HoursMode;
+        page.DailyCap = times.DailyCap;
+        page.WeeklyCap = times.WeeklyCap;
+        page.Places = times.Places;
 
         if (times.Hours is null)
         {
@@ -124,14 +128,41 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
         else if (page.Hours is null) page.Hours = new HoursRow { WorkspaceId = page.WorkspaceId, Name = "Of a page", Document = times.Hours };
         else page.Hours.Document = times.Hours;
 
-        if (page.Seats is [{ Hosts: [var only] }] && only.HostId == times.HostId) return;
-        page.Seats.Clear();
-        page.Seats.Add(new SeatRow
+        FillSeats(page, times.LineUp);
+    }
+
+    private async Task HoldToTeamAsync(IReadOnlyList<SeatForm> lineUp, CancellationToken ct)
+    {
+        var asked = lineUp.SelectMany(seat => seat.HostIds).Distinct().ToList();
+        var known = await db.Hosts.Where(host => asked.Contains(host.Id)).Select(host => host.Id).ToListAsync(ct);
+        for (var seat = 0; seat < lineUp.Count; seat++)
         {
-            WorkspaceId = page.WorkspaceId,
-            Position = 0,
-            Hosts = { new SeatHost { WorkspaceId = page.WorkspaceId, HostId = times.HostId, Position = 0 } },
-        });
+            for (var host = 0; host < lineUp[seat].HostIds.Count; host++)
+            {
+                if (!known.Contains(lineUp[seat].HostIds[host]))
+                    throw Refusal.Invalid($"times.lineUp[{seat}].hostIds[{host}]", "Choose hosts of your team.");
+            }
+        }
+    }
+
+    /// <summary>Seats keep their rows by position, and hosts theirs by seat, so that nobody becomes a newcomer by an edit of something else.</summary>
+    private void FillSeats(Page page, IReadOnlyList<SeatForm> lineUp)
+    {
+        page.Seats.RemoveAll(seat => seat.Position >= lineUp.Count);
+        for (var position = 0; position < lineUp.Count; position++)
+        {
+            var seat = page.Seats.Find(row => row.Position == position);
+            if (seat is null) page.Seats.Add(seat = new SeatRow { WorkspaceId = page.WorkspaceId, Position = position });
+            seat.Fill = lineUp[position].Fill;
+
+            var hosts = lineUp[position].HostIds;
+            seat.Hosts.RemoveAll(row => !hosts.Contains(row.HostId));
+            for (var place = 0; place < hosts.Count; place++)
+            {
+                if (seat.Hosts.Find(row => row.HostId == hosts[place]) is { } stays) stays.Position = place;
+                else seat.Hosts.Add(new SeatHost { WorkspaceId = page.WorkspaceId, HostId = hosts[place], Position = place, Since = clock.GetCurrentInstant() });
+            }
+        }
     }
 
     private async Task SaveAsync(PageForm? form, CancellationToken ct)

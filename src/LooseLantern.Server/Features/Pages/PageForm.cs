@@ -1,3 +1,4 @@
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Hours;
@@ -5,8 +6,13 @@ using LooseLantern.Server.Features.Hours;
 namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>A page as its editor sends it.</summary>
+/// <param name="KeepsHosts">Whether a guest who comes back gets the same hosts again where they are free.</param>
 public sealed record PageForm(
-    string Title, Guid DeskId, string Address, string Description, PlaceKind PlaceKind, string Place, PageTimes Times);
+    string Title, Guid DeskId, string Address, string Description, PlaceKind PlaceKind, string Place, bool KeepsHosts, PageTimes Times);
+
+/// <summary>One seat of the line-up: any one of these hosts.</summary>
+/// <param name="HostIds">In order; the first free one takes a seat that is filled in order.</param>
+public sealed record SeatForm(IReadOnlyList<Guid> HostIds, SeatFill Fill);
 
 /// <summary>All of a page that decides on its openings.</summary>
 /// <param name="Zone">IANA id.</param>
@@ -17,10 +23,13 @@ public sealed record PageForm(
 /// <param name="BufferAfter">Minutes.</param>
 /// <param name="Notice">Minutes.</param>
 /// <param name="AheadDays">Today and so many days after it.</param>
+/// <param name="DailyCap">Most sessions a day; null for any number.</param>
+/// <param name="WeeklyCap">Most sessions a week, Monday to Sunday; null for any number.</param>
+/// <param name="Places">How many guests one session takes.</param>
 /// <param name="Hours">The page's own hours; needed where they count.</param>
 public sealed record PageTimes(
     string Zone,
-    Guid HostId,
+    IReadOnlyList<SeatForm> LineUp,
     IReadOnlyList<int> Durations,
     int Step,
     int StepOffset,
@@ -30,4 +39,7 @@ public sealed record PageTimes(
     int Notice,
     int AheadDays,
     HoursMode HoursMode,
-    HoursDocument? Hours);
+    HoursDocument? Hours,
+    int? DailyCap,
+    int? WeeklyCap,
+    int Places);

@@ -42,8 +42,26 @@ public sealed class PageTimesRules : AbstractValidator<PageTimes>
         RuleFor(times => times.Notice).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMessage("Notice is from none to 90 days.");
         RuleFor(times => times.AheadDays).InclusiveBetween(0, PageLimits.MostAheadDays).WithMessage("Open today and up to 365 days ahead.");
         RuleFor(times => times.HoursMode).IsInEnum();
+        RuleFor(times => times.LineUp).Must(seats => seats.Count is > 0 and <= PageLimits.MostSeats)
+            .WithMessage($"Fill one to {PageLimits.MostSeats} seats.");
+        RuleForEach(times => times.LineUp).SetValidator(new SeatFormRules());
+        RuleFor(times => times.DailyCap).InclusiveBetween(1, PageLimits.MostCap).WithMessage("Cap a day at 1 to 1000 sessions, or leave it open.");
+        RuleFor(times => times.WeeklyCap).InclusiveBetween(1, PageLimits.MostCap).WithMessage("Cap a week at 1 to 1000 sessions, or leave it open.");
+        RuleFor(times => times.Places).InclusiveBetween(1, PageLimits.MostPlaces).WithMessage("A session takes 1 to 1000 guests.");
         RuleFor(times => times.Hours).NotNull().When(times => times.HoursMode != HoursMode.Hosts)
             .WithMessage("Say which hours this page is open.");
         RuleFor(times => times.Hours!).SetValidator(new HoursRules()).When(times => times.Hours is not null);
+    }
+}
+
+public sealed class SeatFormRules : AbstractValidator<SeatForm>
+{
+    public SeatFormRules()
+    {
+        RuleFor(seat => seat.HostIds).Must(hosts => hosts.Count is > 0 and <= PageLimits.MostHostsOfASeat)
+            .WithMessage($"Choose 1 to {PageLimits.MostHostsOfASeat} hosts who may fill this seat.");
+        RuleFor(seat => seat.HostIds).Must(hosts => hosts.Distinct().Count() == hosts.Count)
+            .WithMessage("The same host stands in this seat twice; take one away.");
+        RuleFor(seat => seat.Fill).IsInEnum();
     }
 }

@@ -4,15 +4,22 @@ namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>A page for its editor.</summary>
 /// <param name="Path">Where guests find it, from the root of the site.</param>
-public sealed record PageView(Guid Id, int Version, PageState State, string Path, string HostName, PageForm Form)
+/// <param name="Seats">The names of each seat's hosts.</param>
+public sealed record PageView(Guid Id, int Version, PageState State, string Path, IReadOnlyList<IReadOnlyList<string>> Seats, PageForm Form)
 {
     /// <param name="page">With everything it includes.</param>
-    public static PageView Of(Page page)
-    {
-        var host = page.Seats.Single().Hosts.Single().Host!;
-        return new PageView(page.Id, page.Version, page.State, $"/{page.Desk!.Address}/{page.Address}", host.Name, new PageForm(
-            page.Title, page.DeskId, page.Address, page.Description, page.PlaceKind, page.Place, new PageTimes(
-                page.Zone, host.Id, page.Durations, page.Step, page.StepOffset, page.StepFrom, page.BufferBefore, page.BufferAfter,
-                page.Notice, page.AheadDays, page.HoursMode, page.Hours?.Document)));
-    }
+    public static PageView Of(Page page) => new(
+        page.Id, page.Version, page.State, $"/{page.Desk!.Address}/{page.Address}", SeatNames(page), new PageForm(
+            page.Title, page.DeskId, page.Address, page.Description, page.PlaceKind, page.Place, page.KeepsHosts, new PageTimes(
+                page.Zone, [.. InOrder(page).Select(seat => new SeatForm([.. InOrder(seat).Select(host => host.HostId)], seat.Fill))],
+                page.Durations, page.Step, page.StepOffset, page.StepFrom, page.BufferBefore, page.BufferAfter,
+                page.Notice, page.AheadDays, page.HoursMode, page.Hours?.Document, page.DailyCap, page.WeeklyCap, page.Places)));
+
+    /// <summary>The names of each seat's hosts, in order.</summary>
+    public static IReadOnlyList<IReadOnlyList<string>> SeatNames(Page page) =>
+        [.. InOrder(page).Select(seat => (IReadOnlyList<string>)[.. InOrder(seat).Select(host => host.Host!.Name)])];
+
+    private static IEnumerable<SeatRow> InOrder(Page page) => page.Seats.OrderBy(seat => seat.Position);
+
+    private static IEnumerable<SeatHost> InOrder(SeatRow seat) => seat.Hosts.OrderBy(host => host.Position);
 }

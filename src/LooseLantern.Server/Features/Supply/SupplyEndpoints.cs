@@ -3,7 +3,8 @@ using LooseLantern.Server.Features.Pages;
 namespace LooseLantern.Server.Features.Supply;
 
 /// <param name="Duration">Minutes; one of the durations, or null for the preset one.</param>
-public sealed record SupplyRequest(PageTimes Times, int? Duration = null);
+/// <param name="PageId">The page that would have these times, whose sessions count against caps and places; null for a new one.</param>
+public sealed record SupplyRequest(PageTimes Times, int? Duration = null, Guid? PageId = null);
 
 public static class SupplyEndpoints
 {
@@ -11,7 +12,7 @@ public static class SupplyEndpoints
     {
         // A question that changes nothing; it is a POST because the page it asks of is not saved yet.
         api.MapPost("/pages/supply", async (SupplyRequest request, PageEditing editing, SupplyReckoning supply, CancellationToken ct) =>
-                await supply.NextTwoWeeksAsync(await editing.TryOutAsync(request.Times, ct), request.Duration, ct))
+                await supply.NextTwoWeeksAsync(await editing.TryOutAsync(request.Times, request.PageId, ct), request.Duration, ct))
             .WithName("tryOutSupply").WithTags("Supply").ProducesValidationProblem();
 
         api.MapGet("/pages/{id:guid}/supply", async (Guid id, int? duration, PageEditing editing, SupplyReckoning supply, CancellationToken ct) =>

@@ -244,6 +244,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{id}/case": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getCase"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bookings": {
         parameters: {
             query?: never;
@@ -535,7 +551,13 @@ export interface components {
             description: string;
             placeKind: components["schemas"]["PlaceKind"];
             place: string;
-            hosts: string[];
+            /** @description Who is met: of each seat one of the hosts named. */
+            seats: string[][];
+            /**
+             * Format: int32
+             * @description How many guests one session takes.
+             */
+            places: number;
             /** @description IANA id of the page's zone. */
             zone: string;
             /** @description Minutes, the first one preset. */
@@ -630,6 +652,8 @@ export interface components {
             description: string;
             placeKind: components["schemas"]["PlaceKind"];
             place: string;
+            /** @description Whether a guest who comes back gets the same hosts again where they are free. */
+            keepsHosts: boolean;
             times: components["schemas"]["PageTimes"];
         };
         /** @enum {unknown} */
@@ -638,8 +662,7 @@ export interface components {
         PageTimes: {
             /** @description IANA id. */
             zone: string;
-            /** Format: uuid */
-            hostId: string;
+            lineUp: components["schemas"]["SeatForm"][];
             /** @description Minutes, the first one preset. */
             durations: number[];
             /**
@@ -675,6 +698,21 @@ export interface components {
             aheadDays: number;
             hoursMode: components["schemas"]["HoursMode"];
             hours: null | components["schemas"]["HoursDocument"];
+            /**
+             * Format: int32
+             * @description Most sessions a day; null for any number.
+             */
+            dailyCap: null | number;
+            /**
+             * Format: int32
+             * @description Most sessions a week, Monday to Sunday; null for any number.
+             */
+            weeklyCap: null | number;
+            /**
+             * Format: int32
+             * @description How many guests one session takes.
+             */
+            places: number;
         };
         PageVersion: {
             /** Format: int32 */
@@ -689,7 +727,8 @@ export interface components {
             state: components["schemas"]["PageState"];
             /** @description Where guests find it, from the root of the site. */
             path: string;
-            hostName: string;
+            /** @description The names of each seat's hosts. */
+            seats: string[][];
             form: components["schemas"]["PageForm"];
         };
         /** @enum {unknown} */
@@ -721,6 +760,17 @@ export interface components {
             status?: null | number;
             detail?: null | string;
             instance?: null | string;
+        };
+        /**
+         * @description How a seat chooses among its free hosts.
+         * @enum {unknown}
+         */
+        SeatFill: "balanced" | "inOrder";
+        /** @description One seat of the line-up: any one of these hosts. */
+        SeatForm: {
+            /** @description In order; the first free one takes a seat that is filled in order. */
+            hostIds: string[];
+            fill: components["schemas"]["SeatFill"];
         };
         SignInRequest: {
             email: string;
@@ -761,6 +811,11 @@ export interface components {
              * @description Minutes; one of the durations, or null for the preset one.
              */
             duration?: null | number;
+            /**
+             * Format: uuid
+             * @description The page that would have these times, whose sessions count against caps and places; null for a new one.
+             */
+            pageId?: null | string;
         };
         /** @description Goes back in the header X-Lantern-Token with every request that changes something. */
         TokenAnswer: {
@@ -1260,6 +1315,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SupplyAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getCase: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+                duration?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
             /** @description Not Found */

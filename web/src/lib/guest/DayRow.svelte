@@ -11,13 +11,15 @@
     /** The hour of the day it is now in the shown zone, for saying what has passed today. */
     hourNow: number;
     chosen: string | undefined;
+    /** Whether several guests share a session, so that each time tells how many places are left. */
+    isShared: boolean;
     /** The next opening after an empty day; null where another empty row names it already. */
     next: ShownOpening | null;
     onchoose: (opening: ShownOpening) => void;
     form?: Snippet;
   }
 
-  let { date, openings, zone, today, hourNow, chosen, next, onchoose, form }: Props = $props();
+  let { date, openings, zone, today, hourNow, chosen, isShared, next, onchoose, form }: Props = $props();
 
   const ends = { Morning: 12, Afternoon: 17, Evening: 24 };
   const isToday = $derived(date === today);
@@ -66,11 +68,12 @@
                       type="button"
                       data-start={opening.start}
                       aria-pressed={isChosen}
-                      aria-label="{weekday(date)}, {timeOf(opening.start, zone)}"
+                      aria-label="{weekday(date)}, {timeOf(opening.start, zone)}{isShared ? `, ${counted(opening.placesLeft, 'place', 'places')} left` : ''}"
                       class="min-h-9 w-full min-w-16 rounded-[10px] border px-2.5 py-1 font-bold max-md:min-h-11 {isChosen
                         ? 'border-chosen bg-chosen text-on-chosen'
                         : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
-                      onclick={() => onchoose(opening)}>{timeOf(opening.start, zone)}</button
+                      onclick={() => onchoose(opening)}
+                      >{timeOf(opening.start, zone)}{#if isShared}<span class="block text-[13px] leading-tight font-normal">{opening.placesLeft} left</span>{/if}</button
                     >
                   </li>
                 {/each}

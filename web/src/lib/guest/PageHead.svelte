@@ -2,16 +2,21 @@
   import type { Snippet } from 'svelte';
   import Initials from '$lib/ui/Initials.svelte';
 
+  const MOST_PORTRAITS = 6;
+
   interface Props {
     workspace: string;
     desk: string;
     title: string;
-    hosts: string[];
+    /** Everybody who may be met, for their portraits. */
+    hosts: readonly string[];
+    /** Who is met, in words. */
+    names: string;
     /** Controls beside the hosts. */
     children?: Snippet;
   }
 
-  let { workspace, desk, title, hosts, children }: Props = $props();
+  let { workspace, desk, title, hosts, names, children }: Props = $props();
 </script>
 
 <header class="on-night relative overflow-hidden bg-night text-[#fffdf8]">
@@ -26,9 +31,9 @@
     <div class="mt-2.5 flex flex-wrap items-center gap-x-5 gap-y-2.5">
       <p class="flex items-center gap-3">
         <span class="hidden -space-x-2 md:inline-flex">
-          {#each hosts as host (host)}<Initials name={host} />{/each}
+          {#each [...new Set(hosts)].slice(0, MOST_PORTRAITS) as host (host)}<Initials name={host} />{/each}
         </span>
-        <span>with <strong>{hosts.join(', ')}</strong></span>
+        <span>with <strong>{names}</strong></span>
       </p>
       {@render children?.()}
     </div>

@@ -72,7 +72,7 @@ export class EditorState {
     const { durations } = this.form.times;
     const duration = durations.includes(this.duration) ? this.duration : null;
     try {
-      const supply = await must(api.POST('/api/pages/supply', { body: { times: this.form.times, duration } }));
+      const supply = await must(api.POST('/api/pages/supply', { body: { times: this.form.times, duration, pageId: this.saved?.id ?? null } }));
       if (asked !== this.#asked) return;
       this.supply = supply;
       this.supplyProblem = undefined;

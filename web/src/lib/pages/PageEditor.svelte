@@ -6,6 +6,7 @@
   import StateBadge from '$lib/ui/StateBadge.svelte';
   import AppointmentSection from './AppointmentSection.svelte';
   import type { EditorState } from './EditorState.svelte';
+  import { lineUpInWords } from './form';
   import LeaveGuard from './LeaveGuard.svelte';
   import NumberField from './NumberField.svelte';
   import Section from './Section.svelte';
@@ -28,8 +29,13 @@
   const times = $derived(editor.form.times);
   const saved = $derived(editor.saved);
   const isPublished = $derived(saved?.state === 'published');
-  const host = $derived(hosts.find((candidate) => candidate.id === times.hostId));
-  const hostCalendars = $derived(calendars.filter((calendar) => calendar.hostId === times.hostId));
+  const hostIds = $derived(times.lineUp.flatMap((seat) => seat.hostIds));
+  // A line-up of several hosts stands as it is; a page for one host can be given another.
+  const soleSeat = $derived(hostIds.length === 1 ? times.lineUp[0] : undefined);
+  const lineUp = $derived(hosts.filter((candidate) => hostIds.includes(candidate.id)));
+  const lineUpCalendars = $derived(calendars.filter((calendar) => hostIds.includes(calendar.hostId)));
+  const withoutCalendar = $derived(lineUp.filter((candidate) => !calendars.some((calendar) => calendar.hostId === candidate.id)));
+  const nameOf = (id: string): string => hosts.find((candidate) => candidate.id === id)?.name ?? 'somebody who left';
   let told = $state<string | undefined>(undefined);
 
   // Any change of a rule shows right away what it does; a moment's pause keeps half-typed numbers from asking.
@@ -62,6 +68,9 @@
       {:else}
         <span class="text-sm text-muted">{saved.path.slice(1).replace('/', ' / ')}</span>
       {/if}
+      {#if mayEdit}
+        <a class="text-sm text-muted underline underline-offset-4" href="/api/pages/{saved.id}/case?duration={editor.duration === 0 ? saved.form.times.durations[0] : editor.duration}" download>Case file</a>
+      {/if}
     {/if}
   </div>
   {#if mayEdit}
@@ -86,21 +95,31 @@
     <legend class="sr-only">The page’s rules</legend>
     <AppointmentSection {editor} {desks} />
     <Section title="Line-up">
-      <Sentence mends={[editor.mend('times.hostId')]}>
+      <Sentence mends={editor.mendsUnder('times.lineUp')}>
         books the time of
-        <Select aria-label="Host" class="w-56 py-1.5" placeholder="" bind:value={times.hostId} items={hosts.map((choice) => ({ value: choice.id, name: choice.name }))} />
+        {#if soleSeat}
+          <Select
+            aria-label="Host"
+            class="w-56 py-1.5"
+            placeholder=""
+            value={soleSeat.hostIds[0]}
+            onchange={(event: Event & { currentTarget: HTMLSelectElement }) => (soleSeat.hostIds = [event.currentTarget.value])}
+            items={hosts.map((choice) => ({ value: choice.id, name: choice.name }))}
+          />
+        {:else}
+          <strong>{lineUpInWords(times.lineUp.map((seat) => seat.hostIds.map(nameOf)))}</strong>
+        {/if}
       </Sentence>
-      {#if host}
-        <p class="text-sm text-muted">
-          {#if hostCalendars.length > 0}
-            Busy times come from {hostCalendars.map((calendar) => `“${calendar.name}”`).join(', ')}.
-          {:else}
-            No calendar is joined for {host.name}, so only bookings made here are in the way. <a class="underline underline-offset-4" href="/work/calendars">Join one</a>
-          {/if}
-        </p>
-      {/if}
+      <p class="text-sm text-muted">
+        {#if lineUpCalendars.length > 0}
+          Busy times come from {lineUpCalendars.map((calendar) => `“${calendar.name}”`).join(', ')}.
+        {/if}
+        {#if withoutCalendar.length > 0}
+          No calendar is joined for {withoutCalendar.map((each) => each.name).join(', ')}, so only bookings made here are in the way. <a class="underline underline-offset-4" href="/work/calendars">Join one</a>
+        {/if}
+      </p>
     </Section>
-    <TimesSection {editor} {host} />
+    <TimesSection {editor} {lineUp} />
     <Section title="Limits">
       <Sentence mends={[editor.mend('times.bufferBefore'), editor.mend('times.bufferAfter')]}>
         keep free <NumberField id="buffer-before" label="Minutes kept free before" bind:value={times.bufferBefore} was={saved?.form.times.bufferBefore} max={1440} /> min before and

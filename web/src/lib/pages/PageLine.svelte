@@ -2,6 +2,7 @@
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import StateBadge from '$lib/ui/StateBadge.svelte';
+  import { lineUpInWords } from './form';
   import { dayName, lengthOf } from '$lib/time/format';
 
   let { page }: { page: Schemas['PageView'] } = $props();
@@ -30,7 +31,7 @@
     <p class="truncate text-sm text-muted">{page.path}</p>
   </div>
   <p class="text-sm">
-    {page.hostName}<br /><span class="text-muted">{page.form.times.durations.map(lengthOf).join(' or ')}</span>
+    {lineUpInWords(page.seats)}<br /><span class="text-muted">{page.form.times.durations.map(lengthOf).join(' or ')}</span>
   </p>
   <div class="flex items-end gap-3">
     <div class="flex h-7 items-end gap-[3px]" aria-hidden="true">

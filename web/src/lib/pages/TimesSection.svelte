@@ -12,12 +12,13 @@
   import Sentence from './Sentence.svelte';
   import WeekEditor from './WeekEditor.svelte';
 
-  let { editor, host }: { editor: EditorState; host: Schemas['HostView'] | undefined } = $props();
+  /** @prop lineUp Everybody who has a seat, each once. */
+  let { editor, lineUp }: { editor: EditorState; lineUp: Schemas['HostView'][] } = $props();
 
   const times = $derived(editor.form.times);
   const saved = $derived(editor.saved?.form.times);
   const modes = [
-    { value: 'hosts', text: 'The host’s hours' },
+    { value: 'hosts', text: 'The hosts’ hours' },
     { value: 'page', text: 'This page’s hours' },
     { value: 'both', text: 'Both' },
   ] as const;
@@ -37,14 +38,18 @@
 <Section title="Times">
   <Segments label="Whose hours count" options={modes} value={times.hoursMode} onchoose={chooseMode} />
   {#if times.hoursMode !== 'page'}
-    <p class="text-sm text-muted">
-      {#if host?.hours}
-        {host.name}: {hoursInWords(host.hours)}{host.hours.zone === times.zone ? '' : `, ${cityOf(host.hours.zone)} time`}.
-      {:else if host}
-        {host.name} is always open.
-      {/if}
-      {#if times.hoursMode === 'both'}A time is open where both are.{/if}
-    </p>
+    <div class="text-sm text-muted">
+      {#each lineUp as host (host.id)}
+        <p>
+          {#if host.hours}
+            {host.name}: {hoursInWords(host.hours)}{host.hours.zone === times.zone ? '' : `, ${cityOf(host.hours.zone)} time`}.
+          {:else}
+            {host.name} is always open.
+          {/if}
+        </p>
+      {/each}
+      {#if times.hoursMode === 'both'}<p>A time is open where both are.</p>{/if}
+    </div>
   {/if}
   {#if times.hoursMode !== 'hosts' && times.hours}
     <WeekEditor bind:week={times.hours.week} mendsOf={(day) => editor.mendsUnder(`times.hours.week.${day}`)} />

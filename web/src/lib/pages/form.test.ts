@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { hoursInWords, usualHours } from './form';
+import { hoursInWords, lineUpInWords, usualHours } from './form';
 
 describe('hours in words', () => {
   it('join days that are alike and leave out closed ones', () => {
@@ -12,5 +12,16 @@ describe('hours in words', () => {
     const hours = usualHours('Europe/Copenhagen');
     for (const day of ['mon', 'tue', 'wed', 'thu', 'fri'] as const) hours.week[day] = [];
     expect(hoursInWords(hours)).toBe('never open');
+  });
+});
+
+describe('a line-up in words', () => {
+  it.each([
+    [[['Ann']], 'Ann'],
+    [[['Ann', 'Ben', 'Cem']], 'Ann, Ben or Cem'],
+    [[['Ann'], ['Ben']], 'Ann and Ben'],
+    [[['Ann'], ['Ben'], ['Cem', 'Dag']], 'Ann, Ben, and Cem or Dag'],
+  ])('%j is read as %s', (seats, words) => {
+    expect(lineUpInWords(seats)).toBe(words);
   });
 });

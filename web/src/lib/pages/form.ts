@@ -34,9 +34,10 @@ export function newForm(zone: string, deskId: string, hostId: string): PageForm 
     description: '',
     placeKind: 'inPerson',
     place: '',
+    keepsHosts: false,
     times: {
       zone,
-      hostId,
+      lineUp: [{ hostIds: [hostId], fill: 'balanced' }],
       durations: [30],
       step: 30,
       stepOffset: 0,
@@ -47,8 +48,19 @@ export function newForm(zone: string, deskId: string, hostId: string): PageForm 
       aheadDays: 28,
       hoursMode: 'page',
       hours: usualHours(zone),
+      dailyCap: null,
+      weeklyCap: null,
+      places: 1,
     },
   };
+}
+
+/** A line-up in words: "Ann", "Ann or Ben", "Ann, Cem, and Ben or Dag". */
+export function lineUpInWords(seats: readonly (readonly string[])[]): string {
+  const listed = (words: readonly string[], last: string): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')}${last}${words.at(-1) ?? ''}`);
+  const pools = seats.map((hosts) => listed(hosts, ' or '));
+  const isPlain = seats.every((hosts) => hosts.length === 1);
+  return listed(pools, isPlain ? ' and ' : ', and ');
 }
 
 /** Hours in a line: "Mon–Thu 09:00–12:00, 13:00–17:00; Fri 09:00–12:00". */

@@ -10,6 +10,7 @@
   import { placeWords } from '$lib/guest/place';
   import WeekStrip from '$lib/guest/WeekStrip.svelte';
   import ZoneChoice from '$lib/guest/ZoneChoice.svelte';
+  import { lineUpInWords } from '$lib/pages/form';
   import { lengthOf } from '$lib/time/format';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -21,7 +22,7 @@
   const guest = new GuestPageState(data.path, data.page);
   const { page } = guest;
   const place = placeWords(page.placeKind, page.place);
-  const circumstance = `${place === '' ? '' : `${place}, `}with ${page.hosts.join(', ')}.`;
+  const circumstance = `${place === '' ? '' : `${place}, `}with ${lineUpInWords(page.seats)}.`;
   const week = $derived(guest.weeks.find((candidate) => candidate.monday === guest.week));
   let reading = $state(false);
   const nothingAtAll = $derived(guest.openings?.length === 0);
@@ -53,7 +54,7 @@
 
 <svelte:head><title>{page.title} – {page.workspace}</title></svelte:head>
 
-<PageHead workspace={page.workspace} desk={page.desk} title={page.title} hosts={page.hosts}>
+<PageHead workspace={page.workspace} desk={page.desk} title={page.title} hosts={page.seats.flat()} names={lineUpInWords(page.seats)}>
   {#if page.durations.length > 1}
     <Segments
       onNight
@@ -110,6 +111,7 @@
         today={guest.today}
         hourNow={guest.hourNow}
         chosen={guest.chosen?.start}
+        isShared={page.places > 1}
         next={openings.length === 0 ? nextAfter(date, week?.dates[i - 1]) : null}
         onchoose={(opening) => void choose(opening)}
       >

@@ -28,7 +28,7 @@
 
 <svelte:head><title>{booking.title} – your booking</title></svelte:head>
 
-<PageHead workspace={booking.workspace} desk={booking.desk} title={booking.title} hosts={booking.hosts} />
+<PageHead workspace={booking.workspace} desk={booking.desk} title={booking.title} hosts={booking.hosts} names={booking.hosts.join(', ')} />
 
 <main class="mx-auto max-w-[1216px] px-[18px] pt-6 pb-16 md:px-6">
   <div class="grid gap-6 md:grid-cols-[1fr_340px]">

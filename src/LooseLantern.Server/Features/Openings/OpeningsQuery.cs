@@ -1,11 +1,10 @@
 using System.Globalization;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Hosting;
 using NodaTime;
 using NodaTime.Text;
 
-namespace LooseLantern.Server.Features.Guests;
+namespace LooseLantern.Server.Features.Openings;
 
 /// <summary>Which openings a guest asks for: local dates of the page's zone, both included, and minutes.</summary>
 public sealed record OpeningsQuery(LocalDate From, LocalDate To, int Duration)

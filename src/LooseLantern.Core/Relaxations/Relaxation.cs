@@ -1,0 +1,39 @@
+using LooseLantern.Core.Openings;
+
+namespace LooseLantern.Core.Relaxations;
+
+/// <summary>The single changes that are tried.</summary>
+public enum RelaxedRule
+{
+    NoticeHalved,
+    NoticeDropped,
+    BufferBeforeHalved,
+    BufferBeforeDropped,
+    BufferAfterHalved,
+    BufferAfterDropped,
+    ShorterDuration,
+    LongerWindow,
+    PageDailyCapRaised,
+    PageWeeklyCapRaised,
+    HostDailyCapRaised,
+    HostWeeklyCapRaised,
+    HoursEarlier,
+    HoursLater,
+    SeatOpened,
+    HostOptional,
+}
+
+/// <summary>One change of a rule, with the openings it would add.</summary>
+/// <param name="Gained">Openings whose starts are none now, by start.</param>
+/// <param name="Lost">How many starts that are openings now would be none, such as by a grid that moves with the hours.</param>
+public sealed record Relaxation(RelaxedRule Rule, IReadOnlyList<Opening> Gained, int Lost)
+{
+    /// <summary>The value now and then: minutes of notice, buffers and durations, days of a window, sessions of a cap; null for other rules.</summary>
+    public (int From, int To)? Value { get; init; }
+
+    /// <summary>The host whose cap is raised, who is added to a seat, or who becomes optional.</summary>
+    public string? Host { get; init; }
+
+    /// <summary>The seat that is opened or left out, by position from 0.</summary>
+    public int? Seat { get; init; }
+}

@@ -1,0 +1,55 @@
+using LooseLantern.Core.LineUps;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Openings;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NpgsqlTypes;
+
+namespace LooseLantern.Server.Features.Committing;
+
+/// <summary>Loads what choosing hosts for a booking needs to know besides who is free, in a fixed number of queries.</summary>
+public sealed class AssignmentLoading(LanternDb db)
+{
+    /// <param name="page">With its seats and their hosts loaded.</param>
+    public async Task<AssignmentFacts> FactsAsync(Page page, BookingWish wish, Instant now, CancellationToken ct)
+    {
+        var hosts = page.Seats.SelectMany(seat => seat.Hosts).Select(seat => seat.Host!).DistinctBy(host => host.Id).ToList();
+        var ids = hosts.ConvertAll(host => host.Id);
+        var near = new NpgsqlRange<Instant>(
+            wish.Start - Assignment.LoadReach, lowerBoundIsInclusive: true, wish.Start + Assignment.LoadReach, upperBoundIsInclusive: true);
+        var ofPage = db.Sessions.AsNoTracking().Where(session => session.PageId == page.Id);
+        var sessions = (await ofPage
+                .Where(session => session.Time.Overlaps(near))
+                .SelectMany(session => session.Hosts.Where(host => ids.Contains(host.HostId)).Select(host => new { host.HostId, session.Time }))
+                .ToListAsync(ct))
+            .ToLookup(row => row.HostId, row => row.Time.LowerBound);
+        var last = await ofPage
+            .SelectMany(session => session.Hosts)
+            .Where(host => ids.Contains(host.HostId))
+            .GroupBy(host => host.HostId)
+            .Select(group => new { Host = group.Key, At = group.Max(host => host.AssignedAt) })
+            .ToDictionaryAsync(row => row.Host, row => row.At, ct);
+
+        return new AssignmentFacts(
+            now,
+            [.. page.Seats.OrderBy(seat => seat.Position).Select(seat =>
+                new SeatFacts(seat.Fill, seat.Hosts.ToDictionary(host => OpeningsLoader.Id(host.HostId), host => host.Since)))],
+            hosts.ToDictionary(host => OpeningsLoader.Id(host.Id), host =>
+                new HostLoad(host.Weight, [.. sessions[host.Id]], last.TryGetValue(host.Id, out var at) ? at : null)),
+            page.KeepsHosts ? await LastMetAsync(ofPage, wish.GuestEmail, ct) : new HashSet<string>());
+    }
+
+    /// <summary>The hosts of the guest's latest session of the page, told by the email.</summary>
+    private static async Task<IReadOnlySet<string>> LastMetAsync(IQueryable<Session> ofPage, string email, CancellationToken ct)
+    {
+        var latest = await ofPage
+            .Where(session => session.Bookings.Any(booking => EF.Functions.ILike(booking.GuestEmail, EscapeLike(email), "\\")))
+            .OrderByDescending(session => session.Time.LowerBound)
+            .Select(session => session.Hosts.Select(host => host.HostId).ToList())
+            .FirstOrDefaultAsync(ct);
+        return (latest ?? []).Select(OpeningsLoader.Id).ToHashSet();
+    }
+
+    private static string EscapeLike(string text) => text.Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_");
+}

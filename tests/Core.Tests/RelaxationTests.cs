@@ -1,0 +1,95 @@
+using CsCheck;
+using LooseLantern.Core.Relaxations;
+using static Core.Tests.Sketch;
+
+namespace Core.Tests;
+
+public class RelaxationTests
+{
+    [Fact]
+    public void Each_change_tells_what_it_adds_the_largest_first()
+    {
+        var host = Host(busy: Span("2026-12-01T09:00:00Z", "2026-12-01T10:00:00Z"));
+        var page = Page() with { BufferAfter = 30, Notice = 13 * 60, Window = new BookingWindow.Ahead(1) };
+        var relaxed = RelaxationsComputation.Of(Tuesday(page, host) with { To = new LocalDate(2026, 12, 3) }, []);
+
+        relaxed.Select(relaxation => relaxation.Gained.Count).ShouldBeInOrder(SortDirection.Descending);
+        // Bookable are 09:00 to 12:00 in Copenhagen but for 10:00 to 11:00 and half an hour before it; two days lie behind the window.
+        Of(relaxed, RelaxedRule.LongerWindow).ShouldBe("2026-12-02 08:00 08:30 09:00 09:30 10:00 10:30 2026-12-03 08:00 08:30 09:00 09:30 10:00 10:30");
+        Of(relaxed, RelaxedRule.NoticeDropped).ShouldBe("2026-12-01 08:00");
+        Of(relaxed, RelaxedRule.BufferAfterDropped).ShouldBe("");
+        Of(relaxed, RelaxedRule.HoursEarlier).ShouldBe("");
+        Of(relaxed, RelaxedRule.HoursLater).ShouldBe("2026-12-01 11:00 11:30");
+        relaxed.Single(relaxation => relaxation.Rule == RelaxedRule.NoticeHalved).Value.ShouldBe((780, 390));
+        relaxed.Single(relaxation => relaxation.Rule == RelaxedRule.LongerWindow).Value.ShouldBe((1, 8));
+    }
+
+    [Fact]
+    public void Notice_and_buffers_gain_what_they_kept_closed()
+    {
+        var host = Host(busy: Span("2026-12-01T09:00:00Z", "2026-12-01T10:00:00Z"));
+        var relaxed = RelaxationsComputation.Of(Tuesday(Page() with { BufferBefore = 30, BufferAfter = 20 }, host), []);
+        Of(relaxed, RelaxedRule.BufferBeforeDropped).ShouldBe("2026-12-01 10:00");
+        Of(relaxed, RelaxedRule.BufferBeforeHalved).ShouldBe("");
+        Of(relaxed, RelaxedRule.BufferAfterDropped).ShouldBe("2026-12-01 08:30");
+    }
+
+    [Fact]
+    public void Caps_seats_and_hosts_are_tried_one_by_one()
+    {
+        var booking = new Commitment(CommitmentKind.Booking, "s", "page", At("2026-12-01T08:00:00Z"), At("2026-12-01T08:30:00Z"), 0, 0);
+        var page = Page() with
+        {
+            DailyCap = 3, LineUp = [new Seat(["a"]), new Seat(["b"])],
+        };
+        var input = Tuesday(page, Host("a") with { DailyCap = 1, Commitments = [booking] }, Host("b", Open("09:00-10:00")), Host("c"));
+        var relaxed = RelaxationsComputation.Of(input, ["c"]);
+        var told = relaxed.Where(relaxation => relaxation.Rule >= RelaxedRule.PageDailyCapRaised && relaxation.Rule is not (RelaxedRule.HoursEarlier or RelaxedRule.HoursLater))
+            .Select(relaxation => (relaxation.Rule, relaxation.Seat, relaxation.Host, relaxation.Gained.Count));
+        told.ShouldBe(
+        [
+            (RelaxedRule.SeatOpened, 0, "c", 2), (RelaxedRule.HostOptional, 0, "a", 2), (RelaxedRule.HostDailyCapRaised, null, "a", 1),
+            (RelaxedRule.PageDailyCapRaised, null, null, 0), (RelaxedRule.SeatOpened, 1, "c", 0), (RelaxedRule.HostOptional, 1, "b", 0),
+        ]);
+    }
+
+    [Theory]
+    [InlineData(90, 75)]
+    [InlineData(50, 45)]
+    [InlineData(15, 10)]
+    [InlineData(5, null)]
+    public void A_shorter_duration_is_one_people_use(int duration, int? shorter) =>
+        (RelaxationsComputation.Of(Tuesday(Page()) with { Duration = duration }, [])
+            .SingleOrDefault(relaxation => relaxation.Rule == RelaxedRule.ShorterDuration)?.Value?.To is var to && to == shorter).ShouldBeTrue();
+
+    [Fact]
+    public void A_grid_that_moves_with_the_hours_tells_what_is_lost()
+    {
+        var page = Page() with { Step = 45, StepFrom = StepFrom.Open };
+        var earlier = RelaxationsComputation.Of(Tuesday(page), []).Single(relaxation => relaxation.Rule == RelaxedRule.HoursEarlier);
+        // From 09:00: 09:00, 09:45, 10:30, 11:15. From 08:00: 08:00, 08:45, 09:30, 10:15, 11:00.
+        (earlier.Gained.Count, earlier.Lost).ShouldBe((5, 4));
+    }
+
+    [Fact]
+    public void Only_what_could_change_anything_is_tried()
+    {
+        var relaxed = RelaxationsComputation.Of(Tuesday(Page() with { Only = new OnlyTimes.Exact([At("2026-12-01T08:10:00Z")]) }), []);
+        relaxed.Select(relaxation => relaxation.Rule).ShouldBe([RelaxedRule.ShorterDuration]);
+    }
+
+    [Fact]
+    public void Less_notice_and_smaller_buffers_never_lose_an_opening() => RandomInput.Any.Sample(input =>
+    {
+        foreach (var relaxation in RelaxationsComputation.Of(input with { AsHolder = null, Page = input.Page with { Places = 1 } }, ["a", "b", "c"]))
+        {
+            if (relaxation.Rule is RelaxedRule.HoursEarlier or RelaxedRule.HoursLater or RelaxedRule.SeatOpened or RelaxedRule.HostOptional) continue;
+            relaxation.Lost.ShouldBe(0, relaxation.Rule.ToString());
+        }
+    }, iter: 1_000);
+
+    private static string Of(IEnumerable<Relaxation> relaxed, RelaxedRule rule) => string.Join(' ', relaxed
+        .Single(relaxation => relaxation.Rule == rule).Gained
+        .GroupBy(opening => opening.Start.InUtc().Date)
+        .Select(day => $"{day.Key:uuuu'-'MM'-'dd} {string.Join(' ', day.Select(opening => opening.Start.ToString("HH:mm", null)))}"));
+}

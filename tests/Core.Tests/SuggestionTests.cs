@@ -1,0 +1,74 @@
+using CsCheck;
+using LooseLantern.Core.Suggestions;
+using static Core.Tests.Sketch;
+
+namespace Core.Tests;
+
+public class SuggestionTests
+{
+    private static readonly DateTimeZone NewYork = DateTimeZoneProviders.Tzdb["America/New_York"];
+
+    [Fact]
+    public void What_lies_next_to_other_appointments_comes_first_and_says_so()
+    {
+        var busy = Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z");
+        var only = Suggest(Tuesday(Page(), Host(busy: busy)), 1).ShouldHaveSingleItem();
+        only.Opening.Start.ShouldBe(At("2026-12-01T08:30:00Z"));
+        var praise = only.Why.Single(why => why.For == SuggestedFor.NextToOthers);
+        (praise.Host, praise.Neighbour).ShouldBe(("h1", busy));
+        only.Why.Select(why => why.Points).ShouldBeInOrder(SortDirection.Descending);
+    }
+
+    [Fact]
+    public void Crumbs_are_avoided()
+    {
+        // Open 09:00 to 10:15: from 09:00 three quarters of an hour are left, from 09:15 or 09:30 crumbs, from 09:45 again three quarters.
+        var best = Suggest(Tuesday(Page() with { Step = 15 }, Host(hours: Open("09:00-10:15"))), 1).ShouldHaveSingleItem();
+        best.Opening.Start.ShouldBe(At("2026-12-01T08:00:00Z"));
+        best.Why.ShouldContain(why => why.For == SuggestedFor.NoCrumbs && Math.Abs(why.Points - 3) < 0.001);
+        var crumbs = Suggest(Tuesday(Page() with { Step = 15, Notice = 12 * 60 + 15 }, Host(hours: Open("09:00-10:15"))), 1).ShouldHaveSingleItem();
+        crumbs.Opening.Start.ShouldBe(At("2026-12-01T08:45:00Z"), "09:15 would leave a quarter of an hour before it, 09:45 leaves three");
+    }
+
+    [Fact]
+    public void Decent_hours_are_asked_in_every_zone_concerned()
+    {
+        var input = Tuesday(Page(), Host(hours: Open("08:00-20:00")));
+        Suggest(input, 1).ShouldHaveSingleItem().Opening.Start.ShouldBe(At("2026-12-01T07:00:00Z"));
+        // 08:00 in New York is 14:00 in Copenhagen.
+        Suggest(input, 1, NewYork).ShouldHaveSingleItem().Opening.Start.ShouldBe(At("2026-12-01T13:00:00Z"));
+    }
+
+    [Fact]
+    public void They_are_spread_over_days_and_halves_of_days()
+    {
+        var input = Tuesday(Page(), Host(hours: Open("09:00-12:00,13:00-17:00"))) with { To = new LocalDate(2026, 12, 3) };
+        var chosen = Suggest(input, 6);
+        chosen.Select(suggestion => suggestion.Opening.Start.InZone(Copenhagen)).Select(local => (local.Day, local.Hour >= 12)).Distinct().Count().ShouldBe(6);
+        chosen.Select(suggestion => suggestion.Opening.Start).ShouldBeInOrder();
+        chosen[^1].Why.ShouldContain(why => why.For == SuggestedFor.AnotherDay || why.For == SuggestedFor.AnotherHalfDay);
+    }
+
+    [Fact]
+    public void Sooner_is_better_where_all_else_is_equal()
+    {
+        var input = Tuesday(Page()) with { To = new LocalDate(2026, 12, 20) };
+        Suggest(input, 1).ShouldHaveSingleItem().Opening.Start.InUtc().Date.ShouldBe(new LocalDate(2026, 12, 1));
+        var late = SuggestionsComputation.Of(input, 1, [], new SuggestionWeights(Soon: -2)).ShouldHaveSingleItem();
+        late.Opening.Start.InUtc().Date.ShouldBe(new LocalDate(2026, 12, 20));
+    }
+
+    [Fact]
+    public void Suggestions_are_openings_that_do_not_overlap_and_each_has_a_why() => RandomInput.Any.Sample(input =>
+    {
+        var openings = OpeningsComputation.Openings(input);
+        var chosen = Suggest(input, 5, NewYork);
+        chosen.ShouldAllBe(suggestion => openings.Contains(suggestion.Opening) && suggestion.Why.Count > 0);
+        chosen.Zip(chosen.Skip(1)).ShouldAllBe(pair => pair.First.Opening.End <= pair.Second.Opening.Start);
+        (chosen.Count == 0).ShouldBe(openings.Count == 0);
+        var again = Suggest(input with { Hosts = [.. input.Hosts.Reverse()] }, 5, NewYork);
+        again.Select(suggestion => suggestion.Opening).ShouldBe(chosen.Select(suggestion => suggestion.Opening));
+    }, iter: 1_000);
+
+    private static IReadOnlyList<Suggestion> Suggest(OpeningsInput input, int count, params DateTimeZone[] zones) => SuggestionsComputation.Of(input, count, zones);
+}
