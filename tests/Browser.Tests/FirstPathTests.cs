@@ -31,8 +31,8 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         coordinator.Type("Tuesday, to", "1130");
         coordinator.Tab();
         // It is a little past Monday 08:00: with two hours' notice only 11:00 is left of today. On Tuesday 11:00 just fits before 11:30,
-        // and on Wednesdays the assembly takes 9:00.
-        coordinator.AwaitSupply("1 3 2 3 3 – – 2 3 2 3 – – –");
+        // and on Wednesdays the assembly takes 9:00. On Thursday and Friday guests have booked her safety morning from 9 to 11.
+        coordinator.AwaitSupply("1 3 2 1 1 – – 2 3 2 3 – – –");
         coordinator.Field("Address").GetAttribute("value").ShouldBe("trial-morning-at-the-bench");
         coordinator.Press("Publish");
         coordinator.AwaitText("published");

@@ -24,6 +24,19 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
     }
 
     [Theory]
+    [InlineData("group-page", 1280)]
+    [InlineData(null, 390)]
+    public void A_group_page(string? name, int width)
+    {
+        using var browser = new Chromium(site.Address, width, width < 600 ? 844 : 800);
+        browser.Open("/brackwater-school/safety-morning");
+        browser.Find("button[data-start]").Click();
+        browser.ScrollToTop();
+        Check(browser, name);
+        if (width < 600) browser.TooSmallForThumbs().ShouldBeEmpty();
+    }
+
+    [Theory]
     [InlineData("booking", 1280)]
     [InlineData("booking-phone", 390)]
     public void The_private_link(string name, int width)

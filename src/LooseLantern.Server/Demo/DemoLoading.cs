@@ -52,7 +52,8 @@ public static class DemoLoading
 
     private static async Task LoadAsync(IServiceProvider services, CancellationToken ct)
     {
-        var now = services.GetRequiredService<IClock>().GetCurrentInstant();
+        // To the minute, so that a start at a chosen time makes the same demo whether it takes one second or three.
+        var now = Instant.FromUnixTimeSeconds(services.GetRequiredService<IClock>().GetCurrentInstant().ToUnixTimeSeconds() / 60 * 60);
         var today = now.InZone(DateTimeZoneProviders.Tzdb[DemoPeople.Zone]).Date;
 
         await services.GetRequiredService<WorkspaceOpening>().OpenAsync(

@@ -58,8 +58,8 @@ internal static class DemoPages
             PlaceKind.InPerson, "School room over the boat store", KeepsHosts: false,
             Times(lineUp, [120]) with
             {
-                Step = 120, Notice = 24 * 60, AheadDays = 42, Places = 8, HoursMode = HoursMode.Page,
-                Hours = new HoursDocument(DemoPeople.Zone, new WeekDocument(Closed, [new("09:00", "11:00")], Closed, [new("09:00", "11:00")], Closed, Closed, Closed), []),
+                Step = 120, StepFrom = StepFrom.Open, Notice = 24 * 60, AheadDays = 42, Places = 8, HoursMode = HoursMode.Page,
+                Hours = new HoursDocument(DemoPeople.Zone, new WeekDocument(Closed, Closed, Closed, [new("09:00", "11:00")], [new("09:00", "11:00")], Closed, Closed), []),
             })),
         new("brackwater", [["piet"]], true, 2, (desk, lineUp) => new PageForm(
             "A word about varnish", desk, "varnish-word",
@@ -70,7 +70,8 @@ internal static class DemoPages
             "Launch day with the shipwright", desk, "launch-day",
             "An hour at the crane with the master shipwright.",
             PlaceKind.InPerson, "Crane pad, Brackwater Quay", KeepsHosts: false,
-            Times(lineUp, [60]) with { Step = 30, Notice = 48 * 60, AheadDays = 14 })),
+            // Fifteen days' notice within a window of fourteen days: a mistake that is easily made.
+            Times(lineUp, [60]) with { Step = 30, Notice = 15 * 24 * 60, AheadDays = 14 })),
         new("brackwater", [["tomasz"]], false, 0, (desk, lineUp) => new PageForm(
             "Mast and rigging inspection", desk, "mast-inspection", "",
             PlaceKind.InPerson, "Mast shed", KeepsHosts: false,

@@ -89,7 +89,7 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, IClo
 
         foreach (var session in bookings)
         {
-            var guests = string.Join(", ", session.Bookings.Select(booking => booking.GuestName));
+            var guests = string.Join(", ", session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).Select(booking => booking.GuestName));
             foreach (var host in session.Hosts)
                 Cut(host.HostId, BarKind.Booked, session.Time.ToSpan(), guests, session.Page!.Title, false, false);
         }

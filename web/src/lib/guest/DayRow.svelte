@@ -68,12 +68,12 @@
                       type="button"
                       data-start={opening.start}
                       aria-pressed={isChosen}
-                      aria-label="{weekday(date)}, {timeOf(opening.start, zone)}{isShared ? `, ${counted(opening.placesLeft, 'place', 'places')} left` : ''}"
+                      aria-label="{weekday(date)}, {timeOf(opening.start, zone)}{isShared ? ` ${opening.placesLeft} left` : ''}"
                       class="min-h-9 w-full min-w-16 rounded-[10px] border px-2.5 py-1 font-bold max-md:min-h-11 {isChosen
                         ? 'border-chosen bg-chosen text-on-chosen'
                         : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
                       onclick={() => onchoose(opening)}
-                      >{timeOf(opening.start, zone)}{#if isShared}<span class="block text-[13px] leading-tight font-normal">{opening.placesLeft} left</span>{/if}</button
+                      >{timeOf(opening.start, zone)}{#if isShared}{' '}<span class="block text-[13px] leading-tight font-normal">{opening.placesLeft} left</span>{/if}</button
                     >
                   </li>
                 {/each}
