@@ -9,6 +9,8 @@ internal sealed class Chromium : IDisposable
 {
     private const string Pressable = "button, a, summary, [role=button]";
 
+    private const int MostTold = 1500;
+
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
 
     private readonly string _profile = Directory.CreateTempSubdirectory("lantern-browser").FullName;
@@ -32,6 +34,9 @@ internal sealed class Chromium : IDisposable
     }
 
     public string Path => new Uri(_driver.Url).AbsolutePath;
+
+    /// <summary>How often something was pressed, dragged, chosen or filled in so far.</summary>
+    public int Handled { get; private set; }
 
     public void Dispose()
     {
@@ -73,9 +78,11 @@ internal sealed class Chromium : IDisposable
         {
             // What stood on the screen instead tells more than a trace.
             Picture(System.IO.Path.Combine(System.IO.Path.GetTempPath(), "lantern-waited-in-vain.png"));
-            throw new WebDriverTimeoutException($"{wait.Message}; the screen said: {_driver.FindElement(By.TagName("body")).Text}; the console: {string.Join(" | ", ConsoleErrors())}");
+            throw new WebDriverTimeoutException($"{wait.Message}; the screen said: {Cut(_driver.FindElement(By.TagName("body")).Text)}; the console: {string.Join(" | ", ConsoleErrors())}");
         }
     }
+
+    private static string Cut(string text) => text.Length <= MostTold ? text : text[..MostTold] + " …";
 
     public IWebElement Find(string css) => Await(
         browser => browser._driver.FindElements(By.CssSelector(css)).FirstOrDefault(element => element.Displayed), $"\"{css}\"");
@@ -106,8 +113,67 @@ internal sealed class Chromium : IDisposable
         },
         $"something named \"{name}\"");
 
+    /// <summary>Drags in a lane by the mouse, from one minute after midnight to another; with <paramref name="to"/> another lane, into that.</summary>
+    public void DragInLane(string label, int from, int until, string? to = null)
+    {
+        Handled++;
+        var (x, y) = PointIn(label, from);
+        var (endX, endY) = PointIn(to ?? label, until);
+        new OpenQA.Selenium.Interactions.Actions(_driver)
+            .MoveToLocation(x, y).ClickAndHold().MoveToLocation((x + endX) / 2, (y + endY) / 2).MoveToLocation(endX, endY).Release().Perform();
+    }
+
+    /// <summary>Presses in a lane at a minute after midnight.</summary>
+    public void PressInLane(string label, int minute)
+    {
+        Handled++;
+        var (x, y) = PointIn(label, minute);
+        new OpenQA.Selenium.Interactions.Actions(_driver).MoveToLocation(x, y).Click().Perform();
+    }
+
+    /// <summary>Draws a finger through a lane.</summary>
+    public void TouchInLane(string label, int from, int until)
+    {
+        Handled++;
+        var (x, y) = PointIn(label, from);
+        var (endX, _) = PointIn(label, until);
+        Touch("touchStart", x, y);
+        for (var step = 1; step <= 5; step++) Touch("touchMove", x + (endX - x) * step / 5, y);
+        _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new Dictionary<string, object?> { ["type"] = "touchEnd", ["touchPoints"] = Array.Empty<object>() });
+    }
+
+    /// <summary>Leads the keyboard to a lane and types keys there.</summary>
+    public void KeysInLane(string label, params string[] keys)
+    {
+        var lane = Find($"[data-lane][aria-label='{label}']");
+        // As a keyboard does: only then is the place in the lane shown.
+        _driver.ExecuteScript("document.activeElement?.blur(); arguments[0].focus({ focusVisible: true })", lane);
+        foreach (var key in keys) _driver.SwitchTo().ActiveElement().SendKeys(key);
+    }
+
+    private void Touch(string type, int x, int y) => _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new Dictionary<string, object?>
+    {
+        ["type"] = type, ["touchPoints"] = new[] { new Dictionary<string, object> { ["x"] = x, ["y"] = y } },
+    });
+
+    private (int X, int Y) PointIn(string label, int minute)
+    {
+        var lane = Find($"[data-lane][aria-label='{label}']");
+        var point = (IReadOnlyCollection<object>)_driver.ExecuteScript("""
+            const [lane, minute] = arguments;
+            const inView = lane.getBoundingClientRect();
+            if (inView.top < 120 || inView.bottom > innerHeight - 40) lane.scrollIntoView({ block: 'center' });
+            const box = lane.getBoundingClientRect();
+            const [from, to] = [Number(lane.dataset.from), Number(lane.dataset.to)];
+            return [Math.round(box.left + (box.width * (minute - from)) / (to - from)), Math.round(box.top + box.height / 2)];
+            """, lane, minute)!;
+        var numbers = point.Select(number => Convert.ToInt32(number, CultureInfo.InvariantCulture)).ToList();
+        return (numbers[0], numbers[1]);
+    }
+
     public void Click(IWebElement element)
     {
+        Handled++;
         _driver.ExecuteScript("arguments[0].scrollIntoView({block: 'center'})", element);
         element.Click();
     }
@@ -118,17 +184,29 @@ internal sealed class Chromium : IDisposable
     /// <summary>Takes out what a field holds and types anew, as a person would.</summary>
     public void Type(string label, string text)
     {
+        Handled++;
         var field = Field(label);
         _driver.ExecuteScript("arguments[0].scrollIntoView({block: 'center'})", field);
         field.SendKeys(Keys.Control + "a");
         field.SendKeys(text.Length == 0 ? Keys.Delete : text);
     }
 
+    /// <summary>Sets a date field, which browsers show by the reader's own order of day and month.</summary>
+    public void SetDate(string label, string date)
+    {
+        Handled++;
+        _driver.ExecuteScript("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', { bubbles: true }))", Field(label), date);
+    }
+
     public void Choose(string label, string option)
     {
+        Handled++;
         var choice = Field(label).FindElements(By.TagName("option")).FirstOrDefault(candidate => candidate.Text == option);
         (choice ?? throw new NoSuchElementException($"\"{label}\" has no choice \"{option}\".")).Click();
     }
+
+    /// <summary>An attribute of whatever has the focus.</summary>
+    public string? Focused(string attribute) => _driver.SwitchTo().ActiveElement().GetAttribute(attribute);
 
     public void Tab() => _driver.SwitchTo().ActiveElement().SendKeys(Keys.Tab);
 

@@ -24,7 +24,7 @@ public sealed class LineUpPathTests(Site site) : IClassFixture<Site>
 
         using var coordinator = new Chromium(site.Address);
         coordinator.SignInToDemo();
-        coordinator.Press("Calendars");
+        coordinator.Press("Board");
         coordinator.Find("[title$=\"Imke Sandvig, Eskil Ronne, booked, 09:00 to 11:00, Safety morning\"]");
     }
 

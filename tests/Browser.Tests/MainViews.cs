@@ -98,9 +98,70 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.AwaitText("Booked");
         Check(browser, "bookings");
 
-        browser.Press("Calendars");
+        browser.Press("Board");
         browser.AwaitText("Tide table");
-        Check(browser, "calendars");
+        Check(browser, null);
+        browser.Open("/work/board?from=2026-12-10&weeks=1&together=all&beside=America/Halifax");
+        browser.AwaitText("Office hours at the bench");
+        Check(browser, "board");
+        browser.Press("Calendars");
+        browser.AwaitText("No calendar is joined for");
+        Check(browser, null);
+    }
+
+    [Fact]
+    public void The_teams_views()
+    {
+        using var browser = new Chromium(site.Address);
+        browser.SignInToDemo();
+        browser.Press("Hours");
+        browser.AwaitText("Summer evenings");
+        Check(browser, null);
+        browser.Press("Piet Lund, usual hours");
+        browser.AwaitText("Stocktaking");
+        browser.Type("Monday, open times", "7-11.30, 12-18");
+        browser.Tab();
+        browser.AwaitText("more in the next 4 weeks");
+        browser.Press("Copy Monday to other days");
+        Check(browser, "hours");
+        browser.Press("Add a dated change");
+        browser.Press("Some weekdays of a run");
+        browser.Press("Other times");
+        Check(browser, null);
+        browser.Press("Paste a whole week");
+        browser.Type("A line for a day or several, such as Mon–Thu 8–12, 13–17", "Mon 9-12\nTue nonsense");
+        browser.AwaitText("can’t be read");
+        Check(browser, null);
+        browser.Press("Team");
+        browser.Press("Leave them");
+        browser.AwaitText("lets you act for them");
+        Check(browser, "team");
+        browser.Press("Invite somebody");
+        Check(browser, null);
+        browser.Press("Hours and caps of Keziah Moon");
+        browser.AwaitText("Weight in a pool");
+        Check(browser, null);
+    }
+
+    [Fact]
+    public void Ones_own_views()
+    {
+        using var browser = new Chromium(site.Address);
+        browser.SignInToDemo();
+        browser.Press("MO Marit Oakes");
+        browser.AwaitText("A line about you, for guests");
+        Check(browser, "you");
+        browser.Press("Acting for me");
+        browser.AwaitText("There is no other coordinator");
+        Check(browser, null);
+        browser.Press("Usual settings");
+        browser.AwaitText("the workspace’s");
+        Check(browser, null);
+        browser.Press("Signing in");
+        browser.Type("Your password", "lantern-demo");
+        browser.Press("Set it up");
+        browser.AwaitText("Scan it with an authenticator");
+        Check(browser, null);
     }
 
     [Fact]
@@ -123,8 +184,15 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Press("Leave them");
         browser.AwaitText("Copenhagen time");
         Check(browser, null);
-        browser.Press("Calendars");
+        browser.Press("Board");
         browser.AwaitText("Tide table");
+        Check(browser, null);
+        browser.Press("Hours");
+        browser.Press("Piet Lund, usual hours");
+        browser.AwaitText("Stocktaking");
+        Check(browser, null);
+        browser.Press("Team");
+        browser.AwaitText("lets you act for them");
         Check(browser, null);
     }
 
@@ -142,7 +210,20 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.AwaitText("today");
         Check(browser, null);
         browser.Press("Calendars");
-        browser.AwaitText("Two weeks on");
+        browser.AwaitText("No calendar is joined for");
+        Check(browser, null);
+        browser.Press("Board");
+        browser.AwaitText("Tide");
+        Check(browser, "board-phone");
+        browser.Press("Hours");
+        browser.Press("Piet Lund, usual hours");
+        browser.AwaitText("Stocktaking");
+        Check(browser, null);
+        browser.Press("Team");
+        browser.AwaitText("Rooms and things");
+        Check(browser, null);
+        browser.Press("You");
+        browser.AwaitText("A line about you, for guests");
         Check(browser, null);
     }
 

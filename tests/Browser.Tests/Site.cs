@@ -7,15 +7,23 @@ public sealed class Site : IAsyncLifetime
 {
     public static readonly Instant Started = Instant.FromUtc(2026, 12, 7, 7, 0);
 
+    private readonly bool _demo;
     private TestDatabase? _database;
     private LanternApp? _app;
+
+    public Site()
+        : this(demo: true)
+    {
+    }
+
+    internal Site(bool demo) => _demo = demo;
 
     public string Address { get; private set; } = "";
 
     public async ValueTask InitializeAsync()
     {
         _database = await TestDatabase.CreateAsync();
-        _app = new LanternApp(_database.ConnectionString, StartedClock.At(Started), demo: true);
+        _app = new LanternApp(_database.ConnectionString, StartedClock.At(Started), demo: _demo);
         _app.UseKestrel(0);
         _app.StartServer();
         Address = _app.ClientOptions.BaseAddress.ToString().TrimEnd('/');

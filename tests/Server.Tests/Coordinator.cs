@@ -16,14 +16,20 @@ public sealed class Coordinator(HttpClient http, string desk)
 
     public Guid HostId { get; private set; }
 
+    public Guid PersonId { get; private set; }
+
     public void ForgetToken() => _token = null;
 
-    /// <summary>Looks up the desk and the host that signing up made.</summary>
+    /// <summary>Looks up the desk that signing up made, and the person's own ids.</summary>
     public async Task LearnAsync()
     {
         DeskId = (await GetAsync("/api/desks"))[0].GetProperty("id").GetGuid();
-        HostId = (await GetAsync("/api/hosts"))[0].GetProperty("id").GetGuid();
+        var me = await GetAsync("/api/me");
+        PersonId = me.GetProperty("id").GetGuid();
+        HostId = me.GetProperty("hostId").ValueKind == JsonValueKind.Null ? Guid.Empty : me.GetProperty("hostId").GetGuid();
     }
+
+    public async Task<JsonElement> OwnHostAsync() => (await GetAsync("/api/hosts")).EnumerateArray().Single(host => host.GetProperty("id").GetGuid() == HostId);
 
     public async Task<JsonElement> GetAsync(string path) => await Http.GetFromJsonAsync<JsonElement>(path);
 
@@ -36,6 +42,14 @@ public sealed class Coordinator(HttpClient http, string desk)
     /// <summary>Uploads a calendar file for the host.</summary>
     public Task<HttpResponseMessage> JoinCalendarAsync(string text, Guid? host = null) =>
         SendAsync(HttpMethod.Post, "/api/calendars", FileForm(text, host ?? HostId));
+
+    /// <summary>Uploads a file to be read or kept, with further fields of the form.</summary>
+    public Task<HttpResponseMessage> UploadAsync(HttpMethod method, string path, byte[] bytes, params (string Name, string Value)[] fields)
+    {
+        var form = new MultipartFormDataContent { { new ByteArrayContent(bytes), "file", "upload.bin" } };
+        foreach (var (name, value) in fields) form.Add(new StringContent(value), name);
+        return SendAsync(method, path, form);
+    }
 
     public Task<HttpResponseMessage> ReplaceCalendarAsync(Guid calendar, string text) =>
         SendAsync(HttpMethod.Put, $"/api/calendars/{calendar}/file", FileForm(text, null));

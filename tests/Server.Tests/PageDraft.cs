@@ -42,6 +42,10 @@ public sealed class PageDraft
 
     public object[] Day { get; set; } = [new { from = "09:00", to = "12:00" }];
 
+    public object? Blocks { get; set; }
+
+    public string StepFrom { get; set; } = "clock";
+
     public object Form() => new
     {
         title = Title, deskId = DeskId, address = Address, description = "", placeKind = "inPerson", place = "Slip 2", keepsHosts = KeepsHosts, times = Times(),
@@ -50,7 +54,7 @@ public sealed class PageDraft
     public object Times() => new
     {
         zone = Zone, lineUp = (Seats ?? [[HostId]]).Select(hosts => new { hostIds = hosts, fill = Fill }),
-        durations = Durations, step = Step, stepOffset = 0, stepFrom = "clock", bufferBefore = BufferBefore,
+        durations = Durations, step = Step, stepOffset = 0, stepFrom = StepFrom, bufferBefore = BufferBefore,
         bufferAfter = BufferAfter, notice = Notice, aheadDays = AheadDays, hoursMode = HoursMode,
         hours = new
         {
@@ -58,6 +62,6 @@ public sealed class PageDraft
             week = new { mon = Day, tue = Day, wed = Day, thu = Day, fri = Day, sat = Array.Empty<object>(), sun = Array.Empty<object>() },
             changes = Array.Empty<object>(),
         },
-        dailyCap = DailyCap, weeklyCap = WeeklyCap, places = Places,
+        dailyCap = DailyCap, weeklyCap = WeeklyCap, places = Places, blocks = Blocks,
     };
 }

@@ -1,51 +1,137 @@
-using LooseLantern.Server.Features.Team;
-using LooseLantern.Server.Tenancy;
-using Microsoft.Extensions.DependencyInjection;
-
 namespace Server.Tests;
 
-/// <summary>A host without the coordinator's role sees the work and changes none of it.</summary>
+/// <summary>Every cell of the tables in docs/permissions.md, tried over HTTP.</summary>
 public class PermissionTests(World world)
 {
-    [Fact]
-    public async Task A_host_reads_but_does_not_change()
+    private static readonly Dictionary<string, Func<Scene, Coordinator, Task<HttpResponseMessage>>> ByRole = new()
     {
-        var ada = await world.SignUpAsync();
-        await ada.PublishAsync();
-        var page = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
-        var calendar = await (await ada.JoinCalendarAsync("BEGIN:VCALENDAR\nEND:VCALENDAR\n")).ReadAsync(HttpStatusCode.Created);
-        var host = await SignInHostAsync(ada.Desk);
+        ["Read pages, bookings, calendars, hours, the board, the team, load and the record"] = (_, who) => FirstRefusedAsync(
+            [.. new[] { "pages", "bookings", "calendars", "hours", "board", "hosts", "people", "desks", "load", "record", "me/record" }.Select(path => who.Http.GetAsync("/api/" + path))]),
+        ["Change their own profile, usual settings and password"] = (_, who) => FirstRefusedAsync(
+            who.PutAsync("/api/me/profile", new { name = "Somebody Else", line = "", zone = "Europe/Lisbon", language = "da", clock = "h12" }),
+            who.PutAsync("/api/me/usual", Scene.Usual()),
+            who.PutAsync("/api/me/password", new { password = "a long password", newPassword = "another long one" })),
+        ["See where they are signed in and sign out there"] = async (_, who) => await who.DeleteAsync(
+            $"/api/me/sign-ins/{(await who.GetAsync("/api/me/security")).GetProperty("signIns")[0].GetProperty("id").GetGuid()}"),
+        ["Make a page with their own time"] = (scene, who) => who.PostAsync("/api/pages", scene.PageOf(who)),
+        ["Change a page with their own time"] = async (scene, who) => await who.PutAsync(
+            $"/api/pages/{await scene.MakePageAsync(who)}", new { version = 1, form = scene.PageOf(who) }),
+        ["Publish and unpublish a page with their own time"] = async (scene, who) => await who.PostAsync($"/api/pages/{await scene.MakePageAsync(who)}/publish", new { version = 1 }) is { IsSuccessStatusCode: true }
+            ? await who.PostAsync($"/api/pages/{scene.LastPage}/unpublish", new { version = 2 })
+            : await who.PostAsync($"/api/pages/{scene.LastPage}/unpublish", new { version = 1 }),
+        ["Download the case file of a page"] = async (scene, who) => await who.Http.GetAsync($"/api/pages/{await scene.MakePageAsync(who)}/case"),
+        ["Join a calendar of their own"] = (_, who) => who.JoinCalendarAsync(Scene.EmptyCalendar, who.HostId),
+        ["Make named hours"] = (_, who) => who.PostAsync("/api/hours", Scene.Hours("Winter")),
+        ["Change named hours that nobody has"] = async (scene, who) => await who.PutAsync($"/api/hours/{await scene.FreeHoursAsync()}", new { version = 1, form = Scene.Hours("Summer") }),
+        ["Take away named hours that nobody has"] = async (scene, who) => await who.DeleteAsync($"/api/hours/{await scene.FreeHoursAsync()}"),
+        ["Add a room or a thing"] = (_, who) => who.PostAsync("/api/hosts", Scene.Room),
+        ["Change a room or a thing"] = async (scene, who) => await who.PutAsync(
+            $"/api/hosts/{await scene.RoomAsync()}", new { name = "Slip 3", zone = "Europe/Copenhagen", hoursId = (Guid?)null, weight = 1, dailyCap = 4, weeklyCap = (int?)null }),
+        ["Take a room or a thing off the team"] = async (scene, who) => await who.DeleteAsync($"/api/hosts/{await scene.RoomAsync()}"),
+        ["Invite people and take invitations back"] = async (scene, who) => await FirstRefusedAsync(
+            who.PostAsync("/api/invitations", Scene.Invitation("new")), who.DeleteAsync($"/api/invitations/{await scene.InviteAsync()}")),
+        ["Change roles"] = async (scene, who) => await who.PutAsync($"/api/people/{await scene.PersonAsync()}/roles", new { isOwner = false, isCoordinator = true, isHost = true }),
+        ["Let somebody leave"] = async (scene, who) => await who.PostAsync($"/api/people/{await scene.PersonAsync()}/leave", new { toHostId = (Guid?)null }),
+        ["Change the workspace's name and zone"] = (_, who) => who.PutAsync("/api/workspace", new { name = "Another Yard", zone = "Europe/Dublin" }),
+        ["Change the workspace's usual settings"] = (_, who) => who.PutAsync("/api/workspace/usual", Scene.Usual()),
+        ["Go through the first run"] = (_, who) => FirstRefusedAsync(who.PostAsync("/api/first-run/steps/zone", new { }), who.PostAsync("/api/first-run/end", new { })),
+    };
 
-        foreach (var path in new[] { "/api/pages", $"/api/pages/{page}", "/api/bookings", "/api/calendars", "/api/board", "/api/hosts", "/api/desks" })
-            (await host.Http.GetAsync(path)).StatusCode.ShouldBe(HttpStatusCode.OK, path);
+    private static readonly Dictionary<string, Func<Scene, Coordinator, Coordinator, Task<HttpResponseMessage>>> OnAHost = new()
+    {
+        ["Offer their time on a page"] = (_, host, who) => who.PostAsync("/api/pages", who.Draft(page => page.HostId = host.HostId).Form()),
+        ["Join a calendar of theirs"] = (_, host, who) => who.JoinCalendarAsync(Scene.EmptyCalendar, host.HostId),
+        ["Replace the file of a calendar of theirs"] = async (_, host, who) => await who.ReplaceCalendarAsync(await Scene.CalendarOfAsync(host), Scene.EmptyCalendar),
+        ["Take a calendar of theirs away"] = async (_, host, who) => await who.DeleteAsync($"/api/calendars/{await Scene.CalendarOfAsync(host)}"),
+        ["Change the hours that they alone have"] = async (_, host, who) => await who.PutAsync(
+            $"/api/hours/{(await host.OwnHostAsync()).GetProperty("hoursId").GetGuid()}", new { version = 1, form = Scene.Hours("Theirs") }),
+        ["Choose which hours are theirs"] = (_, host, who) => who == host
+            ? who.PutAsync("/api/me/hours", new { hoursId = (Guid?)null })
+            : who.PutAsync($"/api/hosts/{host.HostId}", new { name = (string?)null, zone = (string?)null, hoursId = (Guid?)null, weight = 1, dailyCap = (int?)null, weeklyCap = (int?)null }),
+        ["Read what their events are called"] = async (_, host, who) =>
+        {
+            await (await host.JoinCalendarAsync(Scene.CalendarWith("Dentist"), host.HostId)).ReadAsync(HttpStatusCode.Created);
+            var board = await who.GetAsync($"/api/board?host={host.HostId}");
+            return new HttpResponseMessage(board.ToString().Contains("Dentist", StringComparison.Ordinal) ? HttpStatusCode.OK : HttpStatusCode.Forbidden);
+        },
+        ["Set their weight and caps"] = async (_, host, who) => await who.PutAsync($"/api/hosts/{host.HostId}", new
+        {
+            name = (string?)null, zone = (string?)null, hoursId = (await host.OwnHostAsync()).GetProperty("hoursId").GetGuid(), weight = 3, dailyCap = 5, weeklyCap = (int?)null,
+        }),
+        // Everybody's choice is for their own time; that of another's can't even be asked for.
+        ["Choose who acts for them"] = async (scene, host, who) =>
+        {
+            var answer = await who.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants);
+            var grants = await host.GetAsync("/api/me/acting");
+            return grants.EnumerateArray().Single(row => row.GetProperty("personId").GetGuid() == scene.OwnerId).GetProperty("grant").GetProperty("mayMove").GetBoolean()
+                ? answer
+                : new HttpResponseMessage(HttpStatusCode.Forbidden);
+        },
+    };
 
-        var draft = ada.Draft();
-        HttpResponseMessage[] refused =
-        [
-            await host.PostAsync("/api/pages", draft.Form()),
-            await host.PutAsync($"/api/pages/{page}", new { version = 2, form = draft.Form() }),
-            await host.PostAsync($"/api/pages/{page}/publish", new { version = 2 }),
-            await host.PostAsync($"/api/pages/{page}/unpublish", new { version = 2 }),
-            await host.JoinCalendarAsync("BEGIN:VCALENDAR\nEND:VCALENDAR\n", ada.HostId),
-            await host.ReplaceCalendarAsync(calendar.GetProperty("id").GetGuid(), "BEGIN:VCALENDAR\nEND:VCALENDAR\n"),
-            await host.DeleteAsync($"/api/calendars/{calendar.GetProperty("id").GetGuid()}"),
-        ];
-        foreach (var answer in refused)
-            (await answer.ReadAsync(HttpStatusCode.Forbidden)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:not-allowed");
+    public static TheoryData<string, string, bool> RoleCells() => Cells("## By role");
+
+    public static TheoryData<string, string, bool> HostCells() => Cells("## On a host's time");
+
+    [Theory, MemberData(nameof(RoleCells))]
+    public async Task What_a_role_may_do(string work, string role, bool may)
+    {
+        var scene = await Scene.MakeAsync(world);
+        var who = role switch
+        {
+            "owner" => scene.Owner,
+            "coordinator" => await scene.JoinAsync(isCoordinator: true, isHost: true),
+            _ => await scene.JoinAsync(isHost: true),
+        };
+        Held(await ByRole[work](scene, who), may);
     }
 
-    private async Task<Coordinator> SignInHostAsync(string desk)
+    [Theory, MemberData(nameof(HostCells))]
+    public async Task What_may_be_done_on_a_hosts_time(string work, string by, bool may)
     {
-        var email = $"host@{desk}.example";
-        await using (var scope = world.App.Services.CreateAsyncScope())
+        var scene = await Scene.MakeAsync(world);
+        var host = await scene.JoinAsync(isHost: true);
+        var who = by switch
         {
-            scope.ServiceProvider.GetRequiredService<Tenant>().Enter(await world.WorkspaceOfAsync(desk));
-            await scope.ServiceProvider.GetRequiredService<TeamBuilding>().AddPersonAsync(new NewPerson("Bo Keel", email, "a long password"), TestContext.Current.CancellationToken);
+            "the host" => host,
+            "another host" => await scene.JoinAsync(isHost: true),
+            _ => await scene.JoinAsync(isCoordinator: true, isHost: true),
+        };
+        if (by == "a coordinator they let") (await host.PutAsync($"/api/me/acting/{who.PersonId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        Held(await OnAHost[work](scene, host, who), may);
+    }
+
+    [Fact]
+    public void The_tables_and_the_tests_have_the_same_rows()
+    {
+        RoleCells().Select(row => row.Data.Item1).Distinct().ShouldBe(ByRole.Keys, ignoreOrder: true);
+        HostCells().Select(row => row.Data.Item1).Distinct().ShouldBe(OnAHost.Keys, ignoreOrder: true);
+    }
+
+    private static void Held(HttpResponseMessage answer, bool may)
+    {
+        if (may) answer.IsSuccessStatusCode.ShouldBeTrue($"{answer.StatusCode}: {answer.Content.ReadAsStringAsync().Result}");
+        else answer.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+    }
+
+    private static async Task<HttpResponseMessage> FirstRefusedAsync(params Task<HttpResponseMessage>[] asked)
+    {
+        var answers = await Task.WhenAll(asked);
+        return answers.FirstOrDefault(answer => !answer.IsSuccessStatusCode) ?? answers[0];
+    }
+
+    private static TheoryData<string, string, bool> Cells(string heading)
+    {
+        var lines = File.ReadAllLines(Path.Combine(Checkout.Root, "docs/permissions.md")).SkipWhile(line => line != heading).Skip(1)
+            .TakeWhile(line => !line.StartsWith("## ", StringComparison.Ordinal)).Where(line => line.StartsWith('|')).Select(Split).ToList();
+        var data = new TheoryData<string, string, bool>();
+        foreach (var row in lines.Skip(2))
+        {
+            for (var column = 1; column < row.Length; column++) data.Add(row[0], lines[0][column], row[column] == "yes");
         }
 
-        var host = new Coordinator(world.App.CreateClient(), desk);
-        (await host.PostAsync("/api/sign-in", new { email, password = "a long password" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        host.ForgetToken();
-        return host;
+        return data;
+
+        static string[] Split(string line) => line.Trim('|').Split('|').Select(cell => cell.Trim()).ToArray();
     }
 }

@@ -42,11 +42,14 @@ public sealed class World : IAsyncLifetime
     /// <summary>Somebody outside, with neither cookie nor token.</summary>
     public HttpClient Guest() => App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false, HandleCookies = false });
 
+    /// <summary>Somebody's browser, with cookies of its own.</summary>
+    public HttpClient Browser() => App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
+
     /// <summary>A new workspace in Copenhagen and its coordinator, signed in.</summary>
     public async Task<Coordinator> SignUpAsync()
     {
         var desk = Unique("desk");
-        var person = new Coordinator(App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false }), desk);
+        var person = new Coordinator(Browser(), desk);
         var answer = await person.PostAsync("/api/sign-up", new
         {
             workspace = "Yard " + desk, zone = "Europe/Copenhagen", name = "Ada Wharf", email = $"ada@{desk}.example", password = "a long password",

@@ -1,12 +1,12 @@
 using System.Text.Json;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace LooseLantern.Server.Data;
 
@@ -44,6 +44,16 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public DbSet<Message> Messages => Set<Message>();
 
+    public DbSet<Portrait> Portraits => Set<Portrait>();
+
+    public DbSet<ActingFor> ActingFor => Set<ActingFor>();
+
+    public DbSet<RecordEntry> Record => Set<RecordEntry>();
+
+    public DbSet<Invitation> Invitations => Set<Invitation>();
+
+    public DbSet<SignedIn> SignedIn => Set<SignedIn>();
+
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     private Guid? AtHand => tenant.WorkspaceId;
@@ -66,12 +76,30 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         builder.HasPostgresExtension("btree_gist");
 
         builder.Entity<Workspace>().HasQueryFilter(workspace => workspace.Id == AtHand);
+        AsJson(builder.Entity<Workspace>().Property(row => row.Usual));
         // Signing in looks for a person before any workspace is known; from then on only one's own are seen.
         builder.Entity<Person>(person =>
         {
             person.HasQueryFilter(row => AtHand == null || row.WorkspaceId == AtHand);
             person.HasOne<Workspace>().WithMany().HasForeignKey(row => row.WorkspaceId);
             person.HasIndex(row => row.WorkspaceId);
+            AsJson(person.Property(row => row.Usual));
+        });
+        Filter<Portrait>(builder).ToTable("portraits").HasKey(row => row.PersonId);
+        builder.Entity<Portrait>().HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
+        Filter<SignedIn>(builder).ToTable("signed_in").HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
+        Filter<Invitation>(builder).HasIndex(row => row.SecretHash).IsUnique();
+        Filter<ActingFor>(builder).ToTable("acting_for").HasKey(row => new { row.HostId, row.PersonId });
+        builder.Entity<ActingFor>(acting =>
+        {
+            acting.HasOne<Host>().WithMany().HasForeignKey(row => row.HostId);
+            acting.HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
+        });
+        Filter<RecordEntry>(builder).ToTable("record");
+        builder.Entity<RecordEntry>(entry =>
+        {
+            entry.HasIndex(row => new { row.WorkspaceId, row.SubjectId, row.At });
+            entry.HasIndex(row => row.ForHosts).HasMethod("gin");
         });
 
         Filter<Host>(builder);
@@ -81,9 +109,8 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             host.HasOne(row => row.Hours).WithMany().HasForeignKey(row => row.HoursId);
         });
 
-        Filter<HoursRow>(builder).ToTable("hours").Property(row => row.Document).HasColumnType("jsonb").HasConversion(
-            document => JsonSerializer.Serialize(document, Json.Options),
-            json => JsonSerializer.Deserialize<HoursDocument>(json, Json.Options)!);
+        Filter<HoursRow>(builder).ToTable("hours").Property(row => row.Version).IsConcurrencyToken();
+        AsJson(builder.Entity<HoursRow>().Property(row => row.Document));
 
         Filter<Desk>(builder).HasIndex(row => row.Address).IsUnique().HasDatabaseName(OneDeskAddress);
 
@@ -94,8 +121,10 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             page.HasOne(row => row.Desk).WithMany().HasForeignKey(row => row.DeskId).OnDelete(DeleteBehavior.NoAction);
             page.HasOne(row => row.Hours).WithMany().HasForeignKey(row => row.HoursId);
             page.HasMany(row => row.Seats).WithOne().HasForeignKey(row => row.PageId);
+            page.HasMany(row => row.Blocks).WithOne().HasForeignKey(row => row.PageId);
             page.Property(row => row.Version).IsConcurrencyToken();
         });
+        Filter<BlockRow>(builder).ToTable("blocks");
         Filter<SeatRow>(builder).ToTable("seats").HasMany(row => row.Hosts).WithOne().HasForeignKey(row => row.SeatId);
         Filter<SeatHost>(builder).ToTable("seat_hosts").HasKey(row => new { row.SeatId, row.HostId });
 
@@ -152,7 +181,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             property.SetProviderClrType(typeof(string));
     }
 
-    private Microsoft.EntityFrameworkCore.Metadata.Builders.EntityTypeBuilder<T> Filter<T>(ModelBuilder builder)
+    private EntityTypeBuilder<T> Filter<T>(ModelBuilder builder)
         where T : class, IBelongsToWorkspace
     {
         var entity = builder.Entity<T>();
@@ -161,6 +190,12 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         entity.HasIndex(row => row.WorkspaceId);
         return entity;
     }
+
+    private static void AsJson<T>(PropertyBuilder<T> property)
+        where T : class =>
+        property.HasColumnType("jsonb").HasConversion(
+            value => JsonSerializer.Serialize(value, Json.Options),
+            json => JsonSerializer.Deserialize<T>(json, Json.Options)!);
 
     private void HoldToWorkspace()
     {

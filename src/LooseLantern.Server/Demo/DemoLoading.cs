@@ -56,7 +56,7 @@ public static class DemoLoading
         var now = Instant.FromUnixTimeSeconds(services.GetRequiredService<IClock>().GetCurrentInstant().ToUnixTimeSeconds() / 60 * 60);
         var today = now.InZone(DateTimeZoneProviders.Tzdb[DemoPeople.Zone]).Date;
 
-        await services.GetRequiredService<WorkspaceOpening>().OpenAsync(
+        var marit = await services.GetRequiredService<WorkspaceOpening>().OpenAsync(
             new OpenWorkspaceRequest("Brackwater Boatworks", DemoPeople.Zone, "Marit Oakes", Mailbox("marit"), DemoPeople.Password, "Service desk", FirstDesk), ct);
 
         var hosts = new Dictionary<string, Guid>();
@@ -64,11 +64,14 @@ public static class DemoLoading
         var calendars = services.GetRequiredService<CalendarJoining>();
         foreach (var host in DemoPeople.Hosts)
         {
-            var person = await team.AddPersonAsync(new NewPerson(host.Name, Mailbox(host.Key), DemoPeople.Password), ct);
+            var person = await team.AddPersonAsync(new NewPerson(host.Name, Mailbox(host.Key), DemoPeople.Password, host.Zone), ct);
             var added = await team.AddHostAsync(new NewHost(host.Name, host.Zone, host.Hours), person, ct);
             hosts[host.Key] = added.Id;
+            team.Let(added, marit.Id);
             await calendars.JoinAsync(added.Id, $"{host.Name.Split(' ')[0]}'s calendar", $"{host.Key}.ics", DemoCalendars.File(host.Key, today), ct);
         }
+
+        await DemoTeam.AddAsync(services, hosts, today, ct);
 
         var desks = services.GetRequiredService<DeskOpening>();
         await desks.OpenAsync("brackwater-commissions", "Commissions desk", ct);
@@ -81,7 +84,7 @@ public static class DemoLoading
         foreach (var page in DemoPages.All)
         {
             SeatForm[] lineUp = [.. page.Seats.Select(seat => new SeatForm([.. seat.Select(host => hosts[host])], SeatFill.Balanced))];
-            var made = await editing.CreateAsync(page.Form(deskIds[page.Desk], lineUp), ct);
+            var made = await editing.CreateAsync(page.Form(deskIds[page.Desk], lineUp, today), ct);
             if (made.Address == DemoPages.Last) last = made;
             else if (page.Published) published.AddRange(Enumerable.Repeat(await editing.SetStateAsync(made.Id, made.Version, PageState.Published, ct), page.Turns));
         }
@@ -107,7 +110,7 @@ public static class DemoLoading
                 turn = (turn * 37 + 11) % 997;
                 var page = pages[turn % pages.Count];
                 var guest = DemoPeople.Guests[turn % DemoPeople.Guests.Length];
-                var rules = PageRulesOf.Row(page);
+                var rules = loader.Rules(page);
                 var day = clock.GetCurrentInstant().InZone(rules.Zone).Date;
                 var duration = page.Durations[turn % page.Durations.Length];
 

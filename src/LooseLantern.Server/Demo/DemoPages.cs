@@ -2,6 +2,7 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Pages;
+using NodaTime;
 
 namespace LooseLantern.Server.Demo;
 
@@ -9,7 +10,7 @@ namespace LooseLantern.Server.Demo;
 /// <param name="Seats">The hosts of each seat by their keys.</param>
 /// <param name="Published">One page is left a draft, to show what that looks like.</param>
 /// <param name="Turns">How often guests of the demo try it, beside the others.</param>
-internal sealed record DemoPage(string Desk, string[][] Seats, bool Published, int Turns, Func<Guid, IReadOnlyList<SeatForm>, PageForm> Form);
+internal sealed record DemoPage(string Desk, string[][] Seats, bool Published, int Turns, Func<Guid, IReadOnlyList<SeatForm>, LocalDate, PageForm> Form);
 
 internal static class DemoPages
 {
@@ -22,13 +23,13 @@ internal static class DemoPages
 
     public static readonly DemoPage[] All =
     [
-        new("brackwater", [["sunniva", "tomasz", "keziah"]], true, 4, (desk, lineUp) => new PageForm(
+        new("brackwater", [["sunniva", "tomasz", "keziah"]], true, 4, (desk, lineUp, _) => new PageForm(
             "Hull survey on the slip", desk, "hull-survey",
             "We look over the hull below the waterline, sound the planking and write down what we find.\n\n"
             + "Bring her afloat or on a trailer, with the boards up and the bilge dry. A ladder and lights are at the slip.",
             PlaceKind.InPerson, "Slip 2, Brackwater Quay", KeepsHosts: true,
             Times(lineUp, [45, 90]) with { Step = 30, BufferBefore = 10, BufferAfter = 20, Notice = 24 * 60, AheadDays = 42 })),
-        new("brackwater", [["piet"]], true, 2, (desk, lineUp) => new PageForm(
+        new("brackwater", [["piet"]], true, 2, (desk, lineUp, _) => new PageForm(
             "Sail fitting in the loft", desk, "sail-fitting",
             "Half an hour on the loft floor to check cut and hardware before the last seam is sewn.",
             PlaceKind.InPerson, "Sail loft, second floor", KeepsHosts: false,
@@ -37,22 +38,22 @@ internal static class DemoPages
                 Step = 15, BufferAfter = 10, Notice = 4 * 60, AheadDays = 28, HoursMode = HoursMode.Both,
                 Hours = Hours([new("08:00", "11:00"), new("13:00", "15:00")], [new("08:00", "11:00")]),
             })),
-        new("brackwater-commissions", [["odile", "ivo"]], true, 3, (desk, lineUp) => new PageForm(
+        new("brackwater-commissions", [["odile", "ivo"]], true, 3, (desk, lineUp, _) => new PageForm(
             "A first talk about a new boat", desk, "first-talk",
             "Twenty minutes to hear what you have in mind. Sketches are welcome and nothing is decided yet.",
             PlaceKind.Video, "You get the room's address with your booking", KeepsHosts: false,
             Times(lineUp, [20]) with { Step = 20, StepFrom = StepFrom.Open, BufferAfter = 10, Notice = 12 * 60, AheadDays = 30 })),
-        new("brackwater-commissions", [["odile"], ["anselm"]], true, 2, (desk, lineUp) => new PageForm(
+        new("brackwater-commissions", [["odile"], ["anselm"]], true, 2, (desk, lineUp, _) => new PageForm(
             "Design review", desk, "design-review",
             "An hour over the drawings with the commissions desk and the master shipwright.",
             PlaceKind.Video, "You get the room's address with your booking", KeepsHosts: false,
             Times(lineUp, [60]) with { Step = 30, BufferAfter = 15, Notice = 24 * 60, AheadDays = 42 })),
-        new("brackwater-school", [["rosalind"], ["anselm"], ["piet", "tomasz"]], true, 2, (desk, lineUp) => new PageForm(
+        new("brackwater-school", [["rosalind"], ["anselm"], ["piet", "tomasz"]], true, 2, (desk, lineUp, _) => new PageForm(
             "Yard hand interview", desk, "yard-hand",
             "Forty minutes with the school, the master shipwright and one of the workshop. Bring something you made.",
             PlaceKind.InPerson, "School room over the boat store", KeepsHosts: false,
             Times(lineUp, [40]) with { Step = 20, BufferBefore = 5, BufferAfter = 10, Notice = 48 * 60, AheadDays = 42 })),
-        new("brackwater-school", [["rosalind"]], true, 4, (desk, lineUp) => new PageForm(
+        new("brackwater-school", [["rosalind"]], true, 4, (desk, lineUp, _) => new PageForm(
             "Safety morning", desk, "safety-morning",
             "Two hours on slips, slings and dust, for everybody who is new to a yard.",
             PlaceKind.InPerson, "School room over the boat store", KeepsHosts: false,
@@ -61,18 +62,32 @@ internal static class DemoPages
                 Step = 120, StepFrom = StepFrom.Open, Notice = 24 * 60, AheadDays = 42, Places = 8, HoursMode = HoursMode.Page,
                 Hours = new HoursDocument(DemoPeople.Zone, new WeekDocument(Closed, Closed, Closed, [new("09:00", "11:00")], [new("09:00", "11:00")], Closed, Closed), []),
             })),
-        new("brackwater", [["piet"]], true, 2, (desk, lineUp) => new PageForm(
+        new("brackwater", [["piet"]], true, 2, (desk, lineUp, _) => new PageForm(
             "A word about varnish", desk, "varnish-word",
             "A quarter of an hour at the bench. Two a day, so that the bench gets something done as well.",
             PlaceKind.InPerson, "Finishing shop", KeepsHosts: false,
             Times(lineUp, [15]) with { Step = 15, Notice = 2 * 60, AheadDays = 21, DailyCap = 2 })),
-        new("brackwater", [["anselm"]], true, 0, (desk, lineUp) => new PageForm(
+        new("brackwater", [["piet"]], true, 0, (desk, lineUp, today) => new PageForm(
+            "Office hours at the bench", desk, "bench-hours",
+            "Bring a question, a plank or a photograph. Twenty minutes each.",
+            PlaceKind.InPerson, "Finishing shop", KeepsHosts: false,
+            Times(lineUp, [20]) with
+            {
+                Step = 20, StepFrom = StepFrom.Open, Notice = 60, AheadDays = 90, HoursMode = HoursMode.Page,
+                // Thursdays from the coming one on, and one afternoon more.
+                Blocks = new BlocksForm(Whole: false,
+                [
+                    new BlockForm(today.Next(IsoDayOfWeek.Thursday).At(new LocalTime(13, 0)), 120, "FREQ=WEEKLY;BYDAY=TH", []),
+                    new BlockForm(today.Next(IsoDayOfWeek.Tuesday).PlusWeeks(1).At(new LocalTime(14, 0)), 60, null, []),
+                ]),
+            })),
+        new("brackwater", [["anselm"]], true, 0, (desk, lineUp, _) => new PageForm(
             "Launch day with the shipwright", desk, "launch-day",
             "An hour at the crane with the master shipwright.",
             PlaceKind.InPerson, "Crane pad, Brackwater Quay", KeepsHosts: false,
             // Fifteen days' notice within a window of fourteen days: a mistake that is easily made.
             Times(lineUp, [60]) with { Step = 30, Notice = 15 * 24 * 60, AheadDays = 14 })),
-        new("brackwater", [["tomasz"]], false, 0, (desk, lineUp) => new PageForm(
+        new("brackwater", [["tomasz"]], false, 0, (desk, lineUp, _) => new PageForm(
             "Mast and rigging inspection", desk, "mast-inspection", "",
             PlaceKind.InPerson, "Mast shed", KeepsHosts: false,
             Times(lineUp, [60, 120]) with { Step = 30, BufferBefore = 15, BufferAfter = 15, Notice = 24 * 60, AheadDays = 42 })),

@@ -25,6 +25,9 @@ public static class OpenApiSetup
             var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
             if (type == typeof(Instant)) Describe(schema, "date-time");
             if (type == typeof(LocalDate)) Describe(schema, "date");
+            if (type == typeof(LocalDateTime)) Describe(schema, "local-date-time");
+            // Of a list of such values nothing is told by itself.
+            if (context.JsonTypeInfo.ElementType == typeof(LocalDate)) schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date" };
             return Task.CompletedTask;
         });
     }

@@ -1,12 +1,20 @@
+using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Features.FirstRun;
 using LooseLantern.Server.Features.Guests;
+using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Load;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Profile;
+using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Features.Usual;
+using LooseLantern.Server.Features.Workspaces;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
@@ -37,12 +45,22 @@ public static class PipelineSetup
 
         var team = app.MapGroup("/api").RequireAuthorization().AddEndpointFilter(AskForToken);
         team.MapSignIn();
+        team.MapMe();
+        team.MapSecurity();
+        team.MapActingFor();
+        team.MapRecord();
+        team.MapUsual();
+        team.MapWorkspace();
+        team.MapFirstRun();
+        team.MapLoad();
         team.MapTeam();
+        team.MapInvitations();
         team.MapCalendars();
         team.MapBoard();
         team.MapPages();
         team.MapSupply();
         team.MapCases();
+        team.MapHours();
         team.MapBookings();
 
         FrontEnd.MapFallback(app);
@@ -65,7 +83,8 @@ public static class PipelineSetup
         if (!context.Request.Path.StartsWithSegments("/api/public")
             && context.User.FindFirst(Roles.WorkspaceClaim) is { } claim
             && !context.Request.Path.StartsWithSegments("/api/sign-up")
-            && !context.Request.Path.StartsWithSegments("/api/sign-in"))
+            && !context.Request.Path.StartsWithSegments("/api/sign-in")
+            && !context.Request.Path.StartsWithSegments("/api/join"))
         {
             context.RequestServices.GetRequiredService<Tenant>().Enter(Guid.Parse(claim.Value));
         }

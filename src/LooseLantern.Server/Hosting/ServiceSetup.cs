@@ -1,18 +1,24 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Guests;
+using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Load;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Profile;
+using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Tenancy;
+using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Identity;
@@ -36,11 +42,14 @@ public static class ServiceSetup
         AddDatabase(services, builder.Configuration);
         AddIdentity(services);
 
-        services.AddScoped<Tenant>();
+        services.AddScoped<Tenant>().AddScoped<Actor>().AddScoped<Allowances>().AddScoped<RecordKeeping>();
+        services.AddScoped<SignInSessions>().AddScoped<SecondFactor>().AddScoped<Portraits>();
+        services.AddScoped<HostEditing>().AddScoped<PeopleEditing>().AddScoped<Inviting>().AddScoped<Leaving>().AddScoped<HandingOver>().AddScoped<LoadReckoning>();
         services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
-        services.AddScoped<CalendarUnrolling>().AddScoped<CalendarJoining>().AddScoped<BoardDrawing>();
+        services.AddScoped<CalendarUnrolling>().AddScoped<CalendarJoining>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
         services.AddScoped<PageEditing>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>();
         services.AddScoped<GuestPageFinding>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
+        services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
         services.AddSingleton<PrivateLinks>();
 
         services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
@@ -89,8 +98,9 @@ public static class ServiceSetup
                 options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
             })
             .AddEntityFrameworkStores<LanternDb>()
+            .AddUserStore<PersonStore>()
             .AddSignInManager()
-            .AddClaimsPrincipalFactory<PersonClaims>();
+            .AddTokenProvider<AuthenticatorTokenProvider<Person>>(TokenOptions.DefaultAuthenticatorProvider);
 
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, options =>
         {
@@ -99,13 +109,16 @@ public static class ServiceSetup
             options.Cookie.SameSite = SameSiteMode.Lax;
             options.ExpireTimeSpan = TimeSpan.FromDays(14);
             options.SlidingExpiration = true;
-            options.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
+            options.Events.OnValidatePrincipal = SignInSessions.ValidateAsync;
             options.Events.OnRedirectToLogin = context => Refuse(StatusCodes.Status401Unauthorized, "signed-out", "You are signed out.", "Sign in again.");
-            options.Events.OnRedirectToAccessDenied = context => Refuse(
-                StatusCodes.Status403Forbidden, "not-allowed", "Only coordinators can do this.", "Ask a coordinator of your workspace.");
+            options.Events.OnRedirectToAccessDenied = context =>
+                context.HttpContext.GetEndpoint()?.Metadata.GetOrderedMetadata<IAuthorizeData>().Any(data => data.Policy == Roles.Owner) == true
+                    ? Refuse(StatusCodes.Status403Forbidden, "not-allowed", "Only owners can do this.", "Ask an owner of your workspace.")
+                    : Refuse(StatusCodes.Status403Forbidden, "not-allowed", "Only coordinators can do this.", "Ask a coordinator of your workspace.");
         });
         services.AddAuthorizationBuilder()
-            .AddPolicy(Roles.Coordinator, policy => policy.RequireAuthenticatedUser().RequireClaim(Roles.CoordinatorClaim));
+            .AddPolicy(Roles.Coordinator, policy => policy.RequireAuthenticatedUser().RequireClaim(Roles.CoordinatorClaim))
+            .AddPolicy(Roles.Owner, policy => policy.RequireAuthenticatedUser().RequireClaim(Roles.OwnerClaim));
         services.AddAntiforgery(options =>
         {
             options.HeaderName = "X-Lantern-Token";

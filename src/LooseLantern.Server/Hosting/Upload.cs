@@ -8,11 +8,11 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
     public string? Field(string name) => Form.TryGetValue(name, out var value) ? value.ToString() : null;
 
     /// <exception cref="Refusal">When there is no file or it is too large.</exception>
-    public static async Task<Upload> ReadAsync(HttpRequest request, CancellationToken ct)
+    public static async Task<Upload> ReadAsync(HttpRequest request, CancellationToken ct, string choose = "Choose a calendar file (.ics).")
     {
         if (!request.HasFormContentType) throw Refusal.Invalid("file", "Send a form with a file.");
         var form = await request.ReadFormAsync(ct);
-        if (form.Files.GetFile("file") is not { } file) throw Refusal.Invalid("file", "Choose a calendar file (.ics).");
+        if (form.Files.GetFile("file") is not { } file) throw Refusal.Invalid("file", choose);
         if (file.Length > CalendarJoining.MostBytes) throw Refusal.Invalid("file", "The file is over 5 MB; export a shorter run of time.");
 
         using var bytes = new MemoryStream((int)file.Length);

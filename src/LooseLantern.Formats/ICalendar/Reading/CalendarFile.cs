@@ -19,12 +19,19 @@ public sealed class CalendarFile
     public int EventCount => _events.Count;
 
     /// <exception cref="CalendarFileException">When the file is no iCalendar or breaks off; says what and on which line.</exception>
-    public static CalendarFile Parse(byte[] file)
+    public static CalendarFile Parse(byte[] file) => Of(Components(file));
+
+    /// <inheritdoc cref="Parse(byte[])"/>
+    public static CalendarFile Parse(string text) => Of(Components(text));
+
+    /// <summary>The components of all calendars in a file.</summary>
+    /// <exception cref="CalendarFileException">As <see cref="Parse(byte[])"/>.</exception>
+    internal static List<Component> Components(byte[] file)
     {
         try
         {
             var text = new UTF8Encoding(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true).GetString(file);
-            return Parse(text.TrimStart('\uFEFF'));
+            return Components(text.TrimStart('\uFEFF'));
         }
         catch (DecoderFallbackException e)
         {
@@ -33,18 +40,22 @@ public sealed class CalendarFile
         }
     }
 
-    /// <inheritdoc cref="Parse(byte[])"/>
-    public static CalendarFile Parse(string text)
+    /// <summary>The VTIMEZONEs of a file by their TZID.</summary>
+    internal static Dictionary<string, Component> ZonesIn(IEnumerable<Component> components)
     {
-        var components = ComponentReader.Read(text).SelectMany(calendar => calendar.Within).ToList();
         var zones = new Dictionary<string, Component>();
         foreach (var zone in components.Where(component => component.Name == "VTIMEZONE"))
         {
             if (zone.First("TZID")?.Value.Trim() is { } id) zones.TryAdd(id, zone);
         }
 
-        return new CalendarFile(components.Where(component => component.Name == "VEVENT").ToList(), zones);
+        return zones;
     }
+
+    private static List<Component> Components(string text) => ComponentReader.Read(text).SelectMany(calendar => calendar.Within).ToList();
+
+    private static CalendarFile Of(List<Component> components) =>
+        new(components.Where(component => component.Name == "VEVENT").ToList(), ZonesIn(components));
 
     /// <summary>The occurrences that meet <paramref name="range"/>, by start, and the events that could not be read.</summary>
     /// <param name="owner">The zone of the calendar's owner, in which whole days and floating times are meant.</param>

@@ -25,6 +25,95 @@ namespace LooseLantern.Server.Data.Migrations
             NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "btree_gist");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.ActingFor", b =>
+                {
+                    b.Property<Guid>("HostId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("host_id");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<bool>("MayBook")
+                        .HasColumnType("boolean")
+                        .HasColumnName("may_book");
+
+                    b.Property<bool>("MayMove")
+                        .HasColumnType("boolean")
+                        .HasColumnName("may_move");
+
+                    b.Property<bool>("MayOffer")
+                        .HasColumnType("boolean")
+                        .HasColumnName("may_offer");
+
+                    b.Property<bool>("SeesTitles")
+                        .HasColumnType("boolean")
+                        .HasColumnName("sees_titles");
+
+                    b.Property<Instant>("Since")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("since");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("HostId", "PersonId")
+                        .HasName("pk_acting_for");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_acting_for_person_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_acting_for_workspace_id");
+
+                    b.ToTable("acting_for", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.BlockRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("Length")
+                        .HasColumnType("integer")
+                        .HasColumnName("length");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<string>("Rule")
+                        .HasColumnType("text")
+                        .HasColumnName("rule");
+
+                    b.Property<LocalDateTime>("Start")
+                        .HasColumnType("timestamp without time zone")
+                        .HasColumnName("start");
+
+                    b.PrimitiveCollection<LocalDate[]>("Without")
+                        .IsRequired()
+                        .HasColumnType("date[]")
+                        .HasColumnName("without");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_blocks");
+
+                    b.HasIndex("PageId")
+                        .HasDatabaseName("ix_blocks_page_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_blocks_workspace_id");
+
+                    b.ToTable("blocks", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Booking", b =>
                 {
                     b.Property<Guid>("Id")
@@ -333,6 +422,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("hours_id");
 
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
@@ -341,6 +435,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid?>("PersonId")
                         .HasColumnType("uuid")
                         .HasColumnName("person_id");
+
+                    b.Property<Instant?>("RetiredAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("retired_at");
 
                     b.Property<int?>("WeeklyCap")
                         .HasColumnType("integer")
@@ -385,10 +483,19 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("document");
 
+                    b.Property<bool>("IsNamed")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_named");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
 
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
@@ -401,6 +508,73 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_hours_workspace_id");
 
                     b.ToTable("hours", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Invitation", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("ByPersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by_person_id");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Instant>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
+                    b.Property<bool>("IsCoordinator")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_coordinator");
+
+                    b.Property<bool>("IsHost")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_host");
+
+                    b.Property<bool>("IsOwner")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_owner");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("ProtectedSecret")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("protected_secret");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<Instant?>("TakenUpAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("taken_up_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_invitations");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_invitations_secret_hash");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_invitations_workspace_id");
+
+                    b.ToTable("invitations", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
@@ -511,9 +685,18 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("keeps_hosts");
 
+                    b.Property<string>("Mark")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("mark");
+
                     b.Property<int>("Notice")
                         .HasColumnType("integer")
                         .HasColumnName("notice");
+
+                    b.Property<bool>("OffersWholeBlocks")
+                        .HasColumnType("boolean")
+                        .HasColumnName("offers_whole_blocks");
 
                     b.Property<string>("Place")
                         .IsRequired()
@@ -600,6 +783,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("access_failed_count");
 
+                    b.Property<string>("Clock")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("clock");
+
                     b.Property<string>("ConcurrencyStamp")
                         .IsConcurrencyToken()
                         .HasColumnType("text")
@@ -621,6 +809,20 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<bool>("IsOwner")
                         .HasColumnType("boolean")
                         .HasColumnName("is_owner");
+
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("language");
+
+                    b.Property<Instant?>("LeftAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("left_at");
+
+                    b.Property<string>("Line")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("line");
 
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("boolean")
@@ -670,9 +872,19 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("character varying(256)")
                         .HasColumnName("user_name");
 
+                    b.Property<string>("Usual")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("usual");
+
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
                         .HasColumnName("workspace_id");
+
+                    b.Property<string>("Zone")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("zone");
 
                     b.HasKey("Id")
                         .HasName("pk_asp_net_users");
@@ -688,6 +900,89 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_asp_net_users_workspace_id");
 
                     b.ToTable("AspNetUsers", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Portrait", b =>
+                {
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("media_type");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("PersonId")
+                        .HasName("pk_portraits");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_portraits_workspace_id");
+
+                    b.ToTable("portraits", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.RecordEntry", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.PrimitiveCollection<Guid[]>("ForHosts")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("for_hosts");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("PersonName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_name");
+
+                    b.Property<Guid>("SubjectId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("subject_id");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("what");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_record");
+
+                    b.HasIndex("ForHosts")
+                        .HasDatabaseName("ix_record_for_hosts");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("ForHosts"), "gin");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_record_workspace_id");
+
+                    b.HasIndex("WorkspaceId", "SubjectId", "At")
+                        .HasDatabaseName("ix_record_workspace_id_subject_id_at");
+
+                    b.ToTable("record", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.SeatHost", b =>
@@ -837,6 +1132,50 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("session_hosts", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.SignedIn", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("device");
+
+                    b.Property<string>("NetworkAddress")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("network_address");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<Instant>("SeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("seen_at");
+
+                    b.Property<Instant>("Since")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("since");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_signed_in");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_signed_in_person_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_signed_in_workspace_id");
+
+                    b.ToTable("signed_in", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.UnreadEventRow", b =>
                 {
                     b.Property<long>("Id")
@@ -887,10 +1226,24 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<Instant?>("FirstRunEndedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("first_run_ended_at");
+
+                    b.PrimitiveCollection<string[]>("FirstSteps")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("first_steps");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
+
+                    b.Property<string>("Usual")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("usual");
 
                     b.Property<string>("Zone")
                         .IsRequired()
@@ -1005,6 +1358,47 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasName("pk_asp_net_user_tokens");
 
                     b.ToTable("AspNetUserTokens", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.ActingFor", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Host", null)
+                        .WithMany()
+                        .HasForeignKey("HostId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_acting_for_hosts_host_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_acting_for_asp_net_users_person_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_acting_for_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.BlockRow", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany("Blocks")
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_blocks_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_blocks_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Booking", b =>
@@ -1140,6 +1534,16 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_hours_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Invitation", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_invitations_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.Booking", null)
@@ -1191,6 +1595,33 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_asp_net_users_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Portrait", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_portraits_asp_net_users_person_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_portraits_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.RecordEntry", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_record_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.SeatHost", b =>
@@ -1281,6 +1712,23 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Navigation("Host");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.SignedIn", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_signed_in_asp_net_users_person_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_signed_in_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.UnreadEventRow", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.Calendar", null)
@@ -1335,6 +1783,8 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Page", b =>
                 {
+                    b.Navigation("Blocks");
+
                     b.Navigation("Seats");
                 });
 

@@ -1,6 +1,14 @@
 using LooseLantern.Server.Tenancy;
+using NodaTime;
 
 namespace LooseLantern.Server.Data.Model;
+
+public enum HostKind
+{
+    Person,
+    Room,
+    Thing,
+}
 
 /// <summary>A person, room or thing whose time gets booked.</summary>
 public sealed class Host : IBelongsToWorkspace
@@ -11,6 +19,11 @@ public sealed class Host : IBelongsToWorkspace
 
     /// <summary>The person with a sign-in behind it; null for a room or thing.</summary>
     public Guid? PersonId { get; init; }
+
+    /// <summary>When it was taken off the team; it stays for what it was booked for, and takes no more.</summary>
+    public Instant? RetiredAt { get; set; }
+
+    public HostKind Kind { get; init; }
 
     public required string Name { get; set; }
 

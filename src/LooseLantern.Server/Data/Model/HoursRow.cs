@@ -12,5 +12,11 @@ public sealed class HoursRow : IBelongsToWorkspace
 
     public required string Name { get; set; }
 
+    /// <summary>Whether people choose it by its name; false for the hours that one page has for itself.</summary>
+    public required bool IsNamed { get; init; }
+
+    /// <summary>Rises with each saved change; a save that names an older one is refused.</summary>
+    public int Version { get; set; } = 1;
+
     public required HoursDocument Document { get; set; }
 }

@@ -7,6 +7,9 @@ public enum MessageKind
 {
     BookedForGuest,
     BookedForHost,
+
+    /// <summary>Somebody else takes the guest's booking over.</summary>
+    HostChangedForGuest,
 }
 
 /// <summary>

@@ -80,6 +80,15 @@ public sealed class Page : IBelongsToWorkspace
 
     public List<SeatRow> Seats { get; } = [];
 
+    /// <summary>Two letters that tell its bookings and blocks apart on boards and lists.</summary>
+    public string Mark { get; set; } = "";
+
+    /// <summary>The office hours it is open in, instead of <see cref="Hours"/>; none for a page by the week.</summary>
+    public List<BlockRow> Blocks { get; } = [];
+
+    /// <summary>Whether each block is one opening for its whole length, instead of being cut into openings from its start.</summary>
+    public bool OffersWholeBlocks { get; set; }
+
     public PageState State { get; set; }
 
     /// <summary>Rises with each saved change; a save that names an older one is refused.</summary>

@@ -1,3 +1,5 @@
+using NodaTime;
+
 namespace LooseLantern.Server.Data.Model;
 
 /// <summary>One organisation's data.</summary>
@@ -9,4 +11,13 @@ public sealed class Workspace
 
     /// <summary>IANA id of the zone its new pages and boards start from.</summary>
     public required string Zone { get; set; }
+
+    /// <summary>What everybody's new pages start from.</summary>
+    public UsualSettings Usual { get; set; } = UsualSettings.None;
+
+    /// <summary>The steps of the first run that were gone through, by name.</summary>
+    public string[] FirstSteps { get; set; } = [];
+
+    /// <summary>When the first run was put away for good.</summary>
+    public Instant? FirstRunEndedAt { get; set; }
 }

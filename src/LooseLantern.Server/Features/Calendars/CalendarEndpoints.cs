@@ -1,5 +1,4 @@
 using LooseLantern.Server.Data;
-using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -15,6 +14,7 @@ public sealed record CalendarView(
 
 public static class CalendarEndpoints
 {
+    /// <summary>Each may see to their own calendars, and coordinators to those of hosts who let them (held to in <see cref="CalendarJoining"/>).</summary>
     public static void MapCalendars(this IEndpointRouteBuilder api)
     {
         var calendars = api.MapGroup("/calendars").WithTags("Calendars");
@@ -29,7 +29,7 @@ public static class CalendarEndpoints
                 return TypedResults.Created($"/api/calendars/{joined.Id}", (await ViewsAsync(db, joined.Id, ct))[0]);
             })
             .WithName("joinCalendar").WithDescription("A multipart/form-data form with hostId, name (may be left out) and file, an iCalendar file.")
-            .RequireAuthorization(Roles.Coordinator).ProducesValidationProblem();
+            .ProducesValidationProblem().ProducesProblem(403);
 
         calendars.MapPut("/{id:guid}/file", async (Guid id, HttpRequest request, CalendarJoining joining, LanternDb db, CancellationToken ct) =>
             {
@@ -38,14 +38,14 @@ public static class CalendarEndpoints
                 return (await ViewsAsync(db, replaced.Id, ct))[0];
             })
             .WithName("replaceCalendarFile").WithDescription("A multipart/form-data form with file, an iCalendar file.")
-            .RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404);
+            .ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404);
 
         calendars.MapDelete("/{id:guid}", async (Guid id, CalendarJoining joining, CancellationToken ct) =>
             {
                 await joining.RemoveAsync(id, ct);
                 return TypedResults.NoContent();
             })
-            .WithName("removeCalendar").RequireAuthorization(Roles.Coordinator).ProducesProblem(404);
+            .WithName("removeCalendar").ProducesProblem(403).ProducesProblem(404);
     }
 
     private static async Task<List<CalendarView>> ViewsAsync(LanternDb db, Guid? only, CancellationToken ct) => await db.Calendars

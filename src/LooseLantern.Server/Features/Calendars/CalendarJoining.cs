@@ -1,6 +1,8 @@
 using LooseLantern.Formats.ICalendar.Reading;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -10,7 +12,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Features.Calendars;
 
 /// <summary>Joins calendars to hosts from iCalendar files, replaces and takes them away. Each is done whole or not at all.</summary>
-public sealed class CalendarJoining(LanternDb db, Tenant tenant, CalendarUnrolling unrolling, IClock clock)
+public sealed class CalendarJoining(LanternDb db, Tenant tenant, CalendarUnrolling unrolling, Allowances allowances, RecordKeeping record, IClock clock)
 {
     public const int MostBytes = 5 * 1024 * 1024;
 
@@ -18,7 +20,8 @@ public sealed class CalendarJoining(LanternDb db, Tenant tenant, CalendarUnrolli
     public async Task<Calendar> JoinAsync(Guid hostId, string? name, string fileName, byte[] file, CancellationToken ct)
     {
         Check(name, file);
-        if (!await db.Hosts.AnyAsync(host => host.Id == hostId, ct)) throw Refusal.Invalid("hostId", "Choose whose calendar this is.");
+        if (!await db.Hosts.AnyAsync(host => host.Id == hostId && host.RetiredAt == null, ct)) throw Refusal.Invalid("hostId", "Choose whose calendar this is.");
+        await allowances.HoldToAsync([hostId], Allowance.Offer, ct);
 
         var calendar = new Calendar
         {
@@ -33,6 +36,7 @@ public sealed class CalendarJoining(LanternDb db, Tenant tenant, CalendarUnrolli
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         db.Calendars.Add(calendar);
+        record.Note(calendar.Id, $"Joined the calendar “{calendar.Name}”", hostId);
         await db.SaveChangesAsync(ct);
         await UnrollAsync(calendar, ct);
         await transaction.CommitAsync(ct);
@@ -46,6 +50,8 @@ public sealed class CalendarJoining(LanternDb db, Tenant tenant, CalendarUnrolli
         Check(null, file);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var calendar = await db.Calendars.FirstOrDefaultAsync(row => row.Id == calendarId, ct) ?? throw Refusal.NotFound("calendar");
+        await allowances.HoldToAsync([calendar.HostId], Allowance.Offer, ct);
+        record.Note(calendar.Id, $"Replaced the file of “{calendar.Name}”", calendar.HostId);
         calendar.FileName = Path.GetFileName(fileName);
         calendar.Source = file;
         calendar.LoadedAt = clock.GetCurrentInstant();
@@ -56,7 +62,11 @@ public sealed class CalendarJoining(LanternDb db, Tenant tenant, CalendarUnrolli
 
     public async Task RemoveAsync(Guid calendarId, CancellationToken ct)
     {
-        if (await db.Calendars.Where(row => row.Id == calendarId).ExecuteDeleteAsync(ct) == 0) throw Refusal.NotFound("calendar");
+        var calendar = await db.Calendars.FirstOrDefaultAsync(row => row.Id == calendarId, ct) ?? throw Refusal.NotFound("calendar");
+        await allowances.HoldToAsync([calendar.HostId], Allowance.Offer, ct);
+        record.Note(calendarId, $"Took the calendar “{calendar.Name}” away", calendar.HostId);
+        db.Calendars.Remove(calendar);
+        await db.SaveChangesAsync(ct);
     }
 
     private static void Check(string? name, byte[] file)

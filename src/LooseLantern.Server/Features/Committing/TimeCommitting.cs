@@ -32,7 +32,7 @@ public sealed class TimeCommitting(
     /// </exception>
     public async Task<Booked> BookAsync(BookingWish wish, string? idempotencyKey, CancellationToken ct)
     {
-        var rules = PageRulesOf.Row(await PublishedAsync(wish.PageId, ct));
+        var rules = loader.Rules(await PublishedAsync(wish.PageId, ct));
         var day = wish.Start.InZone(rules.Zone).Date;
         var (first, last) = rules.Window.Within(day, day, loader.Today(rules));
         if (first <= last) await loader.PrepareAsync(rules, day, day, wish.Duration, ct);
@@ -55,7 +55,7 @@ public sealed class TimeCommitting(
         if (key is not null && await MadeBeforeAsync(wish, key, ct) is { } before) return before;
 
         var page = await PublishedAsync(wish.PageId, ct);
-        var rules = PageRulesOf.Row(page);
+        var rules = loader.Rules(page);
         if (!page.Durations.Contains(wish.Duration))
             throw Refusal.Invalid("duration", $"This page offers {string.Join(" or ", page.Durations)} minutes.");
 
@@ -125,8 +125,8 @@ public sealed class TimeCommitting(
         };
         db.Bookings.Add(booking);
 
-        db.Messages.Add(Tell(MessageKind.BookedForGuest, booking, wish.GuestName, wish.GuestEmail, now));
-        db.Messages.AddRange(people.Select(person => Tell(MessageKind.BookedForHost, booking, person.Name, person.Email!, now)));
+        db.Messages.Add(Telling.Of(MessageKind.BookedForGuest, booking, wish.GuestName, wish.GuestEmail, now));
+        db.Messages.AddRange(people.Select(person => Telling.Of(MessageKind.BookedForHost, booking, person.Name, person.Email!, now)));
 
         if (key is not null)
         {
@@ -141,22 +141,6 @@ public sealed class TimeCommitting(
         }
 
         return new Booked(booking.Id, secret.Secret, session.Time.ToSpan(), IsNew: true);
-    }
-
-    private static Message Tell(MessageKind kind, Booking booking, string name, string address, Instant due)
-    {
-        var id = Guid.CreateVersion7();
-        return new Message
-        {
-            Id = id,
-            WorkspaceId = booking.WorkspaceId,
-            Kind = kind,
-            BookingId = booking.Id,
-            ToName = name,
-            ToAddress = address,
-            MessageId = $"{id:N}@loose-lantern",
-            DueAt = due,
-        };
     }
 
     private async Task<Page> PublishedAsync(Guid pageId, CancellationToken ct) =>
@@ -189,7 +173,7 @@ public sealed class TimeCommitting(
         await transaction.RollbackAsync(ct);
         db.ChangeTracker.Clear();
 
-        var rules = PageRulesOf.Row(await PublishedAsync(wish.PageId, ct));
+        var rules = loader.Rules(await PublishedAsync(wish.PageId, ct));
         var from = LocalDate.Max(loader.Today(rules), wish.Start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2));
         var left = await loader.OpeningsAsync(rules, from, from.PlusDays(DaysLookedThrough), wish.Duration, ct);
         return new Refusal(StatusCodes.Status409Conflict, "opening-gone", "This time is not open any more.",

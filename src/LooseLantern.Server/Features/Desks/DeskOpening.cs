@@ -7,9 +7,31 @@ using Npgsql;
 
 namespace LooseLantern.Server.Features.Desks;
 
+/// <param name="Free">Whether a desk could have the address.</param>
+/// <param name="Mend">What to do where it could not.</param>
+/// <param name="Offers">Free addresses like it, where it is taken.</param>
+public sealed record DeskAddressAnswer(bool Free, string? Mend, IReadOnlyList<string> Offers);
+
 /// <summary>Opens desks. A desk's address is its own over all workspaces.</summary>
 public sealed class DeskOpening(LanternDb db, Tenant tenant)
 {
+    private const int MostOffers = 3;
+
+    private static readonly string[] Endings = ["desk", "team", "booking", "office"];
+
+    /// <summary>Whether the address is free, and what is free like it.</summary>
+    public async Task<DeskAddressAnswer> CheckAsync(string address, CancellationToken ct)
+    {
+        if (!Address.IsWellFormed(address)) return new DeskAddressAnswer(false, Address.Mend, []);
+        var stem = address.Length > Address.MostCharacters - 12 ? address[..(Address.MostCharacters - 12)].TrimEnd('-') : address;
+        string[] others = [.. Endings.Select(ending => $"{stem}-{ending}"), .. Enumerable.Range(2, 20).Select(number => $"{stem}-{number}")];
+        var taken = await db.Desks.IgnoreQueryFilters()
+            .Where(desk => desk.Address == address || others.Contains(desk.Address)).Select(desk => desk.Address).ToListAsync(ct);
+        return Address.IsFreeForDesks(address) && !taken.Contains(address)
+            ? new DeskAddressAnswer(true, null, [])
+            : new DeskAddressAnswer(false, $"The address {address} is taken.", [.. others.Except(taken).Take(MostOffers)]);
+    }
+
     /// <exception cref="Refusal">When the address is no address, kept for the product's own paths, or taken.</exception>
     public async Task<Desk> OpenAsync(string address, string name, CancellationToken ct)
     {

@@ -73,7 +73,7 @@ public static class GuestPageEndpoints
             {
                 var found = await finding.FindAsync(desk, page, ct);
                 var asked = OpeningsQuery.Read(from, to, duration, found.Page);
-                var rules = PageRulesOf.Row(found.Page);
+                var rules = loader.Rules(found.Page);
                 return new OpeningsAnswer(found.Page.Zone, await loader.OpeningsAsync(rules, asked.From, asked.To, asked.Duration, ct));
             })
             .WithName("getOpenings").ProducesValidationProblem().ProducesProblem(404);

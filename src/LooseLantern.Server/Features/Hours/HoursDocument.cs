@@ -20,9 +20,9 @@ public sealed record HoursDocument(string Zone, WeekDocument Week, IReadOnlyList
             [IsoDayOfWeek.Saturday] = OpenTimes(Week.Sat),
             [IsoDayOfWeek.Sunday] = OpenTimes(Week.Sun),
         },
-        [.. Changes.Select(change => new DatedChange(change.From, change.To, OpenTimes(change.Open)))]);
+        [.. Changes.SelectMany(change => change.ToCore())]);
 
-    private static OpenTime[] OpenTimes(IReadOnlyList<OpenTimeDocument> open) => [.. open.Select(time => time.ToCore())];
+    internal static OpenTime[] OpenTimes(IReadOnlyList<OpenTimeDocument> open) => [.. open.Select(time => time.ToCore())];
 }
 
 /// <summary>The open times of each weekday; an empty list is a closed day.</summary>
@@ -45,5 +45,32 @@ public sealed record OpenTimeDocument(string From, string To)
     }
 }
 
-/// <summary>Other open times, or none, from one date to another, both included.</summary>
-public sealed record DatedChangeDocument(LocalDate From, LocalDate To, IReadOnlyList<OpenTimeDocument> Open);
+/// <summary>The weekdays, named as in <see cref="WeekDocument"/>.</summary>
+public enum WeekdayName
+{
+    Mon = IsoDayOfWeek.Monday,
+    Tue = IsoDayOfWeek.Tuesday,
+    Wed = IsoDayOfWeek.Wednesday,
+    Thu = IsoDayOfWeek.Thursday,
+    Fri = IsoDayOfWeek.Friday,
+    Sat = IsoDayOfWeek.Saturday,
+    Sun = IsoDayOfWeek.Sunday,
+}
+
+/// <summary>Other open times, or none, from one date to another, both included. Of changes that meet, the last listed counts.</summary>
+/// <param name="Name">What it is, such as the name of a holiday; null for none.</param>
+/// <param name="Weekdays">Only these days of the run; null for every day.</param>
+public sealed record DatedChangeDocument(
+    LocalDate From, LocalDate To, IReadOnlyList<OpenTimeDocument> Open, string? Name = null, IReadOnlyList<WeekdayName>? Weekdays = null)
+{
+    /// <summary>Whether a date is one of those it changes.</summary>
+    public bool Covers(LocalDate date) => From <= date && date <= To && (Weekdays is null || Weekdays.Contains((WeekdayName)date.DayOfWeek));
+
+    /// <summary>One change of Core's for the run, or one for each of its dates where only some weekdays change.</summary>
+    public IEnumerable<DatedChange> ToCore()
+    {
+        var open = HoursDocument.OpenTimes(Open);
+        if (Weekdays is null) return [new DatedChange(From, To, open)];
+        return Enumerable.Range(0, Period.DaysBetween(From, To) + 1).Select(From.PlusDays).Where(Covers).Select(date => new DatedChange(date, date, open));
+    }
+}

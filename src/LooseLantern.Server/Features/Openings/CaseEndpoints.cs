@@ -15,7 +15,7 @@ public static class CaseEndpoints
         api.MapGet("/pages/{id:guid}/case", async (Guid id, string? from, string? to, string? duration, PageEditing editing, OpeningsLoader loader, CancellationToken ct) =>
             {
                 var page = await editing.GetAsync(id, ct);
-                var rules = PageRulesOf.Row(page);
+                var rules = loader.Rules(page);
                 var today = loader.Today(rules);
                 var (opens, closes) = rules.Window.Within(today, today.PlusDays(CaseFile.MostDays - 1), today);
                 var asked = OpeningsQuery.Read(from ?? Iso(opens), to ?? Iso(closes), duration, page);

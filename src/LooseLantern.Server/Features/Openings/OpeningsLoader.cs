@@ -2,6 +2,7 @@ using LooseLantern.Core.Days;
 using LooseLantern.Core;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -28,6 +29,10 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
         await PrepareAsync(page, first, last, duration, ct);
         return await LoadAsync(page, first, last, duration, ct);
     }
+
+    /// <summary>A page, saved or not, as the rules that Core computes with from now on.</summary>
+    /// <param name="page">With its seats, their hosts, its hours and its blocks.</param>
+    public PageRules Rules(Page page) => PageRulesOf.Row(page, clock.GetCurrentInstant());
 
     /// <summary>The local date it is in the page's zone.</summary>
     public LocalDate Today(PageRules page) => clock.GetCurrentInstant().InZone(page.Zone).Date;

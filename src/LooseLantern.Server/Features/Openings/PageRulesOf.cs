@@ -1,4 +1,6 @@
+using LooseLantern.Core.Hours;
 using LooseLantern.Core.Openings;
+using LooseLantern.Formats.ICalendar.Blocks;
 using LooseLantern.Server.Data.Model;
 using NodaTime;
 
@@ -7,8 +9,12 @@ namespace LooseLantern.Server.Features.Openings;
 /// <summary>A page's row as the rules that Core computes with.</summary>
 public static class PageRulesOf
 {
-    /// <param name="page">With its seats, their hosts and its hours loaded; it need not be saved.</param>
-    public static PageRules Row(Page page) => new(
+    // Calendars' days are asked a little beyond the window, by other zones.
+    private const int DaysBeyond = 3;
+
+    /// <param name="page">With its seats, their hosts, its hours and its blocks loaded; it need not be saved.</param>
+    /// <param name="now">From when blocks are counted.</param>
+    public static PageRules Row(Page page, Instant now) => new(
         OpeningsLoader.Id(page.Id),
         DateTimeZoneProviders.Tzdb[page.Zone],
         page.Step,
@@ -19,7 +25,7 @@ public static class PageRulesOf
         page.Notice,
         new BookingWindow.Ahead(page.AheadDays),
         page.HoursMode,
-        page.Hours?.Document.ToCore(),
+        page.Blocks.Count > 0 ? BlockHours(page, now) : page.Hours?.Document.ToCore(),
         page.DailyCap,
         page.WeeklyCap,
         page.Places,
@@ -30,4 +36,13 @@ public static class PageRulesOf
         Only: null,
         // What is booked is a fact, not a rule; the loader adds it.
         Sessions: []);
+
+    private static HoursSet BlockHours(Page page, Instant now)
+    {
+        var zone = DateTimeZoneProviders.Tzdb[page.Zone];
+        var today = now.InZone(zone).Date;
+        return OfficeHours.Of([.. page.Blocks.Select(BlockOf)], zone, today.PlusDays(-DaysBeyond), today.PlusDays(page.AheadDays + DaysBeyond));
+    }
+
+    public static Block BlockOf(BlockRow row) => new(row.Start, row.Length, row.Rule, row.Without);
 }

@@ -1,5 +1,7 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -9,7 +11,7 @@ using Npgsql;
 namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>Makes and changes pages. A save names the version it started from, so that nobody overwrites what a colleague just saved.</summary>
-public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
+public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowances, RecordKeeping record, IClock clock)
 {
     private static readonly PageFormRules Checks = new();
     private static readonly PageTimesRules TimesChecks = new();
@@ -17,6 +19,7 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
     public IQueryable<Page> Whole() => db.Pages
         .Include(page => page.Desk)
         .Include(page => page.Hours)
+        .Include(page => page.Blocks)
         .Include(page => page.Seats).ThenInclude(seat => seat.Hosts).ThenInclude(seatHost => seatHost.Host)
         .AsSplitQuery();
 
@@ -29,7 +32,11 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
         Checks.Check(form);
         var page = Blank(form.DeskId, clock.GetCurrentInstant());
         await FillAsync(page, form, ct);
+        var hosts = HostsOf(page);
+        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        page.Mark = await MarkOfAsync(page.Title, ct);
         db.Pages.Add(page);
+        record.Note(page.Id, $"Made “{page.Title}”", hosts);
         await SaveAsync(form, ct);
         return await GetAsync(page.Id, ct);
     }
@@ -39,8 +46,12 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
         Checks.Check(form);
         var page = await GetAsync(id, ct);
         HoldTo(page, version);
+        var before = HostsOf(page);
         await FillAsync(page, form, ct);
+        List<Guid> hosts = [.. before.Union(HostsOf(page))];
+        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
         page.Version++;
+        record.Note(id, $"Changed “{page.Title}”", hosts);
         await SaveAsync(form, ct);
         return await GetAsync(id, ct);
     }
@@ -49,8 +60,11 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
     {
         var page = await GetAsync(id, ct);
         HoldTo(page, version);
+        var hosts = HostsOf(page);
+        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
         page.State = state;
         page.Version++;
+        record.Note(id, $"{(state == PageState.Published ? "Published" : "Unpublished")} “{page.Title}”", hosts);
         await SaveAsync(null, ct);
         return page;
     }
@@ -67,6 +81,20 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
 
     public async Task<bool> IsAddressFreeAsync(Guid deskId, string address, Guid? exceptPage, CancellationToken ct) =>
         !await db.Pages.AnyAsync(page => page.DeskId == deskId && page.Address == address && page.Id != exceptPage, ct);
+
+    private static List<Guid> HostsOf(Page page) => [.. page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct()];
+
+    /// <summary>Two letters of the title that no other page has, as far as there are such.</summary>
+    private async Task<string> MarkOfAsync(string title, CancellationToken ct)
+    {
+        var taken = await db.Pages.Select(page => page.Mark).ToListAsync(ct);
+        var letters = title.Where(char.IsLetter).Append('x').Append('x').ToArray();
+        var initials = title.Split(' ', StringSplitOptions.RemoveEmptyEntries).Where(word => char.IsLetter(word[0])).Select(word => word[0]).ToArray();
+        IEnumerable<string> marks = [.. initials.Skip(1).Select(second => Mark(initials[0], second)), .. letters.Skip(1).Select(second => Mark(letters[0], second))];
+        return marks.FirstOrDefault(mark => !taken.Contains(mark)) ?? Mark(letters[0], letters[1]);
+
+        static string Mark(char first, char second) => $"{char.ToUpperInvariant(first)}{char.ToLowerInvariant(second)}";
+    }
 
     private Page Blank(Guid deskId, Instant now, Guid? id = null) => new()
     {
@@ -119,22 +147,33 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, IClock clock)
         page.WeeklyCap = times.WeeklyCap;
         page.Places = times.Places;
 
-        if (times.Hours is null)
+        if (times.Hours is null || times.Blocks is not null)
         {
             // Hours of a page are nobody else's.
             if (page.Hours is not null) db.Hours.Remove(page.Hours);
             page.Hours = null;
         }
-        else if (page.Hours is null) page.Hours = new HoursRow { WorkspaceId = page.WorkspaceId, Name = "Of a page", Document = times.Hours };
+        else if (page.Hours is null) page.Hours = new HoursRow { WorkspaceId = page.WorkspaceId, Name = "Of a page", IsNamed = false, Document = times.Hours };
         else page.Hours.Document = times.Hours;
 
+        FillBlocks(page, times.Blocks);
         FillSeats(page, times.LineUp);
+    }
+
+    private static void FillBlocks(Page page, BlocksForm? blocks)
+    {
+        page.OffersWholeBlocks = blocks?.Whole ?? false;
+        page.Blocks.Clear();
+        page.Blocks.AddRange((blocks?.List ?? []).Select(block => new BlockRow
+        {
+            WorkspaceId = page.WorkspaceId, Start = block.Start, Length = block.Length, Rule = block.Rule, Without = [.. block.Without],
+        }));
     }
 
     private async Task HoldToTeamAsync(IReadOnlyList<SeatForm> lineUp, CancellationToken ct)
     {
         var asked = lineUp.SelectMany(seat => seat.HostIds).Distinct().ToList();
-        var known = await db.Hosts.Where(host => asked.Contains(host.Id)).Select(host => host.Id).ToListAsync(ct);
+        var known = await db.Hosts.Where(host => asked.Contains(host.Id) && host.RetiredAt == null).Select(host => host.Id).ToListAsync(ct);
         for (var seat = 0; seat < lineUp.Count; seat++)
         {
             for (var host = 0; host < lineUp[seat].HostIds.Count; host++)

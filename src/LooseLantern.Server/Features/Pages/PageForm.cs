@@ -2,6 +2,7 @@ using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Hours;
+using NodaTime;
 
 namespace LooseLantern.Server.Features.Pages;
 
@@ -26,7 +27,8 @@ public sealed record SeatForm(IReadOnlyList<Guid> HostIds, SeatFill Fill);
 /// <param name="DailyCap">Most sessions a day; null for any number.</param>
 /// <param name="WeeklyCap">Most sessions a week, Monday to Sunday; null for any number.</param>
 /// <param name="Places">How many guests one session takes.</param>
-/// <param name="Hours">The page's own hours; needed where they count.</param>
+/// <param name="Hours">The page's own hours; needed where they count, unless it has blocks.</param>
+/// <param name="Blocks">Office hours instead of hours by the week; null for none.</param>
 public sealed record PageTimes(
     string Zone,
     IReadOnlyList<SeatForm> LineUp,
@@ -42,4 +44,16 @@ public sealed record PageTimes(
     HoursDocument? Hours,
     int? DailyCap,
     int? WeeklyCap,
-    int Places);
+    int Places,
+    BlocksForm? Blocks = null);
+
+/// <summary>The office hours of a page.</summary>
+/// <param name="Whole">Whether each is one opening for its whole length, instead of being cut into openings from its start.</param>
+public sealed record BlocksForm(bool Whole, IReadOnlyList<BlockForm> List);
+
+/// <summary>One run of office hours, on the wall clock of the page's zone.</summary>
+/// <param name="Start">Local date and time.</param>
+/// <param name="Length">Minutes.</param>
+/// <param name="Rule">How it repeats (RFC 5545 section 3.3.10), such as "FREQ=WEEKLY;BYDAY=MO"; null for once.</param>
+/// <param name="Without">Dates on which it does not come.</param>
+public sealed record BlockForm(LocalDateTime Start, int Length, string? Rule, IReadOnlyList<LocalDate> Without);

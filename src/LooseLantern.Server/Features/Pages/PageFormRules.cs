@@ -1,5 +1,7 @@
 using FluentValidation;
+using FluentValidation.Results;
 using LooseLantern.Core.Openings;
+using LooseLantern.Formats.ICalendar.Blocks;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Openings;
@@ -48,10 +50,74 @@ public sealed class PageTimesRules : AbstractValidator<PageTimes>
         RuleFor(times => times.DailyCap).InclusiveBetween(1, PageLimits.MostCap).WithMessage("Cap a day at 1 to 1000 sessions, or leave it open.");
         RuleFor(times => times.WeeklyCap).InclusiveBetween(1, PageLimits.MostCap).WithMessage("Cap a week at 1 to 1000 sessions, or leave it open.");
         RuleFor(times => times.Places).InclusiveBetween(1, PageLimits.MostPlaces).WithMessage("A session takes 1 to 1000 guests.");
-        RuleFor(times => times.Hours).NotNull().When(times => times.HoursMode != HoursMode.Hosts)
+        RuleFor(times => times.Hours).NotNull().When(times => times.HoursMode != HoursMode.Hosts && times.Blocks is null)
             .WithMessage("Say which hours this page is open.");
+        RuleFor(times => times.HoursMode).NotEqual(HoursMode.Hosts).When(times => times.Blocks is not null)
+            .WithMessage("Office hours are the page's own; let them count, alone or with the hosts'.");
+        RuleFor(times => times.StepFrom).Equal(StepFrom.Open).When(times => times.Blocks is not null)
+            .WithMessage("Office hours are cut into openings from their own start.");
+        RuleFor(times => times.Blocks!).SetValidator(new BlocksFormRules()).When(times => times.Blocks is not null);
+        RuleFor(times => times.Blocks).Must((times, blocks) => times.Durations.Count == 1 && blocks!.List.All(block => block.Length == times.Durations[0]))
+            .When(times => times.Blocks is { Whole: true })
+            .WithMessage("Blocks offered whole are as long as the page's one duration; change the duration with them, or cut them into openings.");
         RuleFor(times => times.Hours!).SetValidator(new HoursRules()).When(times => times.Hours is not null);
     }
+}
+
+public sealed class BlocksFormRules : AbstractValidator<BlocksForm>
+{
+    public const int MostBlocks = 100;
+
+    public BlocksFormRules()
+    {
+        RuleFor(blocks => blocks.List).Must(list => list.Count is > 0 and <= MostBlocks).WithMessage($"Paint one to {MostBlocks} blocks.");
+        RuleForEach(blocks => blocks.List).ChildRules(block =>
+        {
+            block.RuleFor(row => row.Start).Must(start => start.Year is >= 1990 and <= 2190 && start.Second == 0).WithMessage("Choose a date from 1990 to 2190 and a full minute.");
+            block.RuleFor(row => row.Length).InclusiveBetween(5, OfficeHours.MostMinutes).WithMessage("A block is 5 minutes to 24 hours long.");
+            block.RuleFor(row => row.Rule).Custom(CheckRule);
+            block.RuleFor(row => row.Without).Must(dates => dates.Count <= OfficeHours.MostStarts).WithMessage("Leave out fewer dates, or end the block and start another.");
+        });
+        RuleFor(blocks => blocks.List).Custom(CheckApart);
+    }
+
+    private static void CheckRule(string? rule, ValidationContext<BlockForm> context)
+    {
+        if (rule is null) return;
+        try
+        {
+            OfficeHours.Starts(Of(context.InstanceToValidate), context.InstanceToValidate.Start.Date, context.InstanceToValidate.Start.Date.PlusYears(1));
+        }
+        catch (BlockRuleException e)
+        {
+            context.AddFailure(e.Message);
+        }
+    }
+
+    /// <summary>Blocks that overlap would not be cut from their own starts; those of the next year are looked at.</summary>
+    private static void CheckApart(IReadOnlyList<BlockForm> list, ValidationContext<BlocksForm> context)
+    {
+        if (list.Count is 0 or > MostBlocks) return;
+        try
+        {
+            var first = list.Min(block => block.Start.Date);
+            var runs = list.SelectMany((block, index) => OfficeHours.Starts(Of(block), block.Start.Date, first.PlusYears(1))
+                .Select(start => (Start: start, End: start.PlusMinutes(block.Length), Index: index))).OrderBy(run => run.Start).ToList();
+            for (var i = 1; i < runs.Count; i++)
+            {
+                if (runs[i].Start >= runs[i - 1].End) continue;
+                context.AddFailure(new ValidationFailure($"{context.PropertyPath}[{runs[i].Index}].start",
+                    $"On {runs[i].Start:d MMMM uuuu} this overlaps another block of the page; move or shorten one."));
+                return;
+            }
+        }
+        catch (BlockRuleException)
+        {
+            // Said where the rule stands.
+        }
+    }
+
+    private static Block Of(BlockForm form) => new(form.Start, form.Length, form.Rule, form.Without.ToHashSet());
 }
 
 public sealed class SeatFormRules : AbstractValidator<SeatForm>

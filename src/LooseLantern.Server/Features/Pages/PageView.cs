@@ -4,20 +4,25 @@ namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>A page for its editor.</summary>
 /// <param name="Path">Where guests find it, from the root of the site.</param>
+/// <param name="Mark">Two letters that tell its bookings and blocks apart.</param>
 /// <param name="Seats">The names of each seat's hosts.</param>
-public sealed record PageView(Guid Id, int Version, PageState State, string Path, IReadOnlyList<IReadOnlyList<string>> Seats, PageForm Form)
+public sealed record PageView(Guid Id, int Version, PageState State, string Path, string Mark, IReadOnlyList<IReadOnlyList<string>> Seats, PageForm Form)
 {
     /// <param name="page">With everything it includes.</param>
     public static PageView Of(Page page) => new(
-        page.Id, page.Version, page.State, $"/{page.Desk!.Address}/{page.Address}", SeatNames(page), new PageForm(
+        page.Id, page.Version, page.State, $"/{page.Desk!.Address}/{page.Address}", page.Mark, SeatNames(page), new PageForm(
             page.Title, page.DeskId, page.Address, page.Description, page.PlaceKind, page.Place, page.KeepsHosts, new PageTimes(
                 page.Zone, [.. InOrder(page).Select(seat => new SeatForm([.. InOrder(seat).Select(host => host.HostId)], seat.Fill))],
                 page.Durations, page.Step, page.StepOffset, page.StepFrom, page.BufferBefore, page.BufferAfter,
-                page.Notice, page.AheadDays, page.HoursMode, page.Hours?.Document, page.DailyCap, page.WeeklyCap, page.Places)));
+                page.Notice, page.AheadDays, page.HoursMode, page.Hours?.Document, page.DailyCap, page.WeeklyCap, page.Places, BlocksOf(page))));
 
     /// <summary>The names of each seat's hosts, in order.</summary>
     public static IReadOnlyList<IReadOnlyList<string>> SeatNames(Page page) =>
         [.. InOrder(page).Select(seat => (IReadOnlyList<string>)[.. InOrder(seat).Select(host => host.Host!.Name)])];
+
+    private static BlocksForm? BlocksOf(Page page) => page.Blocks.Count == 0
+        ? null
+        : new BlocksForm(page.OffersWholeBlocks, [.. page.Blocks.OrderBy(block => block.Start).ThenBy(block => block.Id).Select(block => new BlockForm(block.Start, block.Length, block.Rule, block.Without))]);
 
     private static IEnumerable<SeatRow> InOrder(Page page) => page.Seats.OrderBy(seat => seat.Position);
 

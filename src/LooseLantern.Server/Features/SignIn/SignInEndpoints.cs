@@ -1,22 +1,15 @@
-using System.Security.Claims;
-using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
-using Microsoft.EntityFrameworkCore;
-using NodaTime;
 
 namespace LooseLantern.Server.Features.SignIn;
 
-public sealed record SignInRequest(string Email, string Password);
-
-/// <summary>Who is signed in.</summary>
-/// <param name="Zone">IANA id of the workspace's zone.</param>
-/// <param name="Now">The server's time.</param>
-public sealed record Me(Guid Id, string Name, string Email, bool IsCoordinator, string Workspace, string Zone, Instant Now);
+/// <param name="Code">Of the authenticator, or a recovery code; for people with a second factor.</param>
+public sealed record SignInRequest(string Email, string Password, string? Code = null);
 
 /// <summary>Goes back in the header X-Lantern-Token with every request that changes something.</summary>
 public sealed record TokenAnswer(string Token);
@@ -34,48 +27,54 @@ public static class SignInEndpoints
             })
             .WithName("getToken");
 
-        open.MapPost("/sign-in", async Task<NoContent> (SignInRequest request, SignInManager<Person> signIn, UserManager<Person> people) =>
+        open.MapPost("/sign-in", async Task<NoContent> (
+                SignInRequest request, HttpContext context, SignInManager<Person> signIn, UserManager<Person> people, SecondFactor factor, SignInSessions sessions, CancellationToken ct) =>
             {
                 var person = await people.FindByEmailAsync(request.Email);
-                var result = person is null ? SignInResult.Failed : await signIn.CheckPasswordSignInAsync(person, request.Password, lockoutOnFailure: true);
-                if (result.IsLockedOut)
-                {
-                    throw new Refusal(StatusCodes.Status429TooManyRequests, "locked", "Too many wrong passwords.",
-                        "This sign-in is closed for a few minutes. Wait, then try again.");
-                }
+                var result = person is null or { LeftAt: not null } ? SignInResult.Failed : await signIn.CheckPasswordSignInAsync(person, request.Password, lockoutOnFailure: true);
+                if (result.IsLockedOut) throw Locked();
 
                 // One answer for an unknown address and a wrong password, so that nobody learns who has a sign-in.
                 if (!result.Succeeded)
                     throw new Refusal(StatusCodes.Status401Unauthorized, "wrong", "The email or the password is wrong.", "Check both and try again.");
-                await signIn.SignInAsync(person!, isPersistent: true);
+                if (person!.TwoFactorEnabled)
+                {
+                    if (string.IsNullOrWhiteSpace(request.Code))
+                        throw new Refusal(StatusCodes.Status401Unauthorized, "code-needed", "Your second factor is needed.", "Type the code that your authenticator shows now, or one of your recovery codes.");
+                    if (!await factor.AcceptsAsync(person, request.Code))
+                    {
+                        await people.AccessFailedAsync(person);
+                        if (await people.IsLockedOutAsync(person)) throw Locked();
+                        throw new Refusal(StatusCodes.Status401Unauthorized, "code-wrong", "This code is not right.", "Wait for the next one that your authenticator shows, or use a recovery code you have not used yet.");
+                    }
+
+                    await people.ResetAccessFailedCountAsync(person);
+                }
+
+                await sessions.OpenAsync(context, person, ct);
                 return TypedResults.NoContent();
             })
             .WithName("signIn").ProducesProblem(401).ProducesProblem(429);
 
-        open.MapPost("/sign-up", async Task<NoContent> (OpenWorkspaceRequest request, WorkspaceOpening opening, SignInManager<Person> signIn, CancellationToken ct) =>
+        open.MapPost("/sign-up", async Task<NoContent> (OpenWorkspaceRequest request, HttpContext context, WorkspaceOpening opening, SignInSessions sessions, CancellationToken ct) =>
             {
                 var person = await opening.OpenAsync(request, ct);
-                await signIn.SignInAsync(person, isPersistent: true);
+                await sessions.OpenAsync(context, person, ct);
                 return TypedResults.NoContent();
             })
             .WithName("signUp").ProducesValidationProblem();
 
-        open.MapPost("/sign-out", async Task<NoContent> (SignInManager<Person> signIn) =>
+        open.MapGet("/sign-up/desk-address", async (string address, DeskOpening desks, CancellationToken ct) => await desks.CheckAsync(address, ct))
+            .WithName("checkDeskAddress");
+
+        open.MapPost("/sign-out", async Task<NoContent> (HttpContext context, SignInSessions sessions, CancellationToken ct) =>
             {
-                await signIn.SignOutAsync();
+                await sessions.CloseAsync(context, ct);
                 return TypedResults.NoContent();
             })
             .WithName("signOut");
-
-        api.MapGet("/me", async (ClaimsPrincipal principal, LanternDb db, IClock clock, CancellationToken ct) =>
-            {
-                var id = Guid.Parse(principal.FindFirstValue(ClaimTypes.NameIdentifier)!);
-                var person = await db.Users.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct)
-                    ?? throw new Refusal(StatusCodes.Status401Unauthorized, "signed-out", "You are signed out.", "Sign in again.");
-                var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
-                return new Me(person.Id, person.Name, person.Email!, person.IsCoordinator || person.IsOwner, workspace.Name, workspace.Zone,
-                    clock.GetCurrentInstant());
-            })
-            .WithName("getMe").WithTags("Sign-in").ProducesProblem(401);
     }
+
+    private static Refusal Locked() => new(StatusCodes.Status429TooManyRequests, "locked", "Too many wrong tries.",
+        "This sign-in is closed for a few minutes. Wait, then try again.");
 }

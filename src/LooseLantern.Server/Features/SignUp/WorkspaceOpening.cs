@@ -31,7 +31,7 @@ public sealed class WorkspaceOpening(LanternDb db, Tenant tenant, TeamBuilding t
         await db.SaveChangesAsync(ct);
 
         var person = await team.AddPersonAsync(
-            new NewPerson(request.Name, request.Email, request.Password, IsOwner: true, IsCoordinator: true), ct);
+            new NewPerson(request.Name, request.Email, request.Password, request.Zone, IsOwner: true, IsCoordinator: true), ct);
         await team.AddHostAsync(new NewHost(request.Name, request.Zone, UsualHours.Weekdays(request.Zone)), person, ct);
         await desks.OpenAsync(request.DeskAddress, request.DeskName, ct);
         await transaction.CommitAsync(ct);

@@ -26,7 +26,7 @@ public sealed class SupplyReckoning(OpeningsLoader loader, IClock clock)
     /// <param name="duration">Minutes, or null for the preset one.</param>
     public async Task<SupplyAnswer> NextTwoWeeksAsync(Page page, int? duration, CancellationToken ct)
     {
-        var rules = PageRulesOf.Row(page);
+        var rules = loader.Rules(page);
         var minutes = duration is { } asked && page.Durations.Contains(asked) ? asked : page.Durations[0];
         var today = loader.Today(rules);
         var openings = await loader.OpeningsAsync(rules, today, today.PlusDays(Days - 1), minutes, ct);

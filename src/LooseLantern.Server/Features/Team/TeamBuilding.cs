@@ -5,17 +5,19 @@ using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Npgsql;
 
 namespace LooseLantern.Server.Features.Team;
 
-public sealed record NewPerson(string Name, string Email, string Password, bool IsOwner = false, bool IsCoordinator = false);
+/// <param name="Zone">IANA id.</param>
+public sealed record NewPerson(string Name, string Email, string Password, string Zone, bool IsOwner = false, bool IsCoordinator = false);
 
 /// <param name="Hours">Null for a host that is always open.</param>
-public sealed record NewHost(string Name, string Zone, HoursDocument? Hours);
+public sealed record NewHost(string Name, string Zone, HoursDocument? Hours, HostKind Kind = HostKind.Person);
 
 /// <summary>Adds people and hosts to the workspace at hand.</summary>
-public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person> people)
+public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person> people, IClock clock)
 {
     private const string TakenMend = "This address can't be used for a new sign-in; sign in with it, or use another.";
 
@@ -30,6 +32,7 @@ public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person
         {
             WorkspaceId = Workspace,
             Name = request.Name.Trim(),
+            Zone = request.Zone,
             UserName = request.Email,
             Email = request.Email,
             IsOwner = request.IsOwner,
@@ -63,13 +66,14 @@ public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person
         if (request.Hours is not null)
         {
             HoursChecks.Check(request.Hours);
-            hours = new HoursRow { WorkspaceId = Workspace, Name = $"{request.Name.Trim()}, usual hours", Document = request.Hours };
+            hours = new HoursRow { WorkspaceId = Workspace, Name = $"{request.Name.Trim()}, usual hours", IsNamed = true, Document = request.Hours };
         }
 
         var host = new Host
         {
             WorkspaceId = Workspace,
             Name = request.Name.Trim(),
+            Kind = request.Kind,
             Zone = request.Zone,
             PersonId = person?.Id,
             Hours = hours,
@@ -78,4 +82,17 @@ public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person
         await db.SaveChangesAsync(ct);
         return host;
     }
+
+    /// <summary>Lets a coordinator do everything for a host; saved with what comes with it.</summary>
+    public void Let(Host host, Guid coordinatorId) => db.ActingFor.Add(new Data.Model.ActingFor
+    {
+        WorkspaceId = Workspace,
+        HostId = host.Id,
+        PersonId = coordinatorId,
+        MayOffer = true,
+        MayBook = true,
+        MayMove = true,
+        SeesTitles = true,
+        Since = clock.GetCurrentInstant(),
+    });
 }

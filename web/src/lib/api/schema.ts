@@ -132,6 +132,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sign-up/desk-address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["checkDeskAddress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sign-out": {
         parameters: {
             query?: never;
@@ -164,14 +180,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/hosts": {
+    "/api/me/profile": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["listHosts"];
+        get: operations["getProfile"];
+        put: operations["changeProfile"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/portrait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A multipart/form-data form with file, a PNG, JPEG or WebP picture. */
+        put: operations["setPortrait"];
+        post?: never;
+        delete: operations["removePortrait"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/portrait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPortrait"];
         put?: never;
         post?: never;
         delete?: never;
@@ -180,14 +229,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/desks": {
+    "/api/record": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["listDesks"];
+        get: operations["listRecord"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listDoneForMe"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getUsual"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeUsual"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workspace/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeWorkspaceUsual"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workspace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeWorkspace"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLoad"];
         put?: never;
         post?: never;
         delete?: never;
@@ -270,6 +415,342 @@ export interface paths {
         get: operations["listBookings"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/security": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getSecurity"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sign-ins/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["signOutThere"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changePassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-factor/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["startSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-factor/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirmSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-factor/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["endSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/acting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listGrants"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/acting/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setGrant"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFirstRun"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first-run/steps/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["finishFirstStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first-run/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["endFirstRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hosts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listHosts"];
+        put?: never;
+        post: operations["addHost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hosts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeHost"];
+        post?: never;
+        delete: operations["retireHost"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["chooseHours"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listDesks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listPeople"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/roles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeRoles"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listInvitations"];
+        put?: never;
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["takeBackInvitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join/{secret}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readInvitation"];
+        put?: never;
+        post: operations["join"];
         delete?: never;
         options?: never;
         head?: never;
@@ -406,6 +887,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listHours"];
+        put?: never;
+        post: operations["createHours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getHours"];
+        put: operations["changeHours"];
+        post?: never;
+        delete: operations["removeHours"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryOutHours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/availability": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportHours"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readHours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/holidays": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readHolidays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -416,8 +993,31 @@ export interface components {
             /** @description What to do where it could not. */
             mend: null | string;
         };
-        /** @enum {unknown} */
-        BarKind: "hours" | "busy" | "free" | "booked";
+        /**
+         * @description What a bar is; later ones are drawn over earlier ones.
+         * @enum {unknown}
+         */
+        BarKind: "hours" | "leave" | "block" | "busy" | "free" | "held" | "booked";
+        /** @description One run of office hours, on the wall clock of the page's zone. */
+        BlockForm: {
+            /** @description Local date and time. */
+            start: components["schemas"]["LocalDateTime"];
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            length: number;
+            /** @description How it repeats (RFC 5545 section 3.3.10), such as "FREQ=WEEKLY;BYDAY=MO"; null for once. */
+            rule: null | string;
+            /** @description Dates on which it does not come. */
+            without: string[];
+        };
+        /** @description The office hours of a page. */
+        BlocksForm: {
+            /** @description Whether each is one opening for its whole length, instead of being cut into openings from its start. */
+            whole: boolean;
+            list: components["schemas"]["BlockForm"][];
+        };
         BoardAnswer: {
             now: components["schemas"]["Instant"];
             /** @description IANA id of the zone that days and minutes are in. */
@@ -435,18 +1035,44 @@ export interface components {
             start: components["schemas"]["Instant"];
             end: components["schemas"]["Instant"];
             title: string;
-            /** @description The calendar, or the page, that says so. */
+            /** @description The calendar, the page or the hours that say so. */
             source: string;
             wholeDay: boolean;
             tentative: boolean;
+            /** @description The two letters of its page; empty for what belongs to none. */
+            mark: string;
+            block: null | components["schemas"]["BoardBlock"];
+        };
+        /** @description One coming of a block. */
+        BoardBlock: {
+            /** Format: uuid */
+            pageId: string;
+            /**
+             * Format: int32
+             * @description Its place in the page's list of blocks.
+             */
+            index: number;
+            /** @description Local start in the page's zone. */
+            start: components["schemas"]["LocalDateTime"];
+            /** Format: int32 */
+            length: number;
+            repeats: boolean;
+            zone: string;
+            /** @description Whether the person who asks may move, stretch and erase it. */
+            mayChange: boolean;
         };
         BoardDay: {
             date: components["schemas"]["LocalDate"];
             lanes: components["schemas"]["BoardLane"][];
+            /** @description When all of the board's hosts are within their hours and free. */
+            allFree: components["schemas"]["FreeRun"][];
+            /** @description When at least one of them is. */
+            anyFree: components["schemas"]["FreeRun"][];
         };
         BoardHost: {
             /** Format: uuid */
             id: string;
+            kind: components["schemas"]["HostKind"];
             name: string;
             zone: string;
             /**
@@ -454,6 +1080,8 @@ export interface components {
              * @description How many calendars are joined; with none, all of the host's hours look free.
              */
             calendars: number;
+            /** @description Whether the person who asks may offer this host's time. */
+            mayOffer: boolean;
         };
         BoardLane: {
             /** Format: uuid */
@@ -527,22 +1155,95 @@ export interface components {
             entries: number;
             unread: components["schemas"]["UnreadView"][];
         };
+        ChangeHoursRequest: {
+            /** Format: int32 */
+            version: number;
+            form: components["schemas"]["HoursForm"];
+        };
         ChangePageRequest: {
             /** Format: int32 */
             version: number;
             form: components["schemas"]["PageForm"];
         };
-        /** @description Other open times, or none, from one date to another, both included. */
+        ChangePasswordRequest: {
+            password: string;
+            newPassword: string;
+        };
+        /**
+         * @description How times of day are written for a reader.
+         * @enum {unknown}
+         */
+        ClockForm: "h24" | "h12";
+        CodeRequest: {
+            code: string;
+        };
+        /** @description A coordinator beside what they may do for the host at hand. */
+        CoordinatorGrant: {
+            /** Format: uuid */
+            personId: string;
+            name: string;
+            grant: components["schemas"]["Grant"];
+        };
+        /** @description Other open times, or none, from one date to another, both included. Of changes that meet, the last listed counts. */
         DatedChangeDocument: {
             from: components["schemas"]["LocalDate"];
             to: components["schemas"]["LocalDate"];
             open: components["schemas"]["OpenTimeDocument"][];
+            /** @description What it is, such as the name of a holiday; null for none. */
+            name?: null | string;
+            /** @description Only these days of the run; null for every day. */
+            weekdays?: null | components["schemas"]["WeekdayName"][];
+        };
+        DeskAddressAnswer: {
+            /** @description Whether a desk could have the address. */
+            free: boolean;
+            /** @description What to do where it could not. */
+            mend: null | string;
+            /** @description Free addresses like it, where it is taken. */
+            offers: string[];
         };
         DeskView: {
             /** Format: uuid */
             id: string;
             address: string;
             name: string;
+        };
+        FactorKey: {
+            /** @description Base32, to type into an authenticator. */
+            key: string;
+            /** @description The same as an otpauth URI, to show as a code that can be photographed. */
+            uri: string;
+        };
+        FirstRunView: {
+            /** @description Whether it was put away; it can be taken up again. */
+            ended: boolean;
+            steps: components["schemas"]["FirstStepView"][];
+        };
+        /**
+         * @description What a new workspace is led through, in this order.
+         * @enum {unknown}
+         */
+        FirstStep: "zone" | "hours" | "calendar" | "page";
+        FirstStepView: {
+            step: components["schemas"]["FirstStep"];
+            /** @description Whether it was gone through, or its work stands already. */
+            done: boolean;
+        };
+        /** @description A run of a day in which all, or any, of the hosts are free. */
+        FreeRun: {
+            /** Format: int32 */
+            fromMinute: number;
+            /** Format: int32 */
+            toMinute: number;
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+        };
+        /** @description What a host lets one coordinator do for them; all false for nothing. */
+        Grant: {
+            mayOffer: boolean;
+            mayBook: boolean;
+            mayMove: boolean;
+            seesTitles: boolean;
         };
         GuestPage: {
             workspace: string;
@@ -573,12 +1274,93 @@ export interface components {
             name: string;
             email: string;
         };
+        HolidaysRead: {
+            /** @description A closed run of dates for each whole-day event still to come, by date. */
+            changes: components["schemas"]["DatedChangeDocument"][];
+            /**
+             * Format: int32
+             * @description How many events of the file are no whole days, or could not be read.
+             */
+            skipped: number;
+        };
+        /** @description What the team decides about a host. */
+        HostForm: {
+            /** @description Of a room or thing; a person's name is theirs to change, and null here. */
+            name: null | string;
+            /** @description IANA id, of a room or thing; null for a person. */
+            zone: null | string;
+            /** Format: uuid */
+            hoursId: null | string;
+            /**
+             * Format: int32
+             * @description The share of balanced work, beside the weights of others.
+             */
+            weight: number;
+            /**
+             * Format: int32
+             * @description Most sessions a day, of all pages together; null for any number.
+             */
+            dailyCap: null | number;
+            /**
+             * Format: int32
+             * @description Most sessions a week, of all pages together; null for any number.
+             */
+            weeklyCap: null | number;
+        };
+        /** @enum {unknown} */
+        HostKind: "person" | "room" | "thing";
+        HostLoadView: {
+            /** Format: uuid */
+            hostId: string;
+            kind: components["schemas"]["HostKind"];
+            name: string;
+            /** Format: int32 */
+            weight: number;
+            /**
+             * Format: double
+             * @description The part of all weights that is this host's, 0 to 1.
+             */
+            share: number;
+            /** Format: int32 */
+            dailyCap: null | number;
+            /** Format: int32 */
+            weeklyCap: null | number;
+            /** Format: int32 */
+            sessions: number;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: int32 */
+            away: number;
+            weeks: components["schemas"]["LoadWeek"][];
+        };
+        HostSaved: {
+            host: components["schemas"]["HostView"];
+            /** @description What other hours did to each page's openings in the next four weeks. */
+            effects: components["schemas"]["PageEffect"][];
+        };
+        /** @description A host of the team. */
         HostView: {
             /** Format: uuid */
             id: string;
+            kind: components["schemas"]["HostKind"];
+            /** Format: uuid */
+            personId: null | string;
             name: string;
             zone: string;
+            /**
+             * Format: uuid
+             * @description The named hours; null for a host that is always open.
+             */
+            hoursId: null | string;
             hours: null | components["schemas"]["HoursDocument"];
+            /** Format: int32 */
+            weight: number;
+            /** Format: int32 */
+            dailyCap: null | number;
+            /** Format: int32 */
+            weeklyCap: null | number;
+            /** @description Whether the person who asks may offer this host's time. */
+            mayOffer: boolean;
         };
         /** @description Hours as they are stored and sent: times of day as "HH:MM", to "24:00". */
         HoursDocument: {
@@ -587,8 +1369,38 @@ export interface components {
             week: components["schemas"]["WeekDocument"];
             changes: components["schemas"]["DatedChangeDocument"][];
         };
+        /** @description Named hours as their editor sends them. */
+        HoursForm: {
+            name: string;
+            document: components["schemas"]["HoursDocument"];
+        };
         /** @enum {unknown} */
         HoursMode: "hosts" | "page" | "both";
+        HoursSaved: {
+            hours: components["schemas"]["HoursView"];
+            /** @description What the change did to each page's openings in the next four weeks. */
+            effects: components["schemas"]["PageEffect"][];
+        };
+        /** @description A host whose usual hours a set is. */
+        HoursUser: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description IANA id of the host's own zone, which the hours may differ from. */
+            zone: string;
+        };
+        HoursView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            version: number;
+            name: string;
+            document: components["schemas"]["HoursDocument"];
+            /** @description Whose usual hours they are. */
+            hosts: components["schemas"]["HoursUser"][];
+            /** @description The titles of the pages on which they count. */
+            pages: string[];
+        };
         HttpValidationProblemDetails: {
             type?: null | string;
             title?: null | string;
@@ -602,20 +1414,107 @@ export interface components {
         };
         /** Format: date-time */
         Instant: string;
+        InvitationForm: {
+            name: string;
+            email: string;
+            roles: components["schemas"]["RolesForm"];
+        };
+        /** @description What somebody who opens an invitation reads. */
+        InvitationRead: {
+            workspace: string;
+            /** @description IANA id of the workspace's zone. */
+            zone: string;
+            by: string;
+            name: string;
+            email: string;
+            roles: components["schemas"]["RolesForm"];
+        };
+        InvitationView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            roles: components["schemas"]["RolesForm"];
+            expiresAt: components["schemas"]["Instant"];
+            /** @description Where it is taken up, from the root of the site. */
+            path: string;
+        };
+        JoinForm: {
+            name: string;
+            password: string;
+            zone: string;
+            /** @description Whether whoever invited may act for them, where they become a host. */
+            letInviter: boolean;
+        };
+        /** @description What went over to others. */
+        LeaveAnswer: {
+            /** Format: int32 */
+            pages: number;
+            /** Format: int32 */
+            sessions: number;
+        };
+        LeaveForm: {
+            /**
+             * Format: uuid
+             * @description Who takes over their seats and bookings; needed where they have any.
+             */
+            toHostId: null | string;
+            /** @description Who takes over which session, where it is somebody else. */
+            sessions?: null | {
+                [key: string]: string;
+            };
+        };
+        LoadAnswer: {
+            from: components["schemas"]["LocalDate"];
+            to: components["schemas"]["LocalDate"];
+            hosts: components["schemas"]["HostLoadView"][];
+        };
+        LoadWeek: {
+            /** @description First date of the week. */
+            monday: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description How many start in it, by the host's own zone.
+             */
+            sessions: number;
+            /**
+             * Format: int32
+             * @description How long they are together.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description Dates of the week on which the host is away: a day of the week's open ones that a dated change closes, or a whole day that a calendar takes.
+             */
+            away: number;
+        };
         /** Format: date */
         LocalDate: string;
+        /** Format: local-date-time */
+        LocalDateTime: string;
         /** @description Who is signed in. */
         Me: {
             /** Format: uuid */
             id: string;
             name: string;
             email: string;
+            isOwner: boolean;
+            /** @description Whether they may do what coordinators may, which owners do. */
             isCoordinator: boolean;
+            /**
+             * Format: uuid
+             * @description Their own time, where they are a host.
+             */
+            hostId: null | string;
             workspace: string;
             /** @description IANA id of the workspace's zone. */
             zone: string;
             /** @description The server's time. */
             now: components["schemas"]["Instant"];
+            clock: components["schemas"]["ClockForm"];
+            /** @description Whether the first run is still open. */
+            firstRun: boolean;
+            hasPortrait: boolean;
         };
         /** @description A start a guest can reserve now, with its end and how many places it has left. */
         Opening: {
@@ -642,6 +1541,34 @@ export interface components {
             password: string;
             deskName: string;
             deskAddress: string;
+        };
+        OwnHoursRequest: {
+            /** Format: uuid */
+            hoursId: null | string;
+        };
+        /** @description What a change does to the openings of one page. */
+        PageEffect: {
+            /** Format: uuid */
+            pageId: string;
+            title: string;
+            state: components["schemas"]["PageState"];
+            /**
+             * Format: int32
+             * @description Openings of the preset duration in the next four weeks, as things are.
+             */
+            before: number;
+            /** Format: int32 */
+            after: number;
+            /**
+             * Format: int32
+             * @description Starts that become openings.
+             */
+            gained: number;
+            /**
+             * Format: int32
+             * @description Starts that are openings no longer.
+             */
+            lost: number;
         };
         /** @description A page as its editor sends it. */
         PageForm: {
@@ -713,6 +1640,7 @@ export interface components {
              * @description How many guests one session takes.
              */
             places: number;
+            blocks?: null | components["schemas"]["BlocksForm"];
         };
         PageVersion: {
             /** Format: int32 */
@@ -727,9 +1655,43 @@ export interface components {
             state: components["schemas"]["PageState"];
             /** @description Where guests find it, from the root of the site. */
             path: string;
+            /** @description Two letters that tell its bookings and blocks apart. */
+            mark: string;
             /** @description The names of each seat's hosts. */
             seats: string[][];
             form: components["schemas"]["PageForm"];
+        };
+        PasswordRequest: {
+            password: string;
+        };
+        PersonView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            isOwner: boolean;
+            isCoordinator: boolean;
+            /**
+             * Format: uuid
+             * @description Their own time, where they are a host.
+             */
+            hostId: null | string;
+            line: string;
+            zone: string;
+            hasPortrait: boolean;
+            secondFactor: boolean;
+        };
+        /** @description A room or thing to be booked. */
+        PlaceForm: {
+            kind: components["schemas"]["HostKind"];
+            name: string;
+            /** @description IANA id. */
+            zone: string;
+            /**
+             * Format: uuid
+             * @description Named hours; null for one that is always open.
+             */
+            hoursId: null | string;
         };
         /** @enum {unknown} */
         PlaceKind: "inPerson" | "phone" | "video" | "ownWords";
@@ -761,6 +1723,33 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
+        ProfileForm: {
+            name: string;
+            /** @description A line about them, for guests; may be empty. */
+            line: string;
+            /** @description IANA id; the zone of their calendars' whole days too. */
+            zone: string;
+            /** @description Language tag. */
+            language: string;
+            clock: components["schemas"]["ClockForm"];
+        };
+        RecordLine: {
+            at: components["schemas"]["Instant"];
+            person: string;
+            /** @description The names of the hosts it was done for; empty where it was the person's own work. */
+            for: string[];
+            what: string;
+        };
+        RecoveryCodesAnswer: {
+            codes: string[];
+        };
+        /** @description The roles somebody holds; any mix, but at least one. */
+        RolesForm: {
+            isOwner: boolean;
+            isCoordinator: boolean;
+            isHost: boolean;
+            isEmpty?: boolean;
+        };
         /**
          * @description How a seat chooses among its free hosts.
          * @enum {unknown}
@@ -772,9 +1761,30 @@ export interface components {
             hostIds: string[];
             fill: components["schemas"]["SeatFill"];
         };
+        SecurityView: {
+            secondFactor: boolean;
+            /**
+             * Format: int32
+             * @description How many are left.
+             */
+            recoveryCodes: number;
+            signIns: components["schemas"]["SignInView"][];
+        };
         SignInRequest: {
             email: string;
             password: string;
+            /** @description Of the authenticator, or a recovery code; for people with a second factor. */
+            code?: null | string;
+        };
+        SignInView: {
+            /** Format: uuid */
+            id: string;
+            device: string;
+            networkAddress: string;
+            since: components["schemas"]["Instant"];
+            seenAt: components["schemas"]["Instant"];
+            /** @description Whether it is the one that asks. */
+            here: boolean;
         };
         /** @enum {unknown} */
         StepFrom: "clock" | "open";
@@ -821,6 +1831,9 @@ export interface components {
         TokenAnswer: {
             token: string;
         };
+        TryHoursRequest: {
+            document: components["schemas"]["HoursDocument"];
+        };
         /** @description An event of a calendar's file that could not be read. */
         UnreadView: {
             /** Format: int32 */
@@ -828,6 +1841,69 @@ export interface components {
             title: string;
             fault: string;
         };
+        UsualAnswer: {
+            /** @description What holds where nobody chose. */
+            product: components["schemas"]["UsualSettings"];
+            /** @description What the workspace chose; null where it did not. */
+            workspace: components["schemas"]["UsualSettings"];
+            /** @description What the person chose; null where they did not. */
+            person: components["schemas"]["UsualSettings"];
+            /** @description What new pages start from: the person's, else the workspace's, else the product's. Nothing in it is null. */
+            now: components["schemas"]["UsualSettings"];
+            sources: components["schemas"]["UsualSources"];
+        };
+        /** @description What new pages, links and polls start from. What is null is left to whoever is asked next: the workspace, then the product. */
+        UsualSettings: {
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            duration: null | number;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            bufferBefore: null | number;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            bufferAfter: null | number;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            notice: null | number;
+            placeKind: null | components["schemas"]["PlaceKind"];
+            place: null | string;
+            /** @description Minutes before the start, each once. */
+            reminders: null | number[];
+            /** @description Language tag (BCP 47). */
+            language: null | string;
+            clock: null | components["schemas"]["ClockForm"];
+        };
+        /**
+         * @description Where a usual setting comes from.
+         * @enum {unknown}
+         */
+        UsualSource: "product" | "workspace" | "person";
+        /** @description Where each usual setting comes from. */
+        UsualSources: {
+            duration: components["schemas"]["UsualSource"];
+            bufferBefore: components["schemas"]["UsualSource"];
+            bufferAfter: components["schemas"]["UsualSource"];
+            notice: components["schemas"]["UsualSource"];
+            placeKind: components["schemas"]["UsualSource"];
+            place: components["schemas"]["UsualSource"];
+            reminders: components["schemas"]["UsualSource"];
+            language: components["schemas"]["UsualSource"];
+            clock: components["schemas"]["UsualSource"];
+        };
+        /**
+         * @description The weekdays, named as in WeekDocument.
+         * @enum {unknown}
+         */
+        WeekdayName: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
         /** @description The open times of each weekday; an empty list is a closed day. */
         WeekDocument: {
             mon: components["schemas"]["OpenTimeDocument"][];
@@ -837,6 +1913,11 @@ export interface components {
             fri: components["schemas"]["OpenTimeDocument"][];
             sat: components["schemas"]["OpenTimeDocument"][];
             sun: components["schemas"]["OpenTimeDocument"][];
+        };
+        WorkspaceForm: {
+            name: string;
+            /** @description IANA id of the zone its new pages and boards start from. */
+            zone: string;
         };
     };
     responses: never;
@@ -1142,6 +2223,28 @@ export interface operations {
             };
         };
     };
+    checkDeskAddress: {
+        parameters: {
+            query: {
+                address: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskAddressAnswer"];
+                };
+            };
+        };
+    };
     signOut: {
         parameters: {
             query?: never;
@@ -1189,7 +2292,7 @@ export interface operations {
             };
         };
     };
-    listHosts: {
+    getProfile: {
         parameters: {
             query?: never;
             header?: never;
@@ -1204,12 +2307,134 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HostView"][];
+                    "application/json": components["schemas"]["ProfileForm"];
                 };
             };
         };
     };
-    listDesks: {
+    changeProfile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProfileForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileForm"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    setPortrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    removePortrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    getPortrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listRecord: {
+        parameters: {
+            query?: {
+                subject?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordLine"][];
+                };
+            };
+        };
+    };
+    listDoneForMe: {
         parameters: {
             query?: never;
             header?: never;
@@ -1224,7 +2449,158 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DeskView"][];
+                    "application/json": components["schemas"]["RecordLine"][];
+                };
+            };
+        };
+    };
+    getUsual: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualAnswer"];
+                };
+            };
+        };
+    };
+    changeUsual: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsualSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    changeWorkspaceUsual: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsualSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    changeWorkspace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkspaceForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkspaceForm"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    getLoad: {
+        parameters: {
+            query?: {
+                from?: string;
+                weeks?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
         };
@@ -1235,6 +2611,7 @@ export interface operations {
                 from?: string;
                 days?: number;
                 host?: string[];
+                zone?: string;
             };
             header?: never;
             path?: never;
@@ -1395,6 +2772,848 @@ export interface operations {
             };
         };
     };
+    getSecurity: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecurityView"];
+                };
+            };
+        };
+    };
+    signOutThere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    startSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactorKey"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    confirmSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryCodesAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    endSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    listGrants: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoordinatorGrant"][];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setGrant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Grant"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoordinatorGrant"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getFirstRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstRunView"];
+                };
+            };
+        };
+    };
+    finishFirstStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstRunView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endFirstRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    listHosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HostView"][];
+                };
+            };
+        };
+    };
+    addHost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HostView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    changeHost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HostForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HostSaved"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    retireHost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    chooseHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnHoursRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageEffect"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listDesks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskView"][];
+                };
+            };
+        };
+    };
+    listPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"][];
+                };
+            };
+        };
+    };
+    changeRoles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RolesForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeaveAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listInvitations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationView"][];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    takeBackInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationRead"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     listCalendars: {
         parameters: {
             query?: never;
@@ -1442,6 +3661,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     replaceCalendarFile: {
@@ -1473,6 +3701,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -1501,6 +3738,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
             /** @description Not Found */
             404: {
@@ -1758,6 +4004,321 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AddressAnswer"];
+                };
+            };
+        };
+    };
+    listHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursView"][];
+                };
+            };
+        };
+    };
+    createHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    getHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeHoursRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursSaved"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryOutHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryHoursRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageEffect"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursDocument"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    readHolidays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HolidaysRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
         };

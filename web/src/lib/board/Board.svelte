@@ -1,71 +1,130 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { dayName, longDate, monthName } from '$lib/time/format';
-  import BoardBar from './BoardBar.svelte';
-  import { hoursOf, hourMarks, labelOf, placeOn } from './axis';
+  import { hourMarks, placeOn } from '$lib/lanes/spans';
+  import { cityOf } from '$lib/time/clock';
+  import { dayName, fullDate, longDate, monthName } from '$lib/time/format';
+  import BoardLane from './BoardLane.svelte';
+  import BoardLegend from './BoardLegend.svelte';
+  import FreeLane from './FreeLane.svelte';
+  import { hoursOf } from './axis';
+  import { laneId, laneOf, type BoardMark, type BoardSpan } from './marks';
+  import { aheadInWords, besideLabel, minutesAhead } from './zones';
 
   interface Props {
     board: Schemas['BoardAnswer'];
     /** Whose lanes are shown, in this order. */
     hosts: Schemas['BoardHost'][];
     today: string;
+    /** One lane more a day, for when all or any of them are free. */
+    together?: 'all' | 'any' | undefined;
+    /** A second zone whose hours stand beside the board's. */
+    beside?: string | undefined;
+    /** What can be changed on the board; where it is of a block, the block's own bar is left out. */
+    marks?: BoardMark[];
+    /** Whether time of this host may be painted. */
+    mayPaint?: (host: Schemas['BoardHost']) => boolean;
+    onpaint?: (span: BoardSpan) => void;
+    onchange?: (key: string, span: BoardSpan) => void;
+    onerase?: (key: string) => void;
+    onpick?: (key: string) => void;
   }
 
-  let { board, hosts, today }: Props = $props();
+  let { board, hosts, today, together, beside, marks = [], mayPaint = () => false, onpaint, onchange, onerase, onpick }: Props = $props();
 
   const axis = $derived(hoursOf(board, new Set(hosts.map((host) => host.id))));
-  const marks = $derived(hourMarks(axis));
+  const hours = $derived(hourMarks(axis));
+  const ahead = $derived(beside ? minutesAhead(board.zone, beside, board.days[0]?.date ?? today) : 0);
+  const rows = $derived(hosts.length + (together ? 1 : 0));
+  const lanes = $derived(board.days.flatMap((day) => hosts.map((host) => laneId(day.date, host.id))));
+  let pointed = $state('');
+  let current = $state<string | undefined>(undefined);
+  // One stop of the tab key for the whole board; up and down lead from lane to lane.
+  const stop = $derived(current !== undefined && lanes.includes(current) ? current : lanes[0]);
 
   function barsOf(day: Schemas['BoardDay'], host: string): Schemas['BoardBar'][] {
-    return (day.lanes.find((lane) => lane.hostId === host)?.bars ?? []).filter((bar) => bar.toMinute > axis.from && bar.fromMinute < axis.to);
+    const bars = day.lanes.find((lane) => lane.hostId === host)?.bars ?? [];
+    return marks.length === 0 ? bars : bars.filter((bar) => !(bar.block && marks.some((mark) => mark.hostId === host && mark.date === day.date && mark.from === bar.fromMinute && mark.key.startsWith(bar.block?.pageId ?? '-'))));
+  }
+
+  function step(event: KeyboardEvent): void {
+    const id = (event.target as HTMLElement).dataset['lane'];
+    if (id === undefined || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+    const next = lanes[lanes.indexOf(id) + (event.key === 'ArrowUp' ? -1 : 1)];
+    if (next === undefined) return;
+    event.preventDefault();
+    current = next;
+    (event.currentTarget as HTMLElement).querySelector<HTMLElement>(`[data-lane="${next}"]`)?.focus();
   }
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_tabindex -- a keyboard must be able to scroll it where it is wider than the screen -->
-<div tabindex="0" role="region" aria-label="Board" class="relative overflow-x-auto rounded-2xl border border-line bg-card px-3.5 pt-2 pb-3">
-  <table class="w-full min-w-[640px] table-fixed border-collapse">
-    <caption class="sr-only">Days down, a lane for each host, hours from left to right</caption>
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -- arrow keys lead from lane to lane; each lane is a control of its own -->
+<div role="region" aria-label="Board" class="rounded-2xl border border-line bg-card px-3.5 pt-2 pb-3 max-md:px-2" onkeydown={step} onfocusin={(event) => (current = (event.target as HTMLElement).dataset['lane'] ?? current)}>
+  <table class="w-full table-fixed border-collapse">
+    <caption class="sr-only">Days down, a lane for each host, hours from left to right. Up and down lead from lane to lane, left and right through the day, space paints.</caption>
     <thead>
       <tr>
-        <th scope="col" class="w-[76px]"><span class="sr-only">Day</span></th>
-        <th scope="col" class="w-[88px]"><span class="sr-only">Host</span></th>
+        <th scope="col" class="w-[76px] max-md:hidden"><span class="sr-only">Day</span></th>
+        <th scope="col" class="w-[88px] text-left text-[12px] font-normal text-muted max-md:w-[62px]">{beside ? cityOf(board.zone) : ''}<span class="sr-only">Host</span></th>
         <th scope="col" class="relative h-6 text-[13px] font-normal text-muted">
           <span class="sr-only">Time</span>
-          {#each marks as minute (minute)}
-            <span aria-hidden="true" class="absolute top-0.5 -translate-x-1/2" style={placeOn(axis, minute, minute)}>{minute / 60}</span>
+          {#each hours as minute (minute)}
+            <span aria-hidden="true" class="absolute top-0.5 -translate-x-1/2 {(minute / 60) % 2 ? 'max-md:hidden' : ''}" style={placeOn(axis, minute, minute)}>{minute / 60}</span>
           {/each}
         </th>
       </tr>
+      {#if beside}
+        <tr>
+          <td class="max-md:hidden"></td>
+          <th scope="col" class="text-left text-[12px] font-normal text-muted">{cityOf(beside)}</th>
+          <th scope="col" class="relative h-5 text-[12px] font-normal text-muted">
+            <span class="sr-only">{aheadInWords(ahead)}</span>
+            {#each hours as minute (minute)}
+              <span aria-hidden="true" class="absolute top-0 -translate-x-1/2 whitespace-nowrap {(minute / 60) % 2 ? 'max-md:hidden' : ''}" style={placeOn(axis, minute, minute)}>{besideLabel(minute, ahead)}</span>
+            {/each}
+          </th>
+        </tr>
+      {/if}
     </thead>
     {#each board.days as day (day.date)}
+      {@const aheadNow = beside ? minutesAhead(board.zone, beside, day.date) : 0}
       <tbody class="border-t border-line">
+        <tr class="md:hidden"><th colspan="2" scope="rowgroup" class="font-heading pt-1.5 text-left">{longDate(day.date)}</th></tr>
         {#each hosts as host, i (host.id)}
-          {@const bars = barsOf(day, host.id)}
+          {@const id = laneId(day.date, host.id)}
+          {@const canPaint = onpaint !== undefined && mayPaint(host)}
           <tr>
             {#if i === 0}
-              <th scope="rowgroup" rowspan={hosts.length} class="pt-1.5 pr-2 text-left align-top">
-                <span class="font-heading block leading-tight">{dayName(day.date)}</span>
+              <th scope="rowgroup" rowspan={rows} class="pt-1.5 pr-2 text-left align-top max-md:hidden">
+                <span class="font-heading block leading-tight" title={fullDate(day.date)}>{dayName(day.date)}</span>
                 <span class="block text-[12px] font-normal text-muted">{day.date === today ? 'today' : monthName(day.date)}</span>
+                {#if beside && aheadNow !== ahead}<span class="block text-[11px] font-normal text-amber-text">{cityOf(beside)} {aheadInWords(aheadNow)}</span>{/if}
               </th>
             {/if}
-            <th scope="row" class="truncate pr-2 text-left text-[13px] font-normal text-muted">{host.name.split(' ')[0]}</th>
+            <th scope="row" class="truncate pr-2 text-left text-[13px] font-normal text-muted">{host.kind === 'person' ? host.name.split(' ')[0] : host.name}</th>
             <td class="relative h-[23px] p-0">
-              <div class="absolute inset-0" aria-hidden="true">
-                {#each marks as minute (minute)}<span class="absolute inset-y-0 border-l border-line" style={placeOn(axis, minute, minute)}></span>{/each}
-              </div>
-              <ul class="absolute inset-0" aria-label="{host.name}, {longDate(day.date)}">
-                {#each bars as bar, b (b)}<BoardBar {bar} zone={board.zone} style={placeOn(axis, bar.fromMinute, bar.toMinute)} label={labelOf(bar)} />{/each}
-              </ul>
+              <BoardLane
+                {id}
+                {host}
+                date={day.date}
+                bars={barsOf(day, host.id)}
+                marks={marks.filter((mark) => mark.hostId === host.id && mark.date === day.date)}
+                {axis}
+                {hours}
+                zone={board.zone}
+                isTabStop={stop === id}
+                onpaint={canPaint ? (span) => onpaint({ ...span, date: day.date, hostId: host.id }) : undefined}
+                onchange={onchange ? (key, span, lane) => onchange(key, { ...span, ...laneOf(lane) }) : undefined}
+                {onerase}
+                {onpick}
+                onpoint={(said) => (pointed = `${longDate(day.date)}, ${host.name}: ${said}`)}
+              />
             </td>
           </tr>
         {/each}
+        {#if together}<FreeLane runs={together === 'all' ? day.allFree : day.anyFree} {together} date={day.date} {axis} zone={board.zone} />{/if}
       </tbody>
     {/each}
   </table>
-  <ul class="mt-3 flex flex-wrap gap-x-5 gap-y-1 text-[13px] text-muted" aria-label="What the bars mean">
-    <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-glow-tint"></span>within hours and free</li>
-    <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-busy"></span>busy by a calendar</li>
-    <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border border-dashed border-edge"></span>in a calendar, but marked free</li>
-    <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-sea"></span>booked here</li>
-  </ul>
+  <p class="mt-2 min-h-6 text-sm" data-test="pointed">{#if pointed}{pointed}{:else}<span class="text-muted">Point at a bar, or press in a lane, to read what is there.</span>{/if}</p>
+  <BoardLegend {together} canPaint={onpaint !== undefined} />
 </div>

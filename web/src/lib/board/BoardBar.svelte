@@ -1,31 +1,26 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { dateIn, dayName, timeOf } from '$lib/time/format';
+  import { barInWords, labelOf } from './bars';
 
   interface Props {
     bar: Schemas['BoardBar'];
     zone: string;
     style: string;
-    /** Written on the bar. */
-    label: string;
   }
 
-  let { bar, zone, style, label }: Props = $props();
+  let { bar, zone, style }: Props = $props();
 
-  const kinds = { hours: 'open hours', busy: 'busy', free: 'marked free', booked: 'booked' } as const;
-  const looks = {
+  const looks: Record<Schemas['BarKind'], string> = {
     hours: 'bg-glow-tint inset-y-[4px]',
+    leave: 'border border-dashed border-edge bg-lane text-muted inset-y-[4px]',
+    block: 'border border-glow bg-glow-tint text-on-tint inset-y-[3px]',
     busy: 'bg-busy text-on-busy inset-y-[3px] ring-1 ring-card',
     free: 'border border-dashed border-edge text-muted inset-y-[3px]',
+    held: 'hatched border border-violet bg-violet-tint text-ink inset-y-[3px]',
     booked: 'bg-sea text-card font-semibold inset-y-[3px] ring-1 ring-card',
-  } as const;
+  };
 
-  const span = $derived.by(() => {
-    if (bar.wholeDay) return 'whole day';
-    const [from, to] = [dateIn(bar.start, zone), dateIn(bar.end, zone)];
-    return `${timeOf(bar.start, zone)} to ${timeOf(bar.end, zone)}${from === to ? '' : ` (${dayName(from)} to ${dayName(to)})`}`;
-  });
-  const said = $derived([bar.title, `${kinds[bar.kind]}${bar.tentative ? ', tentative' : ''}`, span, bar.source].filter((part) => part !== '').join(', '));
+  const said = $derived(barInWords(bar, zone));
 </script>
 
 <li
@@ -33,5 +28,5 @@
   {style}
   title={said}
 >
-  <span class="sr-only">{said}</span><span aria-hidden="true">{label}</span>
+  <span class="sr-only">{said}</span><span aria-hidden="true">{labelOf(bar)}</span>
 </li>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
-import { hourMarks, hoursOf, placeOn } from './axis';
+import { hoursOf } from './axis';
 
 function board(...bars: { host: string; kind: Schemas['BarKind']; from: number; to: number }[]): Schemas['BoardAnswer'] {
   const lanes = bars.map((bar) => ({
@@ -16,10 +16,12 @@ function board(...bars: { host: string; kind: Schemas['BarKind']; from: number; 
         source: '',
         wholeDay: false,
         tentative: false,
+        mark: '',
+        block: null,
       },
     ],
   }));
-  return { now: '2026-12-08T00:00:00Z', zone: 'Europe/Copenhagen', hosts: [], days: [{ date: '2026-12-08', lanes }] };
+  return { now: '2026-12-08T00:00:00Z', zone: 'Europe/Copenhagen', hosts: [], days: [{ date: '2026-12-08', lanes, allFree: [], anyFree: [] }] };
 }
 
 describe('a board’s axis', () => {
@@ -28,10 +30,10 @@ describe('a board’s axis', () => {
     expect(hoursOf(shown, new Set(['a']))).toEqual({ from: 420, to: 1140 });
   });
 
+  it('shows no night for a room that is always open', () =>
+    expect(hoursOf(board({ host: 'a', kind: 'hours', from: 0, to: 1440 }), new Set(['a']))).toEqual({ from: 480, to: 1080 }));
+
   it('is not widened by what lies in a calendar at night', () =>
     expect(hoursOf(board({ host: 'a', kind: 'busy', from: 0, to: 1440 }), new Set(['a']))).toEqual({ from: 480, to: 1080 }));
 
-  it('has a mark at each hour, both ends included', () => expect(hourMarks({ from: 480, to: 600 })).toEqual([480, 540, 600]));
-
-  it('cuts bars at its ends', () => expect(placeOn({ from: 480, to: 1080 }, 0, 780)).toBe('left: 0%; width: 50%'));
 });

@@ -9,15 +9,19 @@
   import JoinForm from './JoinForm.svelte';
 
   interface Props {
-    hosts: Schemas['BoardHost'][];
+    hosts: Schemas['HostView'][];
     calendars: Schemas['CalendarView'][];
     zone: string;
-    mayEdit: boolean;
+    /** The reader's own time. */
+    own: string | null;
   }
 
-  let { hosts, calendars, zone, mayEdit }: Props = $props();
+  let { hosts, calendars, zone, own }: Props = $props();
 
-  const without = $derived(hosts.filter((host) => host.calendars === 0));
+  // A room is mostly booked here alone.
+  const without = $derived(hosts.filter((host) => host.kind === 'person' && !calendars.some((calendar) => calendar.hostId === host.id)));
+  // One's own calendars, those of rooms and things, and those of hosts who let one act for them.
+  const mine = $derived(hosts.filter((host) => host.mayOffer));
   let joining = $state(false);
   let removing = $state.raw<Schemas['CalendarView'] | undefined>(undefined);
   let problem = $state.raw<Problem | undefined>(undefined);
@@ -34,15 +38,16 @@
   }
 </script>
 
-<section aria-labelledby="joined" class="mt-6">
-  <header class="mb-2 flex flex-wrap items-center justify-between gap-3">
-    <h2 id="joined" class="text-xl">Joined calendars</h2>
-    {#if mayEdit && !joining}<ActionButton onclick={() => (joining = true)}>Join a calendar file</ActionButton>{/if}
+<section aria-labelledby="joined">
+  <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
+    <h1 id="joined" class="text-[26px]">Calendars</h1>
+    {#if mine.length > 0 && !joining}<ActionButton kind="main" onclick={() => (joining = true)}>Join a calendar file</ActionButton>{/if}
   </header>
   {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
   {#if joining}
     <JoinForm
-      {hosts}
+      hosts={mine}
+      {own}
       onjoined={() => {
         joining = false;
         void invalidateAll();
@@ -53,10 +58,15 @@
   {#if without.length > 0}
     <p class="mb-2 text-muted">No calendar is joined for {without.map((host) => host.name).join(', ')}: only bookings made here are in the way of theirs.</p>
   {/if}
-  {#if calendars.length > 0}
+  {#if calendars.length === 0}
+    <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
+      <h2 class="text-xl">No calendar yet</h2>
+      <p class="mt-1 text-muted">A calendar keeps its busy times off the pages of its host. Export yours as an iCalendar file (.ics) and join it.</p>
+    </div>
+  {:else}
     <ul class="overflow-hidden rounded-2xl border border-line bg-card">
       {#each calendars as calendar (calendar.id)}
-        <CalendarLine {calendar} {zone} {mayEdit} onreplaced={() => void invalidateAll()} onremove={() => (removing = calendar)} />
+        <CalendarLine {calendar} {zone} mayEdit={mine.some((host) => host.id === calendar.hostId)} onreplaced={() => void invalidateAll()} onremove={() => (removing = calendar)} />
       {/each}
     </ul>
   {/if}

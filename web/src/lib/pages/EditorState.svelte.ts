@@ -1,5 +1,6 @@
 import { api, type Schemas } from '$lib/api/client';
 import { must, problemOf, type Problem } from '$lib/api/problem';
+import type { WeekdayKey } from '$lib/hours/week';
 import { addressFrom } from './address';
 import type { PageForm } from './form';
 import { difference, startsOf } from './lanes';
@@ -17,6 +18,8 @@ export class EditorState {
   savedSupply = $state.raw<Supply | undefined>(undefined);
   addressMend = $state.raw<string | undefined>(undefined);
   busy = $state(false);
+  /** Days whose typed times can't be read; nothing is saved while there are any. */
+  unreadDays = $state.raw<WeekdayKey[]>([]);
   /** The duration whose openings are counted. */
   duration = $state(0);
 
@@ -91,6 +94,7 @@ export class EditorState {
 
   /** Saves the form. Returns the page, or undefined where `problem` says what stood in the way. */
   async save(): Promise<PageView | undefined> {
+    if (this.unreadDays.length > 0) return undefined;
     return this.#attempt(async () => {
       const view = this.saved
         ? await must(api.PUT('/api/pages/{id}', { params: { path: { id: this.saved.id } }, body: { version: this.saved.version, form: this.form } }))

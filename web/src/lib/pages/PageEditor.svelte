@@ -1,6 +1,8 @@
 <script lang="ts">
   import { Select, Toast } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
+  import ActingForNote from '$lib/acting/ActingForNote.svelte';
+  import RecordList from '$lib/record/RecordList.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import StateBadge from '$lib/ui/StateBadge.svelte';
@@ -19,12 +21,13 @@
     hosts: Schemas['HostView'][];
     desks: Schemas['DeskView'][];
     calendars: Schemas['CalendarView'][];
-    /** Whether whoever is signed in may change pages. */
-    mayEdit: boolean;
+    me: Schemas['Me'];
+    /** What was done to the page, the latest first. */
+    record?: Schemas['RecordLine'][];
     onsaved?: (page: Schemas['PageView']) => void;
   }
 
-  let { editor, hosts, desks, calendars, mayEdit, onsaved }: Props = $props();
+  let { editor, hosts, desks, calendars, me, record = [], onsaved }: Props = $props();
 
   const times = $derived(editor.form.times);
   const saved = $derived(editor.saved);
@@ -35,6 +38,8 @@
   const lineUp = $derived(hosts.filter((candidate) => hostIds.includes(candidate.id)));
   const lineUpCalendars = $derived(calendars.filter((calendar) => hostIds.includes(calendar.hostId)));
   const withoutCalendar = $derived(lineUp.filter((candidate) => !calendars.some((calendar) => calendar.hostId === candidate.id)));
+  // Whoever coordinates may change what is theirs, or of hosts who let them.
+  const mayEdit = $derived(me.isCoordinator && lineUp.every((host) => host.mayOffer));
   const nameOf = (id: string): string => hosts.find((candidate) => candidate.id === id)?.name ?? 'somebody who left';
   let told = $state<string | undefined>(undefined);
 
@@ -86,6 +91,7 @@
   {/if}
 </header>
 
+<ActingForNote hosts={lineUp} own={me.hostId} />
 {#if editor.problem}
   <div class="mb-3"><ProblemNote problem={editor.problem} /></div>
 {/if}
@@ -104,7 +110,7 @@
             placeholder=""
             value={soleSeat.hostIds[0]}
             onchange={(event: Event & { currentTarget: HTMLSelectElement }) => (soleSeat.hostIds = [event.currentTarget.value])}
-            items={hosts.map((choice) => ({ value: choice.id, name: choice.name }))}
+            items={hosts.filter((choice) => choice.mayOffer || choice.id === soleSeat.hostIds[0]).map((choice) => ({ value: choice.id, name: choice.name }))}
           />
         {:else}
           <strong>{lineUpInWords(times.lineUp.map((seat) => seat.hostIds.map(nameOf)))}</strong>
@@ -137,6 +143,12 @@
       durations={times.durations}
       onduration={(minutes) => (editor.duration = minutes)}
     />
+    {#if record.length > 0}
+      <section aria-labelledby="page-record" class="rounded-2xl border border-line bg-card p-4">
+        <h2 id="page-record" class="mb-1 text-[17px]">What was done</h2>
+        <RecordList lines={record.slice(0, 6)} zone={me.zone} />
+      </section>
+    {/if}
   </div>
 </div>
 

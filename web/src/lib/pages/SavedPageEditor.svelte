@@ -8,14 +8,15 @@
     hosts: Schemas['HostView'][];
     desks: Schemas['DeskView'][];
     calendars: Schemas['CalendarView'][];
-    mayEdit: boolean;
+    me: Schemas['Me'];
+    record: Schemas['RecordLine'][];
   }
 
-  let { page, hosts, desks, calendars, mayEdit }: Props = $props();
+  let { page, hosts, desks, calendars, me, record }: Props = $props();
 
   // Made once a visit: what is typed must not be replaced by what a colleague saves meanwhile; saving tells of that.
   // svelte-ignore state_referenced_locally
   const editor = new EditorState(page.form, page);
 </script>
 
-<PageEditor {editor} {hosts} {desks} {calendars} {mayEdit} />
+<PageEditor {editor} {hosts} {desks} {calendars} {me} {record} />

@@ -1,16 +1,17 @@
 <script lang="ts">
   import { Select } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
+  import { usualHours, weekInWords } from '$lib/hours/week';
+  import WeekHours from '$lib/hours/WeekHours.svelte';
   import { cityOf } from '$lib/time/clock';
   import Segments from '$lib/ui/Segments.svelte';
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
   import type { EditorState } from './EditorState.svelte';
-  import { hoursInWords, usualHours } from './form';
+  import BlockList from './BlockList.svelte';
   import LengthField from './LengthField.svelte';
   import NumberField from './NumberField.svelte';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
-  import WeekEditor from './WeekEditor.svelte';
 
   /** @prop lineUp Everybody who has a seat, each once. */
   let { editor, lineUp }: { editor: EditorState; lineUp: Schemas['HostView'][] } = $props();
@@ -36,13 +37,13 @@
 </script>
 
 <Section title="Times">
-  <Segments label="Whose hours count" options={modes} value={times.hoursMode} onchoose={chooseMode} />
+  <Segments label="Whose hours count" options={times.blocks ? modes.slice(1) : modes} value={times.hoursMode} onchoose={chooseMode} />
   {#if times.hoursMode !== 'page'}
     <div class="text-sm text-muted">
       {#each lineUp as host (host.id)}
         <p>
           {#if host.hours}
-            {host.name}: {hoursInWords(host.hours)}{host.hours.zone === times.zone ? '' : `, ${cityOf(host.hours.zone)} time`}.
+            {host.name}: {weekInWords(host.hours.week)}{host.hours.zone === times.zone ? '' : `, ${cityOf(host.hours.zone)} time`}.
           {:else}
             {host.name} is always open.
           {/if}
@@ -51,9 +52,12 @@
       {#if times.hoursMode === 'both'}<p>A time is open where both are.</p>{/if}
     </div>
   {/if}
-  {#if times.hoursMode !== 'hosts' && times.hours}
-    <WeekEditor bind:week={times.hours.week} mendsOf={(day) => editor.mendsUnder(`times.hours.week.${day}`)} />
+  {#if times.blocks}
+    <BlockList blocks={times.blocks} />
+  {:else if times.hoursMode !== 'hosts' && times.hours}
+    <WeekHours bind:week={times.hours.week} bind:unread={editor.unreadDays} mendsOf={(day) => editor.mendsUnder(`times.hours.week.${day}`)} />
   {/if}
+  {#if editor.unreadDays.length > 0}<p class="text-sm text-brick" role="alert">The times marked above can’t be read yet; nothing is saved until they are mended.</p>{/if}
   <Sentence mends={[editor.mend('times.step'), editor.mend('times.stepOffset')]}>
     starts every <NumberField id="step" label="Minutes from start to start" bind:value={times.step} was={saved?.step} min={5} max={1440} /> min,
     <Select

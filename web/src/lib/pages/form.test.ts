@@ -1,19 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { hoursInWords, lineUpInWords, usualHours } from './form';
-
-describe('hours in words', () => {
-  it('join days that are alike and leave out closed ones', () => {
-    const hours = usualHours('Europe/Copenhagen');
-    hours.week.wed = [{ from: '10:00', to: '11:00' }];
-    expect(hoursInWords(hours)).toBe('Mon–Tue 09:00–12:00, 13:00–17:00; Wed 10:00–11:00; Thu–Fri 09:00–12:00, 13:00–17:00');
-  });
-
-  it('say so when no day is open', () => {
-    const hours = usualHours('Europe/Copenhagen');
-    for (const day of ['mon', 'tue', 'wed', 'thu', 'fri'] as const) hours.week[day] = [];
-    expect(hoursInWords(hours)).toBe('never open');
-  });
-});
+import { lineUpInWords, newForm } from './form';
 
 describe('a line-up in words', () => {
   it.each([
@@ -23,5 +9,13 @@ describe('a line-up in words', () => {
     [[['Ann'], ['Ben'], ['Cem', 'Dag']], 'Ann, Ben, and Cem or Dag'],
   ])('%j is read as %s', (seats, words) => {
     expect(lineUpInWords(seats)).toBe(words);
+  });
+});
+
+describe('a new page', () => {
+  it('starts from the usual settings', () => {
+    const usual = { duration: 45, bufferBefore: 5, bufferAfter: 10, notice: 60, placeKind: 'video' as const, place: 'Room 1', reminders: null, language: null, clock: null };
+    const form = newForm('Europe/Copenhagen', 'd', 'h', usual);
+    expect(form).toMatchObject({ placeKind: 'video', place: 'Room 1', times: { durations: [45], bufferBefore: 5, bufferAfter: 10, notice: 60 } });
   });
 });

@@ -3,6 +3,11 @@ import { must } from '$lib/api/problem';
 
 /** What a page's editor needs besides the page: whose time can be booked, under which desks, by which calendars. */
 export async function loadSetting() {
-  const [hosts, desks, calendars] = await Promise.all([must(api.GET('/api/hosts')), must(api.GET('/api/desks')), must(api.GET('/api/calendars'))]);
-  return { hosts, desks, calendars };
+  const [hosts, desks, calendars, usual] = await Promise.all([
+    must(api.GET('/api/hosts')),
+    must(api.GET('/api/desks')),
+    must(api.GET('/api/calendars')),
+    must(api.GET('/api/usual')),
+  ]);
+  return { hosts, desks, calendars, usual };
 }

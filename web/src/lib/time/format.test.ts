@@ -1,7 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
 import { cityOf, sameClock } from './clock';
-import { counted, dateIn, lengthOf } from './format';
+import { counted, dateIn, lengthOf, setClock, timeOf } from './format';
 
 describe('words for times', () => {
   it.each([
@@ -19,6 +19,14 @@ describe('words for times', () => {
   it('takes the date of the zone', () => {
     expect(dateIn('2026-12-31T23:30:00Z', 'Europe/Copenhagen')).toBe('2027-01-01');
     expect(dateIn('2026-12-31T23:30:00Z', 'America/Halifax')).toBe('2026-12-31');
+  });
+
+  it('shows times by the clock a person chose', () => {
+    setClock('h12');
+    expect(timeOf('2026-12-08T13:05:00Z', 'Europe/Copenhagen')).toMatch(/^2:05.pm$/i);
+    setClock('h24');
+    expect(timeOf('2026-12-08T23:05:00Z', 'Europe/Copenhagen')).toBe('00:05');
+    setClock(undefined);
   });
 
   it('names a zone by its city', () => expect(cityOf('America/Argentina/Buenos_Aires')).toBe('Buenos Aires'));

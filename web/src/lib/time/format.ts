@@ -1,6 +1,12 @@
 import { Temporal } from 'temporal-polyfill';
 
-// The reader's locale and clock are the browser's.
+// The reader's locale is the browser's, and so is the clock until somebody who signed in has chosen one.
+let hour12: boolean | undefined;
+
+/** Shows times by a clock that a person has chosen. */
+export function setClock(clock: 'h24' | 'h12' | undefined): void {
+  hour12 = clock === undefined ? undefined : clock === 'h12';
+}
 
 function formatter(options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
   return new Intl.DateTimeFormat(undefined, options);
@@ -13,7 +19,7 @@ function dateFormatter(options: Intl.DateTimeFormatOptions): (date: string) => s
 
 /** "09:00" or "9:00 AM". */
 export function timeOf(instant: string | Temporal.Instant, zone: string): string {
-  return formatter({ hour: '2-digit', minute: '2-digit', timeZone: zone }).format(new Date(instant.toString()));
+  return formatter({ hour: hour12 === true ? 'numeric' : '2-digit', minute: '2-digit', timeZone: zone, ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }) }).format(new Date(instant.toString()));
 }
 
 /** "Tuesday, 8 December". */

@@ -11,6 +11,8 @@
 
   let email = $state('');
   let password = $state('');
+  let code = $state('');
+  let needsCode = $state(false);
   let problem = $state.raw<Problem | undefined>(undefined);
   let busy = $state(false);
 
@@ -25,11 +27,16 @@
     busy = true;
     forgetToken();
     try {
-      await must(api.POST('/api/sign-in', { body: { email: email.trim(), password } }));
+      await must(api.POST('/api/sign-in', { body: { email: email.trim(), password, code: needsCode ? code : null } }));
       forgetToken();
       await goto(whereTo(), { invalidateAll: true });
     } catch (thrown) {
-      problem = problemOf(thrown);
+      const met = problemOf(thrown);
+      // Being asked for the second factor is a step and no fault.
+      if (met.type === 'urn:loose-lantern:code-needed' && !needsCode) {
+        needsCode = true;
+        problem = undefined;
+      } else problem = met;
     } finally {
       busy = false;
     }
@@ -43,6 +50,12 @@
     {#if problem}<ProblemNote {problem} />{/if}
     <Field label="Email" id="email"><Input id="email" type="email" autocomplete="username" bind:value={email} class="min-h-10" /></Field>
     <Field label="Password" id="password"><Input id="password" type="password" autocomplete="current-password" bind:value={password} class="min-h-10" /></Field>
+    {#if needsCode}
+      <Field label="Code of your authenticator" id="code" hint="Or one of your recovery codes">
+        <!-- svelte-ignore a11y_autofocus -- the one thing that is asked for now -->
+        <Input id="code" autofocus autocomplete="one-time-code" bind:value={code} class="min-h-10" />
+      </Field>
+    {/if}
     <ActionButton kind="main" type="submit" disabled={busy} class="w-full">{busy ? 'Signing in…' : 'Sign in'}</ActionButton>
   </form>
   <p class="mt-6 text-muted">No workspace yet? <a class="text-ink underline underline-offset-4" href="/start">Make one</a></p>

@@ -1,10 +1,13 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { Temporal } from 'temporal-polyfill';
   import { api, forgetToken } from '$lib/api/client';
   import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
   import { addressFrom } from '$lib/pages/address';
   import { ownZone } from '$lib/time/clock';
+  import { timeOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Doorway from '$lib/ui/Doorway.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -17,10 +20,31 @@
   let busy = $state(false);
 
   const suggested = $derived(addressFrom(form.workspace));
+  const address = $derived(addressTyped ? form.deskAddress : suggested);
+  let checked = $state.raw<{ address: string; mend: string | null; offers: string[] } | undefined>(undefined);
+  let now = $state(Temporal.Now.instant().toString());
 
-  function typeAddress(address: string): void {
+  onMount(() => {
+    const tick = setInterval(() => (now = Temporal.Now.instant().toString()), 10_000);
+    return () => clearInterval(tick);
+  });
+
+  // Checked as it is typed; a moment's pause keeps half-typed ones from asking.
+  $effect(() => {
+    const asked = address;
+    if (asked === '') return;
+    const pause = setTimeout(() => void check(asked), 250);
+    return () => clearTimeout(pause);
+  });
+
+  async function check(asked: string): Promise<void> {
+    const answer = await api.GET('/api/sign-up/desk-address', { params: { query: { address: asked } } });
+    if (answer.data && asked === address) checked = { address: asked, mend: answer.data.mend, offers: answer.data.offers };
+  }
+
+  function typeAddress(typed: string): void {
     addressTyped = true;
-    form.deskAddress = address;
+    form.deskAddress = typed;
   }
 
   async function start(event: SubmitEvent): Promise<void> {
@@ -28,10 +52,10 @@
     busy = true;
     forgetToken();
     try {
-      const body = { ...form, email: form.email.trim(), deskName: form.deskName.trim() || form.workspace, deskAddress: addressTyped ? form.deskAddress : suggested };
+      const body = { ...form, email: form.email.trim(), deskName: form.deskName.trim() || form.workspace, deskAddress: address };
       await must(api.POST('/api/sign-up', { body }));
       forgetToken();
-      await goto('/work/pages', { invalidateAll: true });
+      await goto('/work/first', { invalidateAll: true });
     } catch (thrown) {
       problem = problemOf(thrown);
     } finally {
@@ -48,18 +72,20 @@
     <Field label="Your organisation" id="workspace" mend={mendOf(problem, 'workspace')}>
       <Input id="workspace" autocomplete="organization" bind:value={form.workspace} />
     </Field>
-    <Field label="Time zone it works in" id="zone" mend={mendOf(problem, 'zone')}>
+    <Field label="Time zone it works in" id="zone" hint={`It is ${timeOf(now, form.zone)} there now`} mend={mendOf(problem, 'zone')}>
       <ZoneSelect id="zone" bind:value={form.zone} />
     </Field>
     <div class="grid gap-4 md:grid-cols-2">
       <Field label="First desk, as guests read it" id="desk-name" hint="The organisation’s name, unless you write another" mend={mendOf(problem, 'deskName')}>
         <Input id="desk-name" bind:value={form.deskName} placeholder={form.workspace} />
       </Field>
-      <Field label="Its address" id="desk-address" hint="First part of each page’s address" mend={mendOf(problem, 'deskAddress')}>
-        <Input
-          id="desk-address"
-          bind:value={() => (addressTyped ? form.deskAddress : suggested), typeAddress}
-        />
+      <Field label="Its address" id="desk-address" hint={checked && checked.address === address && !checked.mend ? `${address} is free` : 'First part of each page’s address'} mend={mendOf(problem, 'deskAddress') ?? (checked?.address === address ? (checked.mend ?? undefined) : undefined)}>
+        <Input id="desk-address" bind:value={() => address, typeAddress} />
+        {#if checked && checked.address === address && checked.offers.length > 0}
+          <p class="mt-1 text-sm text-muted">
+            Free: {#each checked.offers as offer (offer)}<button type="button" class="mr-2 min-h-8 text-ink underline underline-offset-4" onclick={() => typeAddress(offer)}>{offer}</button>{/each}
+          </p>
+        {/if}
       </Field>
     </div>
     <Field label="Your name" id="name" mend={mendOf(problem, 'name')}><Input id="name" autocomplete="name" bind:value={form.name} /></Field>

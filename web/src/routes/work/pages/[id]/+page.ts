@@ -6,6 +6,10 @@ import type { PageLoad } from './$types';
 
 export const load: PageLoad = ({ params }) =>
   forScreen(async () => {
-    const [page, setting] = await Promise.all([must(api.GET('/api/pages/{id}', { params: { path: { id: params.id } } })), loadSetting()]);
-    return { page, ...setting };
+    const [page, record, setting] = await Promise.all([
+      must(api.GET('/api/pages/{id}', { params: { path: { id: params.id } } })),
+      must(api.GET('/api/record', { params: { query: { subject: params.id } } })),
+      loadSetting(),
+    ]);
+    return { page, record, ...setting };
   });

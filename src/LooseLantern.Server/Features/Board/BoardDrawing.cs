@@ -1,0 +1,161 @@
+using LooseLantern.Core;
+using LooseLantern.Core.Days;
+using LooseLantern.Core.FreeTimes;
+using LooseLantern.Core.Hours;
+using LooseLantern.Core.Openings;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Board;
+
+/// <summary>The board: days down, a lane for each host, with hours, leave, blocks, calendar events, holds and bookings as bars.</summary>
+public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, BoardBlocks blocks, Allowances allowances, IClock clock)
+{
+    public const int MostDays = 56;
+    public const int YearsBehind = 2;
+    public const int YearsAhead = 5;
+
+    private const string Untitled = "busy";
+
+    /// <param name="from">First date in the board's zone; null for today.</param>
+    /// <param name="hostIds">Whose lanes; empty for all hosts.</param>
+    /// <param name="zoneId">IANA id of the zone days and minutes are in; null for the workspace's.</param>
+    public async Task<BoardAnswer> DrawAsync(LocalDate? from, int days, IReadOnlyCollection<Guid> hostIds, string? zoneId, CancellationToken ct)
+    {
+        zoneId ??= await db.Workspaces.Select(workspace => workspace.Zone).SingleAsync(ct);
+        var zone = DateTimeZoneProviders.Tzdb[zoneId];
+        var now = clock.GetCurrentInstant();
+        var first = from ?? now.InZone(zone).Date;
+        if (first < now.InZone(zone).Date.PlusYears(-YearsBehind) || first > now.InZone(zone).Date.PlusYears(YearsAhead))
+            throw Refusal.Invalid("from", $"The board reaches {YearsBehind} years back and {YearsAhead} ahead; choose a date in between.");
+        var dates = Enumerable.Range(0, Math.Clamp(days, 1, MostDays)).Select(first.PlusDays).ToList();
+        var range = new Span(LocalDays.Start(zone, first), LocalDays.Start(zone, dates[^1].PlusDays(1)));
+
+        var hosts = await db.Hosts.AsNoTracking().Include(host => host.Hours)
+            .Where(host => host.RetiredAt == null && (hostIds.Count == 0 || hostIds.Contains(host.Id)))
+            .OrderBy(host => host.Kind != HostKind.Person).ThenBy(host => host.Name).ToListAsync(ct);
+        var ids = hosts.ConvertAll(host => host.Id);
+        await unrolling.CoverAsync(ids, range, ct);
+
+        var titled = await allowances.HostsAsync(Allowance.SeeTitles, ct);
+        var offered = await allowances.HostsAsync(Allowance.Offer, ct);
+        var lanes = hosts.ConvertAll(host => new Lane(host, range, zone));
+        await AddEventsAsync(lanes, ids, range, titled, ct);
+        await AddCommittedAsync(lanes, ids, range, ct);
+        await blocks.AddAsync(lanes, range, zone, offered, ct);
+
+        var joined = await db.Calendars.Where(calendar => ids.Contains(calendar.HostId))
+            .GroupBy(calendar => calendar.HostId).ToDictionaryAsync(group => group.Key, group => group.Count(), ct);
+        var free = lanes.ConvertAll(lane => lane.Free());
+        var (all, any) = (Runs(FreeTime.All(free), zone), Runs(FreeTime.Any(free), zone));
+        return new BoardAnswer(
+            now, zoneId,
+            hosts.ConvertAll(host => new BoardHost(host.Id, host.Kind, host.Name, host.Zone, joined.GetValueOrDefault(host.Id), offered.Contains(host.Id))),
+            dates.ConvertAll(date => new BoardDay(date, lanes.ConvertAll(lane => new BoardLane(lane.Host.Id, lane.On(date))), [.. all[date]], [.. any[date]])));
+    }
+
+    private async Task AddEventsAsync(List<Lane> lanes, List<Guid> ids, Span range, HashSet<Guid> titled, CancellationToken ct)
+    {
+        var asRange = range.ToRange();
+        var entries = (await db.CalendarEntries.AsNoTracking().Include(entry => entry.Calendar)
+            .Where(entry => ids.Contains(entry.HostId) && entry.Span.Overlaps(asRange)).ToListAsync(ct)).ToLookup(entry => entry.HostId);
+        foreach (var lane in lanes)
+        {
+            // A host who lets nobody read titles is only busy.
+            var isTitled = titled.Contains(lane.Host.Id);
+            foreach (var entry in entries[lane.Host.Id])
+            {
+                lane.Add(entry.Free ? BarKind.Free : BarKind.Busy, entry.Span.ToSpan(), isTitled ? entry.Title : Untitled, entry.Calendar!.Name, entry.WholeDay, entry.Tentative);
+            }
+        }
+    }
+
+    private async Task AddCommittedAsync(List<Lane> lanes, List<Guid> ids, Span range, CancellationToken ct)
+    {
+        var asRange = range.ToRange();
+        var holds = (await db.Commitments.AsNoTracking()
+                .Where(row => ids.Contains(row.HostId) && row.Kind == CommitmentKind.Hold && row.Span.Overlaps(asRange)).ToListAsync(ct))
+            .ToLookup(row => row.HostId, row => row.Span.ToSpan());
+        var sessions = await db.Sessions.AsNoTracking().Include(session => session.Page).Include(session => session.Bookings)
+            .Include(session => session.Hosts).AsSplitQuery().Where(session => session.Time.Overlaps(asRange)).ToListAsync(ct);
+        foreach (var lane in lanes)
+        {
+            foreach (var hold in holds[lane.Host.Id]) lane.Add(BarKind.Held, hold, "held", "a link or poll");
+            foreach (var session in sessions.Where(session => session.Hosts.Exists(host => host.HostId == lane.Host.Id)))
+            {
+                var guests = string.Join(", ", session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).Select(booking => booking.GuestName));
+                lane.Add(BarKind.Booked, session.Time.ToSpan(), guests, session.Page!.Title, mark: session.Page.Mark);
+            }
+        }
+    }
+
+    private static ILookup<LocalDate, FreeRun> Runs(IReadOnlyList<Span> spans, DateTimeZone zone) => spans
+        .SelectMany(span => DaySlices.Of(span, zone), (span, slice) => (slice.Date, Run: new FreeRun(slice.FromMinute, slice.ToMinute, span.Start, span.End)))
+        .ToLookup(pair => pair.Date, pair => pair.Run);
+
+    /// <summary>One host's bars, with hours and leave drawn from the start.</summary>
+    internal sealed class Lane
+    {
+        private readonly Span _range;
+        private readonly DateTimeZone _zone;
+        private readonly List<(LocalDate Date, BoardBar Bar)> _bars = [];
+        private readonly List<Span> _open = [];
+        private readonly List<Span> _taken = [];
+
+        public Lane(Host host, Span range, DateTimeZone zone)
+        {
+            (Host, _range, _zone) = (host, range, zone);
+            if (host.Hours is not { } hours)
+            {
+                AddOpen(range, "always open");
+                return;
+            }
+
+            var set = hours.Document.ToCore();
+            foreach (var stretch in OpenStretches.Of(set, range)) AddOpen(stretch.Time, hours.Name);
+            AddLeave(set, hours);
+        }
+
+        public Host Host { get; }
+
+        public void Add(BarKind kind, Span span, string title, string source, bool wholeDay = false, bool tentative = false, string mark = "", BoardBlock? block = null)
+        {
+            if (kind is BarKind.Busy or BarKind.Held or BarKind.Booked) _taken.Add(span);
+            var shown = new Span(Instant.Max(span.Start, _range.Start), Instant.Min(span.End, _range.End));
+            foreach (var slice in DaySlices.Of(shown, _zone))
+                _bars.Add((slice.Date, new BoardBar(kind, slice.FromMinute, slice.ToMinute, span.Start, span.End, title, source, wholeDay, tentative, mark, block)));
+        }
+
+        public IReadOnlyList<Span> Free() =>
+            FreeTime.Of(_open.Select(span => new Span(Instant.Max(span.Start, _range.Start), Instant.Min(span.End, _range.End))), _taken);
+
+        public IReadOnlyList<BoardBar> On(LocalDate date) => [.. _bars.Where(bar => bar.Date == date).Select(bar => bar.Bar).OrderBy(bar => bar.Kind).ThenBy(bar => bar.FromMinute)];
+
+        private void AddOpen(Span span, string source)
+        {
+            _open.Add(span);
+            Add(BarKind.Hours, span, "", source);
+        }
+
+        /// <summary>Dates of the week's open ones that a dated change has closed.</summary>
+        private void AddLeave(HoursSet set, HoursRow hours)
+        {
+            var last = _range.End.InZone(set.Zone).Date;
+            for (var date = _range.Start.InZone(set.Zone).Date; date <= last; date = date.PlusDays(1))
+            {
+                if (!set.Week.TryGetValue(date.DayOfWeek, out var usual) || usual.Count == 0 || set.OpenOn(date).Count > 0) continue;
+                var name = hours.Document.Changes.Last(change => change.Covers(date)).Name ?? "closed";
+                var day = LocalDays.Start(set.Zone, date);
+                var span = new Span(
+                    date.AtMidnight().PlusMinutes(usual.Min(open => open.From)).InZoneLeniently(set.Zone).ToInstant(),
+                    date.AtMidnight().PlusMinutes(usual.Max(open => open.To)).InZoneLeniently(set.Zone).ToInstant());
+                if (span.Meets(_range) && span.End > day) Add(BarKind.Leave, span, name, hours.Name);
+            }
+        }
+    }
+}

@@ -1,0 +1,128 @@
+using LooseLantern.Core.Openings;
+using LooseLantern.Core.Reasons;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Pages;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Committing;
+
+/// <summary>A booking that the one who should take it over is not free for.</summary>
+public sealed record HandOverClash(Guid SessionId, Instant Start, Instant End, string Page, IReadOnlyList<string> Guests, Guid HostId, string Host, string Why);
+
+/// <summary>
+/// Gives one host's bookings to come to others, all or none. Who takes one over must be free then by calendars and commitments, buffers
+/// counted; hours, notice and caps are for guests who choose, and don't count here.
+/// </summary>
+public sealed class HandingOver(LanternDb db, PageEditing pages, OpeningsLoader loader, IClock clock)
+{
+    /// <summary>Reads the calendars of everybody who takes something over, as it must be done before any lock is held.</summary>
+    public async Task PrepareAsync(Host from, IReadOnlyDictionary<Guid, Guid> heirs, Guid heir, CancellationToken ct)
+    {
+        foreach (var session in await AheadAsync(from.Id, ct))
+        {
+            var (rules, day, minutes) = await RulesAsync(session, heirs.GetValueOrDefault(session.Id, heir), ct);
+            await loader.PrepareAsync(rules, day, day, minutes, ct);
+        }
+    }
+
+    /// <summary>Within the caller's transaction. Adds what is to be saved, and saves nothing where somebody is not free.</summary>
+    /// <param name="heirs">Who takes over which session, where it is not <paramref name="heir"/>.</param>
+    /// <returns>How many sessions went over, and what stood in the way.</returns>
+    public async Task<(int Sessions, IReadOnlyList<HandOverClash> Clashes)> HandOverAsync(Host from, IReadOnlyDictionary<Guid, Guid> heirs, Guid heir, CancellationToken ct)
+    {
+        var hostIds = heirs.Values.Append(heir).Append(from.Id).Distinct().Order().ToArray();
+        var pageIds = (await AheadAsync(from.Id, ct)).Select(session => session.PageId).Distinct().Order().ToArray();
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = ANY({pageIds}) ORDER BY id FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
+
+        var hosts = await db.Hosts.Where(host => hostIds.Contains(host.Id)).ToDictionaryAsync(host => host.Id, ct);
+        var clashes = new List<HandOverClash>();
+        var sessions = await AheadAsync(from.Id, ct);
+        foreach (var session in sessions)
+        {
+            var to = hosts[heirs.GetValueOrDefault(session.Id, heir)];
+            if (await WhyNotAsync(session, to, ct) is { } why)
+            {
+                clashes.Add(new HandOverClash(
+                    session.Id, session.Time.LowerBound, session.Time.UpperBound, session.Page!.Title, [.. session.Bookings.Select(booking => booking.GuestName).Order()], to.Id, to.Name, why));
+                continue;
+            }
+
+            await GiveAsync(session, from, to, ct);
+            // Saved one by one, so that the next is checked against it too; the caller's transaction holds all together.
+            await db.SaveChangesAsync(ct);
+        }
+
+        return (sessions.Count - clashes.Count, clashes);
+    }
+
+    private Task<List<Session>> AheadAsync(Guid hostId, CancellationToken ct)
+    {
+        var now = clock.GetCurrentInstant();
+        return db.Sessions.Include(session => session.Page).Include(session => session.Hosts).Include(session => session.Bookings).AsSplitQuery()
+            .Where(session => session.Time.UpperBound > now && session.Hosts.Any(host => host.HostId == hostId))
+            .OrderBy(session => session.Time.LowerBound).ThenBy(session => session.Id)
+            .ToListAsync(ct);
+    }
+
+    private async Task<string?> WhyNotAsync(Session session, Host to, CancellationToken ct)
+    {
+        if (session.Hosts.Exists(host => host.HostId == to.Id)) return $"{to.Name} has a seat in it already";
+        if (to.RetiredAt is not null) return $"{to.Name} is not on the team any more";
+        var (rules, day, minutes) = await RulesAsync(session, to.Id, ct);
+        var input = await loader.LoadAsync(rules, day, day, minutes, ct);
+        var inTheWay = ReasonsComputation.For(input with { Moving = OpeningsLoader.Id(session.Id) }, session.Time.LowerBound).Reasons
+            .SelectMany(reason => reason.Pool?.SelectMany(lacks => lacks.Reasons) ?? [reason])
+            .FirstOrDefault(reason => reason.Rule is Rule.Calendars or Rule.Commitments);
+        return inTheWay?.Rule switch
+        {
+            null => null,
+            Rule.Calendars => $"{to.Name}’s calendar is busy then",
+            _ => $"{to.Name} is booked then",
+        };
+    }
+
+    /// <summary>The session's page as rules with one seat, for the one who would take it over.</summary>
+    private async Task<(PageRules Rules, LocalDate Day, int Minutes)> RulesAsync(Session session, Guid to, CancellationToken ct)
+    {
+        var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == session.PageId, ct);
+        var rules = loader.Rules(page) with { LineUp = [new Seat([OpeningsLoader.Id(to)])], Places = 1, DailyCap = null, WeeklyCap = null };
+        return (rules, session.Time.LowerBound.InZone(rules.Zone).Date, (int)(session.Time.UpperBound - session.Time.LowerBound).TotalMinutes);
+    }
+
+    private async Task GiveAsync(Session session, Host from, Host to, CancellationToken ct)
+    {
+        var now = clock.GetCurrentInstant();
+        var old = session.Hosts.Single(host => host.HostId == from.Id);
+        session.Hosts.Remove(old);
+        db.Remove(old);
+        session.Hosts.Add(new SessionHost { WorkspaceId = session.WorkspaceId, HostId = to.Id, Seat = old.Seat, AssignedAt = now });
+        session.Sequence++;
+
+        foreach (var commitment in await db.Commitments.Where(row => row.HolderId == session.Id && row.HostId == from.Id).ToListAsync(ct))
+        {
+            db.Commitments.Remove(commitment);
+            db.Commitments.Add(new CommitmentRow
+            {
+                WorkspaceId = commitment.WorkspaceId,
+                HostId = to.Id,
+                HolderId = commitment.HolderId,
+                Kind = commitment.Kind,
+                PageId = commitment.PageId,
+                Span = commitment.Span,
+                BufferBefore = commitment.BufferBefore,
+                BufferAfter = commitment.BufferAfter,
+            });
+        }
+
+        var person = to.PersonId is { } id ? await db.Users.AsNoTracking().SingleAsync(row => row.Id == id, ct) : null;
+        foreach (var booking in session.Bookings)
+        {
+            db.Messages.Add(Telling.Of(MessageKind.HostChangedForGuest, booking, booking.GuestName, booking.GuestEmail, now));
+            if (person?.Email is { } email) db.Messages.Add(Telling.Of(MessageKind.BookedForHost, booking, person.Name, email, now));
+        }
+    }
+}

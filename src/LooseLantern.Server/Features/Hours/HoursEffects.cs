@@ -1,0 +1,65 @@
+using LooseLantern.Core.Hours;
+using LooseLantern.Core.Openings;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Pages;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Hours;
+
+/// <summary>What a change does to the openings of one page.</summary>
+/// <param name="Before">Openings of the preset duration in the next four weeks, as things are.</param>
+/// <param name="Gained">Starts that become openings.</param>
+/// <param name="Lost">Starts that are openings no longer.</param>
+public sealed record PageEffect(Guid PageId, string Title, PageState State, int Before, int After, int Gained, int Lost);
+
+/// <summary>What other hours would do to the pages of those who have them, reckoned by computing both.</summary>
+public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader loader)
+{
+    public const int Days = 28;
+
+    /// <summary>The pages on which the hours of a named set count, by title.</summary>
+    public async Task<List<Page>> PagesOfAsync(Guid hoursId, CancellationToken ct) => await pages.Whole().AsNoTracking()
+        .Where(page => page.HoursMode != HoursMode.Page && page.Seats.Any(seat => seat.Hosts.Any(host => host.Host!.HoursId == hoursId)))
+        .OrderBy(page => page.Title)
+        .ToListAsync(ct);
+
+    /// <summary>What each page of these hours would gain and lose by <paramref name="changed"/>.</summary>
+    public async Task<List<PageEffect>> OfAsync(Guid hoursId, HoursDocument changed, CancellationToken ct)
+    {
+        var hosts = (await db.Hosts.Where(host => host.HoursId == hoursId && host.RetiredAt == null).Select(host => host.Id).ToListAsync(ct)).Select(OpeningsLoader.Id).ToHashSet();
+        return await CompareAsync(await PagesOfAsync(hoursId, ct), hosts, changed.ToCore(), ct);
+    }
+
+    /// <summary>What each page of a host would gain and lose if they had other hours; null for always open.</summary>
+    public async Task<List<PageEffect>> OfHostAsync(Guid hostId, HoursDocument? other, CancellationToken ct)
+    {
+        var onPages = await pages.Whole().AsNoTracking()
+            .Where(page => page.HoursMode != HoursMode.Page && page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == hostId)))
+            .OrderBy(page => page.Title)
+            .ToListAsync(ct);
+        return await CompareAsync(onPages, [OpeningsLoader.Id(hostId)], other?.ToCore(), ct);
+    }
+
+    private async Task<List<PageEffect>> CompareAsync(List<Page> changing, HashSet<string> hosts, HoursSet? hours, CancellationToken ct)
+    {
+        var effects = new List<PageEffect>();
+        foreach (var page in changing)
+        {
+            var rules = loader.Rules(page);
+            var today = loader.Today(rules);
+            var input = await loader.InputAsync(rules, today, today.PlusDays(Days - 1), page.Durations[0], ct);
+            var before = Starts(input);
+            var after = Starts(input is null ? null : input with { Hosts = [.. input.Hosts.Select(host => hosts.Contains(host.Id) ? host with { Hours = hours } : host)] });
+            effects.Add(new PageEffect(
+                page.Id, page.Title, page.State, before.Count, after.Count, after.Count(start => !before.Contains(start)), before.Count(start => !after.Contains(start))));
+        }
+
+        return effects;
+    }
+
+    private static HashSet<Instant> Starts(OpeningsInput? input) =>
+        input is null ? [] : [.. OpeningsComputation.Openings(input).Select(opening => opening.Start)];
+}

@@ -1,0 +1,92 @@
+using LooseLantern.Core.Days;
+using LooseLantern.Core.Hours;
+using LooseLantern.Core;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Text;
+
+namespace LooseLantern.Server.Features.Load;
+
+/// <param name="Monday">First date of the week.</param>
+/// <param name="Sessions">How many start in it, by the host's own zone.</param>
+/// <param name="Minutes">How long they are together.</param>
+/// <param name="Away">Dates of the week on which the host is away: a day of the week's open ones that a dated change closes, or a whole day that a calendar takes.</param>
+public sealed record LoadWeek(LocalDate Monday, int Sessions, int Minutes, int Away);
+
+/// <param name="Share">The part of all weights that is this host's, 0 to 1.</param>
+public sealed record HostLoadView(
+    Guid HostId, HostKind Kind, string Name, int Weight, double Share, int? DailyCap, int? WeeklyCap, int Sessions, int Minutes, int Away, IReadOnlyList<LoadWeek> Weeks);
+
+public sealed record LoadAnswer(LocalDate From, LocalDate To, IReadOnlyList<HostLoadView> Hosts);
+
+/// <summary>How much each host is booked, week by week.</summary>
+public sealed class LoadReckoning(LanternDb db, IClock clock)
+{
+    public const int MostWeeks = 26;
+
+    /// <param name="from">Any date of the first week; null for the week before this one.</param>
+    public async Task<LoadAnswer> ReckonAsync(LocalDate? from, int weeks, CancellationToken ct)
+    {
+        if (weeks is < 1 or > MostWeeks) throw Refusal.Invalid("weeks", $"Ask for 1 to {MostWeeks} weeks.");
+        var zone = DateTimeZoneProviders.Tzdb[await db.Workspaces.Select(workspace => workspace.Zone).SingleAsync(ct)];
+        var today = clock.GetCurrentInstant().InZone(zone).Date;
+        var first = (from ?? today.PlusWeeks(-1)).With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+        if (first < today.PlusYears(-5) || first > today.PlusYears(5)) throw Refusal.Invalid("from", "Choose a date within five years.");
+        var last = first.PlusDays(weeks * 7 - 1);
+        var range = new Span(LocalDays.Start(zone, first) - Duration.FromDays(1), LocalDays.Start(zone, last.PlusDays(1)) + Duration.FromDays(1)).ToRange();
+
+        var hosts = await db.Hosts.AsNoTracking().Include(host => host.Hours).Where(host => host.RetiredAt == null).OrderBy(host => host.Name).ToListAsync(ct);
+        var sessions = (await db.Sessions.AsNoTracking().Where(session => session.Time.Overlaps(range))
+                .SelectMany(session => session.Hosts, (session, host) => new { host.HostId, session.Time }).ToListAsync(ct))
+            .ToLookup(row => row.HostId, row => row.Time.ToSpan());
+        var wholeDays = (await db.CalendarEntries.AsNoTracking().Where(entry => entry.WholeDay && !entry.Free && entry.Span.Overlaps(range))
+                .Select(entry => new { entry.HostId, entry.Span }).ToListAsync(ct))
+            .ToLookup(row => row.HostId, row => row.Span.ToSpan());
+        var weights = hosts.Where(host => host.Kind == HostKind.Person).Sum(host => host.Weight);
+
+        return new LoadAnswer(first, last, hosts.ConvertAll(host =>
+        {
+            var own = DateTimeZoneProviders.Tzdb[host.Zone];
+            var starts = sessions[host.Id].Select(time => (Date: time.Start.InZone(own).Date, Minutes: (int)time.Length.TotalMinutes)).ToList();
+            var away = AwayDates(host, own, [.. wholeDays[host.Id]], first, last);
+            var perWeek = Enumerable.Range(0, weeks).Select(week => first.PlusWeeks(week)).Select(monday =>
+            {
+                var within = starts.Where(row => row.Date >= monday && row.Date < monday.PlusWeeks(1)).ToList();
+                return new LoadWeek(monday, within.Count, within.Sum(row => row.Minutes), away.Count(date => date >= monday && date < monday.PlusWeeks(1)));
+            }).ToList();
+            return new HostLoadView(
+                host.Id, host.Kind, host.Name, host.Weight, host.Kind == HostKind.Person ? (double)host.Weight / weights : 0, host.DailyCap, host.WeeklyCap,
+                perWeek.Sum(week => week.Sessions), perWeek.Sum(week => week.Minutes), perWeek.Sum(week => week.Away), perWeek);
+        }));
+    }
+
+    private static List<LocalDate> AwayDates(Host host, DateTimeZone zone, IReadOnlyList<Span> wholeDays, LocalDate first, LocalDate last)
+    {
+        var hours = host.Hours?.Document.ToCore();
+        var away = new List<LocalDate>();
+        for (var date = first; date <= last; date = date.PlusDays(1))
+        {
+            var noon = date.At(LocalTime.Noon).InZoneLeniently(zone).ToInstant();
+            IReadOnlyList<OpenTime> usual = hours is null ? [new OpenTime(0, OpenTime.MinutesOfDay)] : hours.Week.GetValueOrDefault(date.DayOfWeek, []);
+            if (usual.Count == 0) continue;
+            if (hours?.OpenOn(date).Count == 0 || wholeDays.Any(day => day.Contains(noon))) away.Add(date);
+        }
+
+        return away;
+    }
+}
+
+public static class LoadEndpoints
+{
+    public static void MapLoad(this IEndpointRouteBuilder api) =>
+        api.MapGet("/load", async (string? from, int? weeks, LoadReckoning load, CancellationToken ct) =>
+            {
+                var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
+                if (first is { Success: false }) throw Refusal.Invalid("from", "Give a date such as 2026-01-31.");
+                return await load.ReckonAsync(first?.Value, weeks ?? 6, ct);
+            })
+            .WithName("getLoad").WithTags("Team").ProducesValidationProblem();
+}

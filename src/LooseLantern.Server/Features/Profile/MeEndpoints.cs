@@ -1,0 +1,108 @@
+using FluentValidation;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NpgsqlTypes;
+
+namespace LooseLantern.Server.Features.Profile;
+
+/// <summary>Who is signed in.</summary>
+/// <param name="IsCoordinator">Whether they may do what coordinators may, which owners do.</param>
+/// <param name="HostId">Their own time, where they are a host.</param>
+/// <param name="Zone">IANA id of the workspace's zone.</param>
+/// <param name="Now">The server's time.</param>
+/// <param name="FirstRun">Whether the first run is still open.</param>
+public sealed record Me(
+    Guid Id, string Name, string Email, bool IsOwner, bool IsCoordinator, Guid? HostId, string Workspace, string Zone, Instant Now, ClockForm Clock, bool FirstRun, bool HasPortrait);
+
+/// <param name="Line">A line about them, for guests; may be empty.</param>
+/// <param name="Zone">IANA id; the zone of their calendars' whole days too.</param>
+/// <param name="Language">Language tag.</param>
+public sealed record ProfileForm(string Name, string Line, string Zone, string Language, ClockForm Clock);
+
+public static class MeEndpoints
+{
+    public static readonly string[] Languages = ["en", "de", "fr", "es", "da"];
+
+    private static readonly Rules Checks = new();
+
+    public static void MapMe(this IEndpointRouteBuilder api)
+    {
+        var me = api.MapGroup("/me").WithTags("You");
+
+        me.MapGet("/", async (Actor actor, LanternDb db, IClock clock, CancellationToken ct) =>
+            {
+                var person = await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct);
+                var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
+                var hasPortrait = await db.Portraits.AnyAsync(row => row.PersonId == person.Id, ct);
+                return new Me(
+                    person.Id, person.Name, person.Email!, person.IsOwner, actor.Required.Coordinates, actor.Required.HostId, workspace.Name, workspace.Zone,
+                    clock.GetCurrentInstant(), person.Clock, person.IsOwner && workspace.FirstRunEndedAt is null, hasPortrait);
+            })
+            .WithName("getMe").ProducesProblem(401);
+
+        me.MapGet("/profile", async (Actor actor, LanternDb db, CancellationToken ct) => Of(await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct)))
+            .WithName("getProfile");
+
+        me.MapPut("/profile", async (ProfileForm form, Actor actor, LanternDb db, CancellationToken ct) =>
+            {
+                Checks.Check(form);
+                var person = await db.Users.SingleAsync(row => row.Id == actor.Required.Id, ct);
+                (person.Name, person.Line, person.Zone, person.Language, person.Clock) = (form.Name.Trim(), form.Line.Trim(), form.Zone, form.Language, form.Clock);
+                // The host is the same person: one name and one zone for both.
+                if (await db.Hosts.FirstOrDefaultAsync(row => row.PersonId == person.Id, ct) is { } host)
+                {
+                    if (host.Zone != form.Zone) await ReadAnewAsync(db, host.Id, ct);
+                    (host.Name, host.Zone) = (person.Name, person.Zone);
+                }
+
+                await db.SaveChangesAsync(ct);
+                return Of(person);
+            })
+            .WithName("changeProfile").ProducesValidationProblem();
+
+        me.MapPut("/portrait", async Task<NoContent> (HttpRequest request, Actor actor, Portraits portraits, CancellationToken ct) =>
+            {
+                await portraits.SetAsync(actor.Required.Id, await Upload.ReadAsync(request, ct, "Choose a picture (PNG, JPEG or WebP)."), ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("setPortrait").WithDescription("A multipart/form-data form with file, a PNG, JPEG or WebP picture.").ProducesValidationProblem();
+
+        me.MapDelete("/portrait", async Task<NoContent> (Actor actor, LanternDb db, CancellationToken ct) =>
+            {
+                await db.Portraits.Where(row => row.PersonId == actor.Required.Id).ExecuteDeleteAsync(ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("removePortrait");
+
+        api.MapGet("/people/{id:guid}/portrait", async (Guid id, LanternDb db, CancellationToken ct) =>
+                await db.Portraits.AsNoTracking().FirstOrDefaultAsync(row => row.PersonId == id, ct) is { } portrait
+                    ? Results.File(portrait.Bytes, portrait.MediaType)
+                    : throw Refusal.NotFound("portrait"))
+            .WithName("getPortrait").WithTags("Team").ProducesProblem(404);
+    }
+
+    private static ProfileForm Of(Person person) => new(person.Name, person.Line, person.Zone, person.Language, person.Clock);
+
+    /// <summary>Whole days and floating times of a host's calendars are in the host's zone: with another one they are read anew.</summary>
+    private static Task ReadAnewAsync(LanternDb db, Guid hostId, CancellationToken ct) =>
+        db.Calendars.Where(calendar => calendar.HostId == hostId)
+            .ExecuteUpdateAsync(calendar => calendar.SetProperty(row => row.ReadRange, NpgsqlRange<Instant>.Empty), ct);
+
+    private sealed class Rules : AbstractValidator<ProfileForm>
+    {
+        public Rules()
+        {
+            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Give your name, in up to 120 characters.");
+            RuleFor(form => form.Line).Must(line => line.Length == 0 || Words.FitOneLine(line)).WithMessage("Keep it to one line of up to 120 characters.");
+            RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
+            RuleFor(form => form.Language).Must(language => Languages.Contains(language)).WithMessage($"Choose one of {string.Join(", ", Languages)}.");
+            RuleFor(form => form.Clock).IsInEnum();
+        }
+    }
+}

@@ -1,0 +1,51 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api/client';
+  import LaneSurface from '$lib/lanes/LaneSurface.svelte';
+  import { placeOn, type Axis, type MinuteSpan } from '$lib/lanes/spans';
+  import { longDate } from '$lib/time/format';
+  import BoardBar from './BoardBar.svelte';
+  import { whatIsAt } from './bars';
+  import type { BoardMark } from './marks';
+
+  interface Props {
+    id: string;
+    host: Schemas['BoardHost'];
+    date: string;
+    bars: Schemas['BoardBar'][];
+    marks: BoardMark[];
+    axis: Axis;
+    hours: readonly number[];
+    zone: string;
+    isTabStop: boolean;
+    onpaint?: ((span: MinuteSpan) => void) | undefined;
+    onchange?: ((key: string, span: MinuteSpan, lane: string) => void) | undefined;
+    onerase?: ((key: string) => void) | undefined;
+    onpick?: ((key: string) => void) | undefined;
+    onpoint: (said: string) => void;
+  }
+
+  let { id, host, date, bars, marks, axis, hours, zone, isTabStop, onpaint, onchange, onerase, onpick, onpoint }: Props = $props();
+
+  const within = $derived(bars.filter((bar) => bar.toMinute > axis.from && bar.fromMinute < axis.to));
+</script>
+
+<div class="absolute inset-0" aria-hidden="true">
+  {#each hours as minute (minute)}<span class="absolute inset-y-0 border-l border-line" style={placeOn(axis, minute, minute)}></span>{/each}
+</div>
+<LaneSurface
+  {id}
+  label="{host.name}, {longDate(date)}"
+  {axis}
+  {marks}
+  {isTabStop}
+  describe={(minute) => whatIsAt(bars, minute, zone)}
+  {...onpaint ? { onpaint } : {}}
+  {...onchange ? { onchange } : {}}
+  {...onerase ? { onerase } : {}}
+  {...onpick ? { onpick } : {}}
+  onpoint={(minute) => onpoint(whatIsAt(bars, minute, zone))}
+>
+  <ul class="absolute inset-0">
+    {#each within as bar, index (index)}<BoardBar {bar} {zone} style={placeOn(axis, bar.fromMinute, bar.toMinute)} />{/each}
+  </ul>
+</LaneSurface>

@@ -1,0 +1,18 @@
+<script lang="ts">
+  let { together, canPaint }: { together: 'all' | 'any' | undefined; canPaint: boolean } = $props();
+</script>
+
+<ul class="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[13px] text-muted" aria-label="What the bars mean">
+  <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-glow-tint"></span>within hours and free</li>
+  <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border border-glow bg-glow-tint"></span>office hours</li>
+  <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-busy"></span>busy by a calendar</li>
+  <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border border-dashed border-edge"></span>marked free, or away</li>
+  <li class="inline-flex items-center gap-1.5"><span class="hatched h-2.5 w-5 rounded-sm border border-violet bg-violet-tint"></span>held</li>
+  <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-sea"></span>booked here</li>
+  {#if together}<li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 bg-glow-bar"></span>{together === 'all' ? 'all of them free' : 'at least one free'}</li>{/if}
+</ul>
+{#if canPaint}
+  <p class="mt-1 text-[13px] text-muted">
+    Drag in a lane to start office hours. By keyboard: arrows move, space lights and ends, Esc leaves off; on a bar, alt and arrows move it, shift and arrows stretch it, delete erases it.
+  </p>
+{/if}

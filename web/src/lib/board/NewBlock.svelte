@@ -1,0 +1,128 @@
+<script lang="ts">
+  import { Input, Modal, Select } from 'flowbite-svelte';
+  import { Temporal } from 'temporal-polyfill';
+  import ActingForNote from '$lib/acting/ActingForNote.svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { addressFrom } from '$lib/pages/address';
+  import { newForm } from '$lib/pages/form';
+  import { longDate } from '$lib/time/format';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Field from '$lib/ui/Field.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
+  import { pageWith, placeOf, spanInWords, weeklyRule } from './blocks';
+  import type { BoardSpan } from './marks';
+
+  interface Props {
+    board: Schemas['BoardAnswer'];
+    span: BoardSpan;
+    host: Schemas['BoardHost'];
+    desks: Schemas['DeskView'][];
+    pages: Schemas['PageView'][];
+    usual: Schemas['UsualSettings'];
+    /** The host as the team knows it, to say whose work it is. */
+    acted: Schemas['HostView'] | undefined;
+    /** The reader's own time. */
+    own: string | null;
+    onmade: (told: string) => void;
+    onclose: () => void;
+  }
+
+  let { board, span, host, desks, pages, usual, acted, own, onmade, onclose }: Props = $props();
+
+  // svelte-ignore state_referenced_locally -- the form is made once for what was painted
+  const length = span.to - span.from;
+  // svelte-ignore state_referenced_locally
+  const others = pages.filter((page) => page.form.times.blocks !== null && page.form.times.lineUp.some((seat) => seat.hostIds.includes(host.id)));
+  let pageId = $state('');
+  let title = $state('');
+  // svelte-ignore state_referenced_locally
+  let deskId = $state(pages.find((page) => page.form.times.lineUp.some((seat) => seat.hostIds.includes(host.id)))?.form.deskId ?? desks[0]?.id ?? '');
+  let offered = $state<'cut' | 'whole'>('cut');
+  // svelte-ignore state_referenced_locally
+  let minutes = $state(Math.min(usual.duration ?? 30, length));
+  let repeats = $state<'once' | 'weekly'>('once');
+  // svelte-ignore state_referenced_locally
+  let until = $state(Temporal.PlainDate.from(span.date).add({ weeks: 8 }).toString());
+  let problem = $state.raw<Problem | undefined>(undefined);
+  let busy = $state(false);
+
+  const errors = $derived(problem?.errors ?? {});
+  const mend = (...fields: string[]): string | undefined => fields.map((field) => (errors[field] ?? errors[`form.${field}`])?.[0]).find((one) => one !== undefined);
+
+  function block(zone: string): Schemas['BlockForm'] {
+    return { ...placeOf(board, zone, span), rule: repeats === 'weekly' ? weeklyRule(placeOf(board, zone, span).start.slice(0, 10), until) : null, without: [] };
+  }
+
+  function newPage(): Schemas['PageForm'] {
+    const form = newForm(board.zone, deskId, host.id, usual);
+    Object.assign(form, { title, address: addressFrom(title) });
+    const duration = offered === 'whole' ? length : minutes;
+    Object.assign(form.times, { durations: [duration], step: Math.max(duration, 5), stepFrom: 'open', hoursMode: 'page', hours: null, aheadDays: 90, blocks: { whole: offered === 'whole', list: [block(board.zone)] } });
+    return form;
+  }
+
+  async function keep(publish: boolean): Promise<void> {
+    busy = true;
+    try {
+      const known = others.find((page) => page.id === pageId);
+      if (known) {
+        const list = [...(known.form.times.blocks?.list ?? []), block(known.form.times.zone)];
+        await must(api.PUT('/api/pages/{id}', { params: { path: { id: known.id } }, body: { version: known.version, form: pageWith(known.form, list) } }));
+        onmade(`Added to “${known.form.title}”.`);
+      } else {
+        const made = await must(api.POST('/api/pages', { body: newPage() }));
+        if (publish) await must(api.POST('/api/pages/{id}/publish', { params: { path: { id: made.id } }, body: { version: made.version } }));
+        onmade(publish ? `Published. Guests can book at ${made.path}.` : `Kept as a draft at ${made.path}.`);
+      }
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<Modal open title="Office hours of {host.name}" size="md" {onclose}>
+  {#if acted}<ActingForNote hosts={[acted]} {own} />{/if}
+  <p class="mb-3">{spanInWords(longDate(span.date), span)}</p>
+  {#if problem && (!problem.errors || !mend('title', 'address', 'times.durations', 'times.durations[0]', 'times.blocks', 'times.blocks.list[0].rule', 'times.step'))}<div class="mb-3"><ProblemNote {problem}>{#each Object.values(errors).flat() as one (one)}<p>{one}</p>{/each}</ProblemNote></div>{/if}
+  <div class="space-y-4">
+    {#if others.length > 0}
+      <Field label="For" id="block-page">
+        <Select id="block-page" placeholder="" bind:value={pageId} items={[{ value: '', name: 'a new page' }, ...others.map((page) => ({ value: page.id, name: page.form.title }))]} />
+      </Field>
+    {/if}
+    {#if pageId === ''}
+      <Field label="Title, as guests read it" id="block-title" hint={title === '' ? 'Its address is made of it' : `/${desks.find((desk) => desk.id === deskId)?.address ?? ''}/${addressFrom(title)}`} mend={mend('title', 'address')}>
+        <Input id="block-title" bind:value={title} />
+      </Field>
+      {#if desks.length > 1}
+        <Field label="Desk" id="block-desk"><Select id="block-desk" placeholder="" bind:value={deskId} items={desks.map((desk) => ({ value: desk.id, name: desk.name }))} /></Field>
+      {/if}
+      <div>
+        <Segments label="How they are offered" options={[{ value: 'cut', text: 'Cut into openings' }, { value: 'whole', text: 'One opening for the whole length' }] as const} value={offered} onchoose={(value) => (offered = value)} />
+        {#if offered === 'cut'}
+          <p class="mt-2 text-muted">each <span class="inline-block w-20"><Input aria-label="Minutes of an opening" type="number" min={5} max={length} bind:value={minutes} class="py-1.5" /></span> min, from the start of the block</p>
+          {#if mend('times.durations', 'times.durations[0]', 'times.step')}<p class="text-sm text-brick" role="alert">{mend('times.durations', 'times.durations[0]', 'times.step')}</p>{/if}
+        {/if}
+      </div>
+    {/if}
+    <div>
+      <Segments label="How often" options={[{ value: 'once', text: 'Once' }, { value: 'weekly', text: 'Every week' }] as const} value={repeats} onchoose={(value) => (repeats = value)} />
+      {#if repeats === 'weekly'}
+        <p class="mt-2 text-muted">until <span class="inline-block w-44"><Input aria-label="Last date" type="date" min={span.date} bind:value={until} class="py-1.5" /></span></p>
+      {/if}
+    </div>
+  </div>
+  <div class="mt-5 flex flex-wrap justify-end gap-3">
+    <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+    {#if pageId === ''}
+      <ActionButton disabled={busy} onclick={() => void keep(false)}>Keep as draft</ActionButton>
+      <ActionButton kind="main" disabled={busy} onclick={() => void keep(true)}>Publish</ActionButton>
+    {:else}
+      <ActionButton kind="main" disabled={busy} onclick={() => void keep(false)}>Add the block</ActionButton>
+    {/if}
+  </div>
+</Modal>

@@ -1,0 +1,36 @@
+import type { Schemas } from '$lib/api/client';
+import { dateIn, dayName, timeOf } from '$lib/time/format';
+
+type Bar = Schemas['BoardBar'];
+
+export const kinds: Record<Schemas['BarKind'], string> = {
+  hours: 'open hours',
+  leave: 'away',
+  block: 'office hours',
+  busy: 'busy',
+  free: 'marked free',
+  held: 'held',
+  booked: 'booked',
+};
+
+/** Everything about a bar in one line: what it is, when, and who says so. */
+export function barInWords(bar: Bar, zone: string): string {
+  const [from, to] = [dateIn(bar.start, zone), dateIn(bar.end, zone)];
+  const span = bar.wholeDay ? 'whole day' : `${timeOf(bar.start, zone)} to ${timeOf(bar.end, zone)}${from === to ? '' : ` (${dayName(from)} to ${dayName(to)})`}`;
+  const kind = `${kinds[bar.kind]}${bar.tentative ? ', tentative' : ''}`;
+  return [bar.title === kind ? '' : bar.title, kind, span, bar.source].filter((part) => part !== '').join(', ');
+}
+
+/** What is written on a bar. */
+export function labelOf(bar: Bar): string {
+  if (bar.kind === 'hours') return '';
+  return bar.mark === '' ? bar.title : `${bar.mark} ${bar.title}`;
+}
+
+/** What lies at a minute of a lane, the topmost last; "outside hours" where nothing does. */
+export function whatIsAt(bars: readonly Bar[], minute: number, zone: string): string {
+  const here = bars.filter((bar) => bar.fromMinute <= minute && minute < bar.toMinute);
+  const over = here.filter((bar) => bar.kind !== 'hours');
+  if (over.length > 0) return over.map((bar) => barInWords(bar, zone)).join('; ');
+  return here.length > 0 ? here.map((bar) => `free, ${barInWords(bar, zone)}`).join('; ') : 'outside hours';
+}

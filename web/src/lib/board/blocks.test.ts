@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest';
+import type { Schemas } from '$lib/api/client';
+import { newForm } from '$lib/pages/form';
+import { erasedAll, erasedOne, pageWith, startIn, weeklyRule, withAll, withOne } from './blocks';
+
+const blocks: Schemas['BlockForm'][] = [
+  { start: '2026-12-08T09:00:00', length: 120, rule: 'FREQ=WEEKLY;BYDAY=TU', without: [] },
+  { start: '2026-12-10T14:00:00', length: 60, rule: null, without: [] },
+];
+const second: Schemas['BoardBlock'] = { pageId: 'p', index: 0, start: '2026-12-15T09:00:00', length: 120, repeats: true, zone: 'Europe/Copenhagen', mayChange: true };
+const single: Schemas['BoardBlock'] = { ...second, index: 1, start: '2026-12-10T14:00:00', length: 60, repeats: false };
+
+describe('blocks that are changed on the board', () => {
+  it('take one coming of a repeating block out and put it where it went', () => {
+    expect(withOne(blocks, second, { start: '2026-12-16T10:00:00', length: 90 })).toEqual([
+      { ...blocks[0], without: ['2026-12-15'] },
+      blocks[1],
+      { start: '2026-12-16T10:00:00', length: 90, rule: null, without: [] },
+    ]);
+  });
+
+  it('move a single block as it is', () => expect(withOne(blocks, single, { start: '2026-12-11T08:00:00', length: 45 })[1]).toEqual({ ...blocks[1], start: '2026-12-11T08:00:00', length: 45 }));
+
+  it('shift all comings alike', () => expect(withAll(blocks, second, { start: '2026-12-15T10:30:00', length: 60 })[0]).toMatchObject({ start: '2026-12-08T10:30:00', length: 60 }));
+
+  it('erase one coming, or all of them', () => {
+    expect(erasedOne(blocks, second)[0]?.without).toEqual(['2026-12-15']);
+    expect(erasedOne(blocks, single)).toEqual([blocks[0]]);
+    expect(erasedAll(blocks, second)).toEqual([blocks[1]]);
+  });
+
+  it('leave what they were given as it was', () => expect(blocks[0]?.without).toEqual([]));
+});
+
+describe('where a block starts', () => {
+  it('is told by the page’s clock', () => {
+    expect(startIn('Europe/Copenhagen', 'Europe/Copenhagen', '2026-12-08', 570)).toBe('2026-12-08T09:30:00');
+    expect(startIn('Asia/Tokyo', 'Europe/Copenhagen', '2026-12-08', 17 * 60)).toBe('2026-12-09T01:00:00');
+  });
+
+  it('is the wall clock’s also on a day when it changes', () => expect(startIn('Europe/Copenhagen', 'Europe/Copenhagen', '2026-10-25', 570)).toBe('2026-10-25T09:30:00'));
+
+  it('repeats on its weekday until a date', () => expect(weeklyRule('2026-12-09', '2027-02-01')).toBe('FREQ=WEEKLY;BYDAY=WE;UNTIL=20270201T235959'));
+});
+
+describe('a page of blocks', () => {
+  it('takes its one duration along where they are offered whole', () => {
+    const form = newForm('Europe/Copenhagen', 'd', 'h');
+    form.times.blocks = { whole: true, list: [] };
+    expect(pageWith(form, [{ start: '2026-12-08T09:00:00', length: 90, rule: null, without: [] }]).times).toMatchObject({ durations: [90], step: 90 });
+    form.times.blocks = { whole: false, list: [] };
+    expect(pageWith(form, [{ start: '2026-12-08T09:00:00', length: 90, rule: null, without: [] }]).times.durations).toEqual([30]);
+  });
+});

@@ -1,0 +1,88 @@
+import { Temporal } from 'temporal-polyfill';
+import type { Schemas } from '$lib/api/client';
+import { minuteText, type MinuteSpan } from '$lib/lanes/spans';
+import type { BoardMark, BoardSpan } from './marks';
+
+type Block = Schemas['BlockForm'];
+type Coming = Schemas['BoardBlock'];
+
+export const WEEKDAY_CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
+
+/** A weekly rule for the weekday of a date, until another date, both included. */
+export function weeklyRule(date: string, until: string): string {
+  const code = WEEKDAY_CODES[Temporal.PlainDate.from(date).dayOfWeek - 1] ?? 'MO';
+  return `FREQ=WEEKLY;BYDAY=${code};UNTIL=${until.replaceAll('-', '')}T235959`;
+}
+
+/** The wall clock in a page's zone at a minute of a date of the board's. */
+export function startIn(zone: string, boardZone: string, date: string, minute: number): string {
+  const at = Temporal.PlainDate.from(date).toZonedDateTime({ timeZone: boardZone, plainTime: '00:00' }).toPlainDateTime().add({ minutes: minute });
+  return at.toZonedDateTime(boardZone).withTimeZone(zone).toPlainDateTime().toString({ smallestUnit: 'second' });
+}
+
+/** The marks of those blocks that can be changed here: those that lie on one day of the board. */
+export function marksOf(board: Schemas['BoardAnswer']): BoardMark[] {
+  return board.days.flatMap((day) =>
+    day.lanes.flatMap((lane) =>
+      lane.bars.flatMap((bar) => {
+        const { block } = bar;
+        if (!block?.mayChange || bar.toMinute - bar.fromMinute !== block.length) return [];
+        return [{ key: keyOf(block), hostId: lane.hostId, date: day.date, from: bar.fromMinute, to: bar.toMinute, label: `${bar.title}, ${bar.source}`, text: `${bar.mark} ${bar.title}`, tone: 'block' as const }];
+      }),
+    ),
+  );
+}
+
+export function keyOf(block: Coming): string {
+  return `${block.pageId}:${block.index}:${block.start}`;
+}
+
+/** The coming of a block that a mark stands for. */
+export function comingOf(board: Schemas['BoardAnswer'], key: string): Coming | undefined {
+  for (const bar of board.days.flatMap((day) => day.lanes).flatMap((lane) => lane.bars)) if (bar.block && keyOf(bar.block) === key) return bar.block;
+  return undefined;
+}
+
+/** Blocks with one coming of one of them taken elsewhere or stretched; of a repeating one only that coming. */
+export function withOne(blocks: readonly Block[], coming: Coming, to: { start: string; length: number }): Block[] {
+  return coming.repeats
+    ? [...erasedOne(blocks, coming), { start: to.start, length: to.length, rule: null, without: [] }]
+    : blocks.map((block, index) => (index === coming.index ? { ...block, ...to } : block));
+}
+
+/** Blocks with all comings of one of them shifted and stretched alike. */
+export function withAll(blocks: readonly Block[], coming: Coming, to: { start: string; length: number }): Block[] {
+  const by = Temporal.PlainDateTime.from(coming.start).until(Temporal.PlainDateTime.from(to.start), { largestUnit: 'minutes' });
+  return blocks.map((block, index) => (index === coming.index ? { ...block, start: Temporal.PlainDateTime.from(block.start).add(by).toString({ smallestUnit: 'second' }), length: to.length } : block));
+}
+
+/** Blocks without one coming of one of them. */
+export function erasedOne(blocks: readonly Block[], coming: Coming): Block[] {
+  if (!coming.repeats) return blocks.filter((_, index) => index !== coming.index);
+  return blocks.map((block, index) => (index === coming.index ? { ...block, without: [...block.without, coming.start.slice(0, 10)] } : block));
+}
+
+/** Blocks without one of them at all. */
+export function erasedAll(blocks: readonly Block[], coming: Coming): Block[] {
+  return blocks.filter((_, index) => index !== coming.index);
+}
+
+/** "Tue 8 Dec, 09:00–12:00", in whatever words the day is given. */
+export function spanInWords(day: string, span: MinuteSpan): string {
+  return `${day}, ${minuteText(span.from)}–${minuteText(span.to)}`;
+}
+
+/** What of a span is to be stored, where it was painted or dropped. */
+export function placeOf(board: Schemas['BoardAnswer'], zone: string, span: BoardSpan): { start: string; length: number } {
+  return { start: startIn(zone, board.zone, span.date, span.from), length: span.to - span.from };
+}
+
+/** The same page with other blocks; blocks offered whole take their one duration along. */
+export function pageWith(form: Schemas['PageForm'], list: Block[]): Schemas['PageForm'] {
+  const whole = form.times.blocks?.whole ?? false;
+  const lengths = new Set(list.map((block) => block.length));
+  const [length] = [...lengths];
+  const times = { ...form.times, blocks: { whole, list } };
+  if (whole && length !== undefined && lengths.size === 1) Object.assign(times, { durations: [length], step: Math.max(length, 5) });
+  return { ...form, times };
+}

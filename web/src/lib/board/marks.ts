@@ -1,0 +1,26 @@
+import type { MinuteSpan } from '$lib/lanes/spans';
+
+/** Something on a board that can be picked, moved, stretched and erased. Minutes are of the day in the board's zone. */
+export interface BoardMark extends MinuteSpan {
+  key: string;
+  hostId: string;
+  date: string;
+  label: string;
+  text?: string;
+  tone: 'paint' | 'block';
+}
+
+/** A place on the board that was painted, or that a mark was taken to. */
+export interface BoardSpan extends MinuteSpan {
+  hostId: string;
+  date: string;
+}
+
+export function laneId(date: string, hostId: string): string {
+  return `${date}/${hostId}`;
+}
+
+export function laneOf(id: string): { date: string; hostId: string } {
+  const [date = '', hostId = ''] = id.split('/');
+  return { date, hostId };
+}

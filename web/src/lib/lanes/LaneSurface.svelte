@@ -1,0 +1,203 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import { DAY, minuteText, moved, painted, placeOn, snap, stretched, type Axis, type MinuteSpan } from './spans';
+
+  /** Something in a lane that can be picked, moved, stretched and erased. */
+  interface LaneMark extends MinuteSpan {
+    key: string;
+    /** What it is, for screen readers and on pointing. */
+    label: string;
+    /** Written on it where there is room. */
+    text?: string;
+    tone: 'paint' | 'block';
+  }
+
+  interface Props {
+    /** Unlike any other lane's of the same board; a mark that is dropped on another lane is given its id. */
+    id: string;
+    /** What the lane is, such as "Tuesday". */
+    label: string;
+    axis: Axis;
+    marks: LaneMark[];
+    step?: number;
+    /** What lies at a minute besides the marks, for the keyboard. */
+    describe?: (minute: number) => string;
+    isTabStop?: boolean;
+    onpaint?: (span: MinuteSpan) => void;
+    onchange?: (key: string, span: MinuteSpan, lane: string) => void;
+    onerase?: (key: string) => void;
+    onpick?: (key: string) => void;
+    /** Called with a minute that was pressed or stepped to, to say what is there. */
+    onpoint?: (minute: number) => void;
+    children?: Snippet;
+  }
+
+  let { id, label, axis, marks, step = 15, describe, isTabStop = true, onpaint, onchange, onerase, onpick, onpoint, children }: Props = $props();
+
+  type Drag = { kind: 'paint'; start: number; at: number } | { kind: 'move' | 'from' | 'to'; mark: LaneMark; start: number; at: number; moved: boolean };
+
+  const EDGE = 9;
+  let surface: HTMLElement;
+  let drag = $state.raw<Drag | undefined>(undefined);
+  let picked = $state<string | undefined>(undefined);
+  let caret = $state<number | undefined>(undefined);
+  let lighting = $state<number | undefined>(undefined);
+
+  const canPaint = $derived(onpaint !== undefined);
+  const ghost = $derived.by((): MinuteSpan | undefined => {
+    if (drag?.kind === 'paint') return painted(drag.start, drag.at, step, axis);
+    if (lighting !== undefined && caret !== undefined) return painted(lighting, caret, step, axis);
+    return undefined;
+  });
+  const shown = $derived(marks.map((mark) => (drag && drag.kind !== 'paint' && drag.mark.key === mark.key ? { ...mark, ...spanOf(drag) } : mark)));
+  const said = $derived.by(() => {
+    if (caret === undefined) return '';
+    const mark = markAt(caret);
+    const what = mark?.label ?? describe?.(caret) ?? '';
+    return `${minuteText(caret)}${what ? `, ${what}` : ''}${lighting === undefined ? '' : `, lighting from ${minuteText(lighting)}`}`;
+  });
+
+  function spanOf(of: Exclude<Drag, { kind: 'paint' }>): MinuteSpan {
+    if (of.kind === 'move') return moved(of.mark, snap(of.at - of.start, step));
+    return stretched(of.mark, of.kind, snap(of.at, step), step);
+  }
+
+  function markAt(minute: number): LaneMark | undefined {
+    return marks.find((mark) => mark.from <= minute && minute < mark.to);
+  }
+
+  function minuteOf(event: PointerEvent): number {
+    const box = surface.getBoundingClientRect();
+    return axis.from + ((event.clientX - box.left) / box.width) * (axis.to - axis.from);
+  }
+
+  function press(event: PointerEvent): void {
+    if (event.button !== 0) return;
+    const element = (event.target as HTMLElement).closest<HTMLElement>('[data-mark]');
+    const mark = element && marks.find((one) => one.key === element.dataset['mark']);
+    const at = minuteOf(event);
+    if (mark && element) {
+      const box = element.getBoundingClientRect();
+      const edge = Math.min(EDGE, box.width / 4);
+      const kind = event.clientX - box.left <= edge ? 'from' : box.right - event.clientX <= edge ? 'to' : 'move';
+      drag = { kind, mark, start: at, at, moved: false };
+    } else if (canPaint) {
+      drag = { kind: 'paint', start: at, at };
+    } else return onpoint?.(Math.floor(at));
+    picked = mark?.key;
+    surface.setPointerCapture(event.pointerId);
+  }
+
+  function pull(event: PointerEvent): void {
+    if (!drag) return;
+    const at = minuteOf(event);
+    drag = drag.kind === 'paint' ? { ...drag, at } : { ...drag, at, moved: drag.moved || Math.abs(at - drag.start) >= step / 2 || laneUnder(event) !== id };
+  }
+
+  function laneUnder(event: PointerEvent): string {
+    const under = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-lane]');
+    return under?.dataset['lane'] ?? id;
+  }
+
+  function drop(event: PointerEvent): void {
+    const done = drag;
+    drag = undefined;
+    if (!done) return;
+    // A mere press asks what is there; it paints nothing.
+    if (done.kind === 'paint' && Math.abs(done.at - done.start) < step / 3) onpoint?.(Math.floor(done.at));
+    else if (done.kind === 'paint') onpaint?.(painted(done.start, done.at, step, axis));
+    else if (done.moved) onchange?.(done.mark.key, spanOf(done), done.kind === 'move' ? laneUnder(event) : id);
+    else onpick?.(done.mark.key);
+  }
+
+  function key(event: KeyboardEvent): void {
+    if (event.target !== surface || event.ctrlKey || event.metaKey) return;
+    const at = caret ?? snap(axis.from + 60, step);
+    const mark = markAt(at);
+    const by = event.key === 'ArrowLeft' ? -step : event.key === 'ArrowRight' ? step : 0;
+    if (by !== 0 && mark && event.altKey) {
+      const span = moved(mark, by);
+      caret = at + span.from - mark.from;
+      onchange?.(mark.key, span, id);
+    } else if (by !== 0 && mark && event.shiftKey) {
+      const span = stretched(mark, 'to', mark.to + by, step);
+      caret = Math.min(at, span.to - step);
+      onchange?.(mark.key, span, id);
+    } else if (by !== 0) {
+      caret = Math.min(Math.max(at + by, axis.from), lighting === undefined ? axis.to - step : axis.to);
+      onpoint?.(caret);
+    } else if (event.key === ' ' && canPaint && lighting === undefined) {
+      caret = at;
+      lighting = at;
+    } else if (event.key === ' ' && lighting !== undefined) {
+      onpaint?.(painted(lighting, at, step, axis));
+      lighting = undefined;
+    } else if (event.key === 'Enter' && mark) onpick?.(mark.key);
+    else if ((event.key === 'Delete' || event.key === 'Backspace') && mark) onerase?.(mark.key);
+    else if (event.key === 'Escape' && lighting !== undefined) lighting = undefined;
+    else return;
+    event.preventDefault();
+  }
+
+  function leave(event: FocusEvent): void {
+    if (surface.contains(event.relatedTarget as Node | null)) return;
+    caret = undefined;
+    lighting = undefined;
+    picked = undefined;
+  }
+</script>
+
+<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -- a lane is painted by mouse, touch and keys; its marks are named within it -->
+<div
+  bind:this={surface}
+  role="group"
+  aria-label={label}
+  data-lane={id}
+  data-from={axis.from}
+  data-to={axis.to}
+  tabindex={isTabStop ? 0 : -1}
+  class="relative h-full touch-pan-y select-none {canPaint ? 'cursor-crosshair' : ''}"
+  onpointerdown={press}
+  onpointermove={pull}
+  onpointerup={drop}
+  onpointercancel={() => (drag = undefined)}
+  onkeydown={key}
+  onfocusin={(event) => event.target === surface && surface.matches(':focus-visible') && (caret ??= snap(axis.from + 60, step))}
+  onfocusout={leave}
+>
+  {@render children?.()}
+  {#each shown as mark (mark.key)}
+    <span
+      data-mark={mark.key}
+      title="{mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}"
+      class="absolute inset-y-[2px] overflow-visible rounded-[5px] px-1 text-[11.5px] leading-[17px] whitespace-nowrap {mark.tone === 'paint'
+        ? 'bg-glow-bar text-[#18223b]'
+        : 'border border-glow bg-glow-tint font-semibold text-on-tint'} {onchange ? 'cursor-grab' : ''} {picked === mark.key ? 'z-10 outline-2 outline-ink' : ''}"
+      style={placeOn(axis, mark.from, mark.to)}
+    >
+      <span class="sr-only">{mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}</span>
+      {#if mark.text}<span aria-hidden="true" class="block overflow-hidden">{mark.text}</span>{/if}
+      {#if onchange}
+        <span aria-hidden="true" class="absolute inset-y-0 left-0 w-2 cursor-ew-resize"></span><span aria-hidden="true" class="absolute inset-y-0 right-0 w-2 cursor-ew-resize"></span>
+      {/if}
+      {#if picked === mark.key && onerase}
+        <button
+          type="button"
+          aria-label="Erase {mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}"
+          class="absolute -top-2 -right-3 z-20 h-6 w-6 rounded-full border border-line-strong bg-card leading-none text-ink shadow"
+          onpointerdown={(event) => event.stopPropagation()}
+          onclick={() => onerase(mark.key)}>×</button
+        >
+      {/if}
+    </span>
+  {/each}
+  {#if ghost}
+    <span aria-hidden="true" class="pointer-events-none absolute inset-y-[1px] z-10 rounded-[5px] border-2 border-ink bg-glow-soft/60 px-1 text-[11.5px] whitespace-nowrap" style={placeOn(axis, ghost.from, ghost.to)}
+      >{minuteText(ghost.from)}–{minuteText(ghost.to)}</span
+    >
+  {/if}
+  {#if caret !== undefined}
+    <span aria-hidden="true" class="pointer-events-none absolute -inset-y-[2px] z-10 w-0.5 bg-ink" style="left: {((Math.min(caret, DAY) - axis.from) / (axis.to - axis.from)) * 100}%"></span>
+  {/if}
+  <span class="sr-only" aria-live="polite">{said}</span>
+</div>

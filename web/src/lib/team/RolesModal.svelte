@@ -1,0 +1,32 @@
+<script lang="ts">
+  import { Modal } from 'flowbite-svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import RoleChoice from './RoleChoice.svelte';
+
+  let { person, ondone, onclose }: { person: Schemas['PersonView']; ondone: () => void; onclose: () => void } = $props();
+
+  // svelte-ignore state_referenced_locally -- the form is made once for the person
+  let roles = $state({ isOwner: person.isOwner, isCoordinator: person.isCoordinator, isHost: person.hostId !== null });
+  let problem = $state.raw<Problem | undefined>(undefined);
+
+  async function save(): Promise<void> {
+    try {
+      await must(api.PUT('/api/people/{id}/roles', { params: { path: { id: person.id } }, body: roles }));
+      ondone();
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    }
+  }
+</script>
+
+<Modal open title="Roles of {person.name}" size="sm" {onclose}>
+  {#if problem && !problem.errors}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
+  <RoleChoice bind:roles mend={mendOf(problem, 'isHost')} />
+  <div class="mt-4 flex justify-end gap-3">
+    <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+    <ActionButton kind="main" onclick={() => void save()}>Save roles</ActionButton>
+  </div>
+</Modal>

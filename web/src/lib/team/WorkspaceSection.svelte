@@ -1,0 +1,39 @@
+<script lang="ts">
+  import { Input } from 'flowbite-svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Field from '$lib/ui/Field.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
+
+  let { me, onchanged }: { me: Schemas['Me']; onchanged: () => void } = $props();
+
+  // svelte-ignore state_referenced_locally -- what is typed stays, whatever is loaded again around it
+  const form = $state({ name: me.workspace, zone: me.zone });
+  let problem = $state.raw<Problem | undefined>(undefined);
+  let told = $state('');
+
+  async function save(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    told = '';
+    try {
+      await must(api.PUT('/api/workspace', { body: form }));
+      problem = undefined;
+      told = 'Saved.';
+      onchanged();
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    }
+  }
+</script>
+
+<section aria-labelledby="workspace" class="mt-6">
+  <h2 id="workspace" class="mb-1.5 text-lg">Workspace</h2>
+  <form novalidate class="grid items-end gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-[1fr_1fr_auto]" onsubmit={(event) => void save(event)}>
+    {#if problem && !problem.errors}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
+    <Field label="Name of the workspace" id="workspace-name" mend={mendOf(problem, 'name')}><Input id="workspace-name" bind:value={form.name} /></Field>
+    <Field label="Time zone of boards and new pages" id="workspace-zone" mend={mendOf(problem, 'zone')}><ZoneSelect id="workspace-zone" bind:value={form.zone} /></Field>
+    <span class="flex items-center gap-3"><ActionButton type="submit">Save workspace</ActionButton><span role="status" class="text-muted">{told}</span></span>
+  </form>
+</section>

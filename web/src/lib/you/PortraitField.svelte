@@ -1,0 +1,47 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { api } from '$lib/api/client';
+  import { must, problemOf } from '$lib/api/problem';
+  import Initials from '$lib/ui/Initials.svelte';
+
+  let { person }: { person: { id: string; name: string; hasPortrait: boolean } } = $props();
+
+  let mend = $state<string | undefined>(undefined);
+  // A new picture has the old one's address; the number makes the browser ask again.
+  let version = $state(0);
+
+  async function set(input: HTMLInputElement): Promise<void> {
+    const file = input.files?.[0];
+    if (!file) return;
+    const form = new FormData();
+    form.append('file', file);
+    try {
+      await must(api.PUT('/api/me/portrait', { body: form as never, bodySerializer: (body: unknown) => body as FormData }));
+      mend = undefined;
+      version++;
+      await invalidateAll();
+    } catch (thrown) {
+      const problem = problemOf(thrown);
+      mend = problem.errors?.file?.[0] ?? problem.title;
+    }
+    input.value = '';
+  }
+
+  async function remove(): Promise<void> {
+    await must(api.DELETE('/api/me/portrait'));
+    await invalidateAll();
+  }
+</script>
+
+<div class="flex flex-wrap items-center gap-4">
+  {#if person.hasPortrait}
+    <img src="/api/people/{person.id}/portrait?{version}" alt="Your portrait" class="h-16 w-16 rounded-full object-cover" />
+  {:else}
+    <Initials name={person.name} />
+  {/if}
+  <label class="cursor-pointer underline underline-offset-4 focus-within:outline-3">
+    {person.hasPortrait ? 'Choose another portrait' : 'Choose a portrait'}<input type="file" accept="image/png,image/jpeg,image/webp" class="sr-only" aria-label="Portrait" onchange={(event) => void set(event.currentTarget)} />
+  </label>
+  {#if person.hasPortrait}<button type="button" class="underline underline-offset-4" onclick={() => void remove()}>Take it away</button>{/if}
+  {#if mend}<p class="w-full text-sm text-brick" role="alert">{mend}</p>{/if}
+</div>

@@ -1,0 +1,157 @@
+<script lang="ts">
+  import { afterNavigate, goto, invalidateAll } from '$app/navigation';
+  import { Modal, Select, Toast } from 'flowbite-svelte';
+  import { Temporal } from 'temporal-polyfill';
+  import Board from '$lib/board/Board.svelte';
+  import { BoardEditing } from '$lib/board/BoardEditing.svelte';
+  import { comingOf, marksOf } from '$lib/board/blocks';
+  import type { BoardSpan } from '$lib/board/marks';
+  import NewBlock from '$lib/board/NewBlock.svelte';
+  import { allZones, cityOf } from '$lib/time/clock';
+  import { dayMonth } from '$lib/time/format';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+
+  const last = $derived(Temporal.PlainDate.from(data.from).add({ days: data.weeks * 7 - 1 }).toString());
+  const marks = $derived(data.board && data.me.isCoordinator ? marksOf(data.board) : []);
+  // Those chosen away since the board last came, so that quick presses don't undo one another.
+  let choosing = $state.raw<Set<string> | undefined>(undefined);
+  const hidden = $derived(choosing ?? data.hidden);
+  afterNavigate(() => (choosing = undefined));
+  let painted = $state.raw<BoardSpan | undefined>(undefined);
+  const paintedHost = $derived(data.board?.hosts.find((host) => host.id === painted?.hostId));
+  const editing = new BoardEditing(
+    () => data.board ?? { now: data.me.now, zone: data.me.zone, hosts: [], days: [] },
+    () => invalidateAll(),
+  );
+
+  interface Shown {
+    from: string;
+    weeks: number;
+    together: string;
+    beside: string;
+    hide: Iterable<string>;
+  }
+
+  function show(next: Partial<Shown>): void {
+    const all: Shown = { from: data.from, weeks: data.weeks, together: data.together ?? '', beside: data.beside ?? '', hide: hidden, ...next };
+    const query = new URLSearchParams();
+    if (all.from !== data.today) query.set('from', all.from);
+    if (all.weeks !== 2) query.set('weeks', String(all.weeks));
+    if (all.together !== '') query.set('together', all.together);
+    if (all.beside !== '') query.set('beside', all.beside);
+    for (const id of all.hide) query.append('hide', id);
+    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+  }
+
+  function move(weeks: number): void {
+    show({ from: Temporal.PlainDate.from(data.from).add({ weeks }).toString() });
+  }
+
+  function toggle(host: string): void {
+    const next = new Set(hidden);
+    if (!next.delete(host)) next.add(host);
+    choosing = next;
+    show({ hide: next });
+  }
+
+  function pick(key: string): void {
+    const coming = data.board && comingOf(data.board, key);
+    if (coming && !coming.mayChange) void goto(`/work/pages/${coming.pageId}`);
+  }
+</script>
+
+<svelte:head><title>Board – Loose Lantern</title></svelte:head>
+
+<header class="mb-3 flex flex-wrap items-center justify-between gap-3">
+  <div class="flex flex-wrap items-baseline gap-x-3">
+    <h1 class="text-[26px]">Board</h1>
+    <p class="text-muted">{dayMonth(data.from)} to {dayMonth(last)}, {cityOf(data.me.zone)} time</p>
+  </div>
+  <div class="flex flex-wrap gap-2">
+    <ActionButton onclick={() => move(-data.weeks)}>Back</ActionButton>
+    <ActionButton disabled={data.from === data.today} onclick={() => show({ from: data.today })}>Today</ActionButton>
+    <ActionButton onclick={() => move(data.weeks)}>On</ActionButton>
+  </div>
+</header>
+
+<div class="mb-2.5 flex flex-wrap items-center gap-2">
+  <div role="group" aria-label="Whose lanes are shown" class="flex flex-wrap gap-2 max-md:w-full max-md:flex-nowrap max-md:overflow-x-auto max-md:p-1">
+    {#each data.hosts as host (host.id)}
+      {@const isShown = !hidden.has(host.id)}
+      <button
+        type="button"
+        aria-pressed={isShown}
+        class="min-h-8 shrink-0 rounded-full border px-3 text-sm max-md:min-h-11 {isShown ? 'border-chosen bg-chosen text-on-chosen' : 'border-dashed border-edge text-muted hover:bg-lane'}"
+        onclick={() => toggle(host.id)}>{host.name}</button
+      >
+    {/each}
+  </div>
+  <div class="ml-auto flex flex-wrap items-center gap-2 text-sm">
+    <Select aria-label="How many weeks" class="w-28 py-1.5" placeholder="" value={data.weeks} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ weeks: Number(event.currentTarget.value) })} items={[1, 2, 3, 4, 5, 6, 7, 8].map((weeks) => ({ value: weeks, name: weeks === 1 ? '1 week' : `${weeks} weeks` }))} />
+    <Select aria-label="A lane for all together" class="w-40 py-1.5" placeholder="" value={data.together ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ together: event.currentTarget.value })} items={[{ value: '', name: 'no lane for all' }, { value: 'all', name: 'when all are free' }, { value: 'any', name: 'when any is free' }]} />
+    <Select aria-label="A second zone beside" class="w-44 py-1.5" placeholder="" value={data.beside ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ beside: event.currentTarget.value })} items={[{ value: '', name: 'no zone beside' }, ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') }))]} />
+  </div>
+</div>
+{#if editing.problem}<div class="mb-3"><ProblemNote problem={editing.problem}>{#each Object.values(editing.problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote></div>{/if}
+{#if data.board}
+  <Board
+    board={data.board}
+    hosts={data.board.hosts}
+    today={data.today}
+    together={data.together}
+    beside={data.beside}
+    {marks}
+    mayPaint={(host) => host.mayOffer}
+    {...data.me.isCoordinator
+      ? {
+          onpaint: (span: BoardSpan) => (painted = span),
+          onchange: (key: string, span: BoardSpan) => void editing.change(key, span),
+          onerase: (key: string) => void editing.erase(key),
+          onpick: pick,
+        }
+      : {}}
+  />
+{:else}
+  <p class="rounded-2xl border border-line bg-card p-6 text-muted">Choose above whose time to show.</p>
+{/if}
+
+{#if painted && paintedHost && data.board}
+  <NewBlock
+    board={data.board}
+    span={painted}
+    host={paintedHost}
+    desks={data.desks}
+    pages={data.pages}
+    usual={data.usual.now}
+    acted={data.hosts.find((host) => host.id === painted?.hostId)}
+    own={data.me.hostId}
+    onmade={(told) => {
+      painted = undefined;
+      editing.tell(told);
+      void invalidateAll();
+    }}
+    onclose={() => (painted = undefined)}
+  />
+{/if}
+{#if editing.asked}
+  <Modal open title={editing.asked.to ? 'Only this one, or all of them?' : 'Erase only this one, or all of them?'} size="sm" onclose={() => (editing.asked = undefined)}>
+    <p>These office hours come again and again.{editing.asked.mayAll ? '' : ' To another day only this one can go.'}</p>
+    <div class="mt-4 flex flex-wrap justify-end gap-3">
+      <ActionButton kind="quiet" onclick={() => (editing.asked = undefined)}>Leave it</ActionButton>
+      {#if editing.asked.mayAll}<ActionButton onclick={() => void editing.answer(true)}>All of them</ActionButton>{/if}
+      <ActionButton kind="main" onclick={() => void editing.answer(false)}>Only this one</ActionButton>
+    </div>
+  </Modal>
+{/if}
+<div aria-live="polite" class="fixed right-6 bottom-6 z-50">
+  {#if editing.told}
+    <Toast dismissable class="border border-line bg-card text-ink" onclose={() => (editing.told = undefined)}>
+      {editing.told}
+      {#if editing.undo}<button type="button" class="ml-2 font-semibold underline underline-offset-4" onclick={() => void editing.takeBack()}>Undo</button>{/if}
+    </Toast>
+  {/if}
+</div>

@@ -1,0 +1,90 @@
+<script lang="ts">
+  import { goto, invalidateAll } from '$app/navigation';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
+  import JoinForm from '$lib/calendars/JoinForm.svelte';
+  import FirstHours from '$lib/first/FirstHours.svelte';
+  import FirstPage from '$lib/first/FirstPage.svelte';
+  import FirstZone from '$lib/first/FirstZone.svelte';
+  import { weekInWords } from '$lib/hours/week';
+  import { cityOf } from '$lib/time/clock';
+  import { counted } from '$lib/time/format';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import type { PageProps } from './$types';
+
+  type Step = Schemas['FirstStep'];
+
+  let { data }: PageProps = $props();
+
+  let taken = $state<Step | undefined>(undefined);
+  const steps = $derived(data.run.steps);
+  const current = $derived(taken ?? steps.find((step) => !step.done)?.step);
+  const own = $derived(data.hosts.find((host) => host.id === data.me.hostId));
+  const hours = $derived(data.hours.find((one) => one.id === own?.hoursId));
+  const page = $derived(data.pages.find((one) => one.state === 'published'));
+  const titles: Record<Step, string> = { zone: 'Your clock', hours: 'Your hours', calendar: 'Your calendar', page: 'Your first page' };
+  const said = $derived<Record<Step, string>>({
+    zone: `${cityOf(data.profile.zone)} time`,
+    hours: hours ? weekInWords(hours.document.week) : 'always open',
+    calendar: data.calendars.length > 0 ? counted(data.calendars.length, 'calendar joined', 'calendars joined') : 'without one for now',
+    page: page ? page.form.title : '',
+  });
+
+  async function finish(step: Step): Promise<void> {
+    await must(api.POST('/api/first-run/steps/{step}', { params: { path: { step } } }));
+    taken = undefined;
+    await invalidateAll();
+  }
+
+  async function end(): Promise<void> {
+    await must(api.POST('/api/first-run/end'));
+    await goto('/work/pages', { invalidateAll: true });
+  }
+</script>
+
+<svelte:head><title>First steps – Loose Lantern</title></svelte:head>
+
+<header class="mb-4 flex flex-wrap items-center justify-between gap-3">
+  <div>
+    <h1 class="text-[26px]">First steps</h1>
+    <p class="text-muted">Leave a step whenever you like; it waits here.</p>
+  </div>
+  <ActionButton kind={current ? 'quiet' : 'plain'} onclick={() => void end()}>Put the first steps away</ActionButton>
+</header>
+
+<ol class="max-w-3xl space-y-3">
+  {#each steps as { step, done }, i (step)}
+    {@const isOpen = current === step}
+    <li class="rounded-2xl border bg-card px-5 py-4 {isOpen ? 'border-glow' : 'border-line'}">
+      <div class="flex flex-wrap items-baseline gap-x-3">
+        <h2 class="text-xl">{i + 1}. {titles[step]}</h2>
+        {#if done}<span class="rounded-full bg-sea-tint px-3 py-0.5 text-sm font-semibold text-sea-text">done</span><span class="text-sm text-muted">{said[step]}</span>{/if}
+        {#if !isOpen}<button type="button" aria-label="{done ? 'Change' : 'Take up'} {titles[step].toLowerCase()}" class="ml-auto min-h-8 text-sm underline underline-offset-4" onclick={() => (taken = step)}>{done ? 'change' : 'take up'}</button>{/if}
+      </div>
+      {#if isOpen}
+        <div class="mt-3">
+          {#if step === 'zone'}
+            <FirstZone profile={data.profile} me={data.me} {hours} ondone={() => finish('zone')} />
+          {:else if step === 'hours' && hours}
+            <FirstHours {hours} ondone={() => finish('hours')} />
+          {:else if step === 'hours'}
+            <p class="mb-3">You have no hours of your own, so all time counts as open. Choose some under “Hours”.</p>
+            <ActionButton kind="main" onclick={() => void finish('hours')}>Go on</ActionButton>
+          {:else if step === 'calendar'}
+            <p class="mb-3">Busy times of a joined calendar are never offered. Export it as an iCalendar file (.ics).</p>
+            <JoinForm hosts={data.hosts.filter((host) => host.id === data.me.hostId)} onjoined={() => void finish('calendar')} onclose={() => void finish('calendar')} leave="Go on without one" />
+          {:else if data.desks[0]}
+            <FirstPage me={data.me} desk={data.desks[0]} usual={data.usual.now} ondone={() => finish('page')} />
+          {/if}
+        </div>
+      {/if}
+    </li>
+  {/each}
+</ol>
+{#if !current && page}
+  <div class="mt-5 max-w-3xl rounded-2xl border border-line bg-card p-5" data-test="first-done">
+    <h2 class="text-xl">Guests can book you now</h2>
+    <p class="mt-1 mb-3">Send them this address: <a class="font-semibold underline underline-offset-4" href={page.path} target="_blank" rel="noopener">{page.path}</a></p>
+    <ActionButton kind="main" onclick={() => void end()}>To your pages</ActionButton>
+  </div>
+{/if}

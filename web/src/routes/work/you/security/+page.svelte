@@ -1,0 +1,17 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import ChangePassword from '$lib/you/ChangePassword.svelte';
+  import SecondFactor from '$lib/you/SecondFactor.svelte';
+  import SignIns from '$lib/you/SignIns.svelte';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+</script>
+
+<svelte:head><title>Signing in – Loose Lantern</title></svelte:head>
+
+<div class="space-y-5">
+  <SignIns signIns={data.security.signIns} zone={data.me.zone} onchanged={() => void invalidateAll()} />
+  <SecondFactor isOn={data.security.secondFactor} codesLeft={data.security.recoveryCodes} onchanged={() => void invalidateAll()} />
+  <ChangePassword onchanged={() => void invalidateAll()} />
+</div>
