@@ -111,6 +111,17 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.TouchInLane("Marit Oakes, Tuesday 15 December", 13 * 60, 15 * 60);
         browser.AwaitText("Office hours of Marit Oakes");
         browser.AwaitText("Tuesday 15 December, 13:00–15:00");
+        browser.Type("Title, as guests read it", "Pontoon talk");
+        browser.Press("Keep as draft");
+        browser.AwaitTitle("Pontoon talk, a draft, 13:00 to 15:00");
+
+        // A bar goes along with the finger; a mere touch picks it, to be erased.
+        const string tuesday = "Marit Oakes, Tuesday 15 December";
+        browser.TouchInLane(tuesday, 14 * 60, 11 * 60);
+        browser.AwaitTitle("Pontoon talk, a draft, 10:00 to 12:00");
+        browser.TouchInLane(tuesday, 11 * 60, 11 * 60);
+        browser.Press("Erase Pontoon talk, a draft, 10:00 to 12:00");
+        browser.AwaitText("This is the last block of its page.");
     }
 
     [Fact]

@@ -198,6 +198,49 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         browser.Field("Minutes kept free after").GetAttribute("value").ShouldBe("10");
     }
 
+    [Fact]
+    public void Weights_and_caps_are_set_and_load_is_read_for_other_weeks()
+    {
+        using var browser = SignIn();
+        browser.Press("Team");
+        browser.Press("Hours and caps of Sunniva Dale");
+        browser.AwaitText("Acting for Sunniva Dale");
+        browser.Type("Most a day", "many");
+        browser.Type("Weight in a pool", "3");
+        browser.Press("Save");
+        browser.AwaitText("Cap a day at 1 to 1000 sessions, or leave it open.");
+        browser.Type("Most a day", "4");
+        browser.Press("Save");
+        browser.AwaitText("weight 3; at most 4 a day");
+        browser.Press("Earlier weeks");
+        browser.AwaitText("from 19 Oct");
+
+        browser.Press("Add a room or thing");
+        browser.Press("Add it");
+        browser.AwaitText("Name it in up to 120 characters.");
+        browser.Type("Name of the room or thing", "Paint tent");
+        browser.Press("Add it");
+        browser.Press("Take off the team: Paint tent");
+        browser.AwaitNone("Take off the team: Paint tent");
+    }
+
+    [Fact]
+    public void Who_may_only_look_can_paint_nothing()
+    {
+        using var browser = SignIn("sunniva");
+        browser.Press("Hours");
+        browser.Press("Piet Lund, usual hours");
+        browser.AwaitText("Piet Lund does not let you offer their time");
+        browser.Field("Saturday, open times").GetAttribute("value").ShouldBe("closed");
+        browser.DragInLane("Saturday, painted", 9 * 60, 11 * 60);
+        browser.Field("Saturday, open times").GetAttribute("value").ShouldBe("closed");
+        browser.AwaitNone("Save hours");
+        browser.Open("/work/board?from=2026-12-08&weeks=1");
+        browser.DragInLane("Sunniva Dale, Tuesday 8 December", 9 * 60, 10 * 60);
+        browser.AwaitText("Sunniva Dale: ");
+        browser.AwaitNone("Publish");
+    }
+
     private Chromium SignIn(string who = "marit")
     {
         var browser = new Chromium(site.Address);

@@ -112,6 +112,13 @@ public class AvailabilityTests
     public void What_cannot_be_read_is_said_with_its_line(string inner, string fault) =>
         Should.Throw<CalendarFileException>(() => Read(CalendarText.Calendar(inner))).Message.ShouldContain(fault);
 
+    [Fact]
+    public void A_file_with_more_times_than_hours_are_made_of_is_refused()
+    {
+        var many = string.Concat(Enumerable.Range(0, 60).Select(number => $"BEGIN:AVAILABLE\nUID:{number}\nDTSTART:20261208T{number % 24:00}0000\nDURATION:PT5M\nRRULE:FREQ=DAILY\nEND:AVAILABLE\n"));
+        Should.Throw<CalendarFileException>(() => Read(CalendarText.Calendar($"BEGIN:VAVAILABILITY\nUID:a\n{many}END:VAVAILABILITY"))).Message.ShouldContain("50000");
+    }
+
     private static OpenTime Open(int from, int to) => new(from * 60, to * 60);
 
     private static HoursSet Hours(params DatedChange[] changes)

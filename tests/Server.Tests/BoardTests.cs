@@ -62,6 +62,18 @@ public class BoardTests(World world)
     }
 
     [Fact]
+    public async Task Nor_are_they_told_what_an_event_is_called_that_could_not_be_read()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var bo = await scene.JoinAsync(isHost: true);
+        await (await bo.JoinCalendarAsync("BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:1\nSUMMARY:Dentist\nEND:VEVENT\nEND:VCALENDAR\n")).ReadAsync(HttpStatusCode.Created);
+        (await bo.GetAsync("/api/calendars")).ToString().ShouldContain("Dentist");
+        var told = (await scene.Owner.GetAsync("/api/calendars")).ToString();
+        told.ShouldNotContain("Dentist");
+        told.ShouldContain("an event");
+    }
+
+    [Fact]
     public async Task Office_hours_are_cut_into_openings_and_stand_on_the_board()
     {
         var ada = await world.SignUpAsync();

@@ -1,3 +1,5 @@
+using Microsoft.EntityFrameworkCore;
+
 namespace Server.Tests;
 
 /// <summary>What a person keeps about themselves, and how they sign in.</summary>
@@ -12,7 +14,8 @@ public class ProfileTests(World world)
         await (await ada.JoinCalendarAsync("BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:f\nSUMMARY:Fair\nDTSTART;VALUE=DATE:20261211\nEND:VEVENT\nEND:VCALENDAR\n")).ReadAsync(HttpStatusCode.Created);
         await (await ada.PutAsync("/api/me/profile", new { name = "Ada Wharf-Lune", line = "Sails and rigging", zone = "Pacific/Auckland", language = "da", clock = "h12" })).ReadAsync(HttpStatusCode.OK);
 
-        (await ada.GetAsync("/api/me")).GetProperty("clock").GetString().ShouldBe("h12");
+        var me = await ada.GetAsync("/api/me");
+        (me.GetProperty("clock").GetString(), me.GetProperty("zone").GetString(), me.GetProperty("workspaceZone").GetString()).ShouldBe(("h12", "Pacific/Auckland", "Europe/Copenhagen"));
         (await ada.OwnHostAsync()).GetProperty("name").GetString().ShouldBe("Ada Wharf-Lune");
         // Her whole days are Auckland's now: 11 December there begins on the 10th, 11:00 UTC.
         var fair = (await ada.GetAsync("/api/board?from=2026-12-10&days=1")).GetProperty("days")[0].GetProperty("lanes")[0].GetProperty("bars").EnumerateArray().Single(bar => bar.GetProperty("kind").GetString() == "busy");
@@ -53,6 +56,18 @@ public class ProfileTests(World world)
         (await eve.DeleteAsync($"/api/me/sign-ins/{mine}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         await (await ada.PostAsync("/api/sign-out", new { })).ReadAsync(HttpStatusCode.NoContent);
         (await ada.Http.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    [Fact]
+    public async Task A_place_whose_cookie_has_run_out_is_not_listed()
+    {
+        var ada = await world.SignUpAsync();
+        await SignInAsync(ada.Desk);
+        (await ada.GetAsync("/api/me/security")).GetProperty("signIns").GetArrayLength().ShouldBe(2);
+        var there = (await ada.GetAsync("/api/me/security")).GetProperty("signIns").EnumerateArray().Single(row => !row.GetProperty("here").GetBoolean()).GetProperty("id").GetGuid();
+        await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db => db.SignedIn.Where(row => row.Id == there)
+            .ExecuteUpdateAsync(row => row.SetProperty(seen => seen.SeenAt, World.Now - Duration.FromDays(15))));
+        (await ada.GetAsync("/api/me/security")).GetProperty("signIns").GetArrayLength().ShouldBe(1);
     }
 
     [Fact]

@@ -107,7 +107,7 @@ public static class ServiceSetup
             options.Cookie.Name = "lantern";
             options.Cookie.HttpOnly = true;
             options.Cookie.SameSite = SameSiteMode.Lax;
-            options.ExpireTimeSpan = TimeSpan.FromDays(14);
+            options.ExpireTimeSpan = SignInSessions.Validity.ToTimeSpan();
             options.SlidingExpiration = true;
             options.Events.OnValidatePrincipal = SignInSessions.ValidateAsync;
             options.Events.OnRedirectToLogin = context => Refuse(StatusCodes.Status401Unauthorized, "signed-out", "You are signed out.", "Sign in again.");

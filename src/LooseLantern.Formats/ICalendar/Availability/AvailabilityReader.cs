@@ -20,6 +20,10 @@ public static class AvailabilityReader
 {
     public const int Years = 3;
 
+    /// <summary>The most VAVAILABILITYs read of one file, and the most times that are available in all of them.</summary>
+    public const int MostParts = 500;
+    public const int MostTimes = 50_000;
+
     private const int LowestPriority = 10;
     private const int SettledWeeks = 8;
 
@@ -32,6 +36,7 @@ public static class AvailabilityReader
         var availabilities = components.Where(component => component.Name == "VAVAILABILITY").ToList();
         if (availabilities.Count == 0) throw new CalendarFileException(null, "There is no VAVAILABILITY in the file; it may hold events instead of hours.");
 
+        if (availabilities.Count > MostParts) throw TooMany();
         var zones = new CalendarZones(owner, CalendarFile.ZonesIn(components));
         try
         {
@@ -40,6 +45,7 @@ public static class AvailabilityReader
             var range = new Span(LocalDays.Start(zone, first), LocalDays.Start(zone, last.PlusDays(1)));
             var layers = availabilities.Select(availability => Layer.Read(availability, zones, range)).OrderBy(layer => layer.Priority).ToList();
 
+            if (layers.Sum(layer => layer.Available.Count) > MostTimes) throw TooMany();
             var open = ByDate(Available(layers, range), zone);
             var week = WeekOf(open, last);
             return new ReadHours(zone, week, ChangesOf(open, week, first, last, date => NameOf(layers, date, zone)));
@@ -49,6 +55,8 @@ public static class AvailabilityReader
             throw new CalendarFileException(e.Line, e.Message);
         }
     }
+
+    private static CalendarFileException TooMany() => new(null, $"The file holds more than {MostTimes} available times of three years; that is more than hours can be made of.");
 
     /// <summary>The zone of the first available time that names one.</summary>
     private static DateTimeZone? ZoneOf(IEnumerable<Component> availabilities, CalendarZones zones)
@@ -148,8 +156,9 @@ public static class AvailabilityReader
                 : component.Single("DURATION") is { } length ? EventLength.Read(length) is var read ? start + Duration.FromDays(read.Days) + read.Exact : start
                 : range.End;
             var cover = new Span(Instant.Max(start, range.Start), Instant.Max(Instant.Max(start, range.Start), Instant.Min(end, range.End)));
+            // One more than is allowed is enough to tell that it is too many.
             var available = component.Within.Where(within => within.Name == "AVAILABLE")
-                .SelectMany(within => EventSeries.Read(within, zones).Occurrences(range, []).Select(entry => entry.Time));
+                .SelectMany(within => EventSeries.Read(within, zones).Occurrences(range, []).Select(entry => entry.Time)).Take(MostTimes + 1);
             var priority = component.Single("PRIORITY") is { } line && int.TryParse(line.Value.Trim(), out var number) && number is >= 1 and <= 9 ? number : LowestPriority;
             var name = component.First("SUMMARY")?.Text().Trim();
             return new Layer(priority, cover, component.Single("DTEND") is not null, [.. available], string.IsNullOrEmpty(name) ? null : name);

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using LooseLantern.Core.Hours;
 using LooseLantern.Formats.ICalendar.Reading;
 using NodaTime;
@@ -5,7 +6,7 @@ using NodaTime;
 namespace LooseLantern.Formats.ICalendar.Blocks;
 
 /// <summary>Turns blocks into the hours Core computes with: an empty week, and a dated change for each date that a block lies on.</summary>
-public static class OfficeHours
+public static partial class OfficeHours
 {
     public const int MostMinutes = 24 * 60;
 
@@ -43,6 +44,7 @@ public static class OfficeHours
         if (block.Rule is null) starts = block.Start.Date >= from && block.Start.Date <= to ? [block.Start] : [];
         else
         {
+            if (!Frequency().IsMatch(block.Rule)) throw new BlockRuleException($"RRULE \"{block.Rule}\" repeats neither daily nor weekly, monthly or yearly.");
             try
             {
                 var line = new ContentLine(1, "RRULE", new Dictionary<string, string>(), block.Rule);
@@ -57,6 +59,10 @@ public static class OfficeHours
 
         return [.. starts.Where(start => !block.Without.Contains(start.Date))];
     }
+
+    // Office hours that came again each minute would be no office hours.
+    [GeneratedRegex("(^|;)FREQ=(DAILY|WEEKLY|MONTHLY|YEARLY)(;|$)", RegexOptions.IgnoreCase)]
+    private static partial Regex Frequency();
 
     private static OpenTime[] Joined(List<(int From, int To)> times)
     {

@@ -14,11 +14,12 @@ namespace LooseLantern.Server.Features.Profile;
 /// <summary>Who is signed in.</summary>
 /// <param name="IsCoordinator">Whether they may do what coordinators may, which owners do.</param>
 /// <param name="HostId">Their own time, where they are a host.</param>
-/// <param name="Zone">IANA id of the workspace's zone.</param>
+/// <param name="Zone">IANA id of the zone they read times in.</param>
+/// <param name="WorkspaceZone">IANA id of the zone new pages start from.</param>
 /// <param name="Now">The server's time.</param>
 /// <param name="FirstRun">Whether the first run is still open.</param>
 public sealed record Me(
-    Guid Id, string Name, string Email, bool IsOwner, bool IsCoordinator, Guid? HostId, string Workspace, string Zone, Instant Now, ClockForm Clock, bool FirstRun, bool HasPortrait);
+    Guid Id, string Name, string Email, bool IsOwner, bool IsCoordinator, Guid? HostId, string Workspace, string Zone, string WorkspaceZone, Instant Now, ClockForm Clock, bool FirstRun, bool HasPortrait);
 
 /// <param name="Line">A line about them, for guests; may be empty.</param>
 /// <param name="Zone">IANA id; the zone of their calendars' whole days too.</param>
@@ -41,7 +42,7 @@ public static class MeEndpoints
                 var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
                 var hasPortrait = await db.Portraits.AnyAsync(row => row.PersonId == person.Id, ct);
                 return new Me(
-                    person.Id, person.Name, person.Email!, person.IsOwner, actor.Required.Coordinates, actor.Required.HostId, workspace.Name, workspace.Zone,
+                    person.Id, person.Name, person.Email!, person.IsOwner, actor.Required.Coordinates, actor.Required.HostId, workspace.Name, person.Zone, workspace.Zone,
                     clock.GetCurrentInstant(), person.Clock, person.IsOwner && workspace.FirstRunEndedAt is null, hasPortrait);
             })
             .WithName("getMe").ProducesProblem(401);

@@ -31,11 +31,12 @@ public static class SecurityEndpoints
     {
         var me = api.MapGroup("/me").WithTags("You");
 
-        me.MapGet("/security", async (HttpContext context, Actor actor, UserManager<Person> people, SecondFactor factor, LanternDb db, CancellationToken ct) =>
+        me.MapGet("/security", async (HttpContext context, Actor actor, UserManager<Person> people, SecondFactor factor, LanternDb db, IClock clock, CancellationToken ct) =>
             {
                 var person = await PersonAsync(actor, people);
                 var here = SignInSessions.IdOf(context.User);
-                var rows = await db.SignedIn.AsNoTracking().Where(row => row.PersonId == person.Id).OrderByDescending(row => row.SeenAt).ToListAsync(ct);
+                var since = clock.GetCurrentInstant() - SignInSessions.Validity;
+                var rows = await db.SignedIn.AsNoTracking().Where(row => row.PersonId == person.Id && row.SeenAt >= since).OrderByDescending(row => row.SeenAt).ToListAsync(ct);
                 return new SecurityView(person.TwoFactorEnabled, person.TwoFactorEnabled ? await factor.RecoveryCodesLeftAsync(person) : 0,
                     rows.ConvertAll(row => new SignInView(row.Id, row.Device, row.NetworkAddress, row.Since, row.SeenAt, row.Id == here)));
             })

@@ -5,6 +5,7 @@ using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
+using NodaTime;
 
 namespace LooseLantern.Server.Features.SignIn;
 
@@ -12,7 +13,8 @@ namespace LooseLantern.Server.Features.SignIn;
 public sealed record SignInRequest(string Email, string Password, string? Code = null);
 
 /// <summary>Goes back in the header X-Lantern-Token with every request that changes something.</summary>
-public sealed record TokenAnswer(string Token);
+/// <param name="Now">The server's time, which is told also to those who are not signed in yet.</param>
+public sealed record TokenAnswer(string Token, Instant Now);
 
 public static class SignInEndpoints
 {
@@ -20,10 +22,10 @@ public static class SignInEndpoints
     {
         var open = api.MapGroup("").WithTags("Sign-in").AllowAnonymous();
 
-        open.MapGet("/token", (HttpContext context, IAntiforgery antiforgery) =>
+        open.MapGet("/token", (HttpContext context, IAntiforgery antiforgery, IClock clock) =>
             {
                 context.Response.Headers.CacheControl = "no-store";
-                return new TokenAnswer(antiforgery.GetAndStoreTokens(context).RequestToken!);
+                return new TokenAnswer(antiforgery.GetAndStoreTokens(context).RequestToken!, clock.GetCurrentInstant());
             })
             .WithName("getToken");
 

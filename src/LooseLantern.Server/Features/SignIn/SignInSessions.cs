@@ -17,6 +17,9 @@ namespace LooseLantern.Server.Features.SignIn;
 /// </summary>
 public sealed class SignInSessions(LanternDb db, Tenant tenant, IClock clock)
 {
+    /// <summary>How long a cookie holds that is not used.</summary>
+    public static readonly Duration Validity = Duration.FromDays(14);
+
     private static readonly Duration SeenEvery = Duration.FromMinutes(5);
 
     /// <summary>Signs a person in here: the row, and the cookie that names it.</summary>
@@ -34,6 +37,8 @@ public sealed class SignInSessions(LanternDb db, Tenant tenant, IClock clock)
             NetworkAddress = context.Connection.RemoteIpAddress?.ToString() ?? "",
         };
         db.SignedIn.Add(row);
+        // Of places that were not seen for so long the cookie is gone as well.
+        await db.SignedIn.Where(old => old.PersonId == person.Id && old.SeenAt < now - Validity).ExecuteDeleteAsync(ct);
         await db.SaveChangesAsync(ct);
         await context.SignInAsync(
             IdentityConstants.ApplicationScheme, new ClaimsPrincipal(Identity(row.Id, person.Id, person.WorkspaceId, person.IsCoordinator, person.IsOwner)),

@@ -1507,8 +1507,10 @@ export interface components {
              */
             hostId: null | string;
             workspace: string;
-            /** @description IANA id of the workspace's zone. */
+            /** @description IANA id of the zone they read times in. */
             zone: string;
+            /** @description IANA id of the zone new pages start from. */
+            workspaceZone: string;
             /** @description The server's time. */
             now: components["schemas"]["Instant"];
             clock: components["schemas"]["ClockForm"];
@@ -1830,6 +1832,8 @@ export interface components {
         /** @description Goes back in the header X-Lantern-Token with every request that changes something. */
         TokenAnswer: {
             token: string;
+            /** @description The server's time, which is told also to those who are not signed in yet. */
+            now: components["schemas"]["Instant"];
         };
         TryHoursRequest: {
             document: components["schemas"]["HoursDocument"];

@@ -27,7 +27,7 @@
 
   async function publish(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const form = newForm(me.zone, desk.id, me.hostId ?? '', usual);
+    const form = newForm(me.workspaceZone, desk.id, me.hostId ?? '', usual);
     Object.assign(form, { title, address, place });
     // It follows the hours that were just set.
     Object.assign(form.times, { durations: [minutes], hoursMode: 'hosts', hours: null });

@@ -71,8 +71,13 @@
     return axis.from + ((event.clientX - box.left) / box.width) * (axis.to - axis.from);
   }
 
+  /** Within a form that can't be changed the lane can't be either; it is no control that a browser would lock by itself. */
+  function isLocked(): boolean {
+    return surface.closest('fieldset:disabled') !== null;
+  }
+
   function press(event: PointerEvent): void {
-    if (event.button !== 0) return;
+    if (event.button !== 0 || isLocked()) return;
     const element = (event.target as HTMLElement).closest<HTMLElement>('[data-mark]');
     const mark = element && marks.find((one) => one.key === element.dataset['mark']);
     const at = minuteOf(event);
@@ -111,7 +116,7 @@
   }
 
   function key(event: KeyboardEvent): void {
-    if (event.target !== surface || event.ctrlKey || event.metaKey) return;
+    if (event.target !== surface || event.ctrlKey || event.metaKey || isLocked()) return;
     const at = caret ?? snap(axis.from + 60, step);
     const mark = markAt(at);
     const by = event.key === 'ArrowLeft' ? -step : event.key === 'ArrowRight' ? step : 0;

@@ -23,7 +23,7 @@
 
 {#if leavingTo}
   <Modal open title="Leave without saving?" size="sm" onclose={() => (leavingTo = undefined)}>
-    <p>Your changes to this page are not saved yet and would be lost.</p>
+    <p>What you changed here is not saved yet and would be lost.</p>
     <div class="mt-4 flex flex-wrap justify-end gap-3">
       <ActionButton onclick={() => void leave()}>Leave them</ActionButton>
       <ActionButton kind="main" onclick={() => (leavingTo = undefined)}>Stay here</ActionButton>

@@ -23,7 +23,8 @@
   const form = $state({ name: host.name, zone: host.zone, hoursId: host.hoursId ?? '', weight: host.weight, dailyCap: String(host.dailyCap ?? ''), weeklyCap: String(host.weeklyCap ?? '') });
   let problem = $state.raw<Problem | undefined>(undefined);
   const isPerson = $derived(host.kind === 'person');
-  const cap = (text: string | number): number | null => (String(text).trim() === '' ? null : Number(text));
+  // What is no number is sent as one that is refused, and not taken for "any number".
+  const cap = (text: string | number): number | null => (String(text).trim() === '' ? null : Number.isFinite(Number(text)) ? Number(text) : 0);
 
   async function save(): Promise<void> {
     const body = {

@@ -1,15 +1,40 @@
 <script lang="ts">
-  import type { Schemas } from '$lib/api/client';
+  import { Temporal } from 'temporal-polyfill';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must, problemOf, type Problem } from '$lib/api/problem';
   import { counted, dayMonth, lengthOf } from '$lib/time/format';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
 
-  let { load }: { load: Schemas['LoadAnswer'] } = $props();
+  let { load: current }: { load: Schemas['LoadAnswer'] } = $props();
+
+  const WEEKS = 6;
+  // Another period than the one that came with the screen.
+  let other = $state.raw<Schemas['LoadAnswer'] | undefined>(undefined);
+  let problem = $state.raw<Problem | undefined>(undefined);
+  const load = $derived(other ?? current);
+
+  async function move(by: number): Promise<void> {
+    const from = Temporal.PlainDate.from(load.from).add({ weeks: by }).toString();
+    try {
+      other = await must(api.GET('/api/load', { params: { query: { from, weeks: WEEKS } } }));
+      problem = undefined;
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    }
+  }
 
   const weeks = $derived(load.hosts[0]?.weeks.map((week) => week.monday) ?? []);
   const most = $derived(Math.max(1, ...load.hosts.flatMap((host) => host.weeks.map((week) => week.sessions))));
 </script>
 
 <section aria-labelledby="load" class="mt-6">
-  <h2 id="load" class="mb-1.5 text-lg">Load</h2>
+  <header class="mb-1.5 flex flex-wrap items-center gap-3">
+    <h2 id="load" class="text-lg">Load</h2>
+    <p class="text-muted">{dayMonth(load.from)} to {dayMonth(load.to)}</p>
+    <span class="ml-auto flex gap-2"><ActionButton onclick={() => void move(-WEEKS)}>Earlier weeks</ActionButton><ActionButton onclick={() => void move(WEEKS)}>Later weeks</ActionButton></span>
+  </header>
+  {#if problem}<div class="mb-2"><ProblemNote {problem} /></div>{/if}
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -- a keyboard must be able to scroll it where it is wider than the screen -->
   <div class="overflow-x-auto rounded-2xl border border-line bg-card px-4 py-2" role="region" aria-label="Load by week" tabindex="0">
     <table class="w-full min-w-[640px] text-sm">

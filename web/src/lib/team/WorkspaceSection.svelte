@@ -10,7 +10,7 @@
   let { me, onchanged }: { me: Schemas['Me']; onchanged: () => void } = $props();
 
   // svelte-ignore state_referenced_locally -- what is typed stays, whatever is loaded again around it
-  const form = $state({ name: me.workspace, zone: me.zone });
+  const form = $state({ name: me.workspace, zone: me.workspaceZone });
   let problem = $state.raw<Problem | undefined>(undefined);
   let told = $state('');
 

@@ -38,6 +38,7 @@
     { key: 'clock', label: 'Clock', items: clocks.map((clock) => ({ value: clock.value, name: clock.text })) },
   ] as const;
 
+  const mendsOf = (key: string): string[] => [...new Set(Object.entries(problem?.errors ?? {}).filter(([field]) => field === key || field.startsWith(`${key}[`)).flatMap(([, mends]) => mends))];
   const typed = (event: Event): string => (event.currentTarget as HTMLInputElement).value;
 
   function number(text: string): number | null {
@@ -65,7 +66,7 @@
 {#snippet left(key: keyof Settings, said: string)}
   <span class="text-sm text-muted">{form[key] === null ? `left open: ${said}, ${from(key)}` : 'chosen here'}</span>
   {#if form[key] !== null}<button type="button" aria-label="leave open: {key}" class="min-h-8 text-sm underline underline-offset-4" onclick={() => Object.assign(form, { [key]: null })}>leave open</button>{/if}
-  {#each problem?.errors?.[key] ?? [] as mend (mend)}<p class="w-full text-sm text-brick" role="alert">{mend}</p>{/each}
+  {#each mendsOf(key) as mend (mend)}<p class="w-full text-sm text-brick" role="alert">{mend}</p>{/each}
 {/snippet}
 
 <form novalidate class="space-y-3 rounded-2xl border border-line bg-card p-5" onsubmit={(event) => void save(event)}>

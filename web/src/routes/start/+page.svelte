@@ -2,11 +2,10 @@
   import { goto } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { Temporal } from 'temporal-polyfill';
   import { api, forgetToken } from '$lib/api/client';
   import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
   import { addressFrom } from '$lib/pages/address';
-  import { ownZone } from '$lib/time/clock';
+  import { ownZone, ServerClock } from '$lib/time/clock';
   import { timeOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Doorway from '$lib/ui/Doorway.svelte';
@@ -22,10 +21,16 @@
   const suggested = $derived(addressFrom(form.workspace));
   const address = $derived(addressTyped ? form.deskAddress : suggested);
   let checked = $state.raw<{ address: string; mend: string | null; offers: string[] } | undefined>(undefined);
-  let now = $state(Temporal.Now.instant().toString());
+  let now = $state<string | undefined>(undefined);
 
   onMount(() => {
-    const tick = setInterval(() => (now = Temporal.Now.instant().toString()), 10_000);
+    let clock: ServerClock | undefined;
+    const show = (): void => void (now = clock?.now().toString());
+    void api.GET('/api/token').then((answer) => {
+      if (answer.data) clock = new ServerClock(answer.data.now);
+      show();
+    });
+    const tick = setInterval(show, 10_000);
     return () => clearInterval(tick);
   });
 
@@ -72,21 +77,23 @@
     <Field label="Your organisation" id="workspace" mend={mendOf(problem, 'workspace')}>
       <Input id="workspace" autocomplete="organization" bind:value={form.workspace} />
     </Field>
-    <Field label="Time zone it works in" id="zone" hint={`It is ${timeOf(now, form.zone)} there now`} mend={mendOf(problem, 'zone')}>
+    <Field label="Time zone it works in" id="zone" hint={now ? `It is ${timeOf(now, form.zone)} there now` : ''} mend={mendOf(problem, 'zone')}>
       <ZoneSelect id="zone" bind:value={form.zone} />
     </Field>
     <div class="grid gap-4 md:grid-cols-2">
       <Field label="First desk, as guests read it" id="desk-name" hint="The organisation’s name, unless you write another" mend={mendOf(problem, 'deskName')}>
         <Input id="desk-name" bind:value={form.deskName} placeholder={form.workspace} />
       </Field>
-      <Field label="Its address" id="desk-address" hint={checked && checked.address === address && !checked.mend ? `${address} is free` : 'First part of each page’s address'} mend={mendOf(problem, 'deskAddress') ?? (checked?.address === address ? (checked.mend ?? undefined) : undefined)}>
-        <Input id="desk-address" bind:value={() => address, typeAddress} />
+      <div>
+        <Field label="Its address" id="desk-address" hint={checked && checked.address === address && !checked.mend ? `${address} is free` : 'First part of each page’s address'} mend={mendOf(problem, 'deskAddress') ?? (checked?.address === address ? (checked.mend ?? undefined) : undefined)}>
+          <Input id="desk-address" bind:value={() => address, typeAddress} />
+        </Field>
         {#if checked && checked.address === address && checked.offers.length > 0}
           <p class="mt-1 text-sm text-muted">
             Free: {#each checked.offers as offer (offer)}<button type="button" class="mr-2 min-h-8 text-ink underline underline-offset-4" onclick={() => typeAddress(offer)}>{offer}</button>{/each}
           </p>
         {/if}
-      </Field>
+      </div>
     </div>
     <Field label="Your name" id="name" mend={mendOf(problem, 'name')}><Input id="name" autocomplete="name" bind:value={form.name} /></Field>
     <Field label="Your email" id="email" mend={mendOf(problem, 'email')}>

@@ -17,7 +17,7 @@ export const load: PageLoad = ({ url, parent }) =>
     // People first, then rooms and things.
     hosts.sort((a, b) => Number(a.kind !== 'person') - Number(b.kind !== 'person'));
     const host = hosts.filter((one) => !hidden.has(one.id)).map((one) => one.id);
-    const board = host.length === 0 ? undefined : await must(api.GET('/api/board', { params: { query: { from, days: weeks * 7, host } } }));
+    const board = host.length === 0 ? undefined : await must(api.GET('/api/board', { params: { query: { from, days: weeks * 7, host, zone: me.zone } } }));
     const lane: 'all' | 'any' | undefined = together === 'all' || together === 'any' ? together : undefined;
     return { today, from, weeks, together: lane, beside, hidden, hosts, desks, pages, usual, board };
   });

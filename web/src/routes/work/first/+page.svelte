@@ -59,7 +59,8 @@
       <div class="flex flex-wrap items-baseline gap-x-3">
         <h2 class="text-xl">{i + 1}. {titles[step]}</h2>
         {#if done}<span class="rounded-full bg-sea-tint px-3 py-0.5 text-sm font-semibold text-sea-text">done</span><span class="text-sm text-muted">{said[step]}</span>{/if}
-        {#if !isOpen}<button type="button" aria-label="{done ? 'Change' : 'Take up'} {titles[step].toLowerCase()}" class="ml-auto min-h-8 text-sm underline underline-offset-4" onclick={() => (taken = step)}>{done ? 'change' : 'take up'}</button>{/if}
+        {#if step === 'page' && page && !isOpen}<a class="ml-auto min-h-8 text-sm underline underline-offset-4" href="/work/pages/{page.id}">change</a>
+        {:else if !isOpen}<button type="button" aria-label="{done ? 'Change' : 'Take up'} {titles[step].toLowerCase()}" class="ml-auto min-h-8 text-sm underline underline-offset-4" onclick={() => (taken = step)}>{done ? 'change' : 'take up'}</button>{/if}
       </div>
       {#if isOpen}
         <div class="mt-3">

@@ -82,7 +82,7 @@
   </ul>
 </section>
 
-<Places hosts={data.hosts.filter((one) => one.kind !== 'person')} hours={data.hours} zone={data.me.zone} mayEdit={data.me.isCoordinator} onedit={(one) => (host = one)} onchanged={() => void invalidateAll()} />
+<Places hosts={data.hosts.filter((one) => one.kind !== 'person')} hours={data.hours} zone={data.me.workspaceZone} mayEdit={data.me.isCoordinator} onedit={(one) => (host = one)} onchanged={() => void invalidateAll()} />
 
 <LoadTable load={data.load} />
 {#if data.me.isOwner}<WorkspaceSection me={data.me} onchanged={() => void invalidateAll()} />{/if}

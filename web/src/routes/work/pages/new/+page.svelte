@@ -12,7 +12,7 @@
   // svelte-ignore state_referenced_locally
   const { me, hosts, desks, usual } = data;
   const own = hosts.find((host) => host.id === me.hostId) ?? hosts.find((host) => host.mayOffer);
-  const editor = new EditorState(newForm(me.zone, desks[0]?.id ?? '', own?.id ?? '', usual.now));
+  const editor = new EditorState(newForm(me.workspaceZone, desks[0]?.id ?? '', own?.id ?? '', usual.now));
 </script>
 
 <svelte:head><title>New page – Loose Lantern</title></svelte:head>
