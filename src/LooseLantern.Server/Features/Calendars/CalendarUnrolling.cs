@@ -113,6 +113,8 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         }));
         calendar.ReadRange = range.ToRange();
         await db.SaveChangesAsync(ct);
+        // Nobody changes these rows; thousands of them that are watched would slow down every save that follows.
+        foreach (var entry in db.ChangeTracker.Entries<CalendarEntryRow>().ToList()) entry.State = EntityState.Detached;
     }
 
     private static string Shorten(string text, int most) => text.Length <= most ? text : text[..(most - 1)] + "…";
