@@ -154,6 +154,16 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         browser.AwaitNoText("No calendar is joined for Marit Oakes");
         browser.Press("Board");
         browser.AwaitText("Harbour board");
+
+        // It is her club's, not her own: no longer asked, it is shown and keeps nothing.
+        browser.Press("Calendars");
+        browser.Click(browser.Field("Busy times of marit are in the way of openings"));
+        browser.AwaitText("None of the calendars of Marit Oakes is asked");
+        browser.Press("Board");
+        browser.AwaitTitle("Harbour board, marked free, 09:30 to 11:30, marit, which is not asked");
+        browser.Press("Calendars");
+        browser.Press("Make an address");
+        browser.Field("Address of your busy times").GetAttribute("value")!.ShouldContain("/api/public/busy/");
     }
 
     [Fact]

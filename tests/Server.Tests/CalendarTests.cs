@@ -61,6 +61,61 @@ public class CalendarTests(World world)
     }
 
     [Fact]
+    public async Task A_calendar_that_is_not_asked_is_shown_and_in_nobodys_way()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync();
+        var id = (await (await ada.JoinCalendarAsync(Calendar(Good))).ReadAsync(HttpStatusCode.Created)).GetProperty("id").GetGuid();
+        const string taken = "2026-12-08T08:00:00Z";
+        (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotContain(taken);
+
+        await (await ada.PutAsync($"/api/calendars/{id}", new { name = "Club", isAsked = false, tentativeCounts = true })).ReadAsync(HttpStatusCode.OK);
+        (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldContain(taken);
+        // Nor is what lies past the time it was read for.
+        (await world.Guest().BookAsync(ada.Desk, page, taken)).StatusCode.ShouldBe(HttpStatusCode.Created);
+        var bars = (await ada.GetAsync("/api/board?from=2026-12-08&days=1")).GetProperty("days")[0].GetProperty("lanes")[0].GetProperty("bars").EnumerateArray();
+        bars.ShouldContain(bar => bar.GetProperty("kind").GetString() == "free" && bar.GetProperty("source").GetString() == "Club, which is not asked");
+        (await (await ada.PutAsync($"/api/calendars/{id}", new { name = " ", isAsked = false, tentativeCounts = true })).FaultsAsync()).Keys.ShouldBe(["name"]);
+    }
+
+    [Fact]
+    public async Task Tentative_events_count_unless_the_calendar_says_not()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync();
+        var both = Calendar(Good.Replace("SUMMARY", "STATUS:TENTATIVE\r\nSUMMARY") + Good.Replace("UID:good", "UID:sure").Replace("T080000Z", "T093000Z").Replace("T090000Z", "T100000Z"));
+        var id = (await (await ada.JoinCalendarAsync(both)).ReadAsync(HttpStatusCode.Created)).GetProperty("id").GetGuid();
+        (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotContain("2026-12-08T08:00:00Z");
+
+        await (await ada.PutAsync($"/api/calendars/{id}", new { name = "Own", isAsked = true, tentativeCounts = false })).ReadAsync(HttpStatusCode.OK);
+        var starts = await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08");
+        starts.ShouldContain("2026-12-08T08:00:00Z");
+        starts.ShouldNotContain("2026-12-08T09:30:00Z");
+    }
+
+    [Fact]
+    public async Task Busy_times_are_told_at_a_secret_address_without_what_they_are()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync();
+        await (await ada.JoinCalendarAsync(Calendar(Good))).ReadAsync(HttpStatusCode.Created);
+        (await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T10:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await ada.GetAsync("/api/me/busy-times")).GetProperty("path").ValueKind.ShouldBe(JsonValueKind.Null);
+
+        var path = (await (await ada.PostAsync("/api/me/busy-times", new { })).ReadAsync(HttpStatusCode.OK)).GetProperty("path").GetString()!;
+        var file = await world.Guest().GetStringAsync(path);
+        file.ShouldContain("20261208T080000Z/20261208T090000Z");
+        file.ShouldContain("20261208T100000Z/20261208T103000Z");
+        file.ShouldNotContain("Survey");
+        file.ShouldNotContain("Ottilie");
+
+        var next = (await (await ada.PostAsync("/api/me/busy-times", new { })).ReadAsync(HttpStatusCode.OK)).GetProperty("path").GetString()!;
+        (await world.Guest().GetAsync(path)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await ada.DeleteAsync("/api/me/busy-times")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await world.Guest().GetAsync(next)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
     public async Task A_file_that_is_too_large_or_not_there_is_refused()
     {
         var ada = await world.SignUpAsync();

@@ -42,6 +42,8 @@ public class PermissionTests(World world)
         ["Offer their time on a page"] = (_, host, who) => who.PostAsync("/api/pages", who.Draft(page => page.HostId = host.HostId).Form()),
         ["Join a calendar of theirs"] = (_, host, who) => who.JoinCalendarAsync(Scene.EmptyCalendar, host.HostId),
         ["Replace the file of a calendar of theirs"] = async (_, host, who) => await who.ReplaceCalendarAsync(await Scene.CalendarOfAsync(host), Scene.EmptyCalendar),
+        ["Choose whether a calendar of theirs is asked"] = async (_, host, who) => await who.PutAsync(
+            $"/api/calendars/{await Scene.CalendarOfAsync(host)}", new { name = "Own", isAsked = false, tentativeCounts = true }),
         ["Take a calendar of theirs away"] = async (_, host, who) => await who.DeleteAsync($"/api/calendars/{await Scene.CalendarOfAsync(host)}"),
         ["Change the hours that they alone have"] = async (_, host, who) => await who.PutAsync(
             $"/api/hours/{(await host.OwnHostAsync()).GetProperty("hoursId").GetGuid()}", new { version = 1, form = Scene.Hours("Theirs") }),

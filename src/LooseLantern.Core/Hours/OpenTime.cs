@@ -37,6 +37,19 @@ public readonly record struct OpenTime
         return true;
     }
 
+    /// <summary>Runs of minutes of one day as open times, in order, with those that meet or touch joined.</summary>
+    public static IReadOnlyList<OpenTime> Joined(IEnumerable<(int From, int To)> runs)
+    {
+        var joined = new List<OpenTime>();
+        foreach (var (from, to) in runs.Order())
+        {
+            if (joined.Count > 0 && from <= joined[^1].To) joined[^1] = new OpenTime(joined[^1].From, Math.Max(joined[^1].To, to));
+            else joined.Add(new OpenTime(from, to));
+        }
+
+        return joined;
+    }
+
     /// <summary>Writes minutes after midnight as "HH:MM".</summary>
     public static string FormatMinute(int minute) =>
         string.Create(CultureInfo.InvariantCulture, $"{minute / 60:00}:{minute % 60:00}");

@@ -105,6 +105,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<Host>(builder);
         builder.Entity<Host>(host =>
         {
+            host.HasIndex(row => row.BusySecretHash).IsUnique();
             host.HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
             host.HasOne(row => row.Hours).WithMany().HasForeignKey(row => row.HoursId);
         });

@@ -42,6 +42,7 @@ public static class PipelineSetup
         var guests = app.MapGroup("/api/public");
         guests.MapGuestPages();
         guests.MapPrivateBookings();
+        guests.MapPublicBusyTimes();
 
         var team = app.MapGroup("/api").RequireAuthorization().AddEndpointFilter(AskForToken);
         team.MapSignIn();
@@ -56,6 +57,7 @@ public static class PipelineSetup
         team.MapTeam();
         team.MapInvitations();
         team.MapCalendars();
+        team.MapBusyTimes();
         team.MapBoard();
         team.MapPages();
         team.MapSupply();

@@ -46,7 +46,7 @@ public static class ServiceSetup
         services.AddScoped<SignInSessions>().AddScoped<SecondFactor>().AddScoped<Portraits>();
         services.AddScoped<HostEditing>().AddScoped<PeopleEditing>().AddScoped<Inviting>().AddScoped<Leaving>().AddScoped<HandingOver>().AddScoped<LoadReckoning>();
         services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
-        services.AddScoped<CalendarUnrolling>().AddScoped<CalendarJoining>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
+        services.AddScoped<CalendarUnrolling>().AddScoped<CalendarJoining>().AddScoped<BusyTimes>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
         services.AddScoped<PageEditing>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>();
         services.AddScoped<GuestPageFinding>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
         services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();

@@ -102,19 +102,7 @@ public static class AvailabilityReader
     private static Dictionary<LocalDate, IReadOnlyList<OpenTime>> ByDate(IReadOnlyList<Span> available, DateTimeZone zone) =>
         available.SelectMany(span => DaySlices.Of(span, zone))
             .GroupBy(slice => slice.Date)
-            .ToDictionary(day => day.Key, day => Joined(day.Select(slice => (slice.FromMinute, slice.ToMinute))));
-
-    private static IReadOnlyList<OpenTime> Joined(IEnumerable<(int From, int To)> slices)
-    {
-        var joined = new List<OpenTime>();
-        foreach (var (from, to) in slices.Order())
-        {
-            if (joined.Count > 0 && from <= joined[^1].To) joined[^1] = new OpenTime(joined[^1].From, Math.Max(joined[^1].To, to));
-            else joined.Add(new OpenTime(from, to));
-        }
-
-        return joined;
-    }
+            .ToDictionary(day => day.Key, day => OpenTime.Joined(day.Select(slice => (slice.FromMinute, slice.ToMinute))));
 
     /// <summary>For each weekday what its dates at the end of the range mostly are: by then changes have run out.</summary>
     private static Dictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>> WeekOf(Dictionary<LocalDate, IReadOnlyList<OpenTime>> open, LocalDate last) =>

@@ -27,7 +27,7 @@ public static partial class OfficeHours
         }
 
         return new HoursSet(zone, new Dictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>>(),
-            [.. byDate.Where(day => day.Key >= from && day.Key <= to).Select(day => new DatedChange(day.Key, day.Key, Joined(day.Value)))]);
+            [.. byDate.Where(day => day.Key >= from && day.Key <= to).Select(day => new DatedChange(day.Key, day.Key, OpenTime.Joined(day.Value)))]);
 
         void Add(LocalDate date, int open, int close)
         {
@@ -63,16 +63,4 @@ public static partial class OfficeHours
     // Office hours that came again each minute would be no office hours.
     [GeneratedRegex("(^|;)FREQ=(DAILY|WEEKLY|MONTHLY|YEARLY)(;|$)", RegexOptions.IgnoreCase)]
     private static partial Regex Frequency();
-
-    private static OpenTime[] Joined(List<(int From, int To)> times)
-    {
-        var joined = new List<OpenTime>();
-        foreach (var (from, to) in times.Order())
-        {
-            if (joined.Count > 0 && from <= joined[^1].To) joined[^1] = new OpenTime(joined[^1].From, Math.Max(joined[^1].To, to));
-            else joined.Add(new OpenTime(from, to));
-        }
-
-        return [.. joined];
-    }
 }

@@ -223,6 +223,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("host_id");
 
+                    b.Property<bool>("IsAsked")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_asked");
+
                     b.Property<Instant>("LoadedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("loaded_at");
@@ -240,6 +244,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("bytea")
                         .HasColumnName("source");
+
+                    b.Property<bool>("TentativeCounts")
+                        .HasColumnType("boolean")
+                        .HasColumnName("tentative_counts");
 
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
@@ -414,6 +422,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<byte[]>("BusySecretHash")
+                        .HasColumnType("bytea")
+                        .HasColumnName("busy_secret_hash");
+
                     b.Property<int?>("DailyCap")
                         .HasColumnType("integer")
                         .HasColumnName("daily_cap");
@@ -435,6 +447,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid?>("PersonId")
                         .HasColumnType("uuid")
                         .HasColumnName("person_id");
+
+                    b.Property<string>("ProtectedBusySecret")
+                        .HasColumnType("text")
+                        .HasColumnName("protected_busy_secret");
 
                     b.Property<Instant?>("RetiredAt")
                         .HasColumnType("timestamp with time zone")
@@ -459,6 +475,10 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_hosts");
+
+                    b.HasIndex("BusySecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_hosts_busy_secret_hash");
 
                     b.HasIndex("HoursId")
                         .HasDatabaseName("ix_hosts_hours_id");

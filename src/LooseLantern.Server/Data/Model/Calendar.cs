@@ -17,6 +17,12 @@ public sealed class Calendar : IBelongsToWorkspace
 
     public required string Name { get; set; }
 
+    /// <summary>Whether its busy times are in the way of openings; else it is only shown.</summary>
+    public bool IsAsked { get; set; } = true;
+
+    /// <summary>Whether what it has only tentatively is in the way too.</summary>
+    public bool TentativeCounts { get; set; } = true;
+
     public required string FileName { get; set; }
 
     public required byte[] Source { get; set; }

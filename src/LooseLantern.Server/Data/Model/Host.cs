@@ -35,6 +35,11 @@ public sealed class Host : IBelongsToWorkspace
 
     public HoursRow? Hours { get; set; }
 
+    /// <summary>Of the secret in the address at which their busy times are told; null where they are not.</summary>
+    public byte[]? BusySecretHash { get; set; }
+
+    public string? ProtectedBusySecret { get; set; }
+
     /// <summary>The host's share of balanced work, beside the weights of the others.</summary>
     public int Weight { get; set; } = 1;
 

@@ -70,7 +70,8 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
             var isTitled = titled.Contains(lane.Host.Id);
             foreach (var entry in entries[lane.Host.Id])
             {
-                lane.Add(entry.Free ? BarKind.Free : BarKind.Busy, entry.Span.ToSpan(), isTitled ? entry.Title : Untitled, entry.Calendar!.Name, entry.WholeDay, entry.Tentative);
+                var source = entry.Calendar!.IsAsked ? entry.Calendar.Name : $"{entry.Calendar.Name}, which is not asked";
+                lane.Add(AskedCalendars.IsInTheWay(entry) ? BarKind.Busy : BarKind.Free, entry.Span.ToSpan(), isTitled ? entry.Title : Untitled, source, entry.WholeDay, entry.Tentative);
             }
         }
     }

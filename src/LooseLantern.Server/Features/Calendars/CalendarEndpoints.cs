@@ -11,7 +11,11 @@ public sealed record UnreadView(int Line, string Title, string Fault);
 
 /// <param name="Entries">How many occurrences were read between ReadFrom and ReadUntil.</param>
 public sealed record CalendarView(
-    Guid Id, Guid HostId, string HostName, string Name, string FileName, Instant LoadedAt, int Entries, IReadOnlyList<UnreadView> Unread);
+    Guid Id, Guid HostId, string HostName, string Name, bool IsAsked, bool TentativeCounts, string FileName, Instant LoadedAt, int Entries, IReadOnlyList<UnreadView> Unread);
+
+/// <param name="IsAsked">Whether its busy times are in the way of openings; else it is only shown.</param>
+/// <param name="TentativeCounts">Whether what it has only tentatively is in the way too.</param>
+public sealed record CalendarForm(string Name, bool IsAsked, bool TentativeCounts);
 
 public static class CalendarEndpoints
 {
@@ -44,6 +48,13 @@ public static class CalendarEndpoints
             .WithName("replaceCalendarFile").WithDescription("A multipart/form-data form with file, an iCalendar file.")
             .ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404);
 
+        calendars.MapPut("/{id:guid}", async (Guid id, CalendarForm form, CalendarJoining joining, LanternDb db, Allowances allowances, CancellationToken ct) =>
+            {
+                var changed = await joining.ChangeAsync(id, form, ct);
+                return (await ViewsAsync(db, allowances, changed.Id, ct))[0];
+            })
+            .WithName("changeCalendar").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404);
+
         calendars.MapDelete("/{id:guid}", async (Guid id, CalendarJoining joining, CancellationToken ct) =>
             {
                 await joining.RemoveAsync(id, ct);
@@ -65,7 +76,7 @@ public static class CalendarEndpoints
         .Where(row => only == null || row.Id == only)
         .OrderBy(row => row.Host!.Name).ThenBy(row => row.Name)
         .Select(row => new CalendarView(
-            row.Id, row.HostId, row.Host!.Name, row.Name, row.FileName, row.LoadedAt,
+            row.Id, row.HostId, row.Host!.Name, row.Name, row.IsAsked, row.TentativeCounts, row.FileName, row.LoadedAt,
             db.CalendarEntries.Count(entry => entry.CalendarId == row.Id),
             row.Unread.OrderBy(unread => unread.Line).Select(unread => new UnreadView(unread.Line, unread.Title, unread.Fault)).ToList()))
         .ToListAsync(ct);

@@ -60,6 +60,18 @@ public sealed class CalendarJoining(LanternDb db, Tenant tenant, CalendarUnrolli
         return calendar;
     }
 
+    /// <summary>Names a calendar, and says what of it is in the way of openings.</summary>
+    public async Task<Calendar> ChangeAsync(Guid calendarId, CalendarForm form, CancellationToken ct)
+    {
+        if (!Words.FitOneLine(form.Name)) throw Refusal.Invalid("name", "Name the calendar in up to 120 characters.");
+        var calendar = await db.Calendars.FirstOrDefaultAsync(row => row.Id == calendarId, ct) ?? throw Refusal.NotFound("calendar");
+        await allowances.HoldToAsync([calendar.HostId], Allowance.Offer, ct);
+        (calendar.Name, calendar.IsAsked, calendar.TentativeCounts) = (form.Name.Trim(), form.IsAsked, form.TentativeCounts);
+        record.Note(calendarId, $"{(form.IsAsked ? "Asks" : "No longer asks")} the calendar “{calendar.Name}”{(form.IsAsked && !form.TentativeCounts ? ", but for what is tentative" : "")}", calendar.HostId);
+        await db.SaveChangesAsync(ct);
+        return calendar;
+    }
+
     public async Task RemoveAsync(Guid calendarId, CancellationToken ct)
     {
         var calendar = await db.Calendars.FirstOrDefaultAsync(row => row.Id == calendarId, ct) ?? throw Refusal.NotFound("calendar");

@@ -51,12 +51,13 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
 
         var hosts = await db.Hosts.AsNoTracking().Include(host => host.Hours).Where(host => hostIds.Contains(host.Id)).ToListAsync(ct);
         var busy = (await db.CalendarEntries.AsNoTracking()
-                .Where(entry => hostIds.Contains(entry.HostId) && !entry.Free && entry.Span.Overlaps(asRange))
+                .Where(entry => hostIds.Contains(entry.HostId) && entry.Span.Overlaps(asRange))
+                .Where(AskedCalendars.TakesTime)
                 .Select(entry => new { entry.HostId, entry.Span })
                 .ToListAsync(ct))
             .ToLookup(entry => entry.HostId, entry => entry.Span.ToSpan());
         var read = (await db.Calendars.AsNoTracking()
-                .Where(calendar => hostIds.Contains(calendar.HostId))
+                .Where(calendar => hostIds.Contains(calendar.HostId) && calendar.IsAsked)
                 .Select(calendar => new { calendar.HostId, calendar.ReadRange })
                 .ToListAsync(ct))
             .ToLookup(calendar => calendar.HostId, calendar => calendar.ReadRange.ToSpan());

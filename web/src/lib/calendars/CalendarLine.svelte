@@ -1,6 +1,7 @@
 <script lang="ts">
-  import type { Schemas } from '$lib/api/client';
-  import { problemOf, type Problem } from '$lib/api/problem';
+  import { Checkbox } from 'flowbite-svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must, problemOf, type Problem } from '$lib/api/problem';
   import { counted, dateIn, dayMonth, timeOf } from '$lib/time/format';
   import { replaceFile } from './upload';
 
@@ -15,6 +16,17 @@
   let { calendar, zone, mayEdit, onreplaced, onremove }: Props = $props();
 
   let problem = $state.raw<Problem | undefined>(undefined);
+
+  async function change(next: Partial<Schemas['CalendarForm']>): Promise<void> {
+    const body = { name: calendar.name, isAsked: calendar.isAsked, tentativeCounts: calendar.tentativeCounts, ...next };
+    try {
+      await must(api.PUT('/api/calendars/{id}', { params: { path: { id: calendar.id } }, body }));
+      problem = undefined;
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    }
+    onreplaced();
+  }
 
   async function replace(input: HTMLInputElement): Promise<void> {
     const file = input.files?.[0];
@@ -46,8 +58,24 @@
       </span>
     {/if}
   </div>
+  <div class="mt-1 flex flex-wrap gap-x-6 gap-y-1 text-sm">
+    <Checkbox
+      checked={calendar.isAsked}
+      disabled={!mayEdit}
+      aria-label="Busy times of {calendar.name} are in the way of openings"
+      onchange={(event: Event & { currentTarget: HTMLInputElement }) => void change({ isAsked: event.currentTarget.checked })}>busy times are in the way of openings</Checkbox
+    >
+    {#if calendar.isAsked}
+      <Checkbox
+        checked={calendar.tentativeCounts}
+        disabled={!mayEdit}
+        aria-label="Tentative ones of {calendar.name} too"
+        onchange={(event: Event & { currentTarget: HTMLInputElement }) => void change({ tentativeCounts: event.currentTarget.checked })}>tentative ones too</Checkbox
+      >
+    {/if}
+  </div>
   {#if problem}
-    <p class="mt-1 text-sm text-brick" role="alert">{problem.errors?.file?.[0] ?? problem.title} The file that was there still counts.</p>
+    <p class="mt-1 text-sm text-brick" role="alert">{problem.errors?.file?.[0] ?? problem.title} What was there still counts.</p>
   {/if}
   {#if calendar.unread.length > 0}
     <details class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text" open>

@@ -19,6 +19,7 @@
   let { hosts, calendars, zone, own }: Props = $props();
 
   // A room is mostly booked here alone.
+  const unasked = $derived(hosts.filter((host) => calendars.some((calendar) => calendar.hostId === host.id) && !calendars.some((calendar) => calendar.hostId === host.id && calendar.isAsked)));
   const without = $derived(hosts.filter((host) => host.kind === 'person' && !calendars.some((calendar) => calendar.hostId === host.id)));
   // One's own calendars, those of rooms and things, and those of hosts who let one act for them.
   const mine = $derived(hosts.filter((host) => host.mayOffer));
@@ -57,6 +58,9 @@
   {/if}
   {#if without.length > 0}
     <p class="mb-2 text-muted">No calendar is joined for {without.map((host) => host.name).join(', ')}: only bookings made here are in the way of theirs.</p>
+  {/if}
+  {#if unasked.length > 0}
+    <p class="mb-2 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-brick-text">None of the calendars of {unasked.map((host) => host.name).join(', ')} is asked: only bookings made here are in the way of theirs.</p>
   {/if}
   {#if calendars.length === 0}
     <div class="max-w-xl rounded-2xl border border-line bg-card p-6">

@@ -70,26 +70,27 @@
   }
 </script>
 
-<table class="w-full table-fixed">
+<!-- On a phone each day is two lines: its times as text, and under them its lane, as wide as the screen. -->
+<table class="w-full table-fixed max-sm:block">
   <caption class="sr-only">Open times of each weekday. In a lane: arrows move, space lights and ends, shift and arrows stretch, alt and arrows move what is lit, delete erases.</caption>
-  <thead>
-    <tr class="text-[13px] text-muted">
-      <th class="w-11"><span class="sr-only">Day</span></th>
-      <th class="relative h-5 font-normal">
+  <thead class="max-sm:block">
+    <tr class="text-[13px] text-muted max-sm:block">
+      <th class="w-11 max-sm:hidden"><span class="sr-only">Day</span></th>
+      <th class="relative h-5 font-normal max-sm:block">
         <span class="sr-only">Lane</span>
         {#each marks as minute (minute)}<span aria-hidden="true" class="absolute top-0 -translate-x-1/2" style={placeOn(axis, minute, minute)}>{minute / 60}</span>{/each}
       </th>
-      <td class="w-5"></td>
-      <th class="w-[206px] pb-1 text-left font-normal max-sm:w-[150px]">as text</th>
-      <th class="w-[52px]"><span class="sr-only">Copy</span></th>
+      <td class="w-5 max-sm:hidden"></td>
+      <th class="w-[206px] pb-1 text-left font-normal max-sm:hidden">as text</th>
+      <th class="w-[52px] max-sm:hidden"><span class="sr-only">Copy</span></th>
     </tr>
   </thead>
-  <tbody>
+  <tbody class="max-sm:block">
     {#each weekdays as day (day.key)}
       {@const mends = [drafts[day.key]?.mend, ...mendsOf(day.key)].filter((mend) => mend !== undefined)}
-      <tr class="border-t border-line">
+      <tr class="border-t border-line max-sm:grid max-sm:grid-cols-[44px_1fr_52px] max-sm:items-center">
         <th scope="row" class="py-1.5 text-left font-normal {week[day.key].length === 0 ? 'text-muted' : ''}">{day.short}</th>
-        <td class="relative h-10 p-0">
+        <td class="relative h-10 p-0 max-sm:order-last max-sm:col-span-3">
           <div class="absolute inset-x-0 inset-y-2 bg-lane" aria-hidden="true">
             {#each marks as minute (minute)}<span class="absolute inset-y-0 border-l border-line-strong" style={placeOn(axis, minute, minute)}></span>{/each}
           </div>
@@ -106,7 +107,7 @@
             />
           </div>
         </td>
-        <td></td>
+        <td class="max-sm:hidden"></td>
         <td class="py-1">
           <Input
             aria-label="{day.name}, open times"

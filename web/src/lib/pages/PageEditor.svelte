@@ -36,8 +36,8 @@
   // A line-up of several hosts stands as it is; a page for one host can be given another.
   const soleSeat = $derived(hostIds.length === 1 ? times.lineUp[0] : undefined);
   const lineUp = $derived(hosts.filter((candidate) => hostIds.includes(candidate.id)));
-  const lineUpCalendars = $derived(calendars.filter((calendar) => hostIds.includes(calendar.hostId)));
-  const withoutCalendar = $derived(lineUp.filter((candidate) => !calendars.some((calendar) => calendar.hostId === candidate.id)));
+  const lineUpCalendars = $derived(calendars.filter((calendar) => calendar.isAsked && hostIds.includes(calendar.hostId)));
+  const withoutCalendar = $derived(lineUp.filter((candidate) => !lineUpCalendars.some((calendar) => calendar.hostId === candidate.id)));
   // Whoever coordinates may change what is theirs, or of hosts who let them.
   const mayEdit = $derived(me.isCoordinator && lineUp.every((host) => host.mayOffer));
   const nameOf = (id: string): string => hosts.find((candidate) => candidate.id === id)?.name ?? 'somebody who left';
@@ -121,7 +121,7 @@
           Busy times come from {lineUpCalendars.map((calendar) => `“${calendar.name}”`).join(', ')}.
         {/if}
         {#if withoutCalendar.length > 0}
-          No calendar is joined for {withoutCalendar.map((each) => each.name).join(', ')}, so only bookings made here are in the way. <a class="underline underline-offset-4" href="/work/calendars">Join one</a>
+          No calendar is asked for {withoutCalendar.map((each) => each.name).join(', ')}, so only bookings made here are in the way. <a class="underline underline-offset-4" href="/work/calendars">See calendars</a>
         {/if}
       </p>
     </Section>

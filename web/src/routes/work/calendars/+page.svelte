@@ -1,4 +1,5 @@
 <script lang="ts">
+  import BusyAddress from '$lib/calendars/BusyAddress.svelte';
   import CalendarList from '$lib/calendars/CalendarList.svelte';
   import type { PageProps } from './$types';
 
@@ -8,3 +9,4 @@
 <svelte:head><title>Calendars – Loose Lantern</title></svelte:head>
 
 <CalendarList hosts={data.hosts} calendars={data.calendars} zone={data.me.zone} own={data.me.hostId} />
+{#if data.me.hostId}<BusyAddress />{/if}
