@@ -136,6 +136,37 @@ public class TeamTests(World world)
     }
 
     [Fact]
+    public async Task Who_is_off_the_team_is_never_booked_even_where_a_page_still_names_them()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var bo = await scene.JoinAsync(isHost: true, letInviter: true);
+        var page = await scene.Owner.PublishAsync(draft => draft.HostId = bo.HostId);
+        (await world.Guest().StartsAsync(scene.Owner.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotBeEmpty();
+        await world.WithinAsync(await world.WorkspaceOfAsync(scene.Owner.Desk), db => db.Hosts.Where(host => host.Id == bo.HostId)
+            .ExecuteUpdateAsync(host => host.SetProperty(row => row.RetiredAt, World.Now)));
+
+        (await world.Guest().StartsAsync(scene.Owner.Desk, page, "2026-12-08", "2026-12-08")).ShouldBeEmpty();
+        (await world.Guest().BookAsync(scene.Owner.Desk, page, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+    }
+
+    [Fact]
+    public async Task Guests_who_book_while_somebody_leaves_are_with_whoever_is_there()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var bo = await scene.JoinAsync(isHost: true, letInviter: true);
+        var page = await scene.Owner.PublishAsync(draft => draft.HostId = bo.HostId);
+        string[] starts = ["08:00", "08:30", "09:00", "09:30", "10:00", "10:30"];
+        var leaving = scene.Owner.PostAsync($"/api/people/{bo.PersonId}/leave", new { toHostId = scene.Owner.HostId });
+        var booked = await Task.WhenAll(starts.Select(start => world.Guest().BookAsync(scene.Owner.Desk, page, $"2026-12-08T{start}:00Z")));
+
+        await (await leaving).ReadAsync(HttpStatusCode.OK);
+        foreach (var answer in booked) answer.StatusCode.ShouldBeOneOf(HttpStatusCode.Created, HttpStatusCode.Conflict);
+        var rows = (await scene.Owner.GetAsync("/api/bookings")).GetProperty("rows").EnumerateArray().ToList();
+        rows.Count.ShouldBe(booked.Count(answer => answer.StatusCode == HttpStatusCode.Created));
+        rows.ShouldAllBe(row => row.GetProperty("hosts")[0].GetString() == "Ada Wharf");
+    }
+
+    [Fact]
     public async Task The_last_owner_cannot_leave()
     {
         var scene = await Scene.MakeAsync(world);

@@ -24,4 +24,8 @@ public sealed record HoursSet(
 
         return Week.TryGetValue(date.DayOfWeek, out var open) ? open : [];
     }
+
+    /// <summary>The open times of the date's weekday, where a dated change has closed the date instead; else none.</summary>
+    public IReadOnlyList<OpenTime> ClosedByChange(LocalDate date) =>
+        OpenOn(date).Count == 0 && Week.TryGetValue(date.DayOfWeek, out var usual) ? usual : [];
 }

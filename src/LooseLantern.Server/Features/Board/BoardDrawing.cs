@@ -149,7 +149,8 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
             var last = _range.End.InZone(set.Zone).Date;
             for (var date = _range.Start.InZone(set.Zone).Date; date <= last; date = date.PlusDays(1))
             {
-                if (!set.Week.TryGetValue(date.DayOfWeek, out var usual) || usual.Count == 0 || set.OpenOn(date).Count > 0) continue;
+                var usual = set.ClosedByChange(date);
+                if (usual.Count == 0) continue;
                 var name = hours.Document.Changes.Last(change => change.Covers(date)).Name ?? "closed";
                 var day = LocalDays.Start(set.Zone, date);
                 var span = new Span(

@@ -28,16 +28,25 @@ public sealed class HandingOver(LanternDb db, PageEditing pages, OpeningsLoader 
         }
     }
 
-    /// <summary>Within the caller's transaction. Adds what is to be saved, and saves nothing where somebody is not free.</summary>
+    /// <summary>Locks, within the caller's transaction, the pages on which the host sits or is booked, and then the hosts, as bookings do.</summary>
+    public async Task LockAsync(Host from, IReadOnlyDictionary<Guid, Guid> heirs, Guid? heir, CancellationToken ct)
+    {
+        var now = clock.GetCurrentInstant();
+        var pageIds = await db.Pages
+            .Where(page => page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == from.Id))
+                || db.Sessions.Any(session => session.PageId == page.Id && session.Time.UpperBound > now && session.Hosts.Any(host => host.HostId == from.Id)))
+            .Select(page => page.Id).Order().ToArrayAsync(ct);
+        var hostIds = heirs.Values.Append(heir ?? from.Id).Append(from.Id).Distinct().Order().ToArray();
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = ANY({pageIds}) ORDER BY id FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
+    }
+
+    /// <summary>After <see cref="LockAsync"/>. Saves what goes over; where somebody is not free the caller rolls all of it back.</summary>
     /// <param name="heirs">Who takes over which session, where it is not <paramref name="heir"/>.</param>
     /// <returns>How many sessions went over, and what stood in the way.</returns>
     public async Task<(int Sessions, IReadOnlyList<HandOverClash> Clashes)> HandOverAsync(Host from, IReadOnlyDictionary<Guid, Guid> heirs, Guid heir, CancellationToken ct)
     {
         var hostIds = heirs.Values.Append(heir).Append(from.Id).Distinct().Order().ToArray();
-        var pageIds = (await AheadAsync(from.Id, ct)).Select(session => session.PageId).Distinct().Order().ToArray();
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = ANY({pageIds}) ORDER BY id FOR UPDATE", ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
-
         var hosts = await db.Hosts.Where(host => hostIds.Contains(host.Id)).ToDictionaryAsync(host => host.Id, ct);
         var clashes = new List<HandOverClash>();
         var sessions = await AheadAsync(from.Id, ct);

@@ -1,5 +1,4 @@
 using LooseLantern.Core.Days;
-using LooseLantern.Core.Hours;
 using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -71,9 +70,8 @@ public sealed class LoadReckoning(LanternDb db, IClock clock)
         for (var date = first; date <= last; date = date.PlusDays(1))
         {
             var noon = date.At(LocalTime.Noon).InZoneLeniently(zone).ToInstant();
-            IReadOnlyList<OpenTime> usual = hours is null ? [new OpenTime(0, OpenTime.MinutesOfDay)] : hours.Week.GetValueOrDefault(date.DayOfWeek, []);
-            if (usual.Count == 0) continue;
-            if (hours?.OpenOn(date).Count == 0 || wholeDays.Any(day => day.Contains(noon))) away.Add(date);
+            var isUsuallyOpen = hours is null || hours.OpenOn(date).Count > 0;
+            if (hours?.ClosedByChange(date).Count > 0 || (isUsuallyOpen && wholeDays.Any(day => day.Contains(noon)))) away.Add(date);
         }
 
         return away;

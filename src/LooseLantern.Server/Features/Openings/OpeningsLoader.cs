@@ -76,8 +76,11 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
         [
             .. hosts.Select(host => new HostFacts(
                 Id(host.Id), DateTimeZoneProviders.Tzdb[host.Zone], host.DailyCap, host.WeeklyCap, IgnoresCalendars: false, host.Hours?.Document.ToCore(),
-                busy[host.Id].Concat(read[host.Id].SelectMany(known => Unknown(range, known))).ToArray(), commitments[host.Id].ToArray())),
+                BusyOf(host), commitments[host.Id].ToArray())),
         ]);
+
+        // Who has left the team takes no more, also where a page was saved with them at that very moment.
+        Span[] BusyOf(Host host) => host.RetiredAt is null ? [.. busy[host.Id], .. read[host.Id].SelectMany(known => Unknown(range, known))] : [range];
     }
 
     /// <summary>Sessions count for caps and places; a page without caps, for one guest a session, needs none.</summary>

@@ -57,7 +57,7 @@ public sealed class SecondFactor(UserManager<Person> people)
         if (!await people.VerifyTwoFactorTokenAsync(person, TokenOptions.DefaultAuthenticatorProvider, digits)) return false;
         var used = (await people.GetAuthenticationTokenAsync(person, Provider, UsedCodes) ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
         if (used.Contains(digits)) return false;
-        await people.SetAuthenticationTokenAsync(person, Provider, UsedCodes, string.Join(' ', used.TakeLast(MostUsedCodes - 1).Append(digits)));
-        return true;
+        // Of two who send one code at once, the later save fails, and with it the code.
+        return (await people.SetAuthenticationTokenAsync(person, Provider, UsedCodes, string.Join(' ', used.TakeLast(MostUsedCodes - 1).Append(digits)))).Succeeded;
     }
 }

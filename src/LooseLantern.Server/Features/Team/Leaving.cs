@@ -67,6 +67,8 @@ public sealed class Leaving(LanternDb db, Tenant tenant, PeopleEditing people, H
 
     private async Task<LeaveAnswer> HandOverAsync(Host host, Guid? heir, IReadOnlyDictionary<Guid, Guid> heirs, CancellationToken ct)
     {
+        // Locked first, so that what is read now stays so: no page is given the host, and no guest books them, meanwhile.
+        await handing.LockAsync(host, heirs, heir, ct);
         var now = clock.GetCurrentInstant();
         var seats = await db.Set<SeatRow>().Include(seat => seat.Hosts).Where(seat => seat.Hosts.Any(row => row.HostId == host.Id)).ToListAsync(ct);
         var hasSessions = await db.Sessions.AnyAsync(session => session.Time.UpperBound > now && session.Hosts.Any(row => row.HostId == host.Id), ct);

@@ -1,6 +1,6 @@
 import { api, type Schemas } from '$lib/api/client';
 import { must, problemOf, type Problem } from '$lib/api/problem';
-import { comingOf, erasedAll, erasedOne, pageWith, placeOf, withAll, withOne } from './blocks';
+import { comingOf, erasedAll, erasedOne, isStill, pageWith, placeOf, withAll, withOne } from './blocks';
 import type { BoardSpan } from './marks';
 
 /** What was done to a block and waits for "only this one" or "all of them". */
@@ -65,6 +65,11 @@ export class BoardEditing {
     try {
       const page = await must(api.GET('/api/pages/{id}', { params: { path } }));
       const before = page.form.times.blocks?.list ?? [];
+      if (!isStill(before, coming)) {
+        this.problem = { status: 409, title: 'Somebody else has changed these office hours.', detail: 'The board shows them now as they are; make your change once more.' };
+        await this.#refresh();
+        return;
+      }
       const place = to && placeOf(this.#board(), coming.zone, to);
       const list = place ? (all ? withAll : withOne)(before, coming, place) : (all ? erasedAll : erasedOne)(before, coming);
       if (list.length === 0) {

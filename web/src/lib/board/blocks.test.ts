@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { newForm } from '$lib/pages/form';
-import { erasedAll, erasedOne, pageWith, startIn, weeklyRule, withAll, withOne } from './blocks';
+import { erasedAll, erasedOne, isStill, pageWith, startIn, weeklyRule, withAll, withOne } from './blocks';
 
 const blocks: Schemas['BlockForm'][] = [
   { start: '2026-12-08T09:00:00', length: 120, rule: 'FREQ=WEEKLY;BYDAY=TU', without: [] },
@@ -27,6 +27,15 @@ describe('blocks that are changed on the board', () => {
     expect(erasedOne(blocks, second)[0]?.without).toEqual(['2026-12-15']);
     expect(erasedOne(blocks, single)).toEqual([blocks[0]]);
     expect(erasedAll(blocks, second)).toEqual([blocks[1]]);
+  });
+
+  it('are left alone where a colleague has changed them since the board came', () => {
+    expect(isStill(blocks, second)).toBe(true);
+    expect(isStill(blocks, single)).toBe(true);
+    expect(isStill(erasedAll(blocks, second), second)).toBe(false);
+    expect(isStill(erasedOne(blocks, second), second)).toBe(false);
+    expect(isStill(withAll(blocks, second, { start: '2026-12-15T10:30:00', length: 120 }), second)).toBe(false);
+    expect(isStill(withOne(blocks, single, { start: '2026-12-10T14:00:00', length: 45 }), single)).toBe(false);
   });
 
   it('leave what they were given as it was', () => expect(blocks[0]?.without).toEqual([]));

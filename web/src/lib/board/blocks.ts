@@ -43,6 +43,13 @@ export function comingOf(board: Schemas['BoardAnswer'], key: string): Coming | u
   return undefined;
 }
 
+/** Whether a page's blocks still have the one that a coming was drawn from; a colleague may have changed them since. */
+export function isStill(blocks: readonly Block[], coming: Coming): boolean {
+  const block = blocks[coming.index];
+  if (!block || block.length !== coming.length || (block.rule !== null) !== coming.repeats) return false;
+  return coming.repeats ? block.start.slice(11, 16) === coming.start.slice(11, 16) && !block.without.includes(coming.start.slice(0, 10)) : block.start.slice(0, 16) === coming.start.slice(0, 16);
+}
+
 /** Blocks with one coming of one of them taken elsewhere or stretched; of a repeating one only that coming. */
 export function withOne(blocks: readonly Block[], coming: Coming, to: { start: string; length: number }): Block[] {
   return coming.repeats

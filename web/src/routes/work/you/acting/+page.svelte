@@ -10,6 +10,8 @@
   let { data }: PageProps = $props();
 
   let problem = $state.raw<Problem | undefined>(undefined);
+  // One at a time: each choice is sent with the others as they stand.
+  let busy = $state(false);
   const kinds = [
     { key: 'mayOffer', text: 'offer my time' },
     { key: 'mayBook', text: 'book it' },
@@ -18,6 +20,7 @@
   ] as const;
 
   async function set(coordinator: Schemas['CoordinatorGrant'], key: keyof Schemas['Grant'], allowed: boolean): Promise<void> {
+    busy = true;
     try {
       await must(api.PUT('/api/me/acting/{personId}', { params: { path: { personId: coordinator.personId } }, body: { ...coordinator.grant, [key]: allowed } }));
       problem = undefined;
@@ -25,6 +28,7 @@
       problem = problemOf(thrown);
     }
     await invalidateAll();
+    busy = false;
   }
 </script>
 
@@ -42,6 +46,7 @@
         {#each kinds as kind (kind.key)}
           <Checkbox
             checked={coordinator.grant[kind.key]}
+            disabled={busy}
             aria-label="{coordinator.name} may {kind.text}"
             onchange={(event: Event & { currentTarget: HTMLInputElement }) => void set(coordinator, kind.key, event.currentTarget.checked)}>{kind.text}</Checkbox
           >
