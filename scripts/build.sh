@@ -12,7 +12,10 @@ quietly() {
   rm -f "$log"
 }
 
-build_server() { quietly "Building the server" dotnet build "$ROOT/${1:-LooseLantern.slnx}" -c $CONFIGURATION -p:RestoreLockedMode=true; }
+STANDINS="$ROOT/src/LooseLantern.StandIns/bin/$CONFIGURATION/net10.0/LooseLantern.StandIns.dll"
+
+# build_server [PROJECT] [WHAT]
+build_server() { quietly "Building ${2:-the server}" dotnet build "$ROOT/${1:-LooseLantern.slnx}" -c $CONFIGURATION -p:RestoreLockedMode=true; }
 
 # ./lantern case: built first where it is missing or older than its sources, so that it starts at once otherwise.
 lantern_case() {

@@ -5,7 +5,7 @@ lantern_test() {
   case "$only" in all|core|formats|server|browser|web) ;; *) fail "there is no kind of test called \"$only\"; choose core, formats, server, browser or web" ;; esac
 
   need_toolchains
-  need_packages postgresql="/usr/lib/postgresql/*/bin/initdb" chromium=chromium chromium-driver=chromedriver
+  need_packages postgresql="/usr/lib/postgresql/*/bin/initdb" chromium=chromium chromium-driver=chromedriver radicale=radicale
   build_server
   build_web
 

@@ -20,6 +20,7 @@ lantern_up() {
   need_toolchains
   need_packages postgresql="/usr/lib/postgresql/*/bin/initdb"
   build_server src/LooseLantern.Server/LooseLantern.Server.csproj
+  if [ "$demo" = true ]; then build_server src/LooseLantern.StandIns/LooseLantern.StandIns.csproj "the stand-ins"; fi
   build_web
 
   local home database=lantern
@@ -28,17 +29,39 @@ lantern_up() {
   # Another day, or a start without the demo, has its data apart.
   [ -z "$at" ] || database="lantern_at_$(printf '%s' "${at%%T*}" | tr -d -)"
   [ "$demo" = true ] || database="${database}_bare"
+  # The stand-in's calendars hold what was booked, so they begin anew with the data.
+  local calendars="$ROOT/.lantern/calendars/$database"
+  [ "$fresh" = no ] || rm -rf "$calendars" "$calendars.port"
   [ "$fresh" = no ] || pg_run "DROP DATABASE IF EXISTS \"$database\" WITH (FORCE)"
   pg_database "$database"
 
   port=${port:-$(free_port 4700)}
   say "Starting ..."
-  local settings=(--urls "http://127.0.0.1:$port" --webroot "$ROOT/web/build" --Demo "$demo")
+  local settings=(--urls "http://127.0.0.1:$port" --webroot "$ROOT/web/build" --Demo "$demo") standin="" standin_port=""
+  if [ "$demo" = true ]; then
+    # The hosts' accounts name its port, so it stays the same from start to start.
+    mkdir -p "$calendars"
+    standin_port=$(cat "$calendars.port" 2>/dev/null || free_port 4800)
+    ! port_taken "$standin_port" || fail "port $standin_port, where the demo's calendars are, is in use"
+    echo "$standin_port" > "$calendars.port"
+    local day=${at%%T*}
+    day=${day:-$(TZ=Europe/Copenhagen date +%F)}
+    (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$calendars" --Demo "$day") &
+    standin=$!
+    trap 'kill '"$standin"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
+    local waited=0
+    until [ "$(http_status "$standin_port" /)" = 200 ]; do
+      kill -0 "$standin" 2>/dev/null || fail "the calendar stand-in stopped while starting; what it said stands above"
+      waited=$((waited + 1)); [ $waited -lt 150 ] || fail "the calendar stand-in was not ready after half a minute"
+      sleep 0.2
+    done
+    settings+=(--StandIns:Calendars "http://127.0.0.1:$standin_port" --Outside:Inside "127.0.0.1:$standin_port")
+  fi
   [ -z "$at" ] || settings+=("--Clock:At" "$at")
   (cd "$ROOT/src/LooseLantern.Server" && \
     ConnectionStrings__Lantern="$(pg_connection "$database")" exec dotnet "$SERVER" "${settings[@]}") &
   local server=$!
-  trap 'kill '"$server"' 2>/dev/null; wait '"$server"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
+  trap 'kill '"$server $standin"' 2>/dev/null; wait '"$server $standin"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
   trap 'exit 130' INT
   trap 'exit 143' TERM
 
@@ -54,6 +77,7 @@ lantern_up() {
   if [ "$demo" = true ]; then
     echo "Sign in as marit@brackwater.example with the password lantern-demo"
     echo "A guest's page: http://127.0.0.1:$port/brackwater/hull-survey"
+    echo "The hosts' calendars, at the stand-in for a calendar server: http://127.0.0.1:$standin_port"
   else
     echo "Nobody has a sign-in yet: open http://127.0.0.1:$port/start to make a workspace"
   fi

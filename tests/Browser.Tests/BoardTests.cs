@@ -129,10 +129,10 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
     {
         using var browser = Open("/work/board?from=2026-12-08&weeks=1");
         browser.PressInLane("Rosalind Achebe, Tuesday 8 December", 14 * 60);
-        browser.AwaitText("Tuesday 8 December, Rosalind Achebe: Interviews, busy, 13:00 to 15:00, Rosalind's calendar");
+        browser.AwaitText("Tuesday 8 December, Rosalind Achebe: Interviews, busy, 13:00 to 15:00, Work");
         // Ivo lets Marit offer his time, but not read his calendar.
         browser.PressInLane("Ivo Brandt, Thursday 10 December", 11 * 60);
-        browser.AwaitText("Thursday 10 December, Ivo Brandt: busy, whole day, Ivo's calendar");
+        browser.AwaitText("Thursday 10 December, Ivo Brandt: busy, whole day, Work");
 
         foreach (var name in new[] { "Anselm Park", "Boat crane", "Ivo Brandt", "Keziah Moon", "Odile Farrow", "School room", "Slip 2", "Sunniva Dale", "Tomasz Reed", "Marit Oakes" }) browser.Press(name);
         browser.Choose("A lane for all together", "when all are free");

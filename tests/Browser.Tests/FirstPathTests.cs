@@ -141,7 +141,8 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         browser.SignInToDemo();
         browser.Press("Calendars");
         browser.AwaitText("No calendar is joined for Marit Oakes");
-        browser.Press("Join a calendar file");
+        browser.Press("Join a calendar");
+        browser.Press("A file");
         browser.Choose("Whose calendar", "Marit Oakes");
         browser.Press("Join");
         browser.AwaitText("Choose a calendar file (.ics).");
@@ -162,7 +163,7 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         browser.Press("Board");
         browser.AwaitTitle("Harbour board, marked free, 09:30 to 11:30, marit, which is not asked");
         browser.Press("Calendars");
-        browser.Press("Make an address");
+        browser.Press("Make an address – Your busy times for other programs");
         browser.Field("Address of your busy times").GetAttribute("value")!.ShouldContain("/api/public/busy/");
     }
 

@@ -106,7 +106,14 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         Check(browser, "board");
         browser.Press("Calendars");
         browser.AwaitText("No calendar is joined for");
-        Check(browser, null);
+        Check(browser, "calendars");
+        browser.Press("Join a calendar");
+        browser.Type("Calendar server", site.Calendars);
+        browser.Type("Name there", "sunniva");
+        browser.Type("Password there", "lantern-demo");
+        browser.Press("Find calendars");
+        browser.Find("fieldset li");
+        Check(browser, "join-account");
     }
 
     [Fact]

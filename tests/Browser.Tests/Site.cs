@@ -9,6 +9,7 @@ public sealed class Site : IAsyncLifetime
 
     private readonly bool _demo;
     private TestDatabase? _database;
+    private StandIn? _standIn;
     private LanternApp? _app;
 
     public Site()
@@ -20,10 +21,14 @@ public sealed class Site : IAsyncLifetime
 
     public string Address { get; private set; } = "";
 
+    /// <summary>Where the calendar stand-in is.</summary>
+    public string Calendars => _standIn!.Address;
+
     public async ValueTask InitializeAsync()
     {
         _database = await TestDatabase.CreateAsync();
-        _app = new LanternApp(_database.ConnectionString, StartedClock.At(Started), demo: _demo);
+        _standIn = await StandIn.StartAsync(_demo ? "2026-12-07" : null);
+        _app = new LanternApp(_database.ConnectionString, StartedClock.At(Started), demo: _demo, standIn: _standIn.Address);
         _app.UseKestrel(0);
         _app.StartServer();
         Address = _app.ClientOptions.BaseAddress.ToString().TrimEnd('/');
@@ -32,6 +37,7 @@ public sealed class Site : IAsyncLifetime
     public async ValueTask DisposeAsync()
     {
         if (_app is not null) await _app.DisposeAsync();
+        if (_standIn is not null) await _standIn.DisposeAsync();
         if (_database is not null) await _database.DisposeAsync();
     }
 }

@@ -24,6 +24,13 @@ public class ArchitectureTests
     public void Formats_know_nothing_of(string other) =>
         Types.InAssembly(typeof(CalendarFile).Assembly).ShouldNot().HaveDependencyOn(other).GetResult().FailingTypeNames.ShouldBeNull();
 
+    [Theory]
+    [InlineData("LooseLantern.Core")]
+    [InlineData("LooseLantern.Formats")]
+    [InlineData("LooseLantern.Server")]
+    public void Stand_ins_know_nothing_of(string other) =>
+        Types.InAssembly(typeof(LooseLantern.StandIns.Calendars.CalendarStandIn).Assembly).ShouldNot().HaveDependencyOn(other).GetResult().FailingTypeNames.ShouldBeNull();
+
     // Culture data writes a DateTime it is given; nothing else of Core touches the type.
     [Fact]
     public void Core_asks_no_clock() =>

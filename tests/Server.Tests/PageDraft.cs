@@ -44,6 +44,8 @@ public sealed class PageDraft
 
     public object? Blocks { get; set; }
 
+    public object[] Calendars { get; set; } = [];
+
     public string StepFrom { get; set; } = "clock";
 
     public object Form() => new
@@ -62,6 +64,6 @@ public sealed class PageDraft
             week = new { mon = Day, tue = Day, wed = Day, thu = Day, fri = Day, sat = Array.Empty<object>(), sun = Array.Empty<object>() },
             changes = Array.Empty<object>(),
         },
-        dailyCap = DailyCap, weeklyCap = WeeklyCap, places = Places, blocks = Blocks,
+        dailyCap = DailyCap, weeklyCap = WeeklyCap, places = Places, blocks = Blocks, calendars = Calendars,
     };
 }

@@ -44,6 +44,29 @@ public class PermissionTests(World world)
         ["Replace the file of a calendar of theirs"] = async (_, host, who) => await who.ReplaceCalendarAsync(await Scene.CalendarOfAsync(host), Scene.EmptyCalendar),
         ["Choose whether a calendar of theirs is asked"] = async (_, host, who) => await who.PutAsync(
             $"/api/calendars/{await Scene.CalendarOfAsync(host)}", new { name = "Own", isAsked = false, tentativeCounts = true }),
+        ["Join an address or an account of theirs"] = async (_, host, who) =>
+        {
+            // Whoever may join one is told that nothing is at this address.
+            var answer = await who.PostAsync("/api/calendars/address", new { @for = new { hostId = host.HostId }, address = "nowhere" });
+            return answer.StatusCode == HttpStatusCode.BadRequest ? new HttpResponseMessage(HttpStatusCode.OK) : answer;
+        },
+        ["Join a calendar that counts for them and others"] = async (scene, host, who) => await who.UploadAsync(
+            HttpMethod.Post, "/api/calendars", System.Text.Encoding.UTF8.GetBytes(Scene.EmptyCalendar), ("hostIds", $"{host.HostId},{await scene.RoomAsync()}")),
+        ["Choose which calendar their bookings are written to"] = (_, host, who) => who.PutAsync($"/api/hosts/{host.HostId}/written-calendar", new { calendarId = (Guid?)null }),
+        ["Write entries into the calendar they have here"] = async (_, host, who) =>
+        {
+            var kept = (await host.GetAsync("/api/calendars")).EnumerateArray().Single(row => row.GetProperty("hostId").ValueKind == JsonValueKind.String && row.GetProperty("hostId").GetGuid() == host.HostId && row.GetProperty("kind").GetString() == "builtIn");
+            return await who.PostAsync($"/api/calendars/{kept.GetProperty("id").GetGuid()}/entries", new
+            {
+                title = "Dentist", start = "2026-12-08T09:00:00", end = "2026-12-08T10:00:00", wholeDay = false, shows = "busy", repeats = "once", until = (string?)null,
+            });
+        },
+        ["Choose what becomes of a booking whose event they moved or deleted"] = async (scene, host, who) =>
+        {
+            var mayOffer = await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants);
+            mayOffer.StatusCode.ShouldBe(HttpStatusCode.OK);
+            return await who.PostAsync($"/api/written-events/{await scene.DeletedEventAsync(host)}/put-back", new { });
+        },
         ["Take a calendar of theirs away"] = async (_, host, who) => await who.DeleteAsync($"/api/calendars/{await Scene.CalendarOfAsync(host)}"),
         ["Change the hours that they alone have"] = async (_, host, who) => await who.PutAsync(
             $"/api/hours/{(await host.OwnHostAsync()).GetProperty("hoursId").GetGuid()}", new { version = 1, form = Scene.Hours("Theirs") }),

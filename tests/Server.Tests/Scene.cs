@@ -63,6 +63,19 @@ public sealed class Scene(World world, Coordinator owner)
         return LastPage = made.GetProperty("id").GetGuid();
     }
 
+    /// <summary>A booking of somebody's whose event they deleted in their calendar, as it waits for an answer.</summary>
+    public async Task<Guid> DeletedEventAsync(Coordinator of)
+    {
+        await using var server = await OddServer.StartAsync();
+        var calendar = (await of.JoinAccountAsync(server.Account(), "Odd"))[0];
+        var page = await Owner.PublishAsync(draft => draft.HostId = of.HostId);
+        (await world.Guest().BookAsync(Owner.Desk, page, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        await world.WrittenAsync(await world.WorkspaceOfAsync(Owner.Desk));
+        server.Objects.Clear();
+        (await world.LookOnAsync(await world.WorkspaceOfAsync(Owner.Desk), calendar)).ShouldBeTrue();
+        return (await of.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("outside")[0].GetProperty("id").GetGuid();
+    }
+
     public async Task<Guid> FreeHoursAsync() => (await (await Owner.PostAsync("/api/hours", Hours("Nobody's"))).ReadAsync(HttpStatusCode.Created)).GetProperty("id").GetGuid();
 
     public async Task<Guid> RoomAsync() => (await (await Owner.PostAsync("/api/hosts", Room)).ReadAsync(HttpStatusCode.Created)).GetProperty("id").GetGuid();

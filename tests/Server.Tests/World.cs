@@ -20,6 +20,9 @@ public sealed class World : IAsyncLifetime
     private TestDatabase? _database;
     private LanternApp? _app;
 
+    /// <summary>Only to be moved in a world of a test's own.</summary>
+    public FakeClock Clock { get; } = new(Now);
+
     public LanternApp App => _app!;
 
     public string ConnectionString => _database!.ConnectionString;
@@ -27,7 +30,7 @@ public sealed class World : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         _database = await TestDatabase.CreateAsync();
-        _app = new LanternApp(_database.ConnectionString, new FakeClock(Now));
+        _app = new LanternApp(_database.ConnectionString, Clock, patience: TimeSpan.FromSeconds(5));
         _ = _app.Server;
     }
 

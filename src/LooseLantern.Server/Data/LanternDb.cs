@@ -1,10 +1,12 @@
 using System.Text.Json;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
@@ -42,6 +44,14 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public DbSet<CalendarEntryRow> CalendarEntries => Set<CalendarEntryRow>();
 
+    public DbSet<CalendarAccount> CalendarAccounts => Set<CalendarAccount>();
+
+    public DbSet<CalendarResource> CalendarResources => Set<CalendarResource>();
+
+    public DbSet<CalendarHost> CalendarHosts => Set<CalendarHost>();
+
+    public DbSet<WrittenEvent> WrittenEvents => Set<WrittenEvent>();
+
     public DbSet<Message> Messages => Set<Message>();
 
     public DbSet<Portrait> Portraits => Set<Portrait>();
@@ -56,12 +66,21 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
+    private static readonly string[] CalendarFields =
+    [
+        nameof(Calendar.LoadedAt), nameof(Calendar.IsAsked), nameof(Calendar.TentativeCounts), nameof(Calendar.UnreachableSince),
+    ];
+
     private Guid? AtHand => tenant.WorkspaceId;
 
-    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
         HoldToWorkspace();
-        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        var isTold = ChangeTracker.Entries().Any(MovesOpenings);
+        var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        // Within a transaction it is heard when that ends, and not at all where it is rolled back.
+        if (isTold && AtHand is { } workspace) await Database.ExecuteSqlAsync($"SELECT pg_notify({LiveChanges.Channel}, {workspace.ToString("D")})", cancellationToken);
+        return saved;
     }
 
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
@@ -83,6 +102,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             person.HasQueryFilter(row => AtHand == null || row.WorkspaceId == AtHand);
             person.HasOne<Workspace>().WithMany().HasForeignKey(row => row.WorkspaceId);
             person.HasIndex(row => row.WorkspaceId);
+            person.HasIndex(row => row.FeedSecretHash).IsUnique();
             AsJson(person.Property(row => row.Usual));
         });
         Filter<Portrait>(builder).ToTable("portraits").HasKey(row => row.PersonId);
@@ -108,6 +128,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             host.HasIndex(row => row.BusySecretHash).IsUnique();
             host.HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
             host.HasOne(row => row.Hours).WithMany().HasForeignKey(row => row.HoursId);
+            host.HasOne<Calendar>().WithMany().HasForeignKey(row => row.WrittenCalendarId).OnDelete(DeleteBehavior.SetNull);
         });
 
         Filter<HoursRow>(builder).ToTable("hours").Property(row => row.Version).IsConcurrencyToken();
@@ -124,6 +145,8 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             page.HasMany(row => row.Seats).WithOne().HasForeignKey(row => row.PageId);
             page.HasMany(row => row.Blocks).WithOne().HasForeignKey(row => row.PageId);
             page.Property(row => row.Version).IsConcurrencyToken();
+            AsJson(page.Property(row => row.CalendarChoices)).Metadata.SetValueComparer(new ValueComparer<IReadOnlyList<CalendarChoice>>(
+                (one, other) => JsonSerializer.Serialize(one, Json.Options) == JsonSerializer.Serialize(other, Json.Options), list => list.Count, list => list));
         });
         Filter<BlockRow>(builder).ToTable("blocks");
         Filter<SeatRow>(builder).ToTable("seats").HasMany(row => row.Hosts).WithOne().HasForeignKey(row => row.SeatId);
@@ -156,19 +179,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             commitment.HasIndex(row => new { row.WorkspaceId, row.HolderId });
         });
 
-        Filter<Calendar>(builder);
-        builder.Entity<Calendar>(calendar =>
-        {
-            calendar.HasOne(row => row.Host).WithMany().HasForeignKey(row => row.HostId);
-            calendar.HasMany(row => row.Unread).WithOne().HasForeignKey(row => row.CalendarId);
-        });
-        Filter<CalendarEntryRow>(builder).ToTable("calendar_entries");
-        builder.Entity<CalendarEntryRow>(entry =>
-        {
-            entry.HasIndex(row => new { row.WorkspaceId, row.HostId, row.Span }).HasMethod("gist");
-            entry.HasOne(row => row.Calendar).WithMany().HasForeignKey(row => row.CalendarId);
-        });
-        Filter<UnreadEventRow>(builder).ToTable("unread_events");
+        CalendarModel(builder);
 
         Filter<Message>(builder).HasOne<Booking>().WithMany().HasForeignKey(row => row.BookingId);
 
@@ -182,6 +193,46 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             property.SetProviderClrType(typeof(string));
     }
 
+    private void CalendarModel(ModelBuilder builder)
+    {
+        Filter<CalendarAccount>(builder).ToTable("calendar_accounts");
+        Filter<Calendar>(builder);
+        builder.Entity<Calendar>(calendar =>
+        {
+            calendar.HasOne(row => row.Host).WithMany().HasForeignKey(row => row.HostId);
+            calendar.HasOne(row => row.Account).WithMany().HasForeignKey(row => row.AccountId);
+            calendar.HasMany(row => row.For).WithOne().HasForeignKey(row => row.CalendarId);
+            calendar.HasMany(row => row.Unread).WithOne().HasForeignKey(row => row.CalendarId);
+            // Asked across workspaces by who looks at what is due.
+            calendar.HasIndex(row => row.NextLookAt);
+        });
+        Filter<CalendarHost>(builder).ToTable("calendar_hosts").HasKey(row => new { row.CalendarId, row.HostId });
+        Filter<CalendarResource>(builder).ToTable("calendar_resources");
+        builder.Entity<CalendarResource>(resource =>
+        {
+            resource.HasOne<Calendar>().WithMany().HasForeignKey(row => row.CalendarId);
+            resource.HasIndex(row => new { row.WorkspaceId, row.CalendarId, row.Path }).IsUnique();
+            AsJson(resource.Property(row => row.Own!));
+        });
+        Filter<CalendarEntryRow>(builder).ToTable("calendar_entries");
+        builder.Entity<CalendarEntryRow>(entry =>
+        {
+            entry.HasIndex(row => new { row.WorkspaceId, row.HostId, row.Span }).HasMethod("gist");
+            entry.HasOne(row => row.Calendar).WithMany().HasForeignKey(row => row.CalendarId);
+            entry.HasOne<CalendarResource>().WithMany().HasForeignKey(row => row.ResourceId);
+        });
+        Filter<UnreadEventRow>(builder).ToTable("unread_events").HasOne<CalendarResource>().WithMany().HasForeignKey(row => row.ResourceId);
+        Filter<WrittenEvent>(builder).ToTable("written_events");
+        builder.Entity<WrittenEvent>(written =>
+        {
+            written.HasIndex(row => new { row.WorkspaceId, row.Uid, row.HostId }).IsUnique();
+            written.HasIndex(row => row.DueAt);
+            written.HasOne(row => row.Session).WithMany().HasForeignKey(row => row.SessionId);
+            written.HasOne(row => row.Calendar).WithMany().HasForeignKey(row => row.CalendarId);
+            written.HasOne(row => row.Host).WithMany().HasForeignKey(row => row.HostId);
+        });
+    }
+
     private EntityTypeBuilder<T> Filter<T>(ModelBuilder builder)
         where T : class, IBelongsToWorkspace
     {
@@ -192,11 +243,21 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         return entity;
     }
 
-    private static void AsJson<T>(PropertyBuilder<T> property)
+    private static PropertyBuilder<T> AsJson<T>(PropertyBuilder<T> property)
         where T : class =>
         property.HasColumnType("jsonb").HasConversion(
             value => JsonSerializer.Serialize(value, Json.Options),
             json => JsonSerializer.Deserialize<T>(json, Json.Options)!);
+
+    /// <summary>Whether a change may move openings, or what boards and lists show; whoever watches one asks anew then.</summary>
+    private static bool MovesOpenings(EntityEntry entry) => entry.State is EntityState.Added or EntityState.Modified or EntityState.Deleted && entry.Entity switch
+    {
+        // A calendar is noted at each look, whether or not it says anything new.
+        Calendar => entry.State != EntityState.Modified || CalendarFields.Any(field => entry.Property(field).IsModified),
+        WrittenEvent => entry.Property(nameof(WrittenEvent.Outside)).IsModified,
+        CommitmentRow or Booking or Page or SeatHost or HoursRow or Host or CalendarHost => true,
+        _ => false,
+    };
 
     private void HoldToWorkspace()
     {

@@ -61,16 +61,15 @@ public static class DemoLoading
 
         var hosts = new Dictionary<string, Guid>();
         var team = services.GetRequiredService<TeamBuilding>();
-        var calendars = services.GetRequiredService<CalendarJoining>();
         foreach (var host in DemoPeople.Hosts)
         {
             var person = await team.AddPersonAsync(new NewPerson(host.Name, Mailbox(host.Key), DemoPeople.Password, host.Zone), ct);
             var added = await team.AddHostAsync(new NewHost(host.Name, host.Zone, host.Hours), person, ct);
             hosts[host.Key] = added.Id;
             team.Let(added, marit.Id);
-            await calendars.JoinAsync(added.Id, $"{host.Name.Split(' ')[0]}'s calendar", $"{host.Key}.ics", DemoCalendars.File(host.Key, today), ct);
         }
 
+        await DemoCalendars.JoinAsync(services, hosts, today, ct);
         await DemoTeam.AddAsync(services, hosts, today, ct);
 
         var desks = services.GetRequiredService<DeskOpening>();

@@ -2,9 +2,12 @@ using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Features.Calendars.Feeds;
+using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.FirstRun;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
@@ -43,6 +46,8 @@ public static class PipelineSetup
         guests.MapGuestPages();
         guests.MapPrivateBookings();
         guests.MapPublicBusyTimes();
+        guests.MapPublicFeeds();
+        guests.MapPublicLive();
 
         var team = app.MapGroup("/api").RequireAuthorization().AddEndpointFilter(AskForToken);
         team.MapSignIn();
@@ -58,6 +63,9 @@ public static class PipelineSetup
         team.MapInvitations();
         team.MapCalendars();
         team.MapBusyTimes();
+        team.MapFeed();
+        team.MapOutsideChanges();
+        team.MapLive();
         team.MapBoard();
         team.MapPages();
         team.MapSupply();

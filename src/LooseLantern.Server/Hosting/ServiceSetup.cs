@@ -3,11 +3,18 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Features.Calendars.BuiltIn;
+using LooseLantern.Server.Features.Calendars.Feeds;
+using LooseLantern.Server.Features.Calendars.Joining;
+using LooseLantern.Server.Features.Calendars.Looking;
+using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
@@ -17,6 +24,7 @@ using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Outside;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
@@ -33,7 +41,7 @@ public static class ServiceSetup
 {
     /// <summary>
     /// Adds everything the server needs. Settings: ConnectionStrings:Lantern; Clock:At, an offset date and time at which the clock starts;
-    /// PublicAddress; Demo.
+    /// PublicAddress; Demo; Outside:Inside, addresses of our own network that may be asked.
     /// </summary>
     public static void AddLantern(this WebApplicationBuilder builder)
     {
@@ -44,9 +52,10 @@ public static class ServiceSetup
 
         services.AddScoped<Tenant>().AddScoped<Actor>().AddScoped<Allowances>().AddScoped<RecordKeeping>();
         services.AddScoped<SignInSessions>().AddScoped<SecondFactor>().AddScoped<Portraits>();
-        services.AddScoped<HostEditing>().AddScoped<PeopleEditing>().AddScoped<Inviting>().AddScoped<Leaving>().AddScoped<HandingOver>().AddScoped<LoadReckoning>();
+        services.AddScoped<HostEditing>().AddScoped<PeopleEditing>().AddScoped<Inviting>().AddScoped<Leaving>().AddScoped<HandingOver>().AddScoped<WhyNotFree>().AddScoped<SessionMoving>().AddScoped<LoadReckoning>();
         services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
-        services.AddScoped<CalendarUnrolling>().AddScoped<CalendarJoining>().AddScoped<BusyTimes>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
+        AddCalendars(services);
+        services.AddScoped<BusyTimes>().AddScoped<BookingFeeds>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
         services.AddScoped<PageEditing>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>();
         services.AddScoped<GuestPageFinding>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
         services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
@@ -59,6 +68,20 @@ public static class ServiceSetup
         services.AddOpenApi("v1", OpenApiSetup.Configure);
         services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
         services.AddResponseCompression(options => options.EnableForHttps = false);
+    }
+
+    private static void AddCalendars(IServiceCollection services)
+    {
+        services.AddSingleton<InsideAddresses>().AddSingleton<OutsideHttp>().AddSingleton<ServiceRecords>().AddSingleton<CalendarSecrets>();
+        services.AddSingleton<IcsAddress>().AddSingleton<CalDavDiscovery>();
+        services.AddScoped<CalendarUnrolling>().AddScoped<CalendarStoring>().AddScoped<OutsideNoticing>().AddScoped<CalendarViews>();
+        services.AddScoped<CalendarOwning>().AddScoped<CalendarJoining>().AddScoped<CalendarEditing>().AddScoped<CalendarLooking>().AddScoped<OwnEntries>();
+        services.AddScoped<CalendarChoosing>().AddScoped<SessionTexts>().AddScoped<EventWishes>().AddScoped<EventWriting>().AddScoped<OutsideAnswers>();
+        services.AddSingleton<LiveChanges>();
+        // What only describes the program serves nobody.
+        if (DesignTime.IsBuilding) return;
+        services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
+        services.AddHostedService<CalendarWatch>().AddHostedService<EventWriter>();
     }
 
     private static IClock StartClock(string? at)

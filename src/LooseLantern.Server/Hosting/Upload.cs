@@ -1,4 +1,4 @@
-using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Features.Calendars.Joining;
 
 namespace LooseLantern.Server.Hosting;
 
@@ -11,12 +11,27 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
     public static async Task<Upload> ReadAsync(HttpRequest request, CancellationToken ct, string choose = "Choose a calendar file (.ics).")
     {
         if (!request.HasFormContentType) throw Refusal.Invalid("file", "Send a form with a file.");
-        var form = await request.ReadFormAsync(ct);
+        var form = await FormAsync(request, ct);
         if (form.Files.GetFile("file") is not { } file) throw Refusal.Invalid("file", choose);
-        if (file.Length > CalendarJoining.MostBytes) throw Refusal.Invalid("file", "The file is over 5 MB; export a shorter run of time.");
+        if (file.Length > CalendarJoining.MostBytes) throw TooLarge();
 
         using var bytes = new MemoryStream((int)file.Length);
         await file.CopyToAsync(bytes, ct);
         return new Upload(file.FileName, bytes.ToArray(), form);
     }
+
+    private static async Task<IFormCollection> FormAsync(HttpRequest request, CancellationToken ct)
+    {
+        try
+        {
+            return await request.ReadFormAsync(ct);
+        }
+        catch (Exception e) when (e is InvalidDataException or BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge })
+        {
+            // What is larger than any form may be is not read to its end.
+            throw TooLarge();
+        }
+    }
+
+    private static Refusal TooLarge() => Refusal.Invalid("file", "The file is over 5 MB; export a shorter run of time.");
 }

@@ -13,25 +13,38 @@ public sealed class CalendarFile
     private readonly IReadOnlyList<Component> _events;
     private readonly IReadOnlyDictionary<string, Component> _zones;
 
-    private CalendarFile(IReadOnlyList<Component> events, IReadOnlyDictionary<string, Component> zones) => (_events, _zones) = (events, zones);
+    private CalendarFile(IReadOnlyList<Component> events, IReadOnlyDictionary<string, Component> zones, IReadOnlyList<Component> calendars)
+    {
+        (_events, _zones) = (events, zones);
+        Name = calendars.Select(calendar => (calendar.First("NAME") ?? calendar.First("X-WR-CALNAME"))?.Text().Trim()).FirstOrDefault(name => !string.IsNullOrEmpty(name));
+        RefreshEvery = calendars.Select(calendar => IntervalOf(calendar.First("REFRESH-INTERVAL"))).FirstOrDefault(interval => interval is not null);
+    }
+
+    /// <summary>What the calendar calls itself (NAME, RFC 7986 section 5.1, or what programs wrote before that was there).</summary>
+    public string? Name { get; }
+
+    /// <summary>How long its publisher asks to wait between looks (REFRESH-INTERVAL, RFC 7986 section 5.7); null where it does not say, or not so that it can be read.</summary>
+    public Duration? RefreshEvery { get; }
 
     /// <summary>How many VEVENTs the file has, readable or not.</summary>
     public int EventCount => _events.Count;
 
     /// <exception cref="CalendarFileException">When the file is no iCalendar or breaks off; says what and on which line.</exception>
-    public static CalendarFile Parse(byte[] file) => Of(Components(file));
+    public static CalendarFile Parse(byte[] file) => Of(Calendars(file));
 
     /// <inheritdoc cref="Parse(byte[])"/>
-    public static CalendarFile Parse(string text) => Of(Components(text));
+    public static CalendarFile Parse(string text) => Of(ComponentReader.Read(text));
 
     /// <summary>The components of all calendars in a file.</summary>
     /// <exception cref="CalendarFileException">As <see cref="Parse(byte[])"/>.</exception>
-    internal static List<Component> Components(byte[] file)
+    internal static List<Component> Components(byte[] file) => Within(Calendars(file));
+
+    private static IReadOnlyList<Component> Calendars(byte[] file)
     {
         try
         {
             var text = new UTF8Encoding(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true).GetString(file);
-            return Components(text.TrimStart('\uFEFF'));
+            return ComponentReader.Read(text.TrimStart('\uFEFF'));
         }
         catch (DecoderFallbackException e)
         {
@@ -52,10 +65,28 @@ public sealed class CalendarFile
         return zones;
     }
 
-    private static List<Component> Components(string text) => ComponentReader.Read(text).SelectMany(calendar => calendar.Within).ToList();
+    private static List<Component> Within(IReadOnlyList<Component> calendars) => calendars.SelectMany(calendar => calendar.Within).ToList();
 
-    private static CalendarFile Of(List<Component> components) =>
-        new(components.Where(component => component.Name == "VEVENT").ToList(), ZonesIn(components));
+    private static CalendarFile Of(IReadOnlyList<Component> calendars)
+    {
+        var components = Within(calendars);
+        return new CalendarFile(components.Where(component => component.Name == "VEVENT").ToList(), ZonesIn(components), calendars);
+    }
+
+    private static Duration? IntervalOf(ContentLine? line)
+    {
+        if (line is null) return null;
+        try
+        {
+            var length = EventLength.Read(line);
+            return Duration.FromDays(length.Days) + length.Exact;
+        }
+        catch (Exception e) when (e is EventFaultException or OverflowException)
+        {
+            // A hint that can't be read is none.
+            return null;
+        }
+    }
 
     /// <summary>The occurrences that meet <paramref name="range"/>, by start, and the events that could not be read.</summary>
     /// <param name="owner">The zone of the calendar's owner, in which whole days and floating times are meant.</param>
@@ -109,6 +140,25 @@ public sealed class CalendarFile
                 unread.Add(new UnreadEvent(component.Line, EventSeries.TitleOf(component), "The event lies outside the dates that can be read."));
             }
         }
+    }
+
+    /// <summary>When the event with this UID is, for one that was written in UTC; of a repeating one, the first time. Null where it is not in the file, can't be read, or is cancelled.</summary>
+    public Span? TimeOf(string uid)
+    {
+        var zones = new CalendarZones(DateTimeZone.Utc, _zones);
+        foreach (var component in _events.Where(component => component.First("UID")?.Value.Trim() == uid && component.First("RECURRENCE-ID") is null))
+        {
+            try
+            {
+                return EventSeries.Read(component, zones).FirstTime;
+            }
+            catch (Exception e) when (e is EventFaultException or ArgumentException or OverflowException)
+            {
+                return null;
+            }
+        }
+
+        return null;
     }
 
     /// <summary>A file may hold an event twice: the higher SEQUENCE supersedes (section 3.8.7.4), the later one where they are equal.</summary>

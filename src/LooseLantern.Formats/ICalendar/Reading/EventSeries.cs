@@ -35,6 +35,9 @@ internal sealed class EventSeries
 
     public required bool AndFuture { get; init; }
 
+    /// <summary>The time of the event itself, or of the first of a series; null for one that is cancelled.</summary>
+    public Span? FirstTime => Cancelled ? null : EntryAt(_start.Local).Time;
+
     public static string TitleOf(Component component) =>
         component.First("SUMMARY")?.Text().ReplaceLineEndings(" ").Trim() is { Length: > 0 } title ? title : "(no title)";
 

@@ -1,6 +1,5 @@
 using Ical.Net;
 using Ical.Net.CalendarComponents;
-using Ical.Net.DataTypes;
 using Ical.Net.Serialization;
 using LooseLantern.Core;
 using NodaTime;
@@ -23,9 +22,9 @@ public static class BookingFile
         {
             Uid = booking.Uid,
             Sequence = booking.Sequence,
-            DtStamp = Utc(booking.StampedAt),
-            DtStart = Utc(booking.Time.Start),
-            DtEnd = Utc(booking.Time.End),
+            DtStamp = Utc.Of(booking.StampedAt),
+            DtStart = Utc.Of(booking.Time.Start),
+            DtEnd = Utc.Of(booking.Time.End),
             Summary = booking.Title,
             Location = booking.Place,
             Description = booking.Description,
@@ -35,5 +34,4 @@ public static class BookingFile
         return new CalendarSerializer().SerializeToString(calendar)!;
     }
 
-    private static CalDateTime Utc(Instant instant) => new(instant.ToDateTimeUtc(), hasTime: true);
 }

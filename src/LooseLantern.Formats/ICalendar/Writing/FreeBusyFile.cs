@@ -18,7 +18,7 @@ public static class FreeBusyFile
     {
         var calendar = new Calendar { ProductId = "-//Loose Lantern//Busy times//EN", Version = "2.0" };
         var taken = SpanUnion.Of(busy.Select(Within));
-        var freeBusy = new FreeBusy { Uid = uid, DtStamp = Utc(stampedAt), DtStart = Utc(range.Start), DtEnd = Utc(range.End) };
+        var freeBusy = new FreeBusy { Uid = uid, DtStamp = Utc.Of(stampedAt), DtStart = Utc.Of(range.Start), DtEnd = Utc.Of(range.End) };
         foreach (var span in taken) freeBusy.Entries.Add(new FreeBusyEntry(PeriodOf(span), FreeBusyStatus.Busy));
         foreach (var span in Core.FreeTimes.FreeTime.Of(tentative.Select(Within), taken)) freeBusy.Entries.Add(new FreeBusyEntry(PeriodOf(span), FreeBusyStatus.BusyTentative));
         calendar.FreeBusy.Add(freeBusy);
@@ -27,7 +27,6 @@ public static class FreeBusyFile
         Span Within(Span span) => new(Instant.Max(span.Start, range.Start), Instant.Min(span.End, range.End));
     }
 
-    private static Ical.Net.DataTypes.Period PeriodOf(Span span) => new(Utc(span.Start), Utc(span.End));
+    private static Ical.Net.DataTypes.Period PeriodOf(Span span) => new(Utc.Of(span.Start), Utc.Of(span.End));
 
-    private static CalDateTime Utc(Instant instant) => new(instant.ToDateTimeUtc(), hasTime: true);
 }

@@ -214,12 +214,27 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
-                    b.Property<string>("FileName")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("file_name");
+                    b.Property<Guid?>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
 
-                    b.Property<Guid>("HostId")
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer")
+                        .HasColumnName("attempts");
+
+                    b.Property<string>("CollectionUrl")
+                        .HasColumnType("text")
+                        .HasColumnName("collection_url");
+
+                    b.Property<string>("EntityTag")
+                        .HasColumnType("text")
+                        .HasColumnName("entity_tag");
+
+                    b.Property<string>("Fault")
+                        .HasColumnType("text")
+                        .HasColumnName("fault");
+
+                    b.Property<Guid?>("HostId")
                         .HasColumnType("uuid")
                         .HasColumnName("host_id");
 
@@ -227,27 +242,76 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("is_asked");
 
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
                     b.Property<Instant>("LoadedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("loaded_at");
+
+                    b.Property<Instant>("LookedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("looked_at");
+
+                    b.Property<Instant?>("LookingUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("looking_until");
+
+                    b.Property<int>("Looks")
+                        .HasColumnType("integer")
+                        .HasColumnName("looks");
+
+                    b.Property<bool>("MayWrite")
+                        .HasColumnType("boolean")
+                        .HasColumnName("may_write");
 
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.Property<Instant?>("NextLookAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("next_look_at");
+
+                    b.Property<string>("ProtectedAddress")
+                        .HasColumnType("text")
+                        .HasColumnName("protected_address");
+
                     b.Property<NpgsqlRange<Instant>>("ReadRange")
                         .HasColumnType("tstzrange")
                         .HasColumnName("read_range");
 
-                    b.Property<byte[]>("Source")
+                    b.Property<Instant>("ReadWholeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("read_whole_at");
+
+                    b.Property<int?>("RefreshSeconds")
+                        .HasColumnType("integer")
+                        .HasColumnName("refresh_seconds");
+
+                    b.Property<string>("Source")
                         .IsRequired()
-                        .HasColumnType("bytea")
+                        .HasColumnType("text")
                         .HasColumnName("source");
+
+                    b.Property<string>("SyncToken")
+                        .HasColumnType("text")
+                        .HasColumnName("sync_token");
+
+                    b.Property<bool>("TellsChanges")
+                        .HasColumnType("boolean")
+                        .HasColumnName("tells_changes");
 
                     b.Property<bool>("TentativeCounts")
                         .HasColumnType("boolean")
                         .HasColumnName("tentative_counts");
+
+                    b.Property<Instant?>("UnreachableSince")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("unreachable_since");
 
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
@@ -256,13 +320,53 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_calendars");
 
+                    b.HasIndex("AccountId")
+                        .HasDatabaseName("ix_calendars_account_id");
+
                     b.HasIndex("HostId")
                         .HasDatabaseName("ix_calendars_host_id");
+
+                    b.HasIndex("NextLookAt")
+                        .HasDatabaseName("ix_calendars_next_look_at");
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_calendars_workspace_id");
 
                     b.ToTable("calendars", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.CalendarAccount", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("ProtectedPassword")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("protected_password");
+
+                    b.Property<string>("Url")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("url");
+
+                    b.Property<string>("UserName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("user_name");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_calendar_accounts");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_calendar_accounts_workspace_id");
+
+                    b.ToTable("calendar_accounts", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.CalendarEntryRow", b =>
@@ -285,6 +389,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid>("HostId")
                         .HasColumnType("uuid")
                         .HasColumnName("host_id");
+
+                    b.Property<long>("ResourceId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("resource_id");
 
                     b.Property<NpgsqlRange<Instant>>("Span")
                         .HasColumnType("tstzrange")
@@ -313,6 +421,9 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasIndex("CalendarId")
                         .HasDatabaseName("ix_calendar_entries_calendar_id");
 
+                    b.HasIndex("ResourceId")
+                        .HasDatabaseName("ix_calendar_entries_resource_id");
+
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_calendar_entries_workspace_id");
 
@@ -322,6 +433,83 @@ namespace LooseLantern.Server.Data.Migrations
                     NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("WorkspaceId", "HostId", "Span"), "gist");
 
                     b.ToTable("calendar_entries", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.CalendarHost", b =>
+                {
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("calendar_id");
+
+                    b.Property<Guid>("HostId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("host_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("CalendarId", "HostId")
+                        .HasName("pk_calendar_hosts");
+
+                    b.HasIndex("HostId")
+                        .HasDatabaseName("ix_calendar_hosts_host_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_calendar_hosts_workspace_id");
+
+                    b.ToTable("calendar_hosts", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.CalendarResource", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<byte[]>("Body")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("body");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("calendar_id");
+
+                    b.Property<string>("EntityTag")
+                        .HasColumnType("text")
+                        .HasColumnName("entity_tag");
+
+                    b.Property<string>("Own")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("own");
+
+                    b.Property<string>("Path")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("path");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_calendar_resources");
+
+                    b.HasIndex("CalendarId")
+                        .HasDatabaseName("ix_calendar_resources_calendar_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_calendar_resources_workspace_id");
+
+                    b.HasIndex("WorkspaceId", "CalendarId", "Path")
+                        .IsUnique()
+                        .HasDatabaseName("ix_calendar_resources_workspace_id_calendar_id_path");
+
+                    b.ToTable("calendar_resources", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.CommitmentRow", b =>
@@ -468,6 +656,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("workspace_id");
 
+                    b.Property<Guid?>("WrittenCalendarId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("written_calendar_id");
+
                     b.Property<string>("Zone")
                         .IsRequired()
                         .HasColumnType("text")
@@ -488,6 +680,9 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_hosts_workspace_id");
+
+                    b.HasIndex("WrittenCalendarId")
+                        .HasDatabaseName("ix_hosts_written_calendar_id");
 
                     b.ToTable("hosts", (string)null);
                 });
@@ -670,6 +865,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("buffer_before");
 
+                    b.Property<string>("CalendarChoices")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("calendar_choices");
+
                     b.Property<Instant>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
@@ -822,6 +1022,14 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("email_confirmed");
 
+                    b.Property<byte[]>("FeedSecretHash")
+                        .HasColumnType("bytea")
+                        .HasColumnName("feed_secret_hash");
+
+                    b.Property<bool>("FeedsAll")
+                        .HasColumnType("boolean")
+                        .HasColumnName("feeds_all");
+
                     b.Property<bool>("IsCoordinator")
                         .HasColumnType("boolean")
                         .HasColumnName("is_coordinator");
@@ -879,6 +1087,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("phone_number_confirmed");
 
+                    b.Property<string>("ProtectedFeedSecret")
+                        .HasColumnType("text")
+                        .HasColumnName("protected_feed_secret");
+
                     b.Property<string>("SecurityStamp")
                         .HasColumnType("text")
                         .HasColumnName("security_stamp");
@@ -908,6 +1120,10 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_asp_net_users");
+
+                    b.HasIndex("FeedSecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_asp_net_users_feed_secret_hash");
 
                     b.HasIndex("NormalizedEmail")
                         .HasDatabaseName("EmailIndex");
@@ -1218,6 +1434,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("line");
 
+                    b.Property<long>("ResourceId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("resource_id");
+
                     b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("text")
@@ -1233,6 +1453,9 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasIndex("CalendarId")
                         .HasDatabaseName("ix_unread_events_calendar_id");
 
+                    b.HasIndex("ResourceId")
+                        .HasDatabaseName("ix_unread_events_resource_id");
+
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_unread_events_workspace_id");
 
@@ -1245,6 +1468,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<int>("ClosesAfterHours")
+                        .HasColumnType("integer")
+                        .HasColumnName("closes_after_hours");
 
                     b.Property<Instant?>("FirstRunEndedAt")
                         .HasColumnType("timestamp with time zone")
@@ -1274,6 +1501,128 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasName("pk_workspaces");
 
                     b.ToTable("workspaces", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.WrittenEvent", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer")
+                        .HasColumnName("attempts");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("calendar_id");
+
+                    b.Property<Instant?>("DueAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("due_at");
+
+                    b.Property<string>("EntityTag")
+                        .HasColumnType("text")
+                        .HasColumnName("entity_tag");
+
+                    b.Property<string>("Fault")
+                        .HasColumnType("text")
+                        .HasColumnName("fault");
+
+                    b.Property<Guid?>("HoldId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("hold_id");
+
+                    b.Property<string>("HoldTitle")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("hold_title");
+
+                    b.Property<Guid>("HostId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("host_id");
+
+                    b.Property<bool>("IsLeftOff")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_left_off");
+
+                    b.Property<bool>("IsWanted")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_wanted");
+
+                    b.Property<Instant?>("NoticedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("noticed_at");
+
+                    b.Property<string>("Outside")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("outside");
+
+                    b.Property<Instant?>("OutsideEnd")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("outside_end");
+
+                    b.Property<Instant?>("OutsideStart")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("outside_start");
+
+                    b.Property<string>("Path")
+                        .HasColumnType("text")
+                        .HasColumnName("path");
+
+                    b.Property<Guid?>("SessionId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("session_id");
+
+                    b.Property<string>("Uid")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("uid");
+
+                    b.Property<int>("Wish")
+                        .HasColumnType("integer")
+                        .HasColumnName("wish");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.Property<Instant?>("WritingUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("writing_until");
+
+                    b.Property<Instant?>("WrittenEnd")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("written_end");
+
+                    b.Property<Instant?>("WrittenStart")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("written_start");
+
+                    b.HasKey("Id")
+                        .HasName("pk_written_events");
+
+                    b.HasIndex("CalendarId")
+                        .HasDatabaseName("ix_written_events_calendar_id");
+
+                    b.HasIndex("DueAt")
+                        .HasDatabaseName("ix_written_events_due_at");
+
+                    b.HasIndex("HostId")
+                        .HasDatabaseName("ix_written_events_host_id");
+
+                    b.HasIndex("SessionId")
+                        .HasDatabaseName("ix_written_events_session_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_written_events_workspace_id");
+
+                    b.HasIndex("WorkspaceId", "Uid", "HostId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_written_events_workspace_id_uid_host_id");
+
+                    b.ToTable("written_events", (string)null);
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.DataProtection.EntityFrameworkCore.DataProtectionKey", b =>
@@ -1459,11 +1808,14 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Calendar", b =>
                 {
+                    b.HasOne("LooseLantern.Server.Data.Model.CalendarAccount", "Account")
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .HasConstraintName("fk_calendars_calendar_accounts_account_id");
+
                     b.HasOne("LooseLantern.Server.Data.Model.Host", "Host")
                         .WithMany()
                         .HasForeignKey("HostId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
                         .HasConstraintName("fk_calendars_hosts_host_id");
 
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
@@ -1473,7 +1825,19 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_calendars_workspaces_workspace_id");
 
+                    b.Navigation("Account");
+
                     b.Navigation("Host");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.CalendarAccount", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calendar_accounts_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.CalendarEntryRow", b =>
@@ -1485,6 +1849,13 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_calendar_entries_calendars_calendar_id");
 
+                    b.HasOne("LooseLantern.Server.Data.Model.CalendarResource", null)
+                        .WithMany()
+                        .HasForeignKey("ResourceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calendar_entries_calendar_resources_resource_id");
+
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
                         .WithMany()
                         .HasForeignKey("WorkspaceId")
@@ -1493,6 +1864,49 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_calendar_entries_workspaces_workspace_id");
 
                     b.Navigation("Calendar");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.CalendarHost", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Calendar", null)
+                        .WithMany("For")
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calendar_hosts_calendars_calendar_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Host", "Host")
+                        .WithMany()
+                        .HasForeignKey("HostId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calendar_hosts_hosts_host_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calendar_hosts_workspaces_workspace_id");
+
+                    b.Navigation("Host");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.CalendarResource", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Calendar", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calendar_resources_calendars_calendar_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calendar_resources_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.CommitmentRow", b =>
@@ -1540,6 +1954,12 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_hosts_workspaces_workspace_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Calendar", null)
+                        .WithMany()
+                        .HasForeignKey("WrittenCalendarId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_hosts_calendars_written_calendar_id");
 
                     b.Navigation("Hours");
                 });
@@ -1758,12 +2178,54 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_unread_events_calendars_calendar_id");
 
+                    b.HasOne("LooseLantern.Server.Data.Model.CalendarResource", null)
+                        .WithMany()
+                        .HasForeignKey("ResourceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_unread_events_calendar_resources_resource_id");
+
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
                         .WithMany()
                         .HasForeignKey("WorkspaceId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_unread_events_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.WrittenEvent", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Calendar", "Calendar")
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_written_events_calendars_calendar_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Host", "Host")
+                        .WithMany()
+                        .HasForeignKey("HostId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_written_events_hosts_host_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Session", "Session")
+                        .WithMany()
+                        .HasForeignKey("SessionId")
+                        .HasConstraintName("fk_written_events_sessions_session_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_written_events_workspaces_workspace_id");
+
+                    b.Navigation("Calendar");
+
+                    b.Navigation("Host");
+
+                    b.Navigation("Session");
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<System.Guid>", b =>
@@ -1798,6 +2260,8 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Calendar", b =>
                 {
+                    b.Navigation("For");
+
                     b.Navigation("Unread");
                 });
 

@@ -40,6 +40,9 @@ public sealed class Host : IBelongsToWorkspace
 
     public string? ProtectedBusySecret { get; set; }
 
+    /// <summary>The calendar to which their new bookings are written; null for the one that is kept here.</summary>
+    public Guid? WrittenCalendarId { get; set; }
+
     /// <summary>The host's share of balanced work, beside the weights of the others.</summary>
     public int Weight { get; set; } = 1;
 

@@ -10,6 +10,9 @@ public enum MessageKind
 
     /// <summary>Somebody else takes the guest's booking over.</summary>
     HostChangedForGuest,
+
+    MovedForGuest,
+    MovedForHost,
 }
 
 /// <summary>

@@ -89,6 +89,9 @@ public sealed class Page : IBelongsToWorkspace
     /// <summary>Whether each block is one opening for its whole length, instead of being cut into openings from its start.</summary>
     public bool OffersWholeBlocks { get; set; }
 
+    /// <summary>Where it asks or writes other calendars of its hosts than usual.</summary>
+    public IReadOnlyList<CalendarChoice> CalendarChoices { get; set; } = [];
+
     public PageState State { get; set; }
 
     /// <summary>Rises with each saved change; a save that names an older one is refused.</summary>

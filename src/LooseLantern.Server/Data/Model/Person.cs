@@ -41,6 +41,14 @@ public sealed class Person : IdentityUser<Guid>, IBelongsToWorkspace
     /// <summary>What their new pages start from, where it differs from the workspace's.</summary>
     public UsualSettings Usual { get; set; } = UsualSettings.None;
 
+    /// <summary>Of the secret in the address at which their bookings can be subscribed to; null where there is none.</summary>
+    public byte[]? FeedSecretHash { get; set; }
+
+    public string? ProtectedFeedSecret { get; set; }
+
+    /// <summary>Whether that has all of the workspace's bookings, and not theirs alone.</summary>
+    public bool FeedsAll { get; set; }
+
     /// <summary>When they left the workspace; they can't sign in from then on.</summary>
     public Instant? LeftAt { get; set; }
 }

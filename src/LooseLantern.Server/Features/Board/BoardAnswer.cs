@@ -1,4 +1,5 @@
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars.Writing;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Board;
@@ -31,9 +32,10 @@ public enum BarKind
 /// <summary>A bar in a lane: wall-clock minutes of the day in the board's zone, and the whole span it is a part of.</summary>
 /// <param name="Source">The calendar, the page or the hours that say so.</param>
 /// <param name="Mark">The two letters of its page; empty for what belongs to none.</param>
+/// <param name="Outside">What somebody did to a booking's event in this host's calendar, where that waits for an answer.</param>
 /// <param name="Block">Which of its page's blocks it is; null for all else.</param>
 public sealed record BoardBar(
-    BarKind Kind, int FromMinute, int ToMinute, Instant Start, Instant End, string Title, string Source, bool WholeDay, bool Tentative, string Mark, BoardBlock? Block);
+    BarKind Kind, int FromMinute, int ToMinute, Instant Start, Instant End, string Title, string Source, bool WholeDay, bool Tentative, string Mark, BoardBlock? Block, OutsideView? Outside);
 
 /// <summary>One coming of a block.</summary>
 /// <param name="Index">Its place in the page's list of blocks.</param>

@@ -7,6 +7,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -14,7 +15,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Board;
 
 /// <summary>The board: days down, a lane for each host, with hours, leave, blocks, calendar events, holds and bookings as bars.</summary>
-public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, BoardBlocks blocks, Allowances allowances, IClock clock)
+public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, BoardBlocks blocks, Allowances allowances, OutsideAnswers answers, IClock clock)
 {
     public const int MostDays = 56;
     public const int YearsBehind = 2;
@@ -46,11 +47,12 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
         var offered = await allowances.HostsAsync(Allowance.Offer, ct);
         var lanes = hosts.ConvertAll(host => new Lane(host, range, zone));
         await AddEventsAsync(lanes, ids, range, titled, ct);
+        await AddUnknownAsync(lanes, ids, range, now, ct);
         await AddCommittedAsync(lanes, ids, range, ct);
         await blocks.AddAsync(lanes, range, zone, offered, ct);
 
-        var joined = await db.Calendars.Where(calendar => ids.Contains(calendar.HostId))
-            .GroupBy(calendar => calendar.HostId).ToDictionaryAsync(group => group.Key, group => group.Count(), ct);
+        var joined = await db.CalendarHosts.Where(row => ids.Contains(row.HostId) && db.Calendars.Any(calendar => calendar.Id == row.CalendarId && calendar.Kind != CalendarKind.BuiltIn))
+            .GroupBy(row => row.HostId).ToDictionaryAsync(group => group.Key, group => group.Count(), ct);
         var free = lanes.ConvertAll(lane => lane.Free());
         var (all, any) = (Runs(FreeTime.All(free), zone), Runs(FreeTime.Any(free), zone));
         return new BoardAnswer(
@@ -76,6 +78,17 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
         }
     }
 
+    /// <summary>Where a calendar was out of reach for too long, all of its hosts' time is closed.</summary>
+    private async Task AddUnknownAsync(List<Lane> lanes, List<Guid> ids, Span range, Instant now, CancellationToken ct)
+    {
+        var closesAfter = await db.Workspaces.Select(workspace => workspace.ClosesAfterHours).SingleAsync(ct);
+        var rows = await db.CalendarHosts.AsNoTracking().Where(row => ids.Contains(row.HostId))
+            .Join(db.Calendars.Where(calendar => calendar.IsAsked), row => row.CalendarId, calendar => calendar.Id, (row, calendar) => new { row.HostId, calendar.Kind, calendar.Name, calendar.LookedAt })
+            .ToListAsync(ct);
+        foreach (var row in rows.Where(row => AskedCalendars.IsTooOld(row.Kind, row.LookedAt, closesAfter, now)))
+            lanes.Find(lane => lane.Host.Id == row.HostId)?.Add(BarKind.Busy, range, "out of reach for too long", row.Name, wholeDay: true);
+    }
+
     private async Task AddCommittedAsync(List<Lane> lanes, List<Guid> ids, Span range, CancellationToken ct)
     {
         var asRange = range.ToRange();
@@ -84,13 +97,14 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
             .ToLookup(row => row.HostId, row => row.Span.ToSpan());
         var sessions = await db.Sessions.AsNoTracking().Include(session => session.Page).Include(session => session.Bookings)
             .Include(session => session.Hosts).AsSplitQuery().Where(session => session.Time.Overlaps(asRange)).ToListAsync(ct);
+        var outside = await answers.OfAsync(sessions.ConvertAll(session => session.Id), ct);
         foreach (var lane in lanes)
         {
             foreach (var hold in holds[lane.Host.Id]) lane.Add(BarKind.Held, hold, "held", "a link or poll");
             foreach (var session in sessions.Where(session => session.Hosts.Exists(host => host.HostId == lane.Host.Id)))
             {
                 var guests = string.Join(", ", session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).Select(booking => booking.GuestName));
-                lane.Add(BarKind.Booked, session.Time.ToSpan(), guests, session.Page!.Title, mark: session.Page.Mark);
+                lane.Add(BarKind.Booked, session.Time.ToSpan(), guests, session.Page!.Title, mark: session.Page.Mark, outside: outside[session.Id].FirstOrDefault(change => change.HostId == lane.Host.Id));
             }
         }
     }
@@ -124,12 +138,12 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
 
         public Host Host { get; }
 
-        public void Add(BarKind kind, Span span, string title, string source, bool wholeDay = false, bool tentative = false, string mark = "", BoardBlock? block = null)
+        public void Add(BarKind kind, Span span, string title, string source, bool wholeDay = false, bool tentative = false, string mark = "", BoardBlock? block = null, OutsideView? outside = null)
         {
             if (kind is BarKind.Busy or BarKind.Held or BarKind.Booked) _taken.Add(span);
             var shown = new Span(Instant.Max(span.Start, _range.Start), Instant.Min(span.End, _range.End));
             foreach (var slice in DaySlices.Of(shown, _zone))
-                _bars.Add((slice.Date, new BoardBar(kind, slice.FromMinute, slice.ToMinute, span.Start, span.End, title, source, wholeDay, tentative, mark, block)));
+                _bars.Add((slice.Date, new BoardBar(kind, slice.FromMinute, slice.ToMinute, span.Start, span.End, title, source, wholeDay, tentative, mark, block, outside)));
         }
 
         public IReadOnlyList<Span> Free() =>

@@ -1,4 +1,6 @@
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars.Writing;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -6,6 +8,7 @@ namespace LooseLantern.Server.Features.Bookings;
 
 /// <summary>A booking in the coordinator's list.</summary>
 /// <param name="Zone">IANA id of the page's zone.</param>
+/// <param name="Outside">What was done to its events in hosts' calendars and waits for an answer; such bookings come first.</param>
 public sealed record BookingRow(
     Guid Id,
     Instant Start,
@@ -18,7 +21,8 @@ public sealed record BookingRow(
     string GuestName,
     string GuestEmail,
     string GuestZone,
-    Instant BookedAt);
+    Instant BookedAt,
+    IReadOnlyList<OutsideView> Outside);
 
 /// <param name="Total">How many there are in all, of which Rows is one run.</param>
 public sealed record BookingList(Instant Now, int Total, IReadOnlyList<BookingRow> Rows);
@@ -29,8 +33,8 @@ public static class BookingEndpoints
 
     public static void MapBookings(this IEndpointRouteBuilder api)
     {
-        // Upcoming ones come soonest first, past ones latest first; a session that is under way is still to come.
-        api.MapGet("/bookings", async (bool? past, string? search, int? skip, int? take, LanternDb db, IClock clock, CancellationToken ct) =>
+        // Those that wait for an answer come first, then upcoming ones soonest first, past ones latest first; a session that is under way is still to come.
+        api.MapGet("/bookings", async (bool? past, string? search, int? skip, int? take, LanternDb db, OutsideAnswers answers, IClock clock, CancellationToken ct) =>
             {
                 var now = clock.GetCurrentInstant();
                 var bookings = db.Bookings.AsNoTracking();
@@ -43,7 +47,9 @@ public static class BookingEndpoints
 
                 bookings = past == true
                     ? bookings.Where(row => row.Session!.Time.UpperBound <= now).OrderByDescending(row => row.Session!.Time.LowerBound).ThenBy(row => row.Id)
-                    : bookings.Where(row => row.Session!.Time.UpperBound > now).OrderBy(row => row.Session!.Time.LowerBound).ThenBy(row => row.Id);
+                    : bookings.Where(row => row.Session!.Time.UpperBound > now)
+                        .OrderByDescending(row => db.WrittenEvents.Any(written => written.SessionId == row.SessionId && written.Outside != OutsideChange.None))
+                        .ThenBy(row => row.Session!.Time.LowerBound).ThenBy(row => row.Id);
 
                 var total = await bookings.CountAsync(ct);
                 var rows = await bookings
@@ -52,10 +58,11 @@ public static class BookingEndpoints
                     .Include(row => row.Session!).ThenInclude(session => session.Hosts).ThenInclude(host => host.Host)
                     .AsSplitQuery()
                     .ToListAsync(ct);
+                var outside = await answers.OfAsync([.. rows.Select(row => row.SessionId).Distinct()], ct);
                 return new BookingList(now, total, rows.ConvertAll(row => new BookingRow(
                     row.Id, row.Session!.Time.LowerBound, row.Session.Time.UpperBound, row.Session.PageId, row.Session.Page!.Title, row.Session.Page.Place,
                     row.Session.Page.Zone, [.. row.Session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)],
-                    row.GuestName, row.GuestEmail, row.GuestZone, row.BookedAt)));
+                    row.GuestName, row.GuestEmail, row.GuestZone, row.BookedAt, past == true ? [] : [.. outside[row.SessionId]])));
             })
             .WithName("listBookings").WithTags("Bookings");
     }

@@ -4,6 +4,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using NpgsqlTypes;
 
 namespace LooseLantern.Server.Features.Calendars;
 
@@ -17,22 +18,22 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
 {
     public const int MostEntries = 100_000;
 
+    private const string Unreadable = "an event";
+
     private static readonly Duration Behind = Duration.FromDays(120);
     private static readonly Duration Ahead = Duration.FromDays(430);
     private static readonly Duration Spare = Duration.FromDays(120);
 
-    public Span UsualRange()
-    {
-        var now = clock.GetCurrentInstant();
-        return new Span(now - Behind, now + Ahead);
-    }
+    public Span UsualRange() => UsualRange(clock.GetCurrentInstant());
 
-    /// <summary>Sees to it that the calendars of these hosts are read for all of <paramref name="range"/>.</summary>
+    public static Span UsualRange(Instant now) => new(now - Behind, now + Ahead);
+
+    /// <summary>Sees to it that the calendars that count for these hosts are read for all of <paramref name="range"/>.</summary>
     public async Task CoverAsync(IReadOnlyCollection<Guid> hostIds, Span range, CancellationToken ct)
     {
         var asRange = range.ToRange();
         var tooShort = await db.Calendars
-            .Where(row => hostIds.Contains(row.HostId))
+            .Where(row => row.For.Any(host => hostIds.Contains(host.HostId)))
             .Where(row => !row.ReadRange.Contains(asRange))
             .Select(row => row.Id)
             .ToListAsync(ct);
@@ -40,11 +41,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         foreach (var id in tooShort.Order())
         {
             await using var transaction = await db.Database.BeginTransactionAsync(ct);
-            await db.Database.ExecuteSqlAsync($"SELECT 1 FROM calendars WHERE id = {id} FOR UPDATE", ct);
-            var calendar = await db.Calendars.FirstOrDefaultAsync(row => row.Id == id, ct);
-            if (calendar is null) continue;
-            await db.Entry(calendar).ReloadAsync(ct);
-
+            if (await LockedAsync(id, ct) is not { } calendar) continue;
             var read = calendar.ReadRange.ToSpan();
             if (!read.Contains(range))
             {
@@ -57,65 +54,130 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         }
     }
 
+    /// <summary>Whole days and floating times of a host's calendars are in the host's zone: with another one they are read anew when somebody next asks.</summary>
+    public Task ForgetAsync(Guid hostId, CancellationToken ct) => db.Calendars.Where(calendar => calendar.For.Any(row => row.HostId == hostId))
+        .ExecuteUpdateAsync(calendar => calendar.SetProperty(row => row.ReadRange, NpgsqlRange<Instant>.Empty), ct);
+
+    /// <summary>The calendar with whom it counts for, locked and as it is now; null where it was taken away. The caller has a transaction open.</summary>
+    public async Task<Calendar?> LockedAsync(Guid id, CancellationToken ct)
+    {
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM calendars WHERE id = {id} FOR UPDATE", ct);
+        var calendar = await db.Calendars.Include(row => row.For).ThenInclude(row => row.Host).FirstOrDefaultAsync(row => row.Id == id, ct);
+        if (calendar is not null) await db.Entry(calendar).ReloadAsync(ct);
+        return calendar;
+    }
+
+    /// <summary>Makes all rows anew, for <paramref name="range"/>. The caller has a transaction open, and whom it counts for loaded.</summary>
+    /// <exception cref="CalendarTooLargeException">When there are more occurrences than are kept of one calendar.</exception>
+    public async Task UnrollAsync(Calendar calendar, Span range, CancellationToken ct)
+    {
+        var reading = await ReadAsync(calendar, await ResourcesAsync(calendar, ct), range, ct);
+        HoldToMost(reading.Entries.Count);
+        await StoreAsync(calendar, null, range, reading, ct);
+    }
+
+    /// <summary>Makes the rows of some of its resources anew, which are saved already.</summary>
+    /// <inheritdoc cref="UnrollAsync"/>
+    public async Task UnrollSomeAsync(Calendar calendar, IReadOnlyList<CalendarResource> changed, CancellationToken ct)
+    {
+        var reading = await ReadAsync(calendar, changed, calendar.ReadRange.ToSpan(), ct);
+        var ids = changed.Select(resource => resource.Id).ToList();
+        HoldToMost(reading.Entries.Count + await db.CalendarEntries.CountAsync(entry => entry.CalendarId == calendar.Id && !ids.Contains(entry.ResourceId), ct));
+        await StoreAsync(calendar, ids, calendar.ReadRange.ToSpan(), reading, ct);
+    }
+
     /// <summary>
     /// Reads further, unless that comes to more than is kept: then what was read stays, and the time past it stays unknown, which is busy.
     /// </summary>
     private async Task ExtendAsync(Calendar calendar, Span range, CancellationToken ct)
     {
-        var reading = await ReadAsync(calendar, range, ct);
+        var reading = await ReadAsync(calendar, await ResourcesAsync(calendar, ct), range, ct);
         var unreadBefore = await db.Set<UnreadEventRow>().CountAsync(row => row.CalendarId == calendar.Id, ct);
-        if (reading.Entries.Count <= MostEntries && reading.Unread.Count <= unreadBefore) await StoreAsync(calendar, range, reading, ct);
+        if (reading.Entries.Count <= MostEntries && reading.Unread.Count <= unreadBefore) await StoreAsync(calendar, null, range, reading, ct);
     }
 
-    private async Task<CalendarReading> ReadAsync(Calendar calendar, Span range, CancellationToken ct)
-    {
-        var zone = await db.Hosts.Where(host => host.Id == calendar.HostId).Select(host => host.Zone).SingleAsync(ct);
-        return CalendarFile.Parse(calendar.Source).Read(range, DateTimeZoneProviders.Tzdb[zone]);
-    }
+    private Task<List<CalendarResource>> ResourcesAsync(Calendar calendar, CancellationToken ct) =>
+        db.CalendarResources.AsNoTracking().Where(row => row.CalendarId == calendar.Id).OrderBy(row => row.Id).ToListAsync(ct);
 
-    /// <summary>Makes the rows of <paramref name="range"/> anew. The caller has a transaction open.</summary>
-    /// <exception cref="CalendarTooLargeException">When there are more occurrences than are kept of one calendar.</exception>
-    public async Task UnrollAsync(Calendar calendar, Span range, CancellationToken ct)
+    private async Task<Reading> ReadAsync(Calendar calendar, IReadOnlyList<CalendarResource> resources, Span range, CancellationToken ct)
     {
-        var reading = await ReadAsync(calendar, range, ct);
-        if (reading.Entries.Count > MostEntries)
+        var reading = new Reading([], []);
+        foreach (var resource in resources)
         {
-            throw new CalendarTooLargeException(
-                $"The file has {reading.Entries.Count} occurrences within two years; up to {MostEntries} are kept. Leave out what repeats so often.");
+            try
+            {
+                var file = CalendarFile.Parse(resource.Body);
+                // Whole days and times without a zone are each host's own.
+                foreach (var sameZone in calendar.For.GroupBy(row => row.Host!.Zone))
+                {
+                    var read = file.Read(range, DateTimeZoneProviders.Tzdb[sameZone.Key]);
+                    foreach (var row in sameZone) reading.Entries.AddRange(read.Entries.Select(entry => (resource.Id, row.HostId, entry)));
+                    if (sameZone.Key == calendar.For[0].Host!.Zone) reading.Unread.AddRange(read.Unread.Select(unread => (resource.Id, unread)));
+                }
+            }
+            catch (CalendarFileException e)
+            {
+                reading.Unread.Add((resource.Id, new UnreadEvent(e.Line ?? 1, Unreadable, e.Message)));
+            }
         }
 
-        await StoreAsync(calendar, range, reading, ct);
+        var ours = await OursAsync(reading.Entries.Select(row => row.Entry.Uid).Distinct(), ct);
+        reading.Entries.RemoveAll(row => ours.Contains(row.Entry.Uid));
+        return reading;
     }
 
-    private async Task StoreAsync(Calendar calendar, Span range, CalendarReading reading, CancellationToken ct)
+    /// <summary>Of these UIDs, those of events that we wrote or sent: what they stand for counts already, as it is known here.</summary>
+    private async Task<HashSet<string>> OursAsync(IEnumerable<string> uids, CancellationToken ct)
     {
-        await db.CalendarEntries.Where(entry => entry.CalendarId == calendar.Id).ExecuteDeleteAsync(ct);
-        await db.Set<UnreadEventRow>().Where(row => row.CalendarId == calendar.Id).ExecuteDeleteAsync(ct);
+        var candidates = uids.Where(uid => Guid.TryParseExact(uid, "D", out _)).ToList();
+        if (candidates.Count == 0) return [];
+        return
+        [
+            .. await db.Sessions.Where(session => candidates.Contains(session.Uid)).Select(session => session.Uid).ToListAsync(ct),
+            .. await db.WrittenEvents.Where(written => candidates.Contains(written.Uid)).Select(written => written.Uid).ToListAsync(ct),
+        ];
+    }
 
-        db.CalendarEntries.AddRange(reading.Entries.Select(entry => new CalendarEntryRow
+    private static void HoldToMost(int entries)
+    {
+        if (entries > MostEntries)
+            throw new CalendarTooLargeException($"The calendar has {entries} occurrences within two years; up to {MostEntries} are kept. Leave out what repeats so often.");
+    }
+
+    /// <param name="resourceIds">The resources that were read; null for all.</param>
+    private async Task StoreAsync(Calendar calendar, List<long>? resourceIds, Span range, Reading reading, CancellationToken ct)
+    {
+        await db.CalendarEntries.Where(entry => entry.CalendarId == calendar.Id && (resourceIds == null || resourceIds.Contains(entry.ResourceId))).ExecuteDeleteAsync(ct);
+        await db.Set<UnreadEventRow>().Where(row => row.CalendarId == calendar.Id && (resourceIds == null || resourceIds.Contains(row.ResourceId))).ExecuteDeleteAsync(ct);
+
+        db.CalendarEntries.AddRange(reading.Entries.Select(row => new CalendarEntryRow
         {
             WorkspaceId = calendar.WorkspaceId,
             CalendarId = calendar.Id,
-            HostId = calendar.HostId,
-            Span = entry.Time.ToRange(),
-            Title = Shorten(entry.Title, 200),
-            WholeDay = entry.WholeDay,
-            Free = entry.Free,
-            Tentative = entry.Tentative,
+            ResourceId = row.ResourceId,
+            HostId = row.HostId,
+            Span = row.Entry.Time.ToRange(),
+            Title = Shorten(row.Entry.Title, 200),
+            WholeDay = row.Entry.WholeDay,
+            Free = row.Entry.Free,
+            Tentative = row.Entry.Tentative,
         }));
-        db.Set<UnreadEventRow>().AddRange(reading.Unread.Select(unread => new UnreadEventRow
+        db.Set<UnreadEventRow>().AddRange(reading.Unread.Select(row => new UnreadEventRow
         {
             WorkspaceId = calendar.WorkspaceId,
             CalendarId = calendar.Id,
-            Line = unread.Line,
-            Title = Shorten(unread.Title, 200),
-            Fault = Shorten(unread.Fault, 400),
+            ResourceId = row.ResourceId,
+            Line = row.Event.Line,
+            Title = Shorten(row.Event.Title, 200),
+            Fault = Shorten(row.Event.Fault, 400),
         }));
         calendar.ReadRange = range.ToRange();
         await db.SaveChangesAsync(ct);
         // Nobody changes these rows; thousands of them that are watched would slow down every save that follows.
-        foreach (var entry in db.ChangeTracker.Entries<CalendarEntryRow>().ToList()) entry.State = EntityState.Detached;
+        foreach (var entry in db.ChangeTracker.Entries().Where(entry => entry.Entity is CalendarEntryRow or UnreadEventRow).ToList()) entry.State = EntityState.Detached;
     }
 
     private static string Shorten(string text, int most) => text.Length <= most ? text : text[..(most - 1)] + "…";
+
+    private sealed record Reading(List<(long ResourceId, Guid HostId, CalendarEntry Entry)> Entries, List<(long ResourceId, UnreadEvent Event)> Unread);
 }

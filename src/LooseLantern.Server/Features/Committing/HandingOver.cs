@@ -1,9 +1,6 @@
-using LooseLantern.Core.Openings;
-using LooseLantern.Core.Reasons;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Openings;
-using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Calendars.Writing;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -13,18 +10,16 @@ namespace LooseLantern.Server.Features.Committing;
 public sealed record HandOverClash(Guid SessionId, Instant Start, Instant End, string Page, IReadOnlyList<string> Guests, Guid HostId, string Host, string Why);
 
 /// <summary>
-/// Gives one host's bookings to come to others, all or none. Who takes one over must be free then by calendars and commitments, buffers
-/// counted; hours, notice and caps are for guests who choose, and don't count here.
+/// Gives one host's bookings to come to others, all or none. Who takes one over must be free then (<see cref="WhyNotFree"/>).
 /// </summary>
-public sealed class HandingOver(LanternDb db, PageEditing pages, OpeningsLoader loader, IClock clock)
+public sealed class HandingOver(LanternDb db, WhyNotFree whyNot, EventWishes wishes, IClock clock)
 {
     /// <summary>Reads the calendars of everybody who takes something over, as it must be done before any lock is held.</summary>
     public async Task PrepareAsync(Host from, IReadOnlyDictionary<Guid, Guid> heirs, Guid heir, CancellationToken ct)
     {
         foreach (var session in await AheadAsync(from.Id, ct))
         {
-            var (rules, day, minutes) = await RulesAsync(session, heirs.GetValueOrDefault(session.Id, heir), ct);
-            await loader.PrepareAsync(rules, day, day, minutes, ct);
+            await whyNot.PrepareAsync(session, session.Time.ToSpan(), heirs.GetValueOrDefault(session.Id, heir), ct);
         }
     }
 
@@ -77,30 +72,9 @@ public sealed class HandingOver(LanternDb db, PageEditing pages, OpeningsLoader 
             .ToListAsync(ct);
     }
 
-    private async Task<string?> WhyNotAsync(Session session, Host to, CancellationToken ct)
-    {
-        if (session.Hosts.Exists(host => host.HostId == to.Id)) return $"{to.Name} has a seat in it already";
-        if (to.RetiredAt is not null) return $"{to.Name} is not on the team any more";
-        var (rules, day, minutes) = await RulesAsync(session, to.Id, ct);
-        var input = await loader.LoadAsync(rules, day, day, minutes, ct);
-        var inTheWay = ReasonsComputation.For(input with { Moving = OpeningsLoader.Id(session.Id) }, session.Time.LowerBound).Reasons
-            .SelectMany(reason => reason.Pool?.SelectMany(lacks => lacks.Reasons) ?? [reason])
-            .FirstOrDefault(reason => reason.Rule is Rule.Calendars or Rule.Commitments);
-        return inTheWay?.Rule switch
-        {
-            null => null,
-            Rule.Calendars => $"{to.Name}’s calendar is busy then",
-            _ => $"{to.Name} is booked then",
-        };
-    }
-
-    /// <summary>The session's page as rules with one seat, for the one who would take it over.</summary>
-    private async Task<(PageRules Rules, LocalDate Day, int Minutes)> RulesAsync(Session session, Guid to, CancellationToken ct)
-    {
-        var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == session.PageId, ct);
-        var rules = loader.Rules(page) with { LineUp = [new Seat([OpeningsLoader.Id(to)])], Places = 1, DailyCap = null, WeeklyCap = null };
-        return (rules, session.Time.LowerBound.InZone(rules.Zone).Date, (int)(session.Time.UpperBound - session.Time.LowerBound).TotalMinutes);
-    }
+    private async Task<string?> WhyNotAsync(Session session, Host to, CancellationToken ct) => session.Hosts.Exists(host => host.HostId == to.Id)
+        ? $"{to.Name} has a seat in it already"
+        : await whyNot.ForAsync(session, session.Time.ToSpan(), to, ct);
 
     private async Task GiveAsync(Session session, Host from, Host to, CancellationToken ct)
     {
@@ -127,6 +101,7 @@ public sealed class HandingOver(LanternDb db, PageEditing pages, OpeningsLoader 
             });
         }
 
+        await wishes.ForSessionAsync(session, ct);
         var person = to.PersonId is { } id ? await db.Users.AsNoTracking().SingleAsync(row => row.Id == id, ct) : null;
         foreach (var booking in session.Bookings)
         {

@@ -4,6 +4,8 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Calendars.Looking;
+using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Hosting;
@@ -20,7 +22,7 @@ namespace LooseLantern.Server.Features.Committing;
 /// exclusion constraint end in deadlocks when many guests want one time; the constraint beneath is what holds if this is ever wrong.
 /// </summary>
 public sealed class TimeCommitting(
-    LanternDb db, PageEditing pages, OpeningsLoader loader, AssignmentLoading assignments, PrivateLinks links, IClock clock)
+    LanternDb db, PageEditing pages, OpeningsLoader loader, AssignmentLoading assignments, PrivateLinks links, EventWishes wishes, CalendarLooking looking, IClock clock)
 {
     private const int NearestOffered = 6;
     private const int DaysLookedThrough = 28;
@@ -34,8 +36,12 @@ public sealed class TimeCommitting(
     {
         var rules = loader.Rules(await PublishedAsync(wish.PageId, ct));
         var day = wish.Start.InZone(rules.Zone).Date;
-        var (first, last) = rules.Window.Within(day, day, loader.Today(rules));
-        if (first <= last) await loader.PrepareAsync(rules, day, day, wish.Duration, ct);
+        var (first, last) = rules.Rules.Window.Within(day, day, loader.Today(rules));
+        if (first <= last)
+        {
+            await looking.FreshenAsync(rules.HostIds, ct);
+            await loader.PrepareAsync(rules, day, day, wish.Duration, ct);
+        }
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         try
@@ -68,6 +74,7 @@ public sealed class TimeCommitting(
         if (session is null) return null;
 
         var booked = Write(wish, session, key, await PeopleAsync(session, ct));
+        await wishes.ForSessionAsync(session, ct);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
         return booked;

@@ -55,7 +55,7 @@ public static class FirstRunEndpoints
     private static async Task<FirstRunView> ViewAsync(Actor actor, LanternDb db, CancellationToken ct)
     {
         var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
-        var hasCalendar = await db.Calendars.AnyAsync(calendar => calendar.HostId == actor.Required.HostId, ct);
+        var hasCalendar = await db.Calendars.AnyAsync(calendar => calendar.HostId == actor.Required.HostId && calendar.Kind != CalendarKind.BuiltIn, ct);
         var hasPage = await db.Pages.AnyAsync(page => page.State == PageState.Published, ct);
         return new FirstRunView(workspace.FirstRunEndedAt is not null,
         [

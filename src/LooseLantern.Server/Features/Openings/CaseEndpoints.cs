@@ -17,7 +17,7 @@ public static class CaseEndpoints
                 var page = await editing.GetAsync(id, ct);
                 var rules = loader.Rules(page);
                 var today = loader.Today(rules);
-                var (opens, closes) = rules.Window.Within(today, today.PlusDays(CaseFile.MostDays - 1), today);
+                var (opens, closes) = rules.Rules.Window.Within(today, today.PlusDays(CaseFile.MostDays - 1), today);
                 var asked = OpeningsQuery.Read(from ?? Iso(opens), to ?? Iso(closes), duration, page);
                 if (await loader.InputAsync(rules, asked.From, asked.To, asked.Duration, ct) is not { } input)
                     throw Refusal.Invalid("from", $"The page offers nothing outside {Iso(opens)} to {Iso(closes)}; choose dates within.");

@@ -17,51 +17,43 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
 {
     /// <summary>The openings from one local date to another, both included, of a page that need not be saved.</summary>
     /// <param name="duration">Whole minutes.</param>
-    public async Task<IReadOnlyList<Opening>> OpeningsAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct) =>
+    public async Task<IReadOnlyList<Opening>> OpeningsAsync(AskedPage page, LocalDate from, LocalDate to, int duration, CancellationToken ct) =>
         await InputAsync(page, from, to, duration, ct) is { } input ? OpeningsComputation.Openings(input) : [];
 
     /// <summary>The input those openings are computed from; null where the page offers none of the dates.</summary>
-    public async Task<OpeningsInput?> InputAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
+    public async Task<OpeningsInput?> InputAsync(AskedPage page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
     {
         // Whatever is asked for, calendars are read no further than the page offers.
-        var (first, last) = page.Window.Within(from, to, Today(page));
+        var (first, last) = page.Rules.Window.Within(from, to, Today(page));
         if (first > last) return null;
         await PrepareAsync(page, first, last, duration, ct);
         return await LoadAsync(page, first, last, duration, ct);
     }
 
-    /// <summary>A page, saved or not, as the rules that Core computes with from now on.</summary>
+    /// <summary>A page, saved or not, as it is asked for openings from now on.</summary>
     /// <param name="page">With its seats, their hosts, its hours and its blocks.</param>
-    public PageRules Rules(Page page) => PageRulesOf.Row(page, clock.GetCurrentInstant());
+    public AskedPage Rules(Page page) => new(PageRulesOf.Row(page, clock.GetCurrentInstant()), page.CalendarChoices);
 
     /// <summary>The local date it is in the page's zone.</summary>
-    public LocalDate Today(PageRules page) => clock.GetCurrentInstant().InZone(page.Zone).Date;
+    public LocalDate Today(AskedPage page) => clock.GetCurrentInstant().InZone(page.Zone).Date;
 
     /// <summary>Makes sure the hosts' calendars are read as far as the request reaches. Never inside a transaction that holds locks.</summary>
-    public Task PrepareAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct) =>
-        unrolling.CoverAsync(HostIds(page), Range(page, from, to, duration), ct);
+    public Task PrepareAsync(AskedPage page, LocalDate from, LocalDate to, int duration, CancellationToken ct) =>
+        unrolling.CoverAsync(page.HostIds, Range(page.Rules, from, to, duration), ct);
 
     /// <summary>The input for <paramref name="page"/>, saved or not, from one local date to another, both included.</summary>
     /// <param name="duration">Whole minutes.</param>
-    public async Task<OpeningsInput> LoadAsync(PageRules page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
+    public async Task<OpeningsInput> LoadAsync(AskedPage page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
     {
-        var hostIds = HostIds(page);
-        var range = Range(page, from, to, duration);
-        var asRange = range.ToRange();
+        var rules = page.Rules;
+        var hostIds = page.HostIds;
+        var range = Range(rules, from, to, duration);
+        // To the second, as case files write it, so that they come to the same.
+        var now = Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
         var hosts = await db.Hosts.AsNoTracking().Include(host => host.Hours).Where(host => hostIds.Contains(host.Id)).ToListAsync(ct);
-        var busy = (await db.CalendarEntries.AsNoTracking()
-                .Where(entry => hostIds.Contains(entry.HostId) && entry.Span.Overlaps(asRange))
-                .Where(AskedCalendars.TakesTime)
-                .Select(entry => new { entry.HostId, entry.Span })
-                .ToListAsync(ct))
-            .ToLookup(entry => entry.HostId, entry => entry.Span.ToSpan());
-        var read = (await db.Calendars.AsNoTracking()
-                .Where(calendar => hostIds.Contains(calendar.HostId) && calendar.IsAsked)
-                .Select(calendar => new { calendar.HostId, calendar.ReadRange })
-                .ToListAsync(ct))
-            .ToLookup(calendar => calendar.HostId, calendar => calendar.ReadRange.ToSpan());
-        var counted = (hosts.Exists(host => host.DailyCap is not null || host.WeeklyCap is not null) ? Weeks(page, from, to, range) : range).ToRange();
+        var busy = await BusyAsync(page, hostIds, range, now, ct);
+        var counted = (hosts.Exists(host => host.DailyCap is not null || host.WeeklyCap is not null) ? Weeks(rules, from, to, range) : range).ToRange();
         var commitments = (await db.Commitments.AsNoTracking()
                 .Where(commitment => hostIds.Contains(commitment.HostId) && commitment.Span.Overlaps(counted))
                 .ToListAsync(ct))
@@ -69,10 +61,8 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
                 commitment.Kind, Id(commitment.HolderId), commitment.PageId is { } id ? Id(id) : null,
                 commitment.Span.LowerBound, commitment.Span.UpperBound, commitment.BufferBefore, commitment.BufferAfter));
 
-        // To the second, as case files write it, so that they come to the same.
-        var now = Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
-        var sessions = await SessionsAsync(page, Weeks(page, from, to, range), ct);
-        return new OpeningsInput(now, from, to, duration, AsHolder: null, Moving: null, page with { Sessions = sessions },
+        var sessions = await SessionsAsync(rules, Weeks(rules, from, to, range), ct);
+        return new OpeningsInput(now, from, to, duration, AsHolder: null, Moving: null, rules with { Sessions = sessions },
         [
             .. hosts.Select(host => new HostFacts(
                 Id(host.Id), DateTimeZoneProviders.Tzdb[host.Zone], host.DailyCap, host.WeeklyCap, IgnoresCalendars: false, host.Hours?.Document.ToCore(),
@@ -80,7 +70,33 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
         ]);
 
         // Who has left the team takes no more, also where a page was saved with them at that very moment.
-        Span[] BusyOf(Host host) => host.RetiredAt is null ? [.. busy[host.Id], .. read[host.Id].SelectMany(known => Unknown(range, known))] : [range];
+        Span[] BusyOf(Host host) => host.RetiredAt is null ? [.. busy[host.Id]] : [range];
+    }
+
+    /// <summary>What the calendars that the page asks have of its hosts' time; all of it where one of them is not known well enough.</summary>
+    private async Task<ILookup<Guid, Span>> BusyAsync(AskedPage page, List<Guid> hostIds, Span range, Instant now, CancellationToken ct)
+    {
+        var closesAfter = await db.Workspaces.Select(workspace => workspace.ClosesAfterHours).SingleAsync(ct);
+        var asked = (await db.CalendarHosts.AsNoTracking()
+                .Where(row => hostIds.Contains(row.HostId))
+                .Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) =>
+                    new { row.HostId, calendar.Id, calendar.Kind, calendar.IsAsked, calendar.TentativeCounts, calendar.ReadRange, calendar.LookedAt })
+                .ToListAsync(ct))
+            .Where(row => AskedCalendars.IsAsked(page.Calendars, row.HostId, row.Id, row.IsAsked))
+            .ToDictionary(row => (row.HostId, row.Id));
+        var (calendarIds, asRange) = (asked.Keys.Select(key => key.Id).Distinct().ToList(), range.ToRange());
+        var entries = await db.CalendarEntries.AsNoTracking()
+            .Where(entry => hostIds.Contains(entry.HostId) && calendarIds.Contains(entry.CalendarId) && entry.Span.Overlaps(asRange) && !entry.Free)
+            .Select(entry => new { entry.HostId, entry.CalendarId, entry.Span, entry.Tentative })
+            .ToListAsync(ct);
+
+        var taken = entries
+            .Where(entry => asked.TryGetValue((entry.HostId, entry.CalendarId), out var calendar) && (calendar.TentativeCounts || !entry.Tentative))
+            .Select(entry => (entry.HostId, Span: entry.Span.ToSpan()));
+        var unknown = asked.Values.SelectMany(
+            calendar => AskedCalendars.IsTooOld(calendar.Kind, calendar.LookedAt, closesAfter, now) ? [range] : Unknown(range, calendar.ReadRange.ToSpan()),
+            (calendar, span) => (calendar.HostId, Span: span));
+        return taken.Concat(unknown).ToLookup(pair => pair.HostId, pair => pair.Span);
     }
 
     /// <summary>Sessions count for caps and places; a page without caps, for one guest a session, needs none.</summary>
@@ -98,9 +114,6 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
 
     /// <summary>How rows' ids are written in Core's input.</summary>
     public static string Id(Guid id) => id.ToString("D");
-
-    private static List<Guid> HostIds(PageRules page) =>
-        page.LineUp.SelectMany(seat => seat.AnyOf).Distinct().Select(Guid.Parse).ToList();
 
     /// <summary>Time for which a calendar has not been read counts as busy: what is not known is never offered.</summary>
     private static IEnumerable<Span> Unknown(Span range, Span known)

@@ -11,7 +11,7 @@ using Npgsql;
 namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>Makes and changes pages. A save names the version it started from, so that nobody overwrites what a colleague just saved.</summary>
-public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowances, RecordKeeping record, IClock clock)
+public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowances, RecordKeeping record, CalendarChoosing choices, IClock clock)
 {
     private static readonly PageFormRules Checks = new();
     private static readonly PageTimesRules TimesChecks = new();
@@ -146,6 +146,7 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         page.DailyCap = times.DailyCap;
         page.WeeklyCap = times.WeeklyCap;
         page.Places = times.Places;
+        page.CalendarChoices = await choices.CheckAsync(times, ct);
 
         if (times.Hours is null || times.Blocks is not null)
         {

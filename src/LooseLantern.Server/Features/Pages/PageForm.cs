@@ -28,6 +28,7 @@ public sealed record SeatForm(IReadOnlyList<Guid> HostIds, SeatFill Fill);
 /// <param name="WeeklyCap">Most sessions a week, Monday to Sunday; null for any number.</param>
 /// <param name="Places">How many guests one session takes.</param>
 /// <param name="Hours">The page's own hours; needed where they count, unless it has blocks.</param>
+/// <param name="Calendars">Where it asks or writes other calendars of its hosts than usual.</param>
 /// <param name="Blocks">Office hours instead of hours by the week; null for none.</param>
 public sealed record PageTimes(
     string Zone,
@@ -45,7 +46,8 @@ public sealed record PageTimes(
     int? DailyCap,
     int? WeeklyCap,
     int Places,
-    BlocksForm? Blocks = null);
+    BlocksForm? Blocks = null,
+    IReadOnlyList<CalendarChoice>? Calendars = null);
 
 /// <summary>The office hours of a page.</summary>
 /// <param name="Whole">Whether each is one opening for its whole length, instead of being cut into openings from its start.</param>

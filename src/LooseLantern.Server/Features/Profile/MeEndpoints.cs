@@ -2,12 +2,12 @@ using FluentValidation;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using NpgsqlTypes;
 
 namespace LooseLantern.Server.Features.Profile;
 
@@ -18,8 +18,9 @@ namespace LooseLantern.Server.Features.Profile;
 /// <param name="WorkspaceZone">IANA id of the zone new pages start from.</param>
 /// <param name="Now">The server's time.</param>
 /// <param name="FirstRun">Whether the first run is still open.</param>
+/// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be reached.</param>
 public sealed record Me(
-    Guid Id, string Name, string Email, bool IsOwner, bool IsCoordinator, Guid? HostId, string Workspace, string Zone, string WorkspaceZone, Instant Now, ClockForm Clock, bool FirstRun, bool HasPortrait);
+    Guid Id, string Name, string Email, bool IsOwner, bool IsCoordinator, Guid? HostId, string Workspace, string Zone, string WorkspaceZone, Instant Now, ClockForm Clock, bool FirstRun, bool HasPortrait, int ClosesAfterHours);
 
 /// <param name="Line">A line about them, for guests; may be empty.</param>
 /// <param name="Zone">IANA id; the zone of their calendars' whole days too.</param>
@@ -43,14 +44,14 @@ public static class MeEndpoints
                 var hasPortrait = await db.Portraits.AnyAsync(row => row.PersonId == person.Id, ct);
                 return new Me(
                     person.Id, person.Name, person.Email!, person.IsOwner, actor.Required.Coordinates, actor.Required.HostId, workspace.Name, person.Zone, workspace.Zone,
-                    clock.GetCurrentInstant(), person.Clock, person.IsOwner && workspace.FirstRunEndedAt is null, hasPortrait);
+                    clock.GetCurrentInstant(), person.Clock, person.IsOwner && workspace.FirstRunEndedAt is null, hasPortrait, workspace.ClosesAfterHours);
             })
             .WithName("getMe").ProducesProblem(401);
 
         me.MapGet("/profile", async (Actor actor, LanternDb db, CancellationToken ct) => Of(await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct)))
             .WithName("getProfile");
 
-        me.MapPut("/profile", async (ProfileForm form, Actor actor, LanternDb db, CancellationToken ct) =>
+        me.MapPut("/profile", async (ProfileForm form, Actor actor, LanternDb db, CalendarUnrolling unrolling, CancellationToken ct) =>
             {
                 Checks.Check(form);
                 var person = await db.Users.SingleAsync(row => row.Id == actor.Required.Id, ct);
@@ -58,7 +59,7 @@ public static class MeEndpoints
                 // The host is the same person: one name and one zone for both.
                 if (await db.Hosts.FirstOrDefaultAsync(row => row.PersonId == person.Id, ct) is { } host)
                 {
-                    if (host.Zone != form.Zone) await ReadAnewAsync(db, host.Id, ct);
+                    if (host.Zone != form.Zone) await unrolling.ForgetAsync(host.Id, ct);
                     (host.Name, host.Zone) = (person.Name, person.Zone);
                 }
 
@@ -89,11 +90,6 @@ public static class MeEndpoints
     }
 
     private static ProfileForm Of(Person person) => new(person.Name, person.Line, person.Zone, person.Language, person.Clock);
-
-    /// <summary>Whole days and floating times of a host's calendars are in the host's zone: with another one they are read anew.</summary>
-    private static Task ReadAnewAsync(LanternDb db, Guid hostId, CancellationToken ct) =>
-        db.Calendars.Where(calendar => calendar.HostId == hostId)
-            .ExecuteUpdateAsync(calendar => calendar.SetProperty(row => row.ReadRange, NpgsqlRange<Instant>.Empty), ct);
 
     private sealed class Rules : AbstractValidator<ProfileForm>
     {

@@ -2,6 +2,8 @@ using FluentValidation;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Calendars;
+using LooseLantern.Server.Features.Calendars.BuiltIn;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Record;
@@ -29,7 +31,7 @@ public sealed record OwnHoursRequest(Guid? HoursId);
 
 /// <summary>Adds rooms and things, and changes and retires hosts.</summary>
 public sealed class HostEditing(
-    LanternDb db, Tenant tenant, Actor actor, Allowances allowances, HoursEffects effects, RecordKeeping record, IClock clock)
+    LanternDb db, Tenant tenant, Actor actor, Allowances allowances, HoursEffects effects, CalendarUnrolling unrolling, RecordKeeping record, IClock clock)
 {
     public const int MostWeight = 100;
 
@@ -42,6 +44,7 @@ public sealed class HostEditing(
         await HoldToHoursAsync(form.HoursId, ct);
         var host = new Host { WorkspaceId = tenant.WorkspaceId!.Value, Kind = form.Kind, Name = form.Name.Trim(), Zone = form.Zone, HoursId = form.HoursId };
         db.Hosts.Add(host);
+        db.Calendars.Add(OwnEntries.For(host, clock.GetCurrentInstant()));
         record.Note(host.Id, $"Added {host.Name}");
         await db.SaveChangesAsync(ct);
         return await GetAsync(host.Id, ct);
@@ -63,6 +66,7 @@ public sealed class HostEditing(
         {
             if (!Words.FitOneLine(form.Name)) throw Refusal.Invalid("name", "Name it in up to 120 characters.");
             if (!Zones.IsKnown(form.Zone)) throw Refusal.Invalid("zone", "Choose a time zone from the list.");
+            if (host.Zone != form.Zone) await unrolling.ForgetAsync(id, ct);
             (host.Name, host.Zone) = (form.Name!.Trim(), form.Zone!);
         }
 

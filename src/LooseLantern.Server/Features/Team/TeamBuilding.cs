@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars.BuiltIn;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
@@ -79,6 +80,7 @@ public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person
             Hours = hours,
         };
         db.Hosts.Add(host);
+        db.Calendars.Add(OwnEntries.For(host, clock.GetCurrentInstant()));
         await db.SaveChangesAsync(ct);
         return host;
     }

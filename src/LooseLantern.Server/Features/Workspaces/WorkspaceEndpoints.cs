@@ -8,7 +8,8 @@ using Microsoft.EntityFrameworkCore;
 namespace LooseLantern.Server.Features.Workspaces;
 
 /// <param name="Zone">IANA id of the zone its new pages and boards start from.</param>
-public sealed record WorkspaceForm(string Name, string Zone);
+/// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be reached; null to leave that as it is.</param>
+public sealed record WorkspaceForm(string Name, string Zone, int? ClosesAfterHours = null);
 
 public static class WorkspaceEndpoints
 {
@@ -20,6 +21,7 @@ public static class WorkspaceEndpoints
                 Checks.Check(form);
                 var workspace = await db.Workspaces.SingleAsync(ct);
                 (workspace.Name, workspace.Zone) = (form.Name.Trim(), form.Zone);
+                workspace.ClosesAfterHours = form.ClosesAfterHours ?? workspace.ClosesAfterHours;
                 await db.SaveChangesAsync(ct);
                 return form;
             })
@@ -30,6 +32,7 @@ public static class WorkspaceEndpoints
         public Rules()
         {
             RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Name your organisation, in up to 120 characters.");
+            RuleFor(form => form.ClosesAfterHours).InclusiveBetween(1, 30 * 24).WithMessage("Choose 1 to 720 hours.");
             RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
         }
     }

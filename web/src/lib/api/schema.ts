@@ -100,6 +100,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/public/bookings-of/{secret}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getBookingFeed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/desks/{desk}/pages/{page}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["watchPage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/token": {
         parameters: {
             query?: never;
@@ -349,6 +381,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getLoad"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hosts/{id}/written-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["chooseWrittenCalendar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["watchWorkspace"];
         put?: never;
         post?: never;
         delete?: never;
@@ -782,7 +846,7 @@ export interface paths {
         };
         get: operations["listCalendars"];
         put?: never;
-        /** @description A multipart/form-data form with hostId, name (may be left out) and file, an iCalendar file. */
+        /** @description A multipart/form-data form with hostId (or, for a calendar of the whole team, hostIds separated by commas), name (may be left out) and file, an iCalendar file. */
         post: operations["joinCalendar"];
         delete?: never;
         options?: never;
@@ -807,6 +871,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["joinCalendarAddress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/account/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["findAccountCalendars"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["joinCalendarAccount"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars/{id}": {
         parameters: {
             query?: never;
@@ -823,6 +935,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeCalendarPassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookAtCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listOwnEntries"];
+        put?: never;
+        post: operations["addOwnEntry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}/entries/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeOwnEntry"];
+        post?: never;
+        delete: operations["removeOwnEntry"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me/busy-times": {
         parameters: {
             query?: never;
@@ -834,6 +1010,70 @@ export interface paths {
         put?: never;
         post: operations["tellBusyTimes"];
         delete: operations["stopTellingBusyTimes"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFeedAddress"];
+        put?: never;
+        post: operations["makeFeedAddress"];
+        delete: operations["dropFeedAddress"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/written-events/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["moveToOutside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/written-events/{id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["putEventBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/written-events/{id}/leave-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["leaveEventOff"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1019,11 +1259,37 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A calendar that an account has. */
+        AccountCalendar: {
+            /** @description By which it is named when it is joined. */
+            path: string;
+            name: string;
+            mayWrite: boolean;
+            /** @description Whether it is joined already, for the host that was asked about. */
+            isJoined: boolean;
+        };
+        AccountForm: {
+            /** @description The calendar server's address or name, or a mail address whose server is meant. */
+            server: string;
+            userName: string;
+            password: string;
+        };
+        AccountFound: {
+            server: string;
+            calendars: components["schemas"]["AccountCalendar"][];
+        };
         AddressAnswer: {
             /** @description Whether a page of that desk could have the address. */
             free: boolean;
             /** @description What to do where it could not. */
             mend: null | string;
+        };
+        AddressForm: {
+            for: components["schemas"]["CalendarOwners"];
+            /** @description Where an iCalendar file is fetched; never shown again. */
+            address: string;
+            /** @description Null for what the calendar calls itself. */
+            name?: null | string;
         };
         /**
          * @description What a bar is; later ones are drawn over earlier ones.
@@ -1074,6 +1340,7 @@ export interface components {
             /** @description The two letters of its page; empty for what belongs to none. */
             mark: string;
             block: null | components["schemas"]["BoardBlock"];
+            outside: null | components["schemas"]["OutsideView"];
         };
         /** @description One coming of a block. */
         BoardBlock: {
@@ -1154,6 +1421,8 @@ export interface components {
             guestEmail: string;
             guestZone: string;
             bookedAt: components["schemas"]["Instant"];
+            /** @description What was done to its events in hosts' calendars and waits for an answer; such bookings come first. */
+            outside: components["schemas"]["OutsideView"][];
         };
         /** @description What a guest sends to reserve an opening. */
         BookRequest: {
@@ -1175,29 +1444,88 @@ export interface components {
             /** @description The secret address from the root of the site; null where busy times are not told. */
             path: null | string;
         };
+        /** @description Which of a host's calendars a page asks and writes to, where that is not the usual. */
+        CalendarChoice: {
+            /** Format: uuid */
+            hostId: string;
+            /** @description The calendars that are asked; null for the usual ones. */
+            asked: null | string[];
+            /**
+             * Format: uuid
+             * @description The calendar its bookings are written to; null for the usual one.
+             */
+            writtenTo: null | string;
+        };
         CalendarForm: {
             name: string;
             /** @description Whether its busy times are in the way of openings; else it is only shown. */
             isAsked: boolean;
             /** @description Whether what it has only tentatively is in the way too. */
             tentativeCounts: boolean;
+            /** @description Whom one of the whole team counts for; null to leave that as it is. */
+            hostIds?: null | string[];
+        };
+        /**
+         * @description Where a calendar comes from.
+         * @enum {unknown}
+         */
+        CalendarKind: "file" | "address" | "account" | "builtIn";
+        /** @description Whom a calendar is to count for. */
+        CalendarOwners: {
+            /**
+             * Format: uuid
+             * @description Whose it is; null for one of the whole team.
+             */
+            hostId: null | string;
+            /** @description Whom one of the whole team counts for; left out for somebody's own. */
+            hostIds?: null | string[];
         };
         CalendarView: {
             /** Format: uuid */
             id: string;
-            /** Format: uuid */
-            hostId: string;
+            kind: components["schemas"]["CalendarKind"];
+            /**
+             * Format: uuid
+             * @description Whose it is; null for one of the whole team.
+             */
+            hostId: null | string;
+            /** @description Empty for one of the whole team. */
             hostName: string;
+            /** @description The hosts it counts for. */
+            for: string[];
             name: string;
             isAsked: boolean;
             tentativeCounts: boolean;
-            fileName: string;
+            /** @description The file's name, or the server's; empty for the calendar that is kept here. */
+            source: string;
+            /** @description When what it says last came anew. */
             loadedAt: components["schemas"]["Instant"];
+            /** @description When it was last looked at with success. */
+            lookedAt: components["schemas"]["Instant"];
             /**
              * Format: int32
-             * @description How many occurrences were read between ReadFrom and ReadUntil.
+             * @description How many occurrences are known of it, each counted once a host.
              */
             entries: number;
+            mayWrite: boolean;
+            /** @description Whether its host's new bookings are written to it. */
+            isWrittenTo: boolean;
+            /**
+             * Format: int32
+             * @description How long its publisher asks to wait between looks.
+             */
+            refreshSeconds: null | number;
+            unreachableSince: null | components["schemas"]["Instant"];
+            /** @description What stands in the way, in words. */
+            fault: null | string;
+            closesAt: null | components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many events are still to be written to it, or deleted there.
+             */
+            unwritten: number;
+            /** @description What stands in the way of that. */
+            writeFault: null | string;
             unread: components["schemas"]["UnreadView"][];
         };
         ChangeHoursRequest: {
@@ -1253,11 +1581,24 @@ export interface components {
             address: string;
             name: string;
         };
+        /** @enum {unknown} */
+        EntryRepeats: "once" | "daily" | "weekly" | "monthly";
+        /** @enum {unknown} */
+        EntryShows: "busy" | "tentative" | "free";
         FactorKey: {
             /** @description Base32, to type into an authenticator. */
             key: string;
             /** @description The same as an otpauth URI, to show as a code that can be photographed. */
             uri: string;
+        };
+        FeedAddress: {
+            /** @description The secret address from the root of the site; null where there is none. */
+            path: null | string;
+            all: boolean;
+        };
+        FeedForm: {
+            /** @description Whether it has all of the workspace's bookings, which only coordinators may choose. */
+            all: boolean;
         };
         FirstRunView: {
             /** @description Whether it was put away; it can be taken up again. */
@@ -1484,6 +1825,14 @@ export interface components {
             /** @description Where it is taken up, from the root of the site. */
             path: string;
         };
+        JoinAccountForm: {
+            for: components["schemas"]["CalendarOwners"];
+            account: components["schemas"]["AccountForm"];
+            /** @description The paths of those to join. */
+            calendars: string[];
+            /** @description The path of the one to which new bookings are written; null to leave that as it is. */
+            writeTo?: null | string;
+        };
         JoinForm: {
             name: string;
             password: string;
@@ -1562,6 +1911,11 @@ export interface components {
             /** @description Whether the first run is still open. */
             firstRun: boolean;
             hasPortrait: boolean;
+            /**
+             * Format: int32
+             * @description For how many hours the last known state of a calendar counts while it can't be reached.
+             */
+            closesAfterHours: number;
         };
         /** @description A start a guest can reserve now, with its end and how many places it has left. */
         Opening: {
@@ -1588,6 +1942,43 @@ export interface components {
             password: string;
             deskName: string;
             deskAddress: string;
+        };
+        /**
+         * @description What somebody did, in the calendar, to an event that we wrote there.
+         * @enum {unknown}
+         */
+        OutsideChange: "none" | "moved" | "deleted";
+        /** @description An event of ours that somebody moved or deleted in a calendar, and which waits for somebody to say what should be. */
+        OutsideView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            hostId: string;
+            hostName: string;
+            calendar: string;
+            change: components["schemas"]["OutsideChange"];
+            start: null | components["schemas"]["Instant"];
+            end: null | components["schemas"]["Instant"];
+            noticedAt: components["schemas"]["Instant"];
+            /** @description Whether the person who asks may choose. */
+            mayAnswer: boolean;
+        };
+        /** @description An entry of the calendar that is kept here, on its host's wall clock. */
+        OwnEntryForm: {
+            title: string;
+            /** @description Local date and time; of a whole day its midnight. */
+            start: components["schemas"]["LocalDateTime"];
+            /** @description Local date and time at which it is over; of whole days the midnight after the last. */
+            end: components["schemas"]["LocalDateTime"];
+            wholeDay: boolean;
+            shows: components["schemas"]["EntryShows"];
+            repeats: components["schemas"]["EntryRepeats"];
+            until: null | components["schemas"]["LocalDate"];
+        };
+        OwnEntryView: {
+            /** Format: int64 */
+            id: number;
+            entry: components["schemas"]["OwnEntryForm"];
         };
         OwnHoursRequest: {
             /** Format: uuid */
@@ -1688,6 +2079,8 @@ export interface components {
              */
             places: number;
             blocks?: null | components["schemas"]["BlocksForm"];
+            /** @description Where it asks or writes other calendars of its hosts than usual. */
+            calendars?: null | components["schemas"]["CalendarChoice"][];
         };
         PageVersion: {
             /** Format: int32 */
@@ -1707,6 +2100,10 @@ export interface components {
             /** @description The names of each seat's hosts. */
             seats: string[][];
             form: components["schemas"]["PageForm"];
+        };
+        PasswordForm: {
+            /** @description The new password of an account. */
+            password: string;
         };
         PasswordRequest: {
             password: string;
@@ -1883,7 +2280,7 @@ export interface components {
         TryHoursRequest: {
             document: components["schemas"]["HoursDocument"];
         };
-        /** @description An event of a calendar's file that could not be read. */
+        /** @description An event of a calendar that could not be read. */
         UnreadView: {
             /** Format: int32 */
             line: number;
@@ -1967,6 +2364,18 @@ export interface components {
             name: string;
             /** @description IANA id of the zone its new pages and boards start from. */
             zone: string;
+            /**
+             * Format: int32
+             * @description For how many hours the last known state of a calendar counts while it can't be reached; null to leave that as it is.
+             */
+            closesAfterHours?: null | number;
+        };
+        WriteToForm: {
+            /**
+             * Format: uuid
+             * @description One of the host's own that can be written to; null for the one that is kept here.
+             */
+            calendarId: null | string;
         };
     };
     responses: never;
@@ -2201,6 +2610,74 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getBookingFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    watchPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                desk: string;
+                page: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2679,6 +3156,84 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    chooseWrittenCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteToForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    watchWorkspace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -3797,6 +4352,134 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    joinCalendarAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findAccountCalendars: {
+        parameters: {
+            query?: {
+                hostId?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountFound"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    joinCalendarAccount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinAccountForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     changeCalendar: {
@@ -3858,6 +4541,312 @@ export interface operations {
             header?: never;
             path: {
                 id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeCalendarPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lookAtCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listOwnEntries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnEntryView"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addOwnEntry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnEntryForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnEntryView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeOwnEntry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                entry: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnEntryForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnEntryView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeOwnEntry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                entry: number;
             };
             cookie?: never;
         };
@@ -3963,6 +4952,245 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getFeedAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedAddress"];
+                };
+            };
+        };
+    };
+    makeFeedAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedAddress"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    dropFeedAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    moveToOutside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    putEventBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    leaveEventOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
             /** @description Conflict */
             409: {

@@ -18,6 +18,7 @@ function board(...bars: { host: string; kind: Schemas['BarKind']; from: number; 
         tentative: false,
         mark: '',
         block: null,
+        outside: null,
       },
     ],
   }));

@@ -18,13 +18,21 @@ export function barInWords(bar: Bar, zone: string): string {
   const [from, to] = [dateIn(bar.start, zone), dateIn(bar.end, zone)];
   const span = bar.wholeDay ? 'whole day' : `${timeOf(bar.start, zone)} to ${timeOf(bar.end, zone)}${from === to ? '' : ` (${dayName(from)} to ${dayName(to)})`}`;
   const kind = `${kinds[bar.kind]}${bar.tentative ? ', tentative' : ''}`;
-  return [bar.title === kind ? '' : bar.title, kind, span, bar.source].filter((part) => part !== '').join(', ');
+  const outside = bar.outside ? (bar.outside.change === 'moved' ? 'moved in the calendar, waits for an answer' : 'deleted in the calendar, waits for an answer') : '';
+  return [bar.title === kind ? '' : bar.title, kind, span, bar.source, outside].filter((part) => part !== '').join(', ');
 }
 
 /** What is written on a bar. */
 export function labelOf(bar: Bar): string {
   if (bar.kind === 'hours') return '';
-  return bar.mark === '' ? bar.title : `${bar.mark} ${bar.title}`;
+  const title = bar.outside ? `? ${bar.title}` : bar.title;
+  return bar.mark === '' ? title : `${bar.mark} ${title}`;
+}
+
+/** The bookings of a board whose events were moved or deleted in calendars, each once. */
+export function waitingOn(board: Schemas['BoardAnswer']): Bar[] {
+  const waiting = board.days.flatMap((day) => day.lanes.flatMap((lane) => lane.bars.filter((bar) => bar.outside !== null)));
+  return waiting.filter((bar, index) => waiting.findIndex((other) => other.outside?.id === bar.outside?.id) === index);
 }
 
 /** What lies at a minute of a lane, the topmost last; "outside hours" where nothing does. */

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Temporal } from 'temporal-polyfill';
   import type { Schemas } from '$lib/api/client';
+  import OutsideNote from '$lib/calendars/OutsideNote.svelte';
   import { cityOf, sameClock } from '$lib/time/clock';
   import { dateIn, dayMonth, lengthOf, longDate, timeOf } from '$lib/time/format';
 
@@ -15,12 +16,13 @@
 
   const today = $derived(dateIn(now, zone));
   const days = $derived.by(() => {
-    const grouped: { date: string; rows: Schemas['BookingRow'][] }[] = [];
+    const grouped: { key: string; date: string; waits: boolean; rows: Schemas['BookingRow'][] }[] = [];
     for (const row of rows) {
-      const date = dateIn(row.start, zone);
+      // What waits for an answer comes first, and its days are told apart from those of all the others.
+      const [date, waits] = [dateIn(row.start, zone), row.outside.length > 0];
       const day = grouped.at(-1);
-      if (day?.date === date) day.rows.push(row);
-      else grouped.push({ date, rows: [row] });
+      if (day?.date === date && day.waits === waits) day.rows.push(row);
+      else grouped.push({ key: `${date}${waits ? ' waits' : ''}`, date, waits, rows: [row] });
     }
     return grouped;
   });
@@ -41,11 +43,11 @@
       <th scope="col" class="px-4 pt-3 pb-2 font-normal">Booked</th>
     </tr>
   </thead>
-  {#each days as day (day.date)}
+  {#each days as day (day.key)}
     <tbody class="max-md:block">
       <tr class="max-md:block">
         <th scope="colgroup" colspan="5" class="font-heading border-t border-line bg-paper px-4 py-1.5 text-[15px] font-semibold max-md:block">
-          {longDate(day.date)}{#if day.date === today}<span class="ml-2 font-sans text-sm font-normal text-muted">today</span>{/if}
+          {longDate(day.date)}{#if day.date === today}<span class="ml-2 font-sans text-sm font-normal text-muted">today</span>{/if}{#if day.waits}<span class="ml-2 font-sans text-sm font-normal text-brick">waits for your answer</span>{/if}
         </th>
       </tr>
       {#each day.rows as row (row.id)}
@@ -70,6 +72,9 @@
           <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">{row.hosts.join(', ')}</td>
           <td class="border-t border-line px-4 py-2.5 align-top text-[13px] text-muted max-md:hidden">{dayMonth(dateIn(row.bookedAt, zone))}, {timeOf(row.bookedAt, zone)}</td>
         </tr>
+        {#each row.outside as outside (outside.id)}
+          <tr class="max-md:block"><td colspan="5" class="px-4 pb-3 max-md:block"><OutsideNote {outside} booking={row.guestName} {zone} /></td></tr>
+        {/each}
       {/each}
     </tbody>
   {/each}

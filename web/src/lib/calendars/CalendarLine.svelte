@@ -1,63 +1,88 @@
 <script lang="ts">
-  import { Checkbox } from 'flowbite-svelte';
+  import { Checkbox, Radio } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must, problemOf, type Problem } from '$lib/api/problem';
-  import { counted, dateIn, dayMonth, timeOf } from '$lib/time/format';
+  import { counted } from '$lib/time/format';
+  import NewPassword from './NewPassword.svelte';
+  import OwnEntries from './OwnEntries.svelte';
   import { replaceFile } from './upload';
+  import { outOfReach, sourceOf } from './words';
 
   interface Props {
     calendar: Schemas['CalendarView'];
+    hosts: Schemas['HostView'][];
     zone: string;
+    now: string;
     mayEdit: boolean;
-    onreplaced: () => void;
+    onchanged: () => void;
     onremove: () => void;
   }
 
-  let { calendar, zone, mayEdit, onreplaced, onremove }: Props = $props();
+  let { calendar, hosts, zone, now, mayEdit, onchanged, onremove }: Props = $props();
 
   let problem = $state.raw<Problem | undefined>(undefined);
+  let looking = $state(false);
+  let opened = $state<'entries' | 'password' | undefined>(undefined);
+  const isOutside = $derived(calendar.kind === 'account' || calendar.kind === 'address');
+  const mayBeWritten = $derived(calendar.hostId !== null && (calendar.kind === 'builtIn' || calendar.mayWrite));
+  const countsFor = $derived(calendar.hostId === null ? hosts.filter((host) => calendar.for.includes(host.id)).map((host) => host.name) : []);
+  const fault = $derived(outOfReach(calendar, now, zone));
 
-  async function change(next: Partial<Schemas['CalendarForm']>): Promise<void> {
-    const body = { name: calendar.name, isAsked: calendar.isAsked, tentativeCounts: calendar.tentativeCounts, ...next };
+  async function attempt(doing: () => Promise<unknown>): Promise<void> {
     try {
-      await must(api.PUT('/api/calendars/{id}', { params: { path: { id: calendar.id } }, body }));
+      await doing();
       problem = undefined;
     } catch (thrown) {
       problem = problemOf(thrown);
     }
-    onreplaced();
+    onchanged();
+  }
+
+  function change(next: Partial<Schemas['CalendarForm']>): Promise<void> {
+    const body = { name: calendar.name, isAsked: calendar.isAsked, tentativeCounts: calendar.tentativeCounts, hostIds: null, ...next };
+    return attempt(() => must(api.PUT('/api/calendars/{id}', { params: { path: { id: calendar.id } }, body })));
+  }
+
+  async function look(): Promise<void> {
+    looking = true;
+    await attempt(() => must(api.POST('/api/calendars/{id}/look', { params: { path: { id: calendar.id } } })));
+    looking = false;
   }
 
   async function replace(input: HTMLInputElement): Promise<void> {
     const file = input.files?.[0];
-    if (!file) return;
-    try {
-      await replaceFile(calendar.id, file);
-      problem = undefined;
-      onreplaced();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    if (file) await attempt(() => replaceFile(calendar.id, file));
     input.value = '';
+  }
+
+  function writeHere(): Promise<void> {
+    const body = { calendarId: calendar.kind === 'builtIn' ? null : calendar.id };
+    return attempt(() => must(api.PUT('/api/hosts/{id}/written-calendar', { params: { path: { id: calendar.hostId ?? '' } }, body })));
   }
 </script>
 
 <li class="border-t border-line px-4 py-3 first:border-t-0">
   <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
     <span class="font-semibold">{calendar.name}</span>
-    <span>{calendar.hostName}</span>
-    <span class="text-sm text-muted">
-      {calendar.fileName}, loaded {dayMonth(dateIn(calendar.loadedAt, zone))} at {timeOf(calendar.loadedAt, zone)}, {counted(calendar.entries, 'entry', 'entries')}
-    </span>
+    <span class="text-sm text-muted">{sourceOf(calendar, now, zone)}</span>
     {#if mayEdit}
-      <span class="ml-auto flex gap-4 text-sm">
-        <label class="cursor-pointer underline underline-offset-4 focus-within:outline-3">
-          Replace its file<input type="file" accept=".ics,text/calendar" class="sr-only" aria-label="Replace the file of {calendar.name}" onchange={(event) => void replace(event.currentTarget)} />
-        </label>
-        <button type="button" class="underline underline-offset-4" aria-label="Take away {calendar.name}" onclick={onremove}>Take away</button>
+      <span class="ml-auto flex flex-wrap gap-4 text-sm">
+        {#if isOutside}<button type="button" class="underline underline-offset-4" disabled={looking} aria-label="Look again at {calendar.name}{looking ? ': looking…' : ''}" onclick={() => void look()}>{looking ? 'looking…' : 'Look again'}</button>{/if}
+        {#if calendar.kind === 'account'}<button type="button" class="underline underline-offset-4" aria-expanded={opened === 'password'} aria-label="New password for {calendar.name}" onclick={() => (opened = opened === 'password' ? undefined : 'password')}>New password</button>{/if}
+        {#if calendar.kind === 'file'}
+          <label class="cursor-pointer underline underline-offset-4 focus-within:outline-3">
+            Replace its file<input type="file" accept=".ics,text/calendar" class="sr-only" aria-label="Replace the file of {calendar.name}" onchange={(event) => void replace(event.currentTarget)} />
+          </label>
+        {/if}
+        {#if calendar.kind === 'builtIn'}
+          <button type="button" class="underline underline-offset-4" aria-expanded={opened === 'entries'} aria-label="Entries of {calendar.name}, {calendar.hostName}" onclick={() => (opened = opened === 'entries' ? undefined : 'entries')}>Entries</button>
+        {:else}
+          <button type="button" class="underline underline-offset-4" aria-label="Take away {calendar.name}" onclick={onremove}>Take away</button>
+        {/if}
       </span>
     {/if}
   </div>
+  {#if countsFor.length > 0}<p class="text-sm">counts for {countsFor.join(', ')}</p>{/if}
   <div class="mt-1 flex flex-wrap gap-x-6 gap-y-1 text-sm">
     <Checkbox
       checked={calendar.isAsked}
@@ -73,15 +98,25 @@
         onchange={(event: Event & { currentTarget: HTMLInputElement }) => void change({ tentativeCounts: event.currentTarget.checked })}>tentative ones too</Checkbox
       >
     {/if}
+    {#if mayBeWritten}
+      {@const here = calendar.kind === 'builtIn' ? 'new bookings are written nowhere else' : 'new bookings are written here'}
+      <Radio name="write-{calendar.hostId}" value={calendar.id} group={calendar.isWrittenTo ? calendar.id : ''} disabled={!mayEdit} aria-label="{calendar.hostName}, {calendar.name}: {here}" onchange={() => void writeHere()}>{here}</Radio>
+    {/if}
   </div>
+  {#if fault}<p class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text">{fault}</p>{/if}
+  {#if calendar.unwritten > 0 && calendar.writeFault}
+    <p class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text">{counted(calendar.unwritten, 'booking is', 'bookings are')} not written there yet. {calendar.writeFault} It is tried again and again.</p>
+  {/if}
   {#if problem}
     <p class="mt-1 text-sm text-brick" role="alert">{problem.errors?.file?.[0] ?? problem.title} What was there still counts.</p>
   {/if}
+  {#if opened === 'password'}<NewPassword {calendar} onchanged={() => { opened = undefined; onchanged(); }} />{/if}
+  {#if opened === 'entries'}<OwnEntries {calendar} {now} zone={hosts.find((host) => host.id === calendar.hostId)?.zone ?? zone} {onchanged} />{/if}
   {#if calendar.unread.length > 0}
     <details class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text" open>
       <summary class="cursor-pointer font-semibold">{counted(calendar.unread.length, 'event', 'events')} could not be read, so {calendar.unread.length === 1 ? 'it does' : 'they do'} not block any time</summary>
       <ul class="mt-1 space-y-0.5">
-        {#each calendar.unread as event (event.line)}
+        {#each calendar.unread as event, place (place)}
           <li>Line {event.line}, “{event.title}”: {event.fault}</li>
         {/each}
       </ul>

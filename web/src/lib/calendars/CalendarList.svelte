@@ -6,21 +6,31 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import CalendarLine from './CalendarLine.svelte';
-  import JoinForm from './JoinForm.svelte';
+  import JoinCalendar from './JoinCalendar.svelte';
 
   interface Props {
     hosts: Schemas['HostView'][];
     calendars: Schemas['CalendarView'][];
     zone: string;
+    now: string;
     /** The reader's own time. */
     own: string | null;
+    /** Whether the reader may join calendars that count for several hosts. */
+    mayShare: boolean;
   }
 
-  let { hosts, calendars, zone, own }: Props = $props();
+  let { hosts, calendars, zone, now, own, mayShare }: Props = $props();
 
+  // What everybody has here is no calendar that anybody joined.
+  const joined = $derived(calendars.filter((calendar) => calendar.kind !== 'builtIn' && calendar.hostId !== null));
   // A room is mostly booked here alone.
-  const unasked = $derived(hosts.filter((host) => calendars.some((calendar) => calendar.hostId === host.id) && !calendars.some((calendar) => calendar.hostId === host.id && calendar.isAsked)));
-  const without = $derived(hosts.filter((host) => host.kind === 'person' && !calendars.some((calendar) => calendar.hostId === host.id)));
+  const unasked = $derived(hosts.filter((host) => joined.some((calendar) => calendar.hostId === host.id) && !joined.some((calendar) => calendar.hostId === host.id && calendar.isAsked)));
+  const without = $derived(hosts.filter((host) => host.kind === 'person' && !joined.some((calendar) => calendar.hostId === host.id)));
+  // One's own first, then everybody else, then what counts for several.
+  const groups = $derived([
+    ...[...hosts].sort((a, b) => Number(b.id === own) - Number(a.id === own) || Number(b.kind === 'person') - Number(a.kind === 'person')).map((host) => ({ id: host.id, name: host.name, calendars: calendars.filter((calendar) => calendar.hostId === host.id) })),
+    { id: 'team', name: 'For several hosts', calendars: calendars.filter((calendar) => calendar.hostId === null) },
+  ].filter((group) => group.calendars.length > 0));
   // One's own calendars, those of rooms and things, and those of hosts who let one act for them.
   const mine = $derived(hosts.filter((host) => host.mayOffer));
   let joining = $state(false);
@@ -42,13 +52,14 @@
 <section aria-labelledby="joined">
   <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
     <h1 id="joined" class="text-[26px]">Calendars</h1>
-    {#if mine.length > 0 && !joining}<ActionButton kind="main" onclick={() => (joining = true)}>Join a calendar file</ActionButton>{/if}
+    {#if mine.length > 0 && !joining}<ActionButton kind="main" onclick={() => (joining = true)}>Join a calendar</ActionButton>{/if}
   </header>
   {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
   {#if joining}
-    <JoinForm
+    <JoinCalendar
       hosts={mine}
       {own}
+      {mayShare}
       onjoined={() => {
         joining = false;
         void invalidateAll();
@@ -62,24 +73,30 @@
   {#if unasked.length > 0}
     <p class="mb-2 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-brick-text">None of the calendars of {unasked.map((host) => host.name).join(', ')} is asked: only bookings made here are in the way of theirs.</p>
   {/if}
-  {#if calendars.length === 0}
-    <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
-      <h2 class="text-xl">No calendar yet</h2>
-      <p class="mt-1 text-muted">A calendar keeps its busy times off the pages of its host. Export yours as an iCalendar file (.ics) and join it.</p>
-    </div>
-  {:else}
-    <ul class="overflow-hidden rounded-2xl border border-line bg-card">
-      {#each calendars as calendar (calendar.id)}
-        <CalendarLine {calendar} {zone} mayEdit={mine.some((host) => host.id === calendar.hostId)} onreplaced={() => void invalidateAll()} onremove={() => (removing = calendar)} />
-      {/each}
-    </ul>
-  {/if}
+  {#each groups as group (group.id)}
+    <section aria-labelledby="calendars-of-{group.id}" class="mb-4">
+      <h2 id="calendars-of-{group.id}" class="mb-1 text-lg">{group.name}</h2>
+      <ul class="overflow-hidden rounded-2xl border border-line bg-card">
+        {#each group.calendars as calendar (calendar.id)}
+          <CalendarLine
+            {calendar}
+            {hosts}
+            {zone}
+            {now}
+            mayEdit={calendar.for.every((id) => mine.some((host) => host.id === id))}
+            onchanged={() => void invalidateAll()}
+            onremove={() => (removing = calendar)}
+          />
+        {/each}
+      </ul>
+    </section>
+  {/each}
 </section>
 
 {#if removing}
   {@const calendar = removing}
   <Modal open title="Take away “{calendar.name}”?" size="sm" onclose={() => (removing = undefined)}>
-    <p>Its events are no longer in the way: {calendar.hostName}’s pages may offer times that the calendar has filled. To have it back, join the file again.</p>
+    <p>Its events are no longer in the way: pages may offer times that the calendar has filled. To have it back, join it again.{calendar.kind === 'account' && calendar.isWrittenTo ? ' Bookings that were written to it stay there as they are, and new ones are written nowhere else.' : ''}</p>
     <div class="mt-4 flex flex-wrap justify-end gap-3">
       <ActionButton onclick={() => (removing = undefined)}>Keep it</ActionButton>
       <ActionButton kind="main" onclick={() => void remove(calendar)}>Take it away</ActionButton>

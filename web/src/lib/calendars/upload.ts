@@ -10,9 +10,10 @@ function formOf(fields: Record<string, string | File>): FormData {
 // The API's description has no words for a form with a file, so its body is passed as it is.
 const asItIs = { bodySerializer: (form: unknown) => form as FormData };
 
-/** Joins a calendar file to a host. */
-export function joinCalendar(hostId: string, name: string, file: File): Promise<Schemas['CalendarView']> {
-  return must(api.POST('/api/calendars', { body: formOf({ hostId, name, file }) as never, ...asItIs }));
+/** Joins a calendar file to a host, or to several. */
+export function joinFile(owners: Schemas['CalendarOwners'], name: string, file: File): Promise<Schemas['CalendarView']> {
+  const whose: Record<string, string> = owners.hostId ? { hostId: owners.hostId } : { hostIds: (owners.hostIds ?? []).join(',') };
+  return must(api.POST('/api/calendars', { body: formOf({ ...whose, name, file }) as never, ...asItIs }));
 }
 
 /** Puts another file in a calendar's place. */

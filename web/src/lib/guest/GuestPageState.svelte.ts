@@ -1,6 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import { guestApi, type Schemas } from '$lib/api/client';
 import { must, problemOf, type Problem } from '$lib/api/problem';
+import { watchChanges } from '$lib/live/changes';
 import { ServerClock, ownZone } from '$lib/time/clock';
 import { byDate, shownIn, weeksBetween, type ShownOpening } from './days';
 
@@ -32,6 +33,7 @@ export class GuestPageState {
   readonly weeks = $derived.by(() => weeksBetween(this.#first(), this.#last()));
   readonly nearestShown = $derived(shownIn(this.zone, this.nearest));
 
+  #isWatched = false;
   #key: { of: string; key: string } | undefined;
   readonly #path: { desk: string; page: string };
 
@@ -46,14 +48,16 @@ export class GuestPageState {
 
   /** Keeps the time and the openings current until the returned function is called. */
   watch(): () => void {
+    this.#isWatched = true;
     const tick = setInterval(() => (this.now = this.clock.now()), 10_000);
     const refresh = setInterval(() => void this.load(), REFRESH_EVERY);
-    const back = (): void => void (document.visibilityState === 'visible' && this.load());
-    document.addEventListener('visibilitychange', back);
+    // An opening that somebody takes, or that a calendar closes, goes from the screen at once.
+    const unwatch = watchChanges(`/api/public/desks/${encodeURIComponent(this.#path.desk)}/pages/${encodeURIComponent(this.#path.page)}/changes`, () => void this.load());
     return () => {
       clearInterval(tick);
       clearInterval(refresh);
-      document.removeEventListener('visibilitychange', back);
+      unwatch();
+      this.#isWatched = false;
     };
   }
 
@@ -73,7 +77,8 @@ export class GuestPageState {
           },
         }),
       );
-      if (duration !== this.duration) return;
+      // Somebody who has gone on looks at it no more.
+      if (duration !== this.duration || !this.#isWatched) return;
       this.openings = answer.openings;
       this.loadProblem = undefined;
       this.now = this.clock.now();

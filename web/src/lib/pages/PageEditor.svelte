@@ -7,6 +7,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import StateBadge from '$lib/ui/StateBadge.svelte';
   import AppointmentSection from './AppointmentSection.svelte';
+  import CalendarChoices from './CalendarChoices.svelte';
   import type { EditorState } from './EditorState.svelte';
   import { lineUpInWords } from './form';
   import LeaveGuard from './LeaveGuard.svelte';
@@ -36,8 +37,8 @@
   // A line-up of several hosts stands as it is; a page for one host can be given another.
   const soleSeat = $derived(hostIds.length === 1 ? times.lineUp[0] : undefined);
   const lineUp = $derived(hosts.filter((candidate) => hostIds.includes(candidate.id)));
-  const lineUpCalendars = $derived(calendars.filter((calendar) => calendar.isAsked && hostIds.includes(calendar.hostId)));
-  const withoutCalendar = $derived(lineUp.filter((candidate) => !lineUpCalendars.some((calendar) => calendar.hostId === candidate.id)));
+  // What everybody has here tells of nothing outside.
+  const withoutCalendar = $derived(lineUp.filter((candidate) => !calendars.some((calendar) => calendar.isAsked && calendar.kind !== 'builtIn' && calendar.for.includes(candidate.id))));
   // Whoever coordinates may change what is theirs, or of hosts who let them.
   const mayEdit = $derived(me.isCoordinator && lineUp.every((host) => host.mayOffer));
   const nameOf = (id: string): string => hosts.find((candidate) => candidate.id === id)?.name ?? 'somebody who left';
@@ -116,10 +117,8 @@
           <strong>{lineUpInWords(times.lineUp.map((seat) => seat.hostIds.map(nameOf)))}</strong>
         {/if}
       </Sentence>
+      <CalendarChoices {lineUp} {calendars} bind:choices={() => times.calendars ?? [], (next) => (times.calendars = next)} mends={editor.mendsUnder('times.calendars')} />
       <p class="text-sm text-muted">
-        {#if lineUpCalendars.length > 0}
-          Busy times come from {lineUpCalendars.map((calendar) => `“${calendar.name}”`).join(', ')}.
-        {/if}
         {#if withoutCalendar.length > 0}
           No calendar is asked for {withoutCalendar.map((each) => each.name).join(', ')}, so only bookings made here are in the way. <a class="underline underline-offset-4" href="/work/calendars">See calendars</a>
         {/if}

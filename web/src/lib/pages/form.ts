@@ -29,6 +29,7 @@ export function newForm(zone: string, deskId: string, hostId: string, usual?: Sc
       weeklyCap: null,
       places: 1,
       blocks: null,
+      calendars: [],
     },
   };
 }

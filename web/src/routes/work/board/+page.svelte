@@ -4,11 +4,13 @@
   import { Temporal } from 'temporal-polyfill';
   import Board from '$lib/board/Board.svelte';
   import { BoardEditing } from '$lib/board/BoardEditing.svelte';
+  import { waitingOn } from '$lib/board/bars';
   import { comingOf, marksOf } from '$lib/board/blocks';
   import type { BoardSpan } from '$lib/board/marks';
   import NewBlock from '$lib/board/NewBlock.svelte';
   import { allZones, cityOf } from '$lib/time/clock';
-  import { dayMonth } from '$lib/time/format';
+  import OutsideNote from '$lib/calendars/OutsideNote.svelte';
+  import { dateIn, dayMonth, dayName, timeOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import type { PageProps } from './$types';
@@ -98,6 +100,13 @@
 </div>
 {#if editing.problem}<div class="mb-3"><ProblemNote problem={editing.problem}>{#each Object.values(editing.problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote></div>{/if}
 {#if data.board}
+  {#each waitingOn(data.board) as bar (bar.outside?.id)}
+    {#if bar.outside}
+      <div class="mb-2">
+        <OutsideNote outside={bar.outside} booking={bar.title} zone={data.me.zone} subject="{bar.title}, {dayName(dateIn(bar.start, data.me.zone))}, {timeOf(bar.start, data.me.zone)}, {bar.source}" />
+      </div>
+    {/if}
+  {/each}
   <Board
     board={data.board}
     hosts={data.board.hosts}

@@ -2,7 +2,7 @@
   import { goto, invalidateAll } from '$app/navigation';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
-  import JoinForm from '$lib/calendars/JoinForm.svelte';
+  import JoinCalendar from '$lib/calendars/JoinCalendar.svelte';
   import FirstHours from '$lib/first/FirstHours.svelte';
   import FirstPage from '$lib/first/FirstPage.svelte';
   import FirstZone from '$lib/first/FirstZone.svelte';
@@ -22,11 +22,12 @@
   const own = $derived(data.hosts.find((host) => host.id === data.me.hostId));
   const hours = $derived(data.hours.find((one) => one.id === own?.hoursId));
   const page = $derived(data.pages.find((one) => one.state === 'published'));
+  const joined = $derived(data.calendars.filter((calendar) => calendar.kind !== 'builtIn').length);
   const titles: Record<Step, string> = { zone: 'Your clock', hours: 'Your hours', calendar: 'Your calendar', page: 'Your first page' };
   const said = $derived<Record<Step, string>>({
     zone: `${cityOf(data.profile.zone)} time`,
     hours: hours ? weekInWords(hours.document.week) : 'always open',
-    calendar: data.calendars.length > 0 ? counted(data.calendars.length, 'calendar joined', 'calendars joined') : 'without one for now',
+    calendar: joined > 0 ? counted(joined, 'calendar joined', 'calendars joined') : 'without one for now',
     page: page ? page.form.title : '',
   });
 
@@ -72,8 +73,8 @@
             <p class="mb-3">You have no hours of your own, so all time counts as open. Choose some under “Hours”.</p>
             <ActionButton kind="main" onclick={() => void finish('hours')}>Go on</ActionButton>
           {:else if step === 'calendar'}
-            <p class="mb-3">Busy times of a joined calendar are never offered. Export it as an iCalendar file (.ics).</p>
-            <JoinForm hosts={data.hosts.filter((host) => host.id === data.me.hostId)} onjoined={() => void finish('calendar')} onclose={() => void finish('calendar')} leave="Go on without one" />
+            <p class="mb-3">Busy times of a joined calendar are never offered. Export it as an iCalendar file (.ics), or join it where it is.</p>
+            <JoinCalendar first="file" hosts={data.hosts.filter((host) => host.id === data.me.hostId)} onjoined={() => void finish('calendar')} onclose={() => void finish('calendar')} leave="Go on without one" />
           {:else if data.desks[0]}
             <FirstPage me={data.me} desk={data.desks[0]} usual={data.usual.now} ondone={() => finish('page')} />
           {/if}

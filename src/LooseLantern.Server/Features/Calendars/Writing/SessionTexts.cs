@@ -1,0 +1,60 @@
+using LooseLantern.Formats.ICalendar.Writing;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Calendars.Writing;
+
+/// <summary>Sessions, and time that is held, as events for hosts' own calendars.</summary>
+public sealed class SessionTexts(LanternDb db, IClock clock)
+{
+    /// <summary>The sessions that were not yet over at an instant, as all their hosts see them.</summary>
+    /// <param name="hostId">Of one host; null for all.</param>
+    public async Task<IReadOnlyList<SessionEvent>> SessionsAsync(Guid? hostId, Instant from, int most, CancellationToken ct)
+    {
+        var sessions = await Whole().Where(session => session.Time.UpperBound > from && (hostId == null || session.Hosts.Any(host => host.HostId == hostId)))
+            .OrderBy(session => session.Time.LowerBound).ThenBy(session => session.Id).Take(most).ToListAsync(ct);
+        return await OfAsync(sessions, ct);
+    }
+
+    /// <summary>What should stand in the calendar; null where nothing should, since the session or the held time is no more.</summary>
+    public async Task<SessionEvent?> OfAsync(WrittenEvent written, CancellationToken ct)
+    {
+        if (written.SessionId is { } sessionId)
+        {
+            var session = await Whole().FirstOrDefaultAsync(row => row.Id == sessionId, ct);
+            return session is null ? null : (await OfAsync([session], ct))[0];
+        }
+
+        var hold = await db.Commitments.AsNoTracking().FirstOrDefaultAsync(row => row.Id == written.HoldId, ct);
+        return hold is null ? null : new SessionEvent(written.Uid, 0, clock.GetCurrentInstant(), hold.Span.ToSpan(), $"Held: {written.HoldTitle}", null, null, IsHeld: true, Organizer: null, []);
+    }
+
+    private IQueryable<Session> Whole() =>
+        db.Sessions.AsNoTracking().Include(session => session.Page).Include(session => session.Bookings).Include(session => session.Hosts).ThenInclude(host => host.Host).AsSplitQuery();
+
+    private async Task<IReadOnlyList<SessionEvent>> OfAsync(List<Session> sessions, CancellationToken ct)
+    {
+        var people = sessions.SelectMany(session => session.Hosts).Select(host => host.Host!.PersonId).OfType<Guid>().Distinct().ToList();
+        var addresses = await db.Users.AsNoTracking().Where(person => people.Contains(person.Id)).ToDictionaryAsync(person => person.Id, person => person.Email, ct);
+        return sessions.ConvertAll(session => Of(session, host => host.PersonId is { } id ? addresses.GetValueOrDefault(id) : null));
+    }
+
+    private SessionEvent Of(Session session, Func<Host, string?> addressOf)
+    {
+        var hosts = session.Hosts.OrderBy(host => host.Seat).Select(host => PartyOf(host.Host!, addressOf(host.Host!))).ToList();
+        var guests = session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).ToList();
+        // The first seat that a person fills speaks for all; a room asks nobody.
+        var organizer = hosts.Find(host => host is { Kind: PartyKind.Person, Address: not null });
+        return new SessionEvent(
+            session.Uid, session.Sequence, clock.GetCurrentInstant(), session.Time.ToSpan(),
+            guests.Count == 0 ? session.Page!.Title : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
+            session.Page.Place.Length == 0 ? null : session.Page.Place,
+            string.Join('\n', guests.Select(guest => $"{guest.GuestName}, {guest.GuestEmail}")),
+            IsHeld: false, organizer, [.. hosts, .. guests.Select(guest => new Party(guest.Id, guest.GuestName, guest.GuestEmail))]);
+    }
+
+    private static Party PartyOf(Host host, string? address) => new(
+        host.Id, host.Name, address, host.Kind switch { HostKind.Room => PartyKind.Room, HostKind.Thing => PartyKind.Thing, _ => PartyKind.Person });
+}

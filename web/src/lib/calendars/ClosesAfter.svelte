@@ -1,0 +1,39 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { Input } from 'flowbite-svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+
+  let { me }: { me: Schemas['Me'] } = $props();
+
+  // svelte-ignore state_referenced_locally -- only where the field starts
+  let hours = $state(me.closesAfterHours);
+  let problem = $state.raw<Problem | undefined>(undefined);
+
+  async function save(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    try {
+      await must(api.PUT('/api/workspace', { body: { name: me.workspace, zone: me.workspaceZone, closesAfterHours: Number(hours) } }));
+      problem = undefined;
+      await invalidateAll();
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    }
+  }
+</script>
+
+<section aria-labelledby="closes-after" class="mt-6 rounded-2xl border border-line bg-card p-5">
+  <h2 id="closes-after" class="text-lg">When a calendar can’t be reached</h2>
+  {#if me.isOwner}
+    <form novalidate class="mt-2 flex flex-wrap items-center gap-2" onsubmit={(event) => void save(event)}>
+      what it last said counts for
+      <span class="w-20"><Input type="number" min="1" max="720" aria-label="Hours for which the last known state counts" class="py-1.5" bind:value={hours} /></span>
+      hours; then the openings it counts for close until it answers again.
+      {#if Number(hours) !== me.closesAfterHours}<ActionButton type="submit">Save</ActionButton>{/if}
+    </form>
+    {#if problem}<p class="mt-1 text-sm text-brick" role="alert">{problem.errors?.closesAfterHours?.[0] ?? problem.title}</p>{/if}
+  {:else}
+    <p class="mt-1">What it last said counts for {me.closesAfterHours} hours; then the openings it counts for close until it answers again. Owners can change that.</p>
+  {/if}
+</section>

@@ -1,0 +1,55 @@
+<script lang="ts">
+  import { Input } from 'flowbite-svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Field from '$lib/ui/Field.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import { ownersOf, type Whose } from './owners';
+  import WhoseCalendar from './WhoseCalendar.svelte';
+
+  interface Props {
+    hosts: Schemas['HostView'][];
+    whose: Whose;
+    mayShare: boolean;
+    onjoined: () => void;
+    onclose: () => void;
+    leave: string;
+  }
+
+  let { hosts, whose = $bindable(), mayShare, onjoined, onclose, leave }: Props = $props();
+
+  let address = $state('');
+  let name = $state('');
+  let problem = $state.raw<Problem | undefined>(undefined);
+  let busy = $state(false);
+
+  async function join(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    busy = true;
+    try {
+      await must(api.POST('/api/calendars/address', { body: { for: ownersOf(whose), address, name: name.trim() || null } }));
+      onjoined();
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<form novalidate aria-label="Join a calendar by its address" class="grid gap-4 md:grid-cols-3" onsubmit={(event) => void join(event)}>
+  {#if problem && !problem.errors}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
+  <WhoseCalendar {hosts} bind:whose {mayShare} mend={mendOf(problem, 'for.hostId') ?? mendOf(problem, 'for.hostIds')} />
+  <Field label="Address" id="join-address" hint="Begins with https:// or webcal://; it is kept encrypted and not shown again" mend={mendOf(problem, 'address')}>
+    <Input id="join-address" inputmode="url" autocomplete="off" bind:value={address} />
+  </Field>
+  <Field label="Name among ourselves" id="join-name" hint="What the calendar calls itself, unless you write another" mend={mendOf(problem, 'name')}>
+    <Input id="join-name" bind:value={name} />
+  </Field>
+  <p class="text-sm text-muted md:col-span-2">The address is fetched again and again, as often as its publisher asks, else twice a minute. Nothing can be written to it.</p>
+  <div class="flex justify-end gap-3">
+    <ActionButton onclick={onclose}>{leave}</ActionButton>
+    <ActionButton kind="main" type="submit" disabled={busy}>{busy ? 'Looking…' : 'Join'}</ActionButton>
+  </div>
+</form>
