@@ -1,4 +1,6 @@
 using System.Net.ServerSentEvents;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars;
 using Microsoft.EntityFrameworkCore;
 
 namespace Server.Tests;
@@ -91,6 +93,19 @@ public sealed class FreshnessTests : IAsyncLifetime
         _world.Clock.AdvanceSeconds(31);
         await scene.SettledAsync();
         scene.Server.Objects.Count.ShouldBe(1);
+    }
+
+    [Theory]
+    [InlineData(null, 24, true)]
+    [InlineData(null, 23, false)]
+    // Whoever is asked to wait twelve hours is not late after one day and a half that began with a look.
+    [InlineData(12, 35, false)]
+    [InlineData(12, 36, true)]
+    public void What_is_known_is_too_old_a_day_after_somebody_should_have_looked(int? refreshHours, int hours, bool isTooOld)
+    {
+        var freshness = new Freshness(CalendarKind.Address, null, World.Now, refreshHours * 3600);
+        freshness.IsTooOld(24, World.Now + Duration.FromHours(hours)).ShouldBe(isTooOld);
+        (freshness with { Kind = CalendarKind.File }).IsTooOld(24, World.Now + Duration.FromHours(hours)).ShouldBeFalse();
     }
 
     private static Task<JsonElement> ViewAsync(WritingScene scene) => scene.Ada.CalendarAsync(scene.Calendar);

@@ -115,13 +115,14 @@ public sealed class WrittenEventTests(World world)
     public async Task A_server_that_takes_an_event_and_dies_has_it_once()
     {
         await using var scene = await WritingScene.MakeAsync(world);
-        scene.Server.DiesAfterPuts = 1;
+        scene.Server.DiesAfterPuts = 100;
         (await world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
         var failed = await Outside.AwaitAsync(
             () => world.WithinAsync(scene.Workspace, db => db.WrittenEvents.FirstOrDefaultAsync(row => row.Attempts == 1)), "the first try");
         failed.DueAt.ShouldBe(World.Now + Duration.FromSeconds(30));
         (await scene.Ada.CalendarAsync(scene.Calendar)).GetProperty("unwritten").GetInt32().ShouldBe(1);
 
+        scene.Server.DiesAfterPuts = 0;
         // Due again; the clock of all tests stands still.
         await world.WithinAsync(scene.Workspace, db => db.WrittenEvents.ExecuteUpdateAsync(set => set.SetProperty(row => row.DueAt, World.Now)));
         await scene.SettledAsync();

@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Headers;
-using System.Net.Sockets;
 using System.Text;
 
 namespace LooseLantern.Testing;
@@ -23,13 +22,13 @@ public sealed class Radicale : IAsyncDisposable
     {
         if (!File.Exists(Program)) throw new InvalidOperationException("radicale is not installed; ./lantern test installs it.");
         var radicale = new Radicale();
-        var port = FreePort();
+        var port = StandIn.FreePort();
         radicale.Address = $"http://127.0.0.1:{port}";
         var passwords = Path.Combine(radicale._folder.FullName, "passwords");
         await File.WriteAllTextAsync(passwords, $"marit:{Password}\n");
         radicale._process = Process.Start(new ProcessStartInfo(Program,
         [
-            "--config", "", "--hosts", $"127.0.0.1:{port}", "--auth-type", "htpasswd", "--auth-htpasswd-filename", passwords, "--auth-htpasswd-encryption", "plain", "--auth-delay", "0",
+            "--config", "", "--hosts", $"127.0.0.1:{port}", "--auth-type", "htpasswd", "--auth-htpasswd-filename", passwords, "--auth-htpasswd-encryption", "plain", "--auth-delay", "0", "--server-max-connections", "100",
             "--storage-filesystem-folder", Path.Combine(radicale._folder.FullName, "calendars"),
         ])
         {
@@ -39,6 +38,8 @@ public sealed class Radicale : IAsyncDisposable
         radicale._process.BeginErrorReadLine();
         radicale._process.BeginOutputReadLine();
         radicale._http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Basic", Convert.ToBase64String(Encoding.UTF8.GetBytes($"marit:{Password}")));
+        // It closes a connection when it likes; none is used twice.
+        radicale._http.DefaultRequestHeaders.ConnectionClose = true;
         await radicale.ReadyAsync();
         return radicale;
     }
@@ -72,10 +73,22 @@ public sealed class Radicale : IAsyncDisposable
 
     private async Task SendAsync(string method, string path, string? body = null, string type = "application/xml")
     {
-        using var request = new HttpRequestMessage(new HttpMethod(method), Address + path);
-        if (body is not null) request.Content = new StringContent(body, Encoding.UTF8, type);
-        using var answer = await _http.SendAsync(request);
-        answer.EnsureSuccessStatusCode();
+        // It drops a connection now and then; whatever is asked here can be asked again.
+        for (var attempt = 1; ; attempt++)
+        {
+            using var request = new HttpRequestMessage(new HttpMethod(method), Address + path);
+            if (body is not null) request.Content = new StringContent(body, Encoding.UTF8, type);
+            try
+            {
+                using var answer = await _http.SendAsync(request);
+                if (attempt > 1 && answer.StatusCode is HttpStatusCode.Conflict or HttpStatusCode.NotFound) return;
+                answer.EnsureSuccessStatusCode();
+                return;
+            }
+            catch (HttpRequestException e) when (attempt < 3 && e.HttpRequestError == HttpRequestError.ResponseEnded)
+            {
+            }
+        }
     }
 
     /// <summary>Waits until it answers; a start takes a second or two.</summary>
@@ -94,12 +107,5 @@ public sealed class Radicale : IAsyncDisposable
                 await Task.Delay(50, patience.Token);
             }
         }
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 }

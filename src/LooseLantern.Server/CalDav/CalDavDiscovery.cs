@@ -45,7 +45,8 @@ public sealed class CalDavDiscovery(OutsideHttp http, ServiceRecords records)
     {
         if (Uri.TryCreate(server, UriKind.Absolute, out var address) && address.Scheme is "http" or "https")
         {
-            var given = new Uri(server);
+            // A name and password within it would be kept with the address; they are asked for by themselves.
+            var given = new UriBuilder(address) { UserName = "", Password = "" }.Uri;
             return given.AbsolutePath == "/" ? [new Uri(given, "/.well-known/caldav"), given] : [given, new Uri(given, "/.well-known/caldav")];
         }
 

@@ -78,8 +78,7 @@ public sealed class OutsideHttp : IDisposable
             for (var redirections = 0; ; redirections++)
             {
                 await HoldToSafeAsync(address, request.As, time.Token);
-                using var message = MessageOf(request, address);
-                using var answer = await _http.SendAsync(message, HttpCompletionOption.ResponseHeadersRead, time.Token);
+                using var answer = await AskAsync(request, address, time.Token);
                 if (NextOf(answer, address) is not { } next)
                     return new OutsideAnswer(answer.StatusCode, address, answer.Headers, await ReadAsync(answer, request.MostBytes, time.Token));
                 if (redirections == MostRedirections) throw new OutsideException(OutsideFault.SentOn, $"{address.Host} sends on and on, to no end.");
@@ -96,6 +95,26 @@ public sealed class OutsideHttp : IDisposable
         {
             if (Found(e) is { } known) throw known;
             throw new OutsideException(OutsideFault.Unreachable, WordsOf(e, address));
+        }
+    }
+
+    /// <summary>
+    /// Some servers drop a connection now and then without a word. All that is asked here comes to the same when it is asked again (RFC 9110
+    /// section 9.2.2), so that is done once.
+    /// </summary>
+    private async Task<HttpResponseMessage> AskAsync(OutsideRequest request, Uri address, CancellationToken ct)
+    {
+        for (var isSecond = false; ; isSecond = true)
+        {
+            using var message = MessageOf(request, address);
+            try
+            {
+                return await _http.SendAsync(message, HttpCompletionOption.ResponseHeadersRead, ct);
+            }
+            catch (HttpRequestException e) when (!isSecond && e.HttpRequestError == HttpRequestError.ResponseEnded)
+            {
+                // Once more.
+            }
         }
     }
 

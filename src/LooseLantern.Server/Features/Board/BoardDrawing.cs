@@ -81,12 +81,8 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
     /// <summary>Where a calendar was out of reach for too long, all of its hosts' time is closed.</summary>
     private async Task AddUnknownAsync(List<Lane> lanes, List<Guid> ids, Span range, Instant now, CancellationToken ct)
     {
-        var closesAfter = await db.Workspaces.Select(workspace => workspace.ClosesAfterHours).SingleAsync(ct);
-        var rows = await db.CalendarHosts.AsNoTracking().Where(row => ids.Contains(row.HostId))
-            .Join(db.Calendars.Where(calendar => calendar.IsAsked), row => row.CalendarId, calendar => calendar.Id, (row, calendar) => new { row.HostId, calendar.Kind, calendar.Name, calendar.LookedAt })
-            .ToListAsync(ct);
-        foreach (var row in rows.Where(row => AskedCalendars.IsTooOld(row.Kind, row.LookedAt, closesAfter, now)))
-            lanes.Find(lane => lane.Host.Id == row.HostId)?.Add(BarKind.Busy, range, "out of reach for too long", row.Name, wholeDay: true);
+        foreach (var (hostId, calendar) in await AskedCalendars.TooOldAsync(db, ids, now, ct))
+            lanes.Find(lane => lane.Host.Id == hostId)?.Add(BarKind.Busy, range, "out of reach for too long", calendar, wholeDay: true);
     }
 
     private async Task AddCommittedAsync(List<Lane> lanes, List<Guid> ids, Span range, CancellationToken ct)

@@ -1,5 +1,7 @@
 using System.Linq.Expressions;
+using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Calendars;
@@ -20,12 +22,29 @@ public static class AskedCalendars
     public static bool IsAsked(IReadOnlyList<CalendarChoice> choices, Guid hostId, Guid calendarId, bool usually) =>
         choices.FirstOrDefault(choice => choice.HostId == hostId)?.Asked is { } asked ? asked.Contains(calendarId) : usually;
 
-    /// <summary>From when the openings of its hosts are closed, since what it said is too old; null for a calendar that can be reached, or need not be.</summary>
-    /// <param name="kind">Files and what is kept here are never out of reach.</param>
-    public static Instant? ClosesAt(CalendarKind kind, Instant? unreachableSince, Instant lookedAt, int closesAfterHours) =>
-        kind is CalendarKind.Account or CalendarKind.Address && unreachableSince is not null ? lookedAt + Duration.FromHours(closesAfterHours) : null;
+    /// <summary>The calendars that are usually asked for these hosts and of which too little is known to go by: all of their time is closed.</summary>
+    public static async Task<List<(Guid HostId, string Calendar)>> TooOldAsync(LanternDb db, IReadOnlyCollection<Guid> hostIds, Instant now, CancellationToken ct)
+    {
+        var closesAfter = await db.Workspaces.Select(workspace => workspace.ClosesAfterHours).SingleAsync(ct);
+        var rows = await db.CalendarHosts.AsNoTracking().Where(row => hostIds.Contains(row.HostId))
+            .Join(db.Calendars.Where(calendar => calendar.IsAsked), row => row.CalendarId, calendar => calendar.Id, (row, calendar) =>
+                new { row.HostId, calendar.Name, Freshness = new Freshness(calendar.Kind, calendar.UnreachableSince, calendar.LookedAt, calendar.RefreshSeconds) })
+            .ToListAsync(ct);
+        return [.. rows.Where(row => row.Freshness.IsTooOld(closesAfter, now)).Select(row => (row.HostId, row.Name))];
+    }
+}
 
-    /// <summary>Whether it was not looked at for so long that its last known state no longer counts, whether or not somebody tried.</summary>
-    public static bool IsTooOld(CalendarKind kind, Instant lookedAt, int closesAfterHours, Instant now) =>
-        kind is CalendarKind.Account or CalendarKind.Address && lookedAt + Duration.FromHours(closesAfterHours) <= now;
+/// <summary>How fresh is what is known of a calendar. Files and what is kept here are never out of reach.</summary>
+/// <param name="LookedAt">When it was last looked at with success.</param>
+/// <param name="RefreshSeconds">How long its publisher asks to wait between looks.</param>
+public readonly record struct Freshness(CalendarKind Kind, Instant? UnreachableSince, Instant LookedAt, int? RefreshSeconds)
+{
+    private bool IsOutside => Kind is CalendarKind.Account or CalendarKind.Address;
+
+    /// <summary>From when the openings of its hosts are closed, unless it can be reached before; null for one that can be.</summary>
+    public Instant? ClosesAt(int closesAfterHours) => IsOutside && UnreachableSince is not null ? LookedAt + Duration.FromHours(closesAfterHours) : null;
+
+    /// <summary>Whether its last known state no longer counts: it could not be reached for so long, or nobody tried that long after they should have.</summary>
+    public bool IsTooOld(int closesAfterHours, Instant now) =>
+        IsOutside && LookedAt + Duration.FromHours(closesAfterHours) + Duration.FromSeconds(UnreachableSince is null ? RefreshSeconds ?? 0 : 0) <= now;
 }

@@ -40,9 +40,7 @@ public sealed class BusyTimes(LanternDb db, Tenant tenant, CalendarUnrolling unr
             .Where(entry => entry.HostId == host.Id && entry.Span.Overlaps(asRange)).Where(AskedCalendars.TakesTime).ToListAsync(ct);
         var commitments = await db.Commitments.AsNoTracking().Where(row => row.HostId == host.Id && row.Span.Overlaps(asRange)).ToListAsync(ct);
         // What is not known any more is told as busy, never as free.
-        var closesAfter = await db.Workspaces.Select(workspace => workspace.ClosesAfterHours).SingleAsync(ct);
-        var asked = await db.Calendars.Where(calendar => calendar.IsAsked && calendar.For.Any(row => row.HostId == host.Id)).Select(calendar => new { calendar.Kind, calendar.LookedAt }).ToListAsync(ct);
-        Span[] unknown = asked.Exists(calendar => AskedCalendars.IsTooOld(calendar.Kind, calendar.LookedAt, closesAfter, now)) ? [range] : [];
+        Span[] unknown = (await AskedCalendars.TooOldAsync(db, [host.Id], now, ct)).Count > 0 ? [range] : [];
         return FreeBusyFile.Write(
             $"{host.Id:D}@loose-lantern.example", now, range,
             [.. unknown, .. entries.Where(entry => !entry.Tentative).Select(entry => entry.Span.ToSpan()), .. commitments.Where(row => row.Kind == CommitmentKind.Booking).Select(row => row.Span.ToSpan())],

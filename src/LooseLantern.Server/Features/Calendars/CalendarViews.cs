@@ -57,7 +57,7 @@ public sealed class CalendarViews(LanternDb db, Allowances allowances)
         return rows.ConvertAll(row => new CalendarView(
             row.Id, row.Kind, row.HostId, row.HostName, row.For, row.Name, row.IsAsked, row.TentativeCounts, row.Source, row.LoadedAt, row.LookedAt, row.Entries, row.MayWrite,
             row.Kind == CalendarKind.BuiltIn ? row.WrittenTo is null : row.WrittenTo == row.Id, row.RefreshSeconds, row.UnreachableSince, row.Fault,
-            AskedCalendars.ClosesAt(row.Kind, row.UnreachableSince, row.LookedAt, closesAfter), row.Unwritten, row.WriteFault,
+            new Freshness(row.Kind, row.UnreachableSince, row.LookedAt, row.RefreshSeconds).ClosesAt(closesAfter), row.Unwritten, row.WriteFault,
             row.For.All(titled.Contains) ? row.Unread : [.. row.Unread.Select(unread => new UnreadView(unread.Line, Untitled, NotRead))]));
     }
 

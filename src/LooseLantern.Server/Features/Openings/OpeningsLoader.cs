@@ -80,7 +80,8 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
         var asked = (await db.CalendarHosts.AsNoTracking()
                 .Where(row => hostIds.Contains(row.HostId))
                 .Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) =>
-                    new { row.HostId, calendar.Id, calendar.Kind, calendar.IsAsked, calendar.TentativeCounts, calendar.ReadRange, calendar.LookedAt })
+                    new { row.HostId, calendar.Id, calendar.IsAsked, calendar.TentativeCounts, calendar.ReadRange,
+                        Freshness = new Freshness(calendar.Kind, calendar.UnreachableSince, calendar.LookedAt, calendar.RefreshSeconds) })
                 .ToListAsync(ct))
             .Where(row => AskedCalendars.IsAsked(page.Calendars, row.HostId, row.Id, row.IsAsked))
             .ToDictionary(row => (row.HostId, row.Id));
@@ -94,7 +95,7 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
             .Where(entry => asked.TryGetValue((entry.HostId, entry.CalendarId), out var calendar) && (calendar.TentativeCounts || !entry.Tentative))
             .Select(entry => (entry.HostId, Span: entry.Span.ToSpan()));
         var unknown = asked.Values.SelectMany(
-            calendar => AskedCalendars.IsTooOld(calendar.Kind, calendar.LookedAt, closesAfter, now) ? [range] : Unknown(range, calendar.ReadRange.ToSpan()),
+            calendar => calendar.Freshness.IsTooOld(closesAfter, now) ? [range] : Unknown(range, calendar.ReadRange.ToSpan()),
             (calendar, span) => (calendar.HostId, Span: span));
         return taken.Concat(unknown).ToLookup(pair => pair.HostId, pair => pair.Span);
     }
