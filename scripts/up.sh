@@ -31,7 +31,7 @@ lantern_up() {
   [ "$demo" = true ] || database="${database}_bare"
   # The stand-in's calendars hold what was booked, so they begin anew with the data.
   local calendars="$ROOT/.lantern/calendars/$database"
-  [ "$fresh" = no ] || rm -rf "$calendars" "$calendars.port"
+  [ "$fresh" = no ] || rm -rf "$calendars" "$calendars.port" "$calendars.mail"
   [ "$fresh" = no ] || pg_run "DROP DATABASE IF EXISTS \"$database\" WITH (FORCE)"
   pg_database "$database"
 
@@ -46,16 +46,18 @@ lantern_up() {
     echo "$standin_port" > "$calendars.port"
     local day=${at%%T*}
     day=${day:-$(TZ=Europe/Copenhagen date +%F)}
-    (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$calendars" --Demo "$day") &
+    local mail_port; mail_port=$(free_port 4825)
+    (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$calendars" --Demo "$day" --Mail "$calendars.mail" --MailPort "$mail_port") &
     standin=$!
     trap 'kill '"$standin"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
     local waited=0
     until [ "$(http_status "$standin_port" /)" = 200 ]; do
-      kill -0 "$standin" 2>/dev/null || fail "the calendar stand-in stopped while starting; what it said stands above"
-      waited=$((waited + 1)); [ $waited -lt 150 ] || fail "the calendar stand-in was not ready after half a minute"
+      kill -0 "$standin" 2>/dev/null || fail "the stand-ins stopped while starting; what it said stands above"
+      waited=$((waited + 1)); [ $waited -lt 150 ] || fail "the stand-ins were not ready after half a minute"
       sleep 0.2
     done
-    settings+=(--StandIns:Calendars "http://127.0.0.1:$standin_port" --Outside:Inside "127.0.0.1:$standin_port")
+    settings+=(--StandIns:Calendars "http://127.0.0.1:$standin_port" --Outside:Inside "127.0.0.1:$standin_port"
+      --Post:Host 127.0.0.1 --Post:Port "$mail_port" --Post:Tls false --PublicAddress "http://127.0.0.1:$port")
   fi
   [ -z "$at" ] || settings+=("--Clock:At" "$at")
   (cd "$ROOT/src/LooseLantern.Server" && \
@@ -77,7 +79,7 @@ lantern_up() {
   if [ "$demo" = true ]; then
     echo "Sign in as marit@brackwater.example with the password lantern-demo"
     echo "A guest's page: http://127.0.0.1:$port/brackwater/hull-survey"
-    echo "The hosts' calendars, at the stand-in for a calendar server: http://127.0.0.1:$standin_port"
+    echo "The hosts' calendars, and everybody's mail, at the stand-ins: http://127.0.0.1:$standin_port"
   else
     echo "Nobody has a sign-in yet: open http://127.0.0.1:$port/start to make a workspace"
   fi

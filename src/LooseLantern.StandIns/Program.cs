@@ -1,5 +1,4 @@
-using LooseLantern.StandIns.Calendars;
+using LooseLantern.StandIns;
 
-// Settings: Data, the folder that keeps the calendars; Demo, the date that the demo's calendars are made around, or nothing for empty ones.
-await using var app = CalendarStandIn.Create(args);
+await using var app = StandInApp.Create(args);
 await app.RunAsync();

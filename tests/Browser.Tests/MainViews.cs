@@ -98,6 +98,12 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.AwaitText("Booked");
         Check(browser, "bookings");
 
+        browser.Press("Post");
+        browser.Find("ul li button[aria-pressed]");
+        browser.Click(browser.All("ul li button[aria-pressed]")[0]);
+        browser.Find("article");
+        Check(browser, "post");
+
         browser.Press("Board");
         browser.AwaitText("Tide table");
         Check(browser, null);
@@ -191,6 +197,12 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Press("Leave them");
         browser.AwaitText("Copenhagen time");
         Check(browser, null);
+        browser.Press("Post");
+        browser.Find("ul li button[aria-pressed]");
+        browser.Click(browser.All("ul li button[aria-pressed]")[0]);
+        browser.Find("article");
+        Check(browser, "post");
+
         browser.Press("Board");
         browser.AwaitText("Tide table");
         Check(browser, null);
@@ -215,6 +227,9 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         Check(browser, null);
         browser.Press("Bookings");
         browser.AwaitText("today");
+        Check(browser, null);
+        browser.Press("Post");
+        browser.Find("ul li button[aria-pressed]");
         Check(browser, null);
         browser.Press("Calendars");
         browser.AwaitText("No calendar is joined for");

@@ -21,14 +21,14 @@ public sealed class Site : IAsyncLifetime
 
     public string Address { get; private set; } = "";
 
-    /// <summary>Where the calendar stand-in is.</summary>
+    /// <summary>Where the stand-ins' screens are.</summary>
     public string Calendars => _standIn!.Address;
 
     public async ValueTask InitializeAsync()
     {
         _database = await TestDatabase.CreateAsync();
         _standIn = await StandIn.StartAsync(_demo ? "2026-12-07" : null);
-        _app = new LanternApp(_database.ConnectionString, StartedClock.At(Started), demo: _demo, standIn: _standIn.Address);
+        _app = new LanternApp(_database.ConnectionString, StartedClock.At(Started), demo: _demo, standIn: _standIn);
         _app.UseKestrel(0);
         _app.StartServer();
         Address = _app.ClientOptions.BaseAddress.ToString().TrimEnd('/');

@@ -45,7 +45,7 @@ public sealed class DemoTests : IAsyncLifetime
 
         // Its calendars as they were before any booking was written to them.
         await using var standIn = await StandIn.StartAsync("2027-03-26");
-        await using var app = new LanternApp(_database!.ConnectionString, Clock, demo: true, standIn: standIn.Address);
+        await using var app = new LanternApp(_database!.ConnectionString, Clock, demo: true, standIn: standIn);
         (await app.CreateClient().GetAsync("/api/public/desks/brackwater/pages/hull-survey")).StatusCode.ShouldBe(HttpStatusCode.OK);
         await using var looking = app.Services.CreateAsyncScope();
         var db = looking.ServiceProvider.GetRequiredService<LanternDb>();

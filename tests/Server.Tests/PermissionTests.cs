@@ -5,8 +5,16 @@ public class PermissionTests(World world)
 {
     private static readonly Dictionary<string, Func<Scene, Coordinator, Task<HttpResponseMessage>>> ByRole = new()
     {
-        ["Read pages, bookings, calendars, hours, the board, the team, load and the record"] = (_, who) => FirstRefusedAsync(
-            [.. new[] { "pages", "bookings", "calendars", "hours", "board", "hosts", "people", "desks", "load", "record", "me/record" }.Select(path => who.Http.GetAsync("/api/" + path))]),
+        ["Read pages, bookings, post, calendars, hours, the board, the team, load and the record"] = (_, who) => FirstRefusedAsync(
+            [.. new[] { "pages", "bookings", "post", "calendars", "hours", "board", "hosts", "people", "desks", "load", "record", "me/record" }.Select(path => who.Http.GetAsync("/api/" + path))]),
+        ["Send a message again"] = async (scene, who) =>
+        {
+            await scene.BookingAsync(scene.Owner);
+            var message = (await who.GetAsync("/api/post")).GetProperty("rows")[0].GetProperty("id").GetGuid();
+            // Whoever may is told that it has not gone out at all yet.
+            var answer = await who.PostAsync($"/api/post/{message}/again", new { });
+            return answer.StatusCode == HttpStatusCode.Conflict ? new HttpResponseMessage(HttpStatusCode.OK) : answer;
+        },
         ["Change their own profile, usual settings and password"] = (_, who) => FirstRefusedAsync(
             who.PutAsync("/api/me/profile", new { name = "Somebody Else", line = "", zone = "Europe/Lisbon", language = "da", clock = "h12" }),
             who.PutAsync("/api/me/usual", Scene.Usual()),
@@ -78,6 +86,11 @@ public class PermissionTests(World world)
             await (await host.JoinCalendarAsync(Scene.CalendarWith("Dentist"), host.HostId)).ReadAsync(HttpStatusCode.Created);
             var board = await who.GetAsync($"/api/board?host={host.HostId}");
             return new HttpResponseMessage(board.ToString().Contains("Dentist", StringComparison.Ordinal) ? HttpStatusCode.OK : HttpStatusCode.Forbidden);
+        },
+        ["Cancel a booking of theirs"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
+            return await who.PostAsync($"/api/bookings/{await scene.BookingAsync(host)}/cancel", new { word = "" });
         },
         ["Set their weight and caps"] = async (_, host, who) => await who.PutAsync($"/api/hosts/{host.HostId}", new
         {

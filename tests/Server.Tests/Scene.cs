@@ -63,6 +63,14 @@ public sealed class Scene(World world, Coordinator owner)
         return LastPage = made.GetProperty("id").GetGuid();
     }
 
+    /// <summary>A booking of somebody's time, on a page that the owner makes.</summary>
+    public async Task<Guid> BookingAsync(Coordinator of)
+    {
+        var page = await Owner.PublishAsync(draft => draft.HostId = of.HostId);
+        (await world.Guest().BookAsync(Owner.Desk, page, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        return (await of.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
+    }
+
     /// <summary>A booking of somebody's whose event they deleted in their calendar, as it waits for an answer.</summary>
     public async Task<Guid> DeletedEventAsync(Coordinator of)
     {

@@ -12,6 +12,15 @@ namespace Server.Tests;
 /// <summary>One server over a real PostgreSQL for all tests; each test signs up a workspace of its own, so none is in another's way.</summary>
 public sealed class World : IAsyncLifetime
 {
+    private readonly StandIn? _standIn;
+
+    public World()
+    {
+    }
+
+    /// <param name="standIn">Where mail goes; without it mail waits.</param>
+    internal World(StandIn standIn) => _standIn = standIn;
+
     /// <summary>Monday 7 December 2026, 08:00 in Copenhagen.</summary>
     public static readonly Instant Now = Instant.FromUtc(2026, 12, 7, 7, 0);
 
@@ -30,7 +39,7 @@ public sealed class World : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         _database = await TestDatabase.CreateAsync();
-        _app = new LanternApp(_database.ConnectionString, Clock, patience: TimeSpan.FromSeconds(5));
+        _app = new LanternApp(_database.ConnectionString, Clock, standIn: _standIn, patience: TimeSpan.FromSeconds(5));
         _ = _app.Server;
     }
 

@@ -8,9 +8,9 @@ using NodaTime;
 namespace LooseLantern.Testing;
 
 /// <summary>The program itself, with its services as they are, over a database of its own and a clock that the test holds.</summary>
-/// <param name="standIn">Where the calendar stand-in is, which the demo needs.</param>
+/// <param name="standIn">The calendar and the mail server, which the demo needs; without it mail waits.</param>
 /// <param name="patience">How long another server is waited for; the program's own patience where it is not said.</param>
-public sealed class LanternApp(string connectionString, IClock clock, bool demo = false, string? standIn = null, TimeSpan? patience = null) : WebApplicationFactory<LooseLantern.Server.Hosting.Refusal>
+public sealed class LanternApp(string connectionString, IClock clock, bool demo = false, StandIn? standIn = null, TimeSpan? patience = null) : WebApplicationFactory<LooseLantern.Server.Hosting.Refusal>
 {
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
@@ -18,7 +18,14 @@ public sealed class LanternApp(string connectionString, IClock clock, bool demo 
         builder.UseSetting("Demo", demo ? "true" : "false");
         // What tests start beside the program is on this machine; the rest of its own network stays closed.
         builder.UseSetting("Outside:Inside", "127.0.0.1");
-        if (standIn is not null) builder.UseSetting("StandIns:Calendars", standIn);
+        if (standIn is not null)
+        {
+            builder.UseSetting("StandIns:Calendars", standIn.Address);
+            builder.UseSetting("Post:Host", "127.0.0.1");
+            builder.UseSetting("Post:Port", standIn.MailPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
+            builder.UseSetting("Post:Tls", "false");
+        }
+
         if (patience is { } set) builder.UseSetting("Outside:PatienceMilliseconds", ((int)set.TotalMilliseconds).ToString(System.Globalization.CultureInfo.InvariantCulture));
         if (Environment.GetEnvironmentVariable("LANTERN_WEB") is { } web) builder.UseWebRoot(web);
         builder.ConfigureTestServices(services => services.Replace(ServiceDescriptor.Singleton(clock)));

@@ -1,9 +1,14 @@
-using LooseLantern.StandIns.Calendars;
+using System.Globalization;
+using System.Net;
+using System.Net.Sockets;
+using LooseLantern.StandIns;
+using LooseLantern.StandIns.Mail;
 using Microsoft.AspNetCore.Builder;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace LooseLantern.Testing;
 
-/// <summary>The calendar stand-in, on a port and with a folder of its own.</summary>
+/// <summary>The stand-ins for a calendar server and a mail server, on ports and with folders of their own.</summary>
 public sealed class StandIn : IAsyncDisposable
 {
     private readonly DirectoryInfo _folder = Directory.CreateTempSubdirectory("lantern-calendars");
@@ -11,18 +16,43 @@ public sealed class StandIn : IAsyncDisposable
 
     public string Address => _app!.Urls.First();
 
+    /// <summary>Where mail comes in.</summary>
+    public int MailPort { get; private set; }
+
+    public MailStore Mail => _app!.Services.GetRequiredService<MailStore>();
+
+    /// <param name="waiting">The port at which mail is waited for already; a free one unless said.</param>
     /// <param name="demo">The date (2026-12-07) around which the demo's calendars are made; null for none.</param>
-    public static async Task<StandIn> StartAsync(string? demo)
+    public static async Task<StandIn> StartAsync(string? demo, int? waiting = null)
     {
         var standIn = new StandIn();
-        standIn._app = CalendarStandIn.Create(["--Data", standIn._folder.FullName, "--urls", "http://127.0.0.1:0", "--Demo", demo ?? ""]);
+        standIn.MailPort = waiting ?? FreePort();
+        standIn._app = StandInApp.Create(
+        [
+            "--Data", Path.Combine(standIn._folder.FullName, "calendars"), "--Mail", Path.Combine(standIn._folder.FullName, "mail"),
+            "--MailPort", standIn.MailPort.ToString(CultureInfo.InvariantCulture), "--urls", "http://127.0.0.1:0", "--Demo", demo ?? "",
+        ]);
         await standIn._app.StartAsync();
         return standIn;
     }
 
     public async ValueTask DisposeAsync()
     {
-        if (_app is not null) await _app.DisposeAsync();
-        _folder.Delete(recursive: true);
+        if (_app is not null)
+        {
+            await _app.StopAsync();
+            await _app.DisposeAsync();
+        }
+
+        _app = null;
+        if (_folder.Exists) _folder.Delete(recursive: true);
+        _folder.Refresh();
+    }
+
+    internal static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 }

@@ -22,6 +22,11 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
     public const string OnePageAddress = "pages_one_address";
     public const string OneBookingKey = "booking_keys_one_key";
 
+    /// <summary>The filter that leaves out what was cancelled; who asks for that too turns it off by this name.</summary>
+    public const string Standing = "standing";
+
+    private const string OfWorkspace = "workspace";
+
     public DbSet<Workspace> Workspaces => Set<Workspace>();
 
     public DbSet<Host> Hosts => Set<Host>();
@@ -155,6 +160,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<Session>(builder);
         builder.Entity<Session>(session =>
         {
+            session.HasQueryFilter(Standing, row => row.CancelledAt == null);
             session.HasIndex(row => new { row.WorkspaceId, row.PageId, row.Time }).HasMethod("gist");
             session.HasOne(row => row.Page).WithMany().HasForeignKey(row => row.PageId).OnDelete(DeleteBehavior.NoAction);
             session.HasMany(row => row.Hosts).WithOne().HasForeignKey(row => row.SessionId);
@@ -163,6 +169,11 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<SessionHost>(builder).ToTable("session_hosts").HasKey(row => new { row.SessionId, row.HostId });
 
         Filter<Booking>(builder).HasIndex(row => row.SecretHash).IsUnique();
+        builder.Entity<Booking>(booking =>
+        {
+            booking.HasQueryFilter(Standing, row => row.CancelledAt == null);
+            booking.HasIndex(row => row.ReplySecretHash).IsUnique();
+        });
         Filter<BookingKey>(builder);
         builder.Entity<BookingKey>(key =>
         {
@@ -181,7 +192,13 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
         CalendarModel(builder);
 
-        Filter<Message>(builder).HasOne<Booking>().WithMany().HasForeignKey(row => row.BookingId);
+        Filter<Message>(builder);
+        builder.Entity<Message>(message =>
+        {
+            message.HasOne(row => row.Booking).WithMany().HasForeignKey(row => row.BookingId);
+            message.HasIndex(row => new { row.State, row.DueAt });
+            message.HasIndex(row => new { row.WorkspaceId, row.WrittenAt });
+        });
 
         // Ids are made with their rows, so a row found in a graph is new where it was not loaded; EF would take it for one that is there.
         foreach (var type in builder.Model.GetEntityTypes().Where(type => typeof(IBelongsToWorkspace).IsAssignableFrom(type.ClrType) && type.ClrType != typeof(Person)))
@@ -189,7 +206,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             if (type.FindProperty("Id") is { } id && id.ClrType == typeof(Guid)) id.ValueGenerated = ValueGenerated.Never;
         }
 
-        foreach (var property in builder.Model.GetEntityTypes().SelectMany(type => type.GetProperties()).Where(p => p.ClrType.IsEnum))
+        foreach (var property in builder.Model.GetEntityTypes().SelectMany(type => type.GetProperties()).Where(p => (Nullable.GetUnderlyingType(p.ClrType) ?? p.ClrType).IsEnum))
             property.SetProviderClrType(typeof(string));
     }
 
@@ -237,7 +254,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         where T : class, IBelongsToWorkspace
     {
         var entity = builder.Entity<T>();
-        entity.HasQueryFilter(row => row.WorkspaceId == AtHand);
+        entity.HasQueryFilter(OfWorkspace, row => row.WorkspaceId == AtHand);
         entity.HasOne<Workspace>().WithMany().HasForeignKey(row => row.WorkspaceId);
         entity.HasIndex(row => row.WorkspaceId);
         return entity;

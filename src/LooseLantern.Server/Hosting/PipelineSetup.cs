@@ -11,6 +11,7 @@ using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Profile;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.SignIn;
@@ -72,6 +73,7 @@ public static class PipelineSetup
         team.MapCases();
         team.MapHours();
         team.MapBookings();
+        team.MapPost();
 
         FrontEnd.MapFallback(app);
     }

@@ -18,6 +18,7 @@ using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Profile;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.SignIn;
@@ -60,6 +61,7 @@ public static class ServiceSetup
         services.AddScoped<GuestPageFinding>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
         services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
         services.AddSingleton<PrivateLinks>();
+        AddPost(services, builder.Configuration);
 
         services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
         services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
@@ -68,6 +70,14 @@ public static class ServiceSetup
         services.AddOpenApi("v1", OpenApiSetup.Configure);
         services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
         services.AddResponseCompression(options => options.EnableForHttps = false);
+    }
+
+    private static void AddPost(IServiceCollection services, IConfiguration configuration)
+    {
+        services.AddHttpContextAccessor();
+        services.AddSingleton(PostSettings.Of(configuration)).AddSingleton<ReplyAddresses>().AddSingleton<SiteAddress>();
+        services.AddScoped<PostWriting>().AddScoped<PostSending>().AddScoped<Cancelling>();
+        if (!DesignTime.IsBuilding) services.AddHostedService<PostSender>();
     }
 
     private static void AddCalendars(IServiceCollection services)

@@ -23,7 +23,7 @@ internal static class CalendarScreen
 
     public static void Map(WebApplication app, CalendarStore store)
     {
-        app.MapGet("/", () => Html("Calendar stand-in", $"<p>Whose calendar?</p><ul>{string.Concat(store.Users().SelectMany(user => store.Calendars(user), (user, calendar) =>
+        app.MapGet("/", () => Html("Stand-ins", $"<p>Mail is at <a href=\"/mail\">the mail stand-in</a>.</p><p>Whose calendar?</p><ul>{string.Concat(store.Users().SelectMany(user => store.Calendars(user), (user, calendar) =>
             $"<li><a href=\"/screen/{user}/{calendar}\">{Text(user)}, {Text(calendar)}</a></li>"))}</ul>"));
 
         app.MapGet("/screen/{user}/{calendar}", (string user, string calendar, string? zone) => store.Has(user, calendar)

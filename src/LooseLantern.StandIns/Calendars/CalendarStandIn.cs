@@ -8,18 +8,18 @@ public static class CalendarStandIn
     /// <summary>Every account's password.</summary>
     public const string Password = "lantern-demo";
 
-    /// <param name="args">Settings: Data, the folder that keeps the calendars; Demo, a date (2026-12-07) around which the demo's calendars are made where there are none yet.</param>
-    public static WebApplication Create(string[] args)
+    /// <param name="folder">Keeps the calendars.</param>
+    /// <param name="demo">A date (2026-12-07) around which the demo's calendars are made where there are none yet; empty for none.</param>
+    public static CalendarStore Open(string folder, string? demo)
     {
-        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
-        builder.Logging.SetMinimumLevel(LogLevel.Warning);
-        var store = new CalendarStore(builder.Configuration["Data"] ?? throw new InvalidOperationException("Say which folder keeps the calendars: --Data FOLDER"));
-        if (builder.Configuration["Demo"] is { Length: > 0 } demo && store.IsEmpty) DemoCalendars.Fill(store, LocalDatePattern.Iso.Parse(demo).Value);
-        builder.Services.AddSingleton(store);
+        var store = new CalendarStore(folder);
+        if (demo is { Length: > 0 } && store.IsEmpty) DemoCalendars.Fill(store, LocalDatePattern.Iso.Parse(demo).Value);
+        return store;
+    }
 
-        var app = builder.Build();
+    public static void Map(WebApplication app, CalendarStore store)
+    {
         CalDavEndpoints.Map(app, store);
         CalendarScreen.Map(app, store);
-        return app;
     }
 }

@@ -7,17 +7,6 @@ using NodaTime;
 
 namespace LooseLantern.Formats.ICalendar.Writing;
 
-public enum PartyKind
-{
-    Person,
-    Room,
-    Thing,
-}
-
-/// <summary>Somebody, or something, that takes part.</summary>
-/// <param name="Address">The mail address; null for what has none, which is then told apart by <paramref name="Id"/>.</param>
-public sealed record Party(Guid Id, string Name, string? Address, PartyKind Kind = PartyKind.Person);
-
 /// <summary>A session, or time that is held, as it stands in a host's calendar.</summary>
 /// <param name="Sequence">Rises with each change of time (RFC 5545 section 3.8.7.4).</param>
 /// <param name="IsHeld">Only held: written as tentative.</param>
@@ -71,31 +60,17 @@ public static class SessionFile
         };
         if (session.Organizer is { } organizer)
         {
-            written.Organizer = new Organizer { Value = AddressOf(organizer), CommonName = Line(organizer.Name) };
+            written.Organizer = new Organizer { Value = Parties.Address(organizer), CommonName = Parties.Line(organizer.Name) };
             written.Organizer.Parameters.Set("SCHEDULE-AGENT", "CLIENT");
         }
 
-        foreach (var party in session.Attendees) written.Attendees.Add(AttendeeOf(party));
+        foreach (var party in session.Attendees)
+        {
+            var attendee = Parties.Attendee(party, isAsked: false);
+            attendee.Parameters.Set("SCHEDULE-AGENT", "CLIENT");
+            written.Attendees.Add(attendee);
+        }
+
         return written;
     }
-
-    private static Attendee AttendeeOf(Party party)
-    {
-        var attendee = new Attendee
-        {
-            Value = AddressOf(party),
-            CommonName = Line(party.Name),
-            ParticipationStatus = "ACCEPTED",
-            Role = party.Kind == PartyKind.Person ? "REQ-PARTICIPANT" : "NON-PARTICIPANT",
-            Type = party.Kind switch { PartyKind.Room => "ROOM", PartyKind.Thing => "RESOURCE", _ => "INDIVIDUAL" },
-        };
-        attendee.Parameters.Set("SCHEDULE-AGENT", "CLIENT");
-        return attendee;
-    }
-
-    /// <summary>A calendar user address is any URI (RFC 5545 section 3.3.3); what has no mail gets one that nobody can send to.</summary>
-    private static Uri AddressOf(Party party) => new(party.Address is { } address ? $"mailto:{Uri.EscapeDataString(address).Replace("%40", "@")}" : $"urn:uuid:{party.Id:D}");
-
-    /// <summary>Parameters can hold no quotation mark and no control character (section 3.2).</summary>
-    private static string Line(string name) => new([.. name.Select(letter => letter == '"' ? '\'' : char.IsControl(letter) ? ' ' : letter)]);
 }

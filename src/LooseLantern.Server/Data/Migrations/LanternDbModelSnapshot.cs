@@ -124,10 +124,28 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("booked_at");
 
+                    b.Property<string>("CancelWord")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("cancel_word");
+
+                    b.Property<Instant?>("CancelledAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("cancelled_at");
+
+                    b.Property<string>("CancelledBy")
+                        .HasColumnType("text")
+                        .HasColumnName("cancelled_by");
+
                     b.Property<string>("GuestEmail")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("guest_email");
+
+                    b.Property<string>("GuestLanguage")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("guest_language");
 
                     b.Property<string>("GuestName")
                         .IsRequired()
@@ -139,15 +157,29 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("guest_zone");
 
+                    b.Property<string>("ProtectedReplySecret")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("protected_reply_secret");
+
                     b.Property<string>("ProtectedSecret")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("protected_secret");
 
+                    b.Property<byte[]>("ReplySecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("reply_secret_hash");
+
                     b.Property<byte[]>("SecretHash")
                         .IsRequired()
                         .HasColumnType("bytea")
                         .HasColumnName("secret_hash");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("integer")
+                        .HasColumnName("sequence");
 
                     b.Property<Guid>("SessionId")
                         .HasColumnType("uuid")
@@ -159,6 +191,10 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_bookings");
+
+                    b.HasIndex("ReplySecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_bookings_reply_secret_hash");
 
                     b.HasIndex("SecretHash")
                         .IsUnique()
@@ -798,13 +834,39 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer")
+                        .HasColumnName("attempts");
+
                     b.Property<Guid>("BookingId")
                         .HasColumnType("uuid")
                         .HasColumnName("booking_id");
 
+                    b.Property<string>("Calendar")
+                        .HasColumnType("text")
+                        .HasColumnName("calendar");
+
+                    b.Property<string>("CalendarMethod")
+                        .HasColumnType("text")
+                        .HasColumnName("calendar_method");
+
                     b.Property<Instant>("DueAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("due_at");
+
+                    b.Property<string>("Fault")
+                        .HasColumnType("text")
+                        .HasColumnName("fault");
+
+                    b.Property<string>("FromName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("from_name");
+
+                    b.Property<string>("Html")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("html");
 
                     b.Property<string>("Kind")
                         .IsRequired()
@@ -815,6 +877,29 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("message_id");
+
+                    b.Property<Instant?>("SendingUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("sending_until");
+
+                    b.Property<Instant?>("SentAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("sent_at");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("state");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("subject");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("text");
 
                     b.Property<string>("ToAddress")
                         .IsRequired()
@@ -830,6 +915,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("workspace_id");
 
+                    b.Property<Instant>("WrittenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("written_at");
+
                     b.HasKey("Id")
                         .HasName("pk_messages");
 
@@ -838,6 +927,12 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_messages_workspace_id");
+
+                    b.HasIndex("State", "DueAt")
+                        .HasDatabaseName("ix_messages_state_due_at");
+
+                    b.HasIndex("WorkspaceId", "WrittenAt")
+                        .HasDatabaseName("ix_messages_workspace_id_written_at");
 
                     b.ToTable("messages", (string)null);
                 });
@@ -1295,6 +1390,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid>("Id")
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<Instant?>("CancelledAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("cancelled_at");
 
                     b.Property<Guid>("PageId")
                         .HasColumnType("uuid")
@@ -1986,7 +2085,7 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
                 {
-                    b.HasOne("LooseLantern.Server.Data.Model.Booking", null)
+                    b.HasOne("LooseLantern.Server.Data.Model.Booking", "Booking")
                         .WithMany()
                         .HasForeignKey("BookingId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1999,6 +2098,8 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_messages_workspaces_workspace_id");
+
+                    b.Navigation("Booking");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Page", b =>

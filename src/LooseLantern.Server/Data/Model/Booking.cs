@@ -3,6 +3,14 @@ using NodaTime;
 
 namespace LooseLantern.Server.Data.Model;
 
+public enum CancelledBy
+{
+    Guest,
+
+    /// <summary>A host or a coordinator.</summary>
+    Team,
+}
+
 /// <summary>One guest's reservation of a session.</summary>
 public sealed class Booking : IBelongsToWorkspace
 {
@@ -21,7 +29,29 @@ public sealed class Booking : IBelongsToWorkspace
     /// <summary>IANA id of the zone the guest chose the time in.</summary>
     public required string GuestZone { get; set; }
 
+    /// <summary>Language tag of what is written to the guest.</summary>
+    public string GuestLanguage { get; init; } = "en";
+
     public required Instant BookedAt { get; init; }
+
+    /// <summary>The iCalendar UID of the guest's invitation, kept over every move.</summary>
+    public string Uid => Id.ToString("D");
+
+    /// <summary>The iCalendar SEQUENCE of the guest's invitation.</summary>
+    public int Sequence { get; set; }
+
+    /// <summary>When it was cancelled; it is left out of everything that stands.</summary>
+    public Instant? CancelledAt { get; set; }
+
+    public CancelledBy? CancelledBy { get; set; }
+
+    /// <summary>Why, in the words of whoever cancelled; may be empty.</summary>
+    public string CancelWord { get; set; } = "";
+
+    /// <summary>SHA-256 of the secret in the address that answers to its invitation come to.</summary>
+    public required byte[] ReplySecretHash { get; init; }
+
+    public required string ProtectedReplySecret { get; init; }
 
     /// <summary>SHA-256 of the private link's secret, by which it is found.</summary>
     public required byte[] SecretHash { get; init; }

@@ -23,6 +23,9 @@ public sealed class Session : IBelongsToWorkspace
     /// <summary>The iCalendar SEQUENCE.</summary>
     public int Sequence { get; set; }
 
+    /// <summary>When the last of its bookings was cancelled; it is left out of everything that stands.</summary>
+    public Instant? CancelledAt { get; set; }
+
     public List<SessionHost> Hosts { get; } = [];
 
     public List<Booking> Bookings { get; } = [];

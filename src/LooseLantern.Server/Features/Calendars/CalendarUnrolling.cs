@@ -133,7 +133,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         if (candidates.Count == 0) return [];
         return
         [
-            .. await db.Sessions.Where(session => candidates.Contains(session.Uid)).Select(session => session.Uid).ToListAsync(ct),
+            .. await db.Sessions.IgnoreQueryFilters([LanternDb.Standing]).Where(session => candidates.Contains(session.Uid)).Select(session => session.Uid).ToListAsync(ct),
             .. await db.WrittenEvents.Where(written => candidates.Contains(written.Uid)).Select(written => written.Uid).ToListAsync(ct),
         ];
     }

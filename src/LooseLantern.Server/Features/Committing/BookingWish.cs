@@ -8,8 +8,9 @@ namespace LooseLantern.Server.Features.Committing;
 
 /// <summary>What a guest asks to reserve. Fields are checked before this is made.</summary>
 /// <param name="Duration">Minutes.</param>
+/// <param name="GuestLanguage">Language tag of what is written to the guest.</param>
 /// <param name="GuestZone">IANA id of the zone the guest chose the time in.</param>
-public sealed record BookingWish(Guid PageId, Instant Start, int Duration, string GuestName, string GuestEmail, string GuestZone)
+public sealed record BookingWish(Guid PageId, Instant Start, int Duration, string GuestName, string GuestEmail, string GuestZone, string GuestLanguage = "en")
 {
     /// <summary>Tells whether two requests ask for the same.</summary>
     public byte[] Hash() => SHA256.HashData(Encoding.UTF8.GetBytes(System.Text.Json.JsonSerializer.Serialize(this, Json.Options)));

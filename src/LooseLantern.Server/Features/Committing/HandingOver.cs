@@ -1,6 +1,7 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Post;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -12,7 +13,7 @@ public sealed record HandOverClash(Guid SessionId, Instant Start, Instant End, s
 /// <summary>
 /// Gives one host's bookings to come to others, all or none. Who takes one over must be free then (<see cref="WhyNotFree"/>).
 /// </summary>
-public sealed class HandingOver(LanternDb db, WhyNotFree whyNot, EventWishes wishes, IClock clock)
+public sealed class HandingOver(LanternDb db, WhyNotFree whyNot, EventWishes wishes, PostWriting post, IClock clock)
 {
     /// <summary>Reads the calendars of everybody who takes something over, as it must be done before any lock is held.</summary>
     public async Task PrepareAsync(Host from, IReadOnlyDictionary<Guid, Guid> heirs, Guid heir, CancellationToken ct)
@@ -58,6 +59,8 @@ public sealed class HandingOver(LanternDb db, WhyNotFree whyNot, EventWishes wis
             await GiveAsync(session, from, to, ct);
             // Saved one by one, so that the next is checked against it too; the caller's transaction holds all together.
             await db.SaveChangesAsync(ct);
+            await post.TellAsync(session.Bookings.ConvertAll(booking => booking.Id), Occasion.HostChanged, ct, newHostId: to.Id);
+            await db.SaveChangesAsync(ct);
         }
 
         return (sessions.Count - clashes.Count, clashes);
@@ -102,11 +105,6 @@ public sealed class HandingOver(LanternDb db, WhyNotFree whyNot, EventWishes wis
         }
 
         await wishes.ForSessionAsync(session, ct);
-        var person = to.PersonId is { } id ? await db.Users.AsNoTracking().SingleAsync(row => row.Id == id, ct) : null;
-        foreach (var booking in session.Bookings)
-        {
-            db.Messages.Add(Telling.Of(MessageKind.HostChangedForGuest, booking, booking.GuestName, booking.GuestEmail, now));
-            if (person?.Email is { } email) db.Messages.Add(Telling.Of(MessageKind.BookedForHost, booking, person.Name, email, now));
-        }
+        foreach (var booking in session.Bookings) booking.Sequence++;
     }
 }

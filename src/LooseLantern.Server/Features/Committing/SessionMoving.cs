@@ -3,6 +3,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Looking;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -14,7 +15,7 @@ namespace LooseLantern.Server.Features.Committing;
 /// Moves a session with all its bookings to another time, in one transaction that frees the one and takes the other. Its hosts, guests, UID and
 /// links stay; its SEQUENCE rises, and everybody is told.
 /// </summary>
-public sealed class SessionMoving(LanternDb db, WhyNotFree whyNot, EventWishes wishes, CalendarLooking looking, IClock clock)
+public sealed class SessionMoving(LanternDb db, WhyNotFree whyNot, EventWishes wishes, PostWriting post, CalendarLooking looking, IClock clock)
 {
     private static readonly Duration Longest = Duration.FromHours(24);
 
@@ -42,9 +43,11 @@ public sealed class SessionMoving(LanternDb db, WhyNotFree whyNot, EventWishes w
                 throw new Refusal(StatusCodes.Status409Conflict, "not-free", $"The booking can’t be moved there: {why}.", "Choose another time, or leave it where it is.");
         }
 
-        await WriteAsync(session, to, now, ct);
+        await WriteAsync(session, to, ct);
         try
         {
+            await db.SaveChangesAsync(ct);
+            await post.TellAsync(session.Bookings.ConvertAll(booking => booking.Id), Occasion.Moved, ct);
             await db.SaveChangesAsync(ct);
         }
         catch (DbUpdateException e) when (e.InnerException is PostgresException { ConstraintName: CommitmentRow.NoDoubleBooking })
@@ -55,20 +58,14 @@ public sealed class SessionMoving(LanternDb db, WhyNotFree whyNot, EventWishes w
         await transaction.CommitAsync(ct);
     }
 
-    private async Task WriteAsync(Session session, Span to, Instant now, CancellationToken ct)
+    private async Task WriteAsync(Session session, Span to, CancellationToken ct)
     {
         session.Time = to.ToRange();
         session.Sequence++;
         foreach (var commitment in await db.Commitments.Where(row => row.HolderId == session.Id).ToListAsync(ct)) commitment.Span = to.ToRange();
         await wishes.ForSessionAsync(session, ct);
 
-        var people = session.Hosts.Select(host => host.Host!.PersonId).OfType<Guid>().ToList();
-        var persons = await db.Users.AsNoTracking().Where(person => people.Contains(person.Id) && person.Email != null).OrderBy(person => person.Id).ToListAsync(ct);
-        foreach (var booking in session.Bookings)
-        {
-            db.Messages.Add(Telling.Of(MessageKind.MovedForGuest, booking, booking.GuestName, booking.GuestEmail, now));
-            db.Messages.AddRange(persons.Select(person => Telling.Of(MessageKind.MovedForHost, booking, person.Name, person.Email!, now)));
-        }
+        foreach (var booking in session.Bookings) booking.Sequence++;
     }
 
     private async Task<Session> FoundAsync(Guid id, CancellationToken ct) =>

@@ -8,6 +8,7 @@ using LooseLantern.Server.Features.Calendars.Looking;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
@@ -22,7 +23,7 @@ namespace LooseLantern.Server.Features.Committing;
 /// exclusion constraint end in deadlocks when many guests want one time; the constraint beneath is what holds if this is ever wrong.
 /// </summary>
 public sealed class TimeCommitting(
-    LanternDb db, PageEditing pages, OpeningsLoader loader, AssignmentLoading assignments, PrivateLinks links, EventWishes wishes, CalendarLooking looking, IClock clock)
+    LanternDb db, PageEditing pages, OpeningsLoader loader, AssignmentLoading assignments, PrivateLinks links, ReplyAddresses replies, PostWriting post, EventWishes wishes, CalendarLooking looking, IClock clock)
 {
     private const int NearestOffered = 6;
     private const int DaysLookedThrough = 28;
@@ -73,8 +74,10 @@ public sealed class TimeCommitting(
         var session = await JoinedAsync(input, wish, ct) ?? await NewAsync(input, wish, page, ct);
         if (session is null) return null;
 
-        var booked = Write(wish, session, key, await PeopleAsync(session, ct));
+        var booked = Write(wish, session, key);
         await wishes.ForSessionAsync(session, ct);
+        await db.SaveChangesAsync(ct);
+        await post.TellAsync([booked.BookingId], Occasion.Booked, ct);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
         return booked;
@@ -115,10 +118,10 @@ public sealed class TimeCommitting(
         return session;
     }
 
-    private Booked Write(BookingWish wish, Session session, string? key, IReadOnlyList<Person> people)
+    private Booked Write(BookingWish wish, Session session, string? key)
     {
         var now = clock.GetCurrentInstant();
-        var secret = links.Create();
+        var (secret, reply) = (links.Create(), replies.Create());
         var booking = new Booking
         {
             WorkspaceId = session.WorkspaceId,
@@ -126,14 +129,14 @@ public sealed class TimeCommitting(
             GuestName = wish.GuestName,
             GuestEmail = wish.GuestEmail,
             GuestZone = wish.GuestZone,
+            GuestLanguage = wish.GuestLanguage,
             BookedAt = now,
             SecretHash = secret.Hash,
             ProtectedSecret = secret.Protected,
+            ReplySecretHash = reply.Hash,
+            ProtectedReplySecret = reply.Protected,
         };
         db.Bookings.Add(booking);
-
-        db.Messages.Add(Telling.Of(MessageKind.BookedForGuest, booking, wish.GuestName, wish.GuestEmail, now));
-        db.Messages.AddRange(people.Select(person => Telling.Of(MessageKind.BookedForHost, booking, person.Name, person.Email!, now)));
 
         if (key is not null)
         {
@@ -154,13 +157,6 @@ public sealed class TimeCommitting(
         await pages.Whole().AsNoTracking().FirstOrDefaultAsync(page => page.Id == pageId && page.State == PageState.Published, ct)
         ?? throw Refusal.NotFound("page");
 
-    private async Task<List<Person>> PeopleAsync(Session session, CancellationToken ct)
-    {
-        var ids = session.Hosts.ConvertAll(host => host.HostId);
-        var people = db.Hosts.Where(host => ids.Contains(host.Id)).Select(host => host.PersonId);
-        return await db.Users.AsNoTracking().Where(person => people.Contains(person.Id)).OrderBy(person => person.Id).ToListAsync(ct);
-    }
-
     private async Task<Booked?> MadeBeforeAsync(BookingWish wish, string key, CancellationToken ct)
     {
         var known = await db.BookingKeys.AsNoTracking().FirstOrDefaultAsync(row => row.PageId == wish.PageId && row.Key == key, ct);
@@ -171,7 +167,7 @@ public sealed class TimeCommitting(
                 "This Idempotency-Key was used for another booking.", "Use a new key for each booking you want to make.");
         }
 
-        var booking = await db.Bookings.AsNoTracking().Include(row => row.Session).SingleAsync(row => row.Id == known.BookingId, ct);
+        var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking().Include(row => row.Session).SingleAsync(row => row.Id == known.BookingId, ct);
         return new Booked(booking.Id, links.Reveal(booking.ProtectedSecret), booking.Session!.Time.ToSpan(), IsNew: false);
     }
 

@@ -5,6 +5,7 @@ using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Profile;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -88,15 +89,20 @@ public static class GuestPageEndpoints
                     throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
 
                 var booked = await committing.BookAsync(
-                    new BookingWish(found.Page.Id, request.Start, request.Duration, request.Guest.Name.Trim(), request.Guest.Email.Trim(), request.Zone),
+                    new BookingWish(found.Page.Id, request.Start, request.Duration, request.Guest.Name.Trim(), request.Guest.Email.Trim(), request.Zone, LanguageOf(context.Request)),
                     idempotencyKey, ct);
                 var path = PrivateLinks.Path(booked.Secret);
                 return TypedResults.Created(
                     $"/api/public/bookings/{booked.Secret}",
                     new BookAnswer(PublicAddress.Of(context.Request) + path, path, booked.Time.Start, booked.Time.End));
             })
-            .WithName("book").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+            .WithName("book").WithDescription("Accept-Language chooses the language of what is written to the guest.").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
     }
+
+    /// <summary>Of the languages we write in, the one the reader likes best (RFC 9110 section 12.5.4).</summary>
+    private static string LanguageOf(HttpRequest request) => request.GetTypedHeaders().AcceptLanguage
+        .OrderByDescending(language => language.Quality ?? 1).Select(language => language.Value.ToString().Split('-')[0].ToLowerInvariant())
+        .FirstOrDefault(MeEndpoints.Languages.Contains) ?? "en";
 }
 
 /// <summary>Finds a published page by its address, and with it the workspace of the request.</summary>

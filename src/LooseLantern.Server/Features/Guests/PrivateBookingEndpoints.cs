@@ -3,8 +3,10 @@ using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -28,7 +30,13 @@ public sealed record PrivateBooking(
     string GuestName,
     string GuestEmail,
     string PagePath,
-    Instant Now);
+    Instant Now,
+    Instant? CancelledAt,
+    CancelledBy? CancelledBy,
+    string CancelWord);
+
+/// <param name="Word">Why, for the hosts; may be empty.</param>
+public sealed record CancelRequest(string Word = "");
 
 public static class PrivateBookingEndpoints
 {
@@ -44,7 +52,7 @@ public static class PrivateBookingEndpoints
                 return new PrivateBooking(
                     workspace, page.Desk!.Name, page.Title, page.PlaceKind, page.Place, Hosts(session), session.Time.LowerBound, session.Time.UpperBound,
                     page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, $"/{page.Desk.Address}/{page.Address}",
-                    clock.GetCurrentInstant());
+                    clock.GetCurrentInstant(), booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
             })
             .WithName("getPrivateBooking").ProducesProblem(404);
 
@@ -53,14 +61,23 @@ public static class PrivateBookingEndpoints
                 var (booking, workspace) = await finding.FindAsync(secret, ct);
                 var session = booking.Session!;
                 var page = session.Page!;
+                if (booking.CancelledAt is not null) throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled.");
                 var link = PublicAddress.Of(context.Request) + PrivateLinks.Path(secret);
                 var text = BookingFile.Write(new BookingEvent(
-                    session.Uid, session.Sequence, booking.BookedAt, session.Time.ToSpan(),
+                    booking.Uid, booking.Sequence, booking.BookedAt, session.Time.ToSpan(),
                     $"{page.Title}, {workspace}", page.Place.Length > 0 ? page.Place : null,
                     $"With {string.Join(", ", Hosts(session))}.\nYour booking: {link}", new Uri(link)));
                 return TypedResults.File(Encoding.UTF8.GetBytes(text), BookingFile.MediaType + "; charset=utf-8", "booking.ics");
             })
-            .WithName("getBookingFile").Produces<string>(200, BookingFile.MediaType).ProducesProblem(404);
+            .WithName("getBookingFile").Produces<string>(200, BookingFile.MediaType).ProducesProblem(404).ProducesProblem(409);
+
+        bookings.MapPost("/cancel", async Task<NoContent> (string secret, CancelRequest request, PrivateBookingFinding finding, Cancelling cancelling, CancellationToken ct) =>
+            {
+                var (booking, _) = await finding.FindAsync(secret, ct);
+                await cancelling.CancelAsync(booking.Id, CancelledBy.Guest, request.Word, ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("cancelPrivateBooking").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
     }
 
     private static List<string> Hosts(Session session) => session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name).ToList();
@@ -75,7 +92,7 @@ public sealed class PrivateBookingFinding(LanternDb db, Tenant tenant)
         var workspaceId = await db.Bookings.IgnoreQueryFilters().Where(row => row.SecretHash == hash)
             .Select(row => (Guid?)row.WorkspaceId).FirstOrDefaultAsync(ct) ?? throw Refusal.NotFound("booking");
         tenant.Enter(workspaceId);
-        var booking = await db.Bookings.AsNoTracking()
+        var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking()
             .Include(row => row.Session!).ThenInclude(session => session.Page!).ThenInclude(page => page.Desk)
             .Include(row => row.Session!).ThenInclude(session => session.Hosts).ThenInclude(host => host.Host)
             .AsSplitQuery()

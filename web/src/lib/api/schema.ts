@@ -45,6 +45,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** @description Accept-Language chooses the language of what is written to the guest. */
         post: operations["book"];
         delete?: never;
         options?: never;
@@ -78,6 +79,22 @@ export interface paths {
         get: operations["getBookingFile"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/bookings/{secret}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancelPrivateBooking"];
         delete?: never;
         options?: never;
         head?: never;
@@ -495,6 +512,22 @@ export interface paths {
         get: operations["listBookings"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancelBooking"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1255,6 +1288,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/post": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listPost"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/post/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPost"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/post/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sendAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1423,6 +1504,11 @@ export interface components {
             bookedAt: components["schemas"]["Instant"];
             /** @description What was done to its events in hosts' calendars and waits for an answer; such bookings come first. */
             outside: components["schemas"]["OutsideView"][];
+            cancelledAt: null | components["schemas"]["Instant"];
+            cancelledBy: null | components["schemas"]["CancelledBy"];
+            cancelWord: string;
+            /** @description Whether the person who asks may cancel it. */
+            mayCancel: boolean;
         };
         /** @description What a guest sends to reserve an opening. */
         BookRequest: {
@@ -1527,6 +1613,22 @@ export interface components {
             /** @description What stands in the way of that. */
             writeFault: null | string;
             unread: components["schemas"]["UnreadView"][];
+        };
+        CancelForm: {
+            /**
+             * @description Why, for the guest; may be empty.
+             * @default
+             */
+            word: string;
+        };
+        /** @enum {unknown} */
+        CancelledBy: "guest" | "team" | null;
+        CancelRequest: {
+            /**
+             * @description Why, for the hosts; may be empty.
+             * @default
+             */
+            word: string;
         };
         ChangeHoursRequest: {
             /** Format: int32 */
@@ -1917,6 +2019,10 @@ export interface components {
              */
             closesAfterHours: number;
         };
+        /** @enum {unknown} */
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost";
+        /** @enum {unknown} */
+        MessageState: "due" | "sent" | "failed";
         /** @description A start a guest can reserve now, with its end and how many places it has left. */
         Opening: {
             start: components["schemas"]["Instant"];
@@ -2139,6 +2245,42 @@ export interface components {
         };
         /** @enum {unknown} */
         PlaceKind: "inPerson" | "phone" | "video" | "ownWords";
+        PostList: {
+            now: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many there are in all, of which Rows is one run.
+             */
+            total: number;
+            /** @description Whether a mail server is set; where none is, mail waits. */
+            isSending: boolean;
+            rows: components["schemas"]["PostRow"][];
+        };
+        PostRow: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["MessageKind"];
+            state: components["schemas"]["MessageState"];
+            toName: string;
+            toAddress: string;
+            subject: string;
+            writtenAt: components["schemas"]["Instant"];
+            /** @description When it was sent; of one that is not, when it is due. */
+            at: components["schemas"]["Instant"];
+            /** Format: int32 */
+            attempts: number;
+            /** @description What stood in the way of the last try, in words. */
+            fault: null | string;
+        };
+        /** @description A message as its reader sees it, but for what only they may know. */
+        PostView: {
+            row: components["schemas"]["PostRow"];
+            from: string;
+            text: string;
+            /** @description The iCalendar part; null for a plain mail. */
+            calendar: null | string;
+            calendarMethod: null | string;
+        };
         /** @description A booking as its guest sees it by the private link. */
         PrivateBooking: {
             workspace: string;
@@ -2158,6 +2300,9 @@ export interface components {
             /** @description Where the page is, from the root of the site. */
             pagePath: string;
             now: components["schemas"]["Instant"];
+            cancelledAt: null | components["schemas"]["Instant"];
+            cancelledBy: null | components["schemas"]["CancelledBy"];
+            cancelWord: string;
         };
         ProblemDetails: {
             type?: null | string;
@@ -2581,6 +2726,66 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    cancelPrivateBooking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3384,6 +3589,7 @@ export interface operations {
         parameters: {
             query?: {
                 past?: boolean;
+                cancelled?: boolean;
                 search?: string;
                 skip?: number;
                 take?: number;
@@ -3401,6 +3607,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BookingList"];
+                };
+            };
+        };
+    };
+    cancelBooking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -5763,6 +6029,109 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    listPost: {
+        parameters: {
+            query?: {
+                state?: string;
+                search?: string;
+                skip?: number;
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    getPost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sendAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

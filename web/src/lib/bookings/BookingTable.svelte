@@ -10,9 +10,10 @@
     /** The workspace's zone, in which the list is read. */
     zone: string;
     now: string;
+    oncancel: (row: Schemas['BookingRow']) => void;
   }
 
-  let { rows, zone, now }: Props = $props();
+  let { rows, zone, now, oncancel }: Props = $props();
 
   const today = $derived(dateIn(now, zone));
   const days = $derived.by(() => {
@@ -69,7 +70,13 @@
             <a href="/work/pages/{row.pageId}" class="underline decoration-line-strong underline-offset-4">{row.page}</a>
             {#if row.place}<span class="block text-[13px] text-muted">{row.place}</span>{/if}
           </td>
-          <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">{row.hosts.join(', ')}</td>
+          <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">
+            {row.hosts.join(', ')}
+            {#if row.mayCancel}<button type="button" class="block text-[13px] underline decoration-line-strong underline-offset-4 max-md:min-h-11" aria-label="Cancel the booking of {row.guestName}" onclick={() => oncancel(row)}>Cancel</button>{/if}
+            {#if row.cancelledAt}
+              <span class="block text-[13px] text-brick">cancelled {dayMonth(dateIn(row.cancelledAt, zone))} by {row.cancelledBy === 'guest' ? 'the guest' : 'us'}{row.cancelWord ? `: ${row.cancelWord}` : ''}</span>
+            {/if}
+          </td>
           <td class="border-t border-line px-4 py-2.5 align-top text-[13px] text-muted max-md:hidden">{dayMonth(dateIn(row.bookedAt, zone))}, {timeOf(row.bookedAt, zone)}</td>
         </tr>
         {#each row.outside as outside (outside.id)}

@@ -16,6 +16,7 @@
     { href: '/work/board', name: 'Board' },
     { href: '/work/hours', name: 'Hours' },
     { href: '/work/calendars', name: 'Calendars' },
+    { href: '/work/post', name: 'Post' },
     { href: '/work/team', name: 'Team' },
   ];
 

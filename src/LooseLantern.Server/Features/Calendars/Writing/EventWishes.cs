@@ -16,7 +16,7 @@ public sealed class EventWishes(LanternDb db, IClock clock)
     {
         var now = clock.GetCurrentInstant();
         if (session.Time.UpperBound <= now) return;
-        var hostIds = session.Hosts.ConvertAll(host => host.HostId);
+        List<Guid> hostIds = session.CancelledAt is null ? session.Hosts.ConvertAll(host => host.HostId) : [];
         var choices = await db.Pages.Where(page => page.Id == session.PageId).Select(page => page.CalendarChoices).SingleAsync(ct);
         var targets = await TargetsAsync(hostIds, choices, ct);
         var rows = await db.WrittenEvents.Where(row => row.Uid == session.Uid).ToListAsync(ct);

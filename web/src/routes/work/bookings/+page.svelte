@@ -1,5 +1,8 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { goto, invalidateAll } from '$app/navigation';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
+  import CancelModal from '$lib/bookings/CancelModal.svelte';
   import { Input } from 'flowbite-svelte';
   import BookingTable from '$lib/bookings/BookingTable.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -8,10 +11,14 @@
 
   let { data }: PageProps = $props();
 
-  function show(next: { past?: boolean; search?: string; skip?: number }): void {
+  type Which = 'upcoming' | 'past' | 'cancelled';
+  const which = $derived<Which>(data.cancelled ? 'cancelled' : data.past ? 'past' : 'upcoming');
+  let cancelling = $state.raw<Schemas['BookingRow'] | undefined>(undefined);
+
+  function show(next: { which?: Which; search?: string; skip?: number }): void {
     const query = new URLSearchParams();
-    const chosen = { past: data.past, search: data.search, skip: 0, ...next };
-    if (chosen.past) query.set('when', 'past');
+    const chosen = { which, search: data.search, skip: 0, ...next };
+    if (chosen.which !== 'upcoming') query.set('when', chosen.which);
     if (chosen.search) query.set('search', chosen.search);
     if (chosen.skip > 0) query.set('skip', String(chosen.skip));
     void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
@@ -27,9 +34,10 @@
     options={[
       { value: 'upcoming', text: 'To come' },
       { value: 'past', text: 'Past' },
+      { value: 'cancelled', text: 'Cancelled' },
     ]}
-    value={data.past ? 'past' : 'upcoming'}
-    onchoose={(which) => show({ past: which === 'past' })}
+    value={which}
+    onchoose={(chosen) => show({ which: chosen })}
   />
   <div class="w-60">
     <Input
@@ -44,14 +52,14 @@
 
 {#if data.bookings.total === 0}
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
-    <h2 class="text-xl">{data.search ? `Nothing matches “${data.search}”` : data.past ? 'Nothing has taken place yet' : 'Nothing is booked'}</h2>
+    <h2 class="text-xl">{data.search ? `Nothing matches “${data.search}”` : data.cancelled ? 'Nothing was cancelled' : data.past ? 'Nothing has taken place yet' : 'Nothing is booked'}</h2>
     <p class="mt-1 text-muted">
       {data.search ? 'Search by a part of the guest’s name, their email, or the page’s title.' : 'Bookings stand here as soon as a guest reserves a time on one of your pages.'}
     </p>
-    {#if !data.search && !data.past}<ActionButton href="/work/pages" class="mt-4">Go to your pages</ActionButton>{/if}
+    {#if !data.search && which === 'upcoming'}<ActionButton href="/work/pages" class="mt-4">Go to your pages</ActionButton>{/if}
   </div>
 {:else}
-  <BookingTable rows={data.bookings.rows} zone={data.me.zone} now={data.bookings.now} />
+  <BookingTable rows={data.bookings.rows} zone={data.me.zone} now={data.bookings.now} oncancel={(row) => (cancelling = row)} />
   {#if data.bookings.total > data.atOnce}
     <nav aria-label="More bookings" class="mt-3 flex items-center gap-3 text-muted">
       <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}>Before</ActionButton>
@@ -59,4 +67,18 @@
       <ActionButton disabled={data.skip + data.atOnce >= data.bookings.total} onclick={() => show({ skip: data.skip + data.atOnce })}>After</ActionButton>
     </nav>
   {/if}
+{/if}
+
+{#if cancelling}
+  {@const row = cancelling}
+  <CancelModal
+    booking="the booking of {row.guestName}"
+    reader={row.guestName}
+    cancel={(word) => must(api.POST('/api/bookings/{id}/cancel', { params: { path: { id: row.id } }, body: { word } }))}
+    oncancelled={() => {
+      cancelling = undefined;
+      void invalidateAll();
+    }}
+    onclose={() => (cancelling = undefined)}
+  />
 {/if}

@@ -8,9 +8,10 @@ const AT_ONCE = 50;
 /** What is shown is in the address, so that it can be reloaded and sent on. */
 export const load: PageLoad = ({ url }) =>
   forScreen(async () => {
-    const past = url.searchParams.get('when') === 'past';
+    const when = url.searchParams.get('when') ?? 'upcoming';
+    const [past, cancelled] = [when === 'past', when === 'cancelled'];
     const search = url.searchParams.get('search') ?? '';
     const skip = Math.max(0, Number(url.searchParams.get('skip') ?? '0') || 0);
-    const query = { past, search: search || undefined, skip, take: AT_ONCE };
-    return { past, search, skip, atOnce: AT_ONCE, bookings: await must(api.GET('/api/bookings', { params: { query } })) };
+    const query = { past, cancelled, search: search || undefined, skip, take: AT_ONCE };
+    return { past, cancelled, search, skip, atOnce: AT_ONCE, bookings: await must(api.GET('/api/bookings', { params: { query } })) };
   });

@@ -1,5 +1,9 @@
 <script lang="ts">
+  import { invalidateAll } from '$app/navigation';
   import { Temporal } from 'temporal-polyfill';
+  import { guestApi } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
+  import CancelModal from '$lib/bookings/CancelModal.svelte';
   import { cityOf, ownZone, sameClock } from '$lib/time/clock';
   import { dateIn, fullDate, lengthOf, timeOf } from '$lib/time/format';
   import PageHead from '$lib/guest/PageHead.svelte';
@@ -15,6 +19,7 @@
   const place = $derived(placeWords(booking.placeKind, booking.place));
   const over = $derived(Date.parse(booking.end) <= Date.parse(booking.now));
   const own = ownZone();
+  let cancelling = $state(false);
   let copied = $state<'not yet' | 'copied' | 'refused'>('not yet');
 
   async function copyLink(): Promise<void> {
@@ -33,10 +38,15 @@
 <main class="mx-auto max-w-[1216px] px-[18px] pt-6 pb-16 md:px-6">
   <div class="grid gap-6 md:grid-cols-[1fr_340px]">
     <section class="self-start rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
-      <p class="inline-flex items-center gap-2 rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text">
-        <span aria-hidden="true">✓</span>
-        {over ? 'This was booked' : 'This is booked for you'}
-      </p>
+      {#if booking.cancelledAt}
+        <p class="inline-flex items-center gap-2 rounded-full bg-brick-tint px-3 py-0.5 font-semibold text-brick-text"><span aria-hidden="true">×</span>{booking.cancelledBy === 'guest' ? 'You cancelled this booking' : `${booking.workspace} cancelled this booking`}</p>
+        {#if booking.cancelWord}<p class="mt-2 border-l-4 border-edge pl-3 whitespace-pre-line">{booking.cancelWord}</p>{/if}
+      {:else}
+        <p class="inline-flex items-center gap-2 rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text">
+          <span aria-hidden="true">✓</span>
+          {over ? 'This was booked' : 'This is booked for you'}
+        </p>
+      {/if}
       <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, booking.zone))}</h2>
       <p class="font-heading text-[28px] leading-tight font-semibold">
         {timeOf(booking.start, booking.zone)} – {timeOf(booking.end, booking.zone)}
@@ -60,18 +70,40 @@
     </section>
 
     <aside class="space-y-5">
+      {#if !booking.cancelledAt}
       <section>
         <h2 class="text-lg">Put it in your calendar</h2>
         <p class="mt-1 text-muted">The file opens in any calendar program and shows the right time wherever you are.</p>
         <ActionButton kind="main" href="/api/public/bookings/{data.secret}/calendar.ics" class="mt-3 min-h-11 max-md:w-full">Save the calendar file</ActionButton>
       </section>
+      {/if}
       <section class="border-t border-line pt-5">
         <h2 class="text-lg">Keep this page’s address</h2>
         <p class="mt-1 text-muted">It is the only way back to your booking. Whoever has it can see the booking, so keep it to yourself.</p>
         <ActionButton onclick={() => void copyLink()} class="mt-3 min-h-11 max-md:w-full">{copied === 'copied' ? 'Copied' : 'Copy the address'}</ActionButton>
         {#if copied === 'refused'}<p class="mt-2 text-brick" role="alert">Your browser doesn’t allow it; copy the address from its address bar.</p>{/if}
       </section>
+      {#if !booking.cancelledAt && !over}
+        <section class="border-t border-line pt-5">
+          <h2 class="text-lg">Can’t come?</h2>
+          <p class="mt-1 text-muted">Cancel it, and the time is free for somebody else.</p>
+          <ActionButton onclick={() => (cancelling = true)} class="mt-3 min-h-11 max-md:w-full">Cancel this booking</ActionButton>
+        </section>
+      {/if}
       <p class="border-t border-line pt-5"><a class="inline-flex min-h-11 items-center underline underline-offset-4" href={booking.pagePath}>See other times of “{booking.title}”</a></p>
     </aside>
   </div>
 </main>
+
+{#if cancelling}
+  <CancelModal
+    booking="this booking"
+    reader={booking.hosts.join(', ')}
+    cancel={(word) => must(guestApi.POST('/api/public/bookings/{secret}/cancel', { params: { path: { secret: data.secret } }, body: { word } }))}
+    oncancelled={() => {
+      cancelling = false;
+      void invalidateAll();
+    }}
+    onclose={() => (cancelling = false)}
+  />
+{/if}

@@ -1,0 +1,70 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Post;
+
+/// <param name="At">When it was sent; of one that is not, when it is due.</param>
+/// <param name="Fault">What stood in the way of the last try, in words.</param>
+public sealed record PostRow(Guid Id, MessageKind Kind, MessageState State, string ToName, string ToAddress, string Subject, Instant WrittenAt, Instant At, int Attempts, string? Fault);
+
+/// <param name="Total">How many there are in all, of which Rows is one run.</param>
+/// <param name="IsSending">Whether a mail server is set; where none is, mail waits.</param>
+public sealed record PostList(Instant Now, int Total, bool IsSending, IReadOnlyList<PostRow> Rows);
+
+/// <summary>A message as its reader sees it, but for what only they may know.</summary>
+/// <param name="Calendar">The iCalendar part; null for a plain mail.</param>
+public sealed record PostView(PostRow Row, string From, string Text, string? Calendar, string? CalendarMethod);
+
+public static class PostEndpoints
+{
+    private const int MostRows = 100;
+
+    public static void MapPost(this IEndpointRouteBuilder api)
+    {
+        var post = api.MapGroup("/post").WithTags("Post");
+
+        // The latest first, and what has not gone out before all else.
+        post.MapGet("/", async (string? state, string? search, int? skip, int? take, LanternDb db, PostSettings settings, IClock clock, CancellationToken ct) =>
+            {
+                MessageState? asked = state is null ? null : Enum.TryParse<MessageState>(state, ignoreCase: true, out var one) ? one : throw Refusal.Invalid("state", "Choose due, sent or failed.");
+                var messages = db.Messages.AsNoTracking().Where(row => asked == null || row.State == asked);
+                if (!string.IsNullOrWhiteSpace(search))
+                {
+                    var like = $"%{search.Trim().Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%";
+                    messages = messages.Where(row => EF.Functions.ILike(row.ToName, like, "\\") || EF.Functions.ILike(row.ToAddress, like, "\\") || EF.Functions.ILike(row.Subject, like, "\\"));
+                }
+
+                var total = await messages.CountAsync(ct);
+                var rows = await messages.OrderByDescending(row => row.State == MessageState.Failed).ThenByDescending(row => row.WrittenAt).ThenBy(row => row.Id)
+                    .Skip(Math.Max(skip ?? 0, 0)).Take(Math.Clamp(take ?? 50, 1, MostRows)).ToListAsync(ct);
+                return new PostList(clock.GetCurrentInstant(), total, settings.Host is not null, rows.ConvertAll(RowOf));
+            })
+            .WithName("listPost").ProducesValidationProblem();
+
+        post.MapGet("/{id:guid}", async (Guid id, LanternDb db, CancellationToken ct) =>
+            {
+                var message = await db.Messages.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("message");
+                return new PostView(RowOf(message), message.FromName, PostMarks.Mask(message.Text), message.Calendar is { } calendar ? PostMarks.Mask(calendar) : null, message.CalendarMethod);
+            })
+            .WithName("getPost").ProducesProblem(404);
+
+        post.MapPost("/{id:guid}/again", async Task<NoContent> (Guid id, LanternDb db, RecordKeeping record, IClock clock, CancellationToken ct) =>
+            {
+                var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("message");
+                if (message.State == MessageState.Due && message.Attempts == 0) throw new Refusal(StatusCodes.Status409Conflict, "not-sent-yet", "This message has not been sent yet.", "It goes out by itself.");
+                (message.State, message.DueAt, message.Attempts, message.Fault) = (MessageState.Due, clock.GetCurrentInstant(), 0, null);
+                record.Note(message.BookingId, $"Sent “{message.Subject}” again to {message.ToName}");
+                await db.SaveChangesAsync(ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("sendAgain").ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static PostRow RowOf(Message row) =>
+        new(row.Id, row.Kind, row.State, row.ToName, row.ToAddress, row.Subject, row.WrittenAt, row.SentAt ?? row.DueAt, row.Attempts, row.Fault);
+}

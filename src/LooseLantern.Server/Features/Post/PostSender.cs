@@ -1,0 +1,24 @@
+using LooseLantern.Server.Jobs;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Post;
+
+/// <summary>Sends messages as they fall due, where a mail server is set.</summary>
+public sealed class PostSender(PostSettings settings, IServiceScopeFactory scopes, IClock clock, ILogger<PostSender> logger) : BackgroundService
+{
+    private static readonly DueKind Sends = new(
+        TimeSpan.FromMilliseconds(500),
+        Duration.FromMinutes(3),
+        (db, now, until, ct) => db.Database.SqlQuery<DueRow>($"""
+            UPDATE messages SET sending_until = {until}
+            WHERE id IN (
+                SELECT id FROM messages WHERE state = 'Due' AND due_at <= {now} AND (sending_until IS NULL OR sending_until <= {now})
+                ORDER BY due_at, id LIMIT {DueWork.AtOnce} FOR UPDATE SKIP LOCKED)
+            RETURNING id, workspace_id
+            """).ToListAsync(ct),
+        (services, id, ct) => services.GetRequiredService<PostSending>().SendAsync(id, ct));
+
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
+        settings.Host is null ? Task.CompletedTask : DueWork.RunAsync(Sends, scopes, clock, logger, stoppingToken);
+}

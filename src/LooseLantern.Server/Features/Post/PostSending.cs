@@ -1,0 +1,92 @@
+using System.Net.Sockets;
+using LooseLantern.Formats.ICalendar.Writing;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
+using MailKit;
+using MailKit.Net.Smtp;
+using MailKit.Security;
+using Microsoft.EntityFrameworkCore;
+using MimeKit;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Post;
+
+/// <summary>Sends one message by SMTP, and notes how that went. A server that fails is asked again later; the Message-ID stays the same, so that a receiver can tell a repeat.</summary>
+public sealed class PostSending(LanternDb db, PostSettings settings, PrivateLinks links, ReplyAddresses replies, IClock clock)
+{
+    /// <summary>After so many tries, which take about two days, a message counts as failed.</summary>
+    public const int MostAttempts = 30;
+
+    private static readonly Duration MostBackOff = Duration.FromHours(2);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+
+    public async Task SendAsync(Guid id, CancellationToken ct)
+    {
+        var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id && row.State == MessageState.Due, ct);
+        if (message is null) return;
+        var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking().SingleAsync(row => row.Id == message.BookingId, ct);
+        message.Attempts++;
+        try
+        {
+            await DeliverAsync(MailOf(message, links.Reveal(booking.ProtectedSecret), replies.Reveal(booking.ProtectedReplySecret)), ct);
+            (message.State, message.SentAt, message.Fault) = (MessageState.Sent, clock.GetCurrentInstant(), null);
+        }
+        catch (SmtpCommandException e) when ((int)e.StatusCode >= 500 && e.ErrorCode is SmtpErrorCode.RecipientNotAccepted or SmtpErrorCode.MessageNotAccepted)
+        {
+            // The server will not take it, however often it is asked.
+            (message.State, message.Fault) = (MessageState.Failed, Short($"The mail server refuses it: {e.Message}"));
+        }
+        catch (Exception e) when (e is IOException or SocketException or CommandException or ProtocolException or AuthenticationException or TimeoutException or OperationCanceledException && !ct.IsCancellationRequested)
+        {
+            message.Fault = Short($"The mail server can’t be used: {e.Message}");
+            message.DueAt = clock.GetCurrentInstant() + BackOff(message.Attempts);
+            if (message.Attempts >= MostAttempts) message.State = MessageState.Failed;
+        }
+
+        message.SendingUntil = null;
+        await db.SaveChangesAsync(ct);
+    }
+
+    /// <summary>Half a minute after the first try, then twice as long each time, up to two hours.</summary>
+    public static Duration BackOff(int attempts) => Duration.Min(MostBackOff, Duration.FromSeconds(30 * Math.Pow(2, Math.Min(attempts - 1, 10))));
+
+    private MimeMessage MailOf(Message message, string linkSecret, string replyAddress)
+    {
+        string PutIn(string text) => PostMarks.PutIn(text, linkSecret, replyAddress);
+        var mail = new MimeMessage { Subject = message.Subject, MessageId = message.MessageId, Date = message.WrittenAt.ToDateTimeOffset() };
+        mail.From.Add(new MailboxAddress(message.FromName, settings.From));
+        mail.To.Add(new MailboxAddress(message.ToName, message.ToAddress));
+        // Nobody's holiday notice is wanted in return (RFC 3834 section 5).
+        mail.Headers.Add("Auto-Submitted", "auto-generated");
+        var alternatives = new MultipartAlternative { new TextPart("plain") { Text = PutIn(message.Text) }, new TextPart("html") { Text = PutIn(message.Html) } };
+        if (message.Calendar is { } calendar)
+        {
+            // RFC 6047 section 2.4: the method of the part is that of the object within.
+            var part = new TextPart("calendar") { Text = Folding.Fold(PutIn(calendar)) };
+            part.ContentType.Parameters.Add("method", message.CalendarMethod!);
+            alternatives.Add(part);
+        }
+
+        mail.Body = alternatives;
+        return mail;
+    }
+
+    private async Task DeliverAsync(MimeMessage mail, CancellationToken ct)
+    {
+        using var client = new SmtpClient { Timeout = (int)Patience.TotalMilliseconds };
+        await client.ConnectAsync(settings.Host!, settings.Port, settings.Tls ? SecureSocketOptions.StartTls : SecureSocketOptions.None, ct);
+        if (settings.UserName is { } name) await client.AuthenticateAsync(name, settings.Password ?? "", ct);
+        await client.SendAsync(mail, ct);
+        try
+        {
+            await client.DisconnectAsync(quit: true, ct);
+        }
+        catch (Exception e) when (e is IOException or SocketException or ProtocolException)
+        {
+            // It was taken already; how the server says goodbye does not matter.
+        }
+    }
+
+    private static string Short(string text) => text.Length <= 400 ? text : text[..400];
+}

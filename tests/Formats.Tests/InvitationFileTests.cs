@@ -1,0 +1,49 @@
+using System.Text;
+
+namespace Formats.Tests;
+
+/// <summary>Invitations as they go by mail.</summary>
+public class InvitationFileTests
+{
+    private static readonly Span Time = new(Instant.FromUtc(2026, 12, 8, 8, 0), Instant.FromUtc(2026, 12, 8, 8, 45));
+    private static readonly Party Lead = new(Guid.NewGuid(), "Sunniva Dale", "sunniva@brackwater.example");
+    private static readonly Party Guest = new(Guid.NewGuid(), "Ottilie Wren", "ottilie@wren-charters.example");
+
+    private static string[] Lines(InvitationMethod method) => Folding.Unfold(InvitationFile.Write(new InvitationEvent(
+        method, "u1", 2, Instant.FromUtc(2026, 12, 1, 0, 0), Time, "Hull survey", "Slip 2", "See it here", Lead, "b.0a1b@replies.example", [Guest], [Lead], null))).Split("\r\n");
+
+    [Fact]
+    public void A_request_asks_the_guest_names_the_lead_and_is_answered_at_the_bookings_own_address()
+    {
+        var lines = Lines(InvitationMethod.Request);
+        lines.ShouldContain("METHOD:REQUEST");
+        lines.ShouldContain("SEQUENCE:2");
+        lines.ShouldContain("STATUS:CONFIRMED");
+        lines.ShouldContain("ORGANIZER;CN=Sunniva Dale;EMAIL=sunniva@brackwater.example:mailto:b.0a1b@replies.example");
+        lines.ShouldContain(line => line.StartsWith("ATTENDEE;CN=Ottilie Wren", StringComparison.Ordinal) && line.Contains("PARTSTAT=NEEDS-ACTION") && line.Contains("RSVP=TRUE"));
+        lines.ShouldContain(line => line.StartsWith("ATTENDEE;CN=Sunniva Dale", StringComparison.Ordinal) && line.Contains("PARTSTAT=ACCEPTED"));
+        lines.ShouldContain("TRIGGER:-PT1H");
+    }
+
+    [Fact]
+    public void A_cancellation_says_so_and_rings_no_more()
+    {
+        var lines = Lines(InvitationMethod.Cancel);
+        lines.ShouldContain("METHOD:CANCEL");
+        lines.ShouldContain("STATUS:CANCELLED");
+        lines.ShouldContain("UID:u1");
+        lines.ShouldNotContain("BEGIN:VALARM");
+    }
+
+    [Theory]
+    [InlineData("SUMMARY:short")]
+    [InlineData("SUMMARY:exactly seventy-five octets long, which is as long as a line may get ....")]
+    [InlineData("SUMMARY:ein sehr langer Titel mit Umlauten: äöüß äöüß äöüß äöüß äöüß äöüß äöüß äöüß äöüß äöüß äöüß")]
+    [InlineData("SUMMARY:⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵⛵😀😀😀😀😀😀😀😀😀😀😀😀😀😀😀😀😀😀😀😀")]
+    public void Lines_are_folded_to_75_octets_between_letters_and_come_back_whole(string line)
+    {
+        var folded = Folding.Fold(line);
+        folded.Split("\r\n").ShouldAllBe(part => Encoding.UTF8.GetByteCount(part) <= 75 && !part.Contains('�'));
+        Folding.Unfold(folded).ShouldBe(line + "\r\n");
+    }
+}

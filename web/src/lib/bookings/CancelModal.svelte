@@ -1,0 +1,46 @@
+<script lang="ts">
+  import { Modal, Textarea } from 'flowbite-svelte';
+  import { problemOf, type Problem } from '$lib/api/problem';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Field from '$lib/ui/Field.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+
+  interface Props {
+    /** What is cancelled, in words. */
+    booking: string;
+    /** Who reads the word. */
+    reader: string;
+    cancel: (word: string) => Promise<unknown>;
+    oncancelled: () => void;
+    onclose: () => void;
+  }
+
+  let { booking, reader, cancel, oncancelled, onclose }: Props = $props();
+
+  let word = $state('');
+  let problem = $state.raw<Problem | undefined>(undefined);
+  let busy = $state(false);
+
+  async function submit(): Promise<void> {
+    busy = true;
+    try {
+      await cancel(word.trim());
+      oncancelled();
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    }
+    busy = false;
+  }
+</script>
+
+<Modal open title="Cancel {booking}?" size="sm" {onclose}>
+  {#if problem && !problem.errors}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
+  <p class="mb-3">The time is free again at once. {reader} gets a mail about it.</p>
+  <Field label="A word why, for {reader} (may stay empty)" id="cancel-word" mend={problem?.errors?.word?.[0]}>
+    <Textarea id="cancel-word" class="w-full" rows={3} bind:value={word} />
+  </Field>
+  <div class="mt-4 flex flex-wrap justify-end gap-3">
+    <ActionButton class="min-h-11" onclick={onclose}>Keep it</ActionButton>
+    <ActionButton kind="main" class="min-h-11" disabled={busy} onclick={() => void submit()}>Cancel the booking</ActionButton>
+  </div>
+</Modal>

@@ -1,0 +1,47 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import { stateInWords } from './words';
+
+  interface Props {
+    message: Schemas['PostView'];
+    zone: string;
+    onclose: () => void;
+  }
+
+  let { message, zone, onclose }: Props = $props();
+
+  let problem = $state.raw<Problem | undefined>(undefined);
+  const mayAgain = $derived(message.row.state !== 'due' || message.row.attempts > 0);
+
+  async function again(): Promise<void> {
+    try {
+      await must(api.POST('/api/post/{id}/again', { params: { path: { id: message.row.id } } }));
+      problem = undefined;
+    } catch (thrown) {
+      problem = problemOf(thrown);
+    }
+    await invalidateAll();
+  }
+</script>
+
+<article aria-labelledby="message-subject" class="rounded-2xl border border-line bg-card p-5 lg:sticky lg:top-4">
+  <h2 id="message-subject" class="text-lg">{message.row.subject}</h2>
+  <p class="text-sm text-muted">from {message.from} to {message.row.toName}, <span class="wrap-anywhere">{message.row.toAddress}</span></p>
+  <p class="text-sm {message.row.state === 'failed' ? 'text-brick' : 'text-muted'}">{stateInWords(message.row, zone)}</p>
+  {#if problem}<div class="mt-2"><ProblemNote {problem} /></div>{/if}
+  <div class="my-4 border-y border-line py-4 wrap-anywhere whitespace-pre-line">{message.text}</div>
+  {#if message.calendar}
+    <details class="mb-4">
+      <summary class="cursor-pointer underline underline-offset-4">The calendar part ({message.calendarMethod})</summary>
+      <pre class="mt-2 text-xs wrap-anywhere whitespace-pre-wrap">{message.calendar}</pre>
+    </details>
+  {/if}
+  <div class="flex flex-wrap gap-3">
+    {#if mayAgain}<ActionButton onclick={() => void again()}>Send again</ActionButton>{/if}
+    <ActionButton kind="quiet" onclick={onclose}>Close</ActionButton>
+  </div>
+</article>

@@ -1,0 +1,81 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Input } from 'flowbite-svelte';
+  import type { Schemas } from '$lib/api/client';
+  import MessageView from '$lib/post/MessageView.svelte';
+  import PostRow from '$lib/post/PostRow.svelte';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+
+  interface Shown {
+    state: Schemas['MessageState'] | 'all';
+    search: string;
+    skip: number;
+    message: string | undefined;
+  }
+
+  function show(next: Partial<Shown>): void {
+    const all: Shown = { state: data.state ?? 'all', search: data.search, skip: 0, message: undefined, ...next };
+    const query = new URLSearchParams();
+    if (all.state !== 'all') query.set('state', all.state);
+    if (all.search) query.set('search', all.search);
+    if (all.skip > 0) query.set('skip', String(all.skip));
+    if (all.message) query.set('message', all.message);
+    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+  }
+</script>
+
+<svelte:head><title>Post – Loose Lantern</title></svelte:head>
+
+<header class="mb-4 flex flex-wrap items-center gap-x-5 gap-y-3">
+  <h1 class="text-[26px]">Post</h1>
+  <Segments
+    label="Which messages"
+    options={[
+      { value: 'all', text: 'All' },
+      { value: 'due', text: 'Due' },
+      { value: 'sent', text: 'Sent' },
+      { value: 'failed', text: 'Failed' },
+    ]}
+    value={data.state ?? 'all'}
+    onchoose={(state) => show({ state })}
+  />
+  <div class="w-60">
+    <Input type="search" aria-label="Search by reader or subject" placeholder="Reader or subject" class="py-1.5" bind:value={() => data.search, (typed) => show({ search: typed ?? '' })} />
+  </div>
+</header>
+
+{#if !data.post.isSending}
+  <p class="mb-3 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-brick-text">No mail server is set, so messages wait here. Whoever runs this site can set one.</p>
+{/if}
+{#if data.post.total === 0}
+  <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
+    <h2 class="text-xl">{data.search ? `Nothing matches “${data.search}”` : data.state ? 'No such message' : 'No post yet'}</h2>
+    <p class="mt-1 text-muted">Every message to guests and hosts stands here as its reader gets it: invitations, changes, cancellations.</p>
+  </div>
+{:else}
+  <div class="grid items-start gap-5 {data.message ? 'lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]' : ''}">
+    <div>
+      <ul class="overflow-hidden rounded-2xl border border-line bg-card">
+        {#each data.post.rows as row (row.id)}
+          <PostRow {row} zone={data.me.zone} isOpened={row.id === data.message?.row.id} onopen={() => show({ skip: data.skip, message: row.id })} />
+        {/each}
+      </ul>
+      {#if data.post.total > data.atOnce}
+        <nav aria-label="More post" class="mt-3 flex items-center gap-3 text-muted">
+          <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}>Later ones</ActionButton>
+          {data.skip + 1} to {Math.min(data.skip + data.atOnce, data.post.total)} of {data.post.total}
+          <ActionButton disabled={data.skip + data.atOnce >= data.post.total} onclick={() => show({ skip: data.skip + data.atOnce })}>Earlier ones</ActionButton>
+        </nav>
+      {/if}
+    </div>
+    {#if data.message}
+      {#key data.message.row.id}
+        <MessageView message={data.message} zone={data.me.zone} onclose={() => show({ skip: data.skip })} />
+      {/key}
+    {/if}
+  </div>
+{/if}
