@@ -26,7 +26,7 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         guest.Open(link.AbsolutePath);
         guest.AwaitText("This is booked for you");
         guest.Press("Cancel this booking");
-        guest.AwaitText("The time is free again at once.");
+        guest.AwaitText("The time is free again at once, and a mail tells Piet Lund.");
         guest.AccessibilityFaults().ShouldBeEmpty();
         guest.Type("A word why, for Piet Lund (may stay empty)", "The sail is not back from the drier.");
         guest.Press("Cancel the booking");

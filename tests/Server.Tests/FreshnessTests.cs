@@ -83,6 +83,18 @@ public sealed class FreshnessTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_start_looks_at_once_at_what_was_put_off_also_where_the_clock_was_ahead()
+    {
+        await using var scene = await WritingScene.MakeAsync(_world);
+        await _world.WithinAsync(scene.Workspace, db => db.Calendars.Where(row => row.Id == scene.Calendar).ExecuteUpdateAsync(set => set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromDays(300))));
+        scene.Server.Objects["/cal/odd/x.ics"] = Outside.Event("x", "20261208T080000Z", "20261208T083000Z");
+        (await scene.StartsAsync()).ShouldContain(Nine);
+        await using var another = new LanternApp(_world.ConnectionString, _world.Clock);
+        _ = another.Server;
+        await Outside.AwaitAsync(async () => !(await scene.StartsAsync()).Contains(Nine), "the look at the start");
+    }
+
+    [Fact]
     public async Task An_event_that_could_not_be_written_is_written_once_its_server_answers()
     {
         await using var scene = await WritingScene.MakeAsync(_world);

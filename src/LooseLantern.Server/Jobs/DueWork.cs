@@ -17,7 +17,11 @@ public sealed record DueKind(
     TimeSpan Pause,
     Duration Lease,
     Func<LanternDb, Instant, Instant, CancellationToken, Task<List<DueRow>>> ClaimAsync,
-    Func<IServiceProvider, Guid, CancellationToken, Task> DoAsync);
+    Func<IServiceProvider, Guid, CancellationToken, Task> DoAsync)
+{
+    /// <summary>Brings forward, at a start, what was put off: nothing waits for a pause that ended while nobody ran, or for a clock that was ahead.</summary>
+    public Func<LanternDb, Instant, CancellationToken, Task> BringForwardAsync { get; init; } = (_, _, _) => Task.CompletedTask;
+}
 
 /// <summary>Works off rows that fall due. Several servers share the work: each takes what no other has.</summary>
 public static partial class DueWork
@@ -30,11 +34,13 @@ public static partial class DueWork
     {
         try
         {
-            while (true)
+            for (var isStarted = false; ;)
             {
                 var isBusy = false;
                 try
                 {
+                    if (!isStarted) await BringForwardAsync(kind, scopes, clock, stopping);
+                    isStarted = true;
                     isBusy = await RoundAsync(kind, scopes, clock, stopping);
                 }
                 catch (Exception e) when (e is not OperationCanceledException || !stopping.IsCancellationRequested)
@@ -50,6 +56,12 @@ public static partial class DueWork
         {
             // Stopped.
         }
+    }
+
+    private static async Task BringForwardAsync(DueKind kind, IServiceScopeFactory scopes, IClock clock, CancellationToken ct)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        await kind.BringForwardAsync(scope.ServiceProvider.GetRequiredService<LanternDb>(), clock.GetCurrentInstant(), ct);
     }
 
     private static async Task<bool> RoundAsync(DueKind kind, IServiceScopeFactory scopes, IClock clock, CancellationToken ct)

@@ -35,7 +35,7 @@
 
 <Modal open title="Cancel {booking}?" size="sm" {onclose}>
   {#if problem && !problem.errors}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
-  <p class="mb-3">The time is free again at once. {reader} gets a mail about it.</p>
+  <p class="mb-3">The time is free again at once, and a mail tells {reader}.</p>
   <Field label="A word why, for {reader} (may stay empty)" id="cancel-word" mend={problem?.errors?.word?.[0]}>
     <Textarea id="cancel-word" class="w-full" rows={3} bind:value={word} />
   </Field>

@@ -18,7 +18,10 @@ public sealed class CalendarWatch(IServiceScopeFactory scopes, IClock clock, ILo
                 ORDER BY next_look_at LIMIT {DueWork.AtOnce} FOR UPDATE SKIP LOCKED)
             RETURNING id, workspace_id
             """).ToListAsync(ct),
-        (services, id, ct) => services.GetRequiredService<CalendarLooking>().LookAsync(id, whole: false, ct));
+        (services, id, ct) => services.GetRequiredService<CalendarLooking>().LookAsync(id, whole: false, ct))
+    {
+        BringForwardAsync = (db, now, ct) => db.Database.ExecuteSqlAsync($"UPDATE calendars SET next_look_at = {now}, looking_until = NULL WHERE next_look_at > {now}", ct),
+    };
 
     protected override Task ExecuteAsync(CancellationToken stoppingToken) => DueWork.RunAsync(Looks, scopes, clock, logger, stoppingToken);
 }

@@ -17,7 +17,10 @@ public sealed class EventWriter(IServiceScopeFactory scopes, IClock clock, ILogg
                 ORDER BY due_at LIMIT {DueWork.AtOnce} FOR UPDATE SKIP LOCKED)
             RETURNING id, workspace_id
             """).ToListAsync(ct),
-        (services, id, ct) => services.GetRequiredService<EventWriting>().WriteAsync(id, ct));
+        (services, id, ct) => services.GetRequiredService<EventWriting>().WriteAsync(id, ct))
+    {
+        BringForwardAsync = (db, now, ct) => db.Database.ExecuteSqlAsync($"UPDATE written_events SET due_at = {now} WHERE due_at > {now}", ct),
+    };
 
     protected override Task ExecuteAsync(CancellationToken stoppingToken) => DueWork.RunAsync(Writes, scopes, clock, logger, stoppingToken);
 }

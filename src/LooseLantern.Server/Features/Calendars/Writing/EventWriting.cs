@@ -113,8 +113,11 @@ public sealed class EventWriting(
     /// <summary>Notes how it went; where something else was wished for meanwhile, that is due at once.</summary>
     private async Task SettleAsync(WrittenEvent row, int wish, Instant? again, CancellationToken ct)
     {
+        // Both or neither, or somebody else would take it up in between.
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
         row.WritingUntil = null;
         await db.SaveChangesAsync(ct);
         await db.WrittenEvents.Where(written => written.Id == row.Id && written.Wish == wish).ExecuteUpdateAsync(set => set.SetProperty(written => written.DueAt, again), ct);
+        await transaction.CommitAsync(ct);
     }
 }
