@@ -13,7 +13,9 @@ public sealed class PostSender(PostSettings settings, IServiceScopeFactory scope
         (db, now, until, ct) => db.Database.SqlQuery<DueRow>($"""
             UPDATE messages SET sending_until = {until}
             WHERE id IN (
-                SELECT id FROM messages WHERE state = 'Due' AND due_at <= {now} AND (sending_until IS NULL OR sending_until <= {now})
+                SELECT m.id FROM messages m WHERE state = 'Due' AND due_at <= {now} AND (sending_until IS NULL OR sending_until <= {now})
+                    -- Nobody hears that something is cancelled before they hear that it was booked.
+                    AND NOT EXISTS (SELECT 1 FROM messages e WHERE e.booking_id = m.booking_id AND e.to_address = m.to_address AND e.state = 'Due' AND e.written_at <= m.written_at AND e.id < m.id)
                 ORDER BY due_at, id LIMIT {DueWork.AtOnce} FOR UPDATE SKIP LOCKED)
             RETURNING id, workspace_id
             """).ToListAsync(ct),

@@ -13,7 +13,7 @@
 </script>
 
 <li class="border-t border-line first:border-t-0">
-  <button type="button" aria-pressed={isOpened} class="block w-full px-4 py-2.5 text-left hover:bg-lane {isOpened ? 'bg-lane' : ''}" onclick={onopen}>
+  <button type="button" aria-pressed={isOpened} class="block w-full border-l-4 px-4 py-2.5 text-left hover:underline {isOpened ? 'border-l-ink' : 'border-l-transparent'}" onclick={onopen}>
     <span class="flex flex-wrap items-baseline gap-x-3">
       <span class="font-semibold">{row.toName}</span>
       <span class="text-sm text-muted">{kinds[row.kind]}</span>
