@@ -1,5 +1,15 @@
 # ./lantern up: from a fresh machine to an address to open.
 
+# await_http PORT PATH PROCESS WHAT SECONDS : waits until a process that was started answers.
+await_http() {
+  local tries=0
+  until [ "$(http_status "$1" "$2")" = 200 ]; do
+    kill -0 "$3" 2>/dev/null || fail "$4 stopped while starting; what was said stands above"
+    tries=$((tries + 1)); [ $tries -lt $(($5 * 5)) ] || fail "$4 did not answer within $5 seconds"
+    sleep 0.2
+  done
+}
+
 lantern_up() {
   local at="" port="" demo=true fresh=no
   while [ $# -gt 0 ]; do
@@ -50,12 +60,7 @@ lantern_up() {
     (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$calendars" --Demo "$day" --Mail "$calendars.mail" --MailPort "$mail_port") &
     standin=$!
     trap 'kill '"$standin"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
-    local waited=0
-    until [ "$(http_status "$standin_port" /)" = 200 ]; do
-      kill -0 "$standin" 2>/dev/null || fail "the stand-ins stopped while starting; what it said stands above"
-      waited=$((waited + 1)); [ $waited -lt 150 ] || fail "the stand-ins were not ready after half a minute"
-      sleep 0.2
-    done
+    await_http "$standin_port" / "$standin" "the stand-ins" 30
     settings+=(--StandIns:Calendars "http://127.0.0.1:$standin_port" --Outside:Inside "127.0.0.1:$standin_port"
       --Post:Host 127.0.0.1 --Post:Port "$mail_port" --Post:Tls false --PublicAddress "http://127.0.0.1:$port")
   fi
@@ -67,12 +72,7 @@ lantern_up() {
   trap 'exit 130' INT
   trap 'exit 143' TERM
 
-  local tries=0
-  until [ "$(http_status "$port" /health/ready)" = 200 ]; do
-    kill -0 "$server" 2>/dev/null || fail "the app stopped while starting; what it said stands above"
-    tries=$((tries + 1)); [ $tries -lt 600 ] || fail "the app was not ready after two minutes"
-    sleep 0.2
-  done
+  await_http "$port" /health/ready "$server" "the app" 120
 
   echo
   echo "Loose Lantern is at http://127.0.0.1:$port"

@@ -10,7 +10,7 @@ public class InvitationFileTests
     private static readonly Party Guest = new(Guid.NewGuid(), "Ottilie Wren", "ottilie@wren-charters.example");
 
     private static string[] Lines(InvitationMethod method) => Folding.Unfold(InvitationFile.Write(new InvitationEvent(
-        method, "u1", 2, Instant.FromUtc(2026, 12, 1, 0, 0), Time, "Hull survey", "Slip 2", "See it here", Lead, "b.0a1b@replies.example", [Guest], [Lead], null))).Split("\r\n");
+        method, "u1", 2, Instant.FromUtc(2026, 12, 1, 0, 0), Time, "Hull survey", "Slip 2", "See it here", Lead, "b.0a1b@replies.example", [Guest], [Lead]))).Split("\r\n");
 
     [Fact]
     public void A_request_asks_the_guest_names_the_lead_and_is_answered_at_the_bookings_own_address()

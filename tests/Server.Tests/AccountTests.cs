@@ -61,6 +61,21 @@ public sealed class AccountTests(World world)
     }
 
     [Fact]
+    public async Task What_a_server_lists_and_does_not_send_is_asked_for_by_itself_and_never_taken_for_free()
+    {
+        await using var server = await OddServer.StartAsync();
+        server.LeavesOutSome = true;
+        var (ada, page, calendar) = await JoinedAsync(server);
+
+        server.Objects["/cal/odd/b.ics"] = Outside.Event("b", "20261208T100000Z", "20261208T103000Z");
+        server.HasTroubleWithOne = true;
+        (await world.LookOnAsync(await world.WorkspaceOfAsync(ada.Desk), calendar)).ShouldBeFalse();
+        (await StartsAsync(ada, page)).ShouldNotContain(Nine);
+        var another = await world.SignUpAsync();
+        (await (await another.PostAsync("/api/calendars/account", new { @for = new { hostId = another.HostId }, account = server.Account(), calendars = new[] { "/cal/odd/" } })).FaultsAsync()).Keys.ShouldBe(["calendars[0]"]);
+    }
+
+    [Fact]
     public async Task A_changed_password_is_told_and_the_new_one_makes_it_good()
     {
         await using var server = await OddServer.StartAsync();

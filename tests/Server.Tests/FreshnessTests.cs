@@ -1,6 +1,4 @@
 using System.Net.ServerSentEvents;
-using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Calendars;
 using Microsoft.EntityFrameworkCore;
 
 namespace Server.Tests;
@@ -83,6 +81,27 @@ public sealed class FreshnessTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_server_that_hangs_holds_up_nobody_elses_calendar()
+    {
+        await using var scene = await WritingScene.MakeAsync(_world);
+        await using var slow = await OddServer.StartAsync();
+        var waiting = await _world.SignUpAsync();
+        // As many as were done at once in one go, and due before the other.
+        for (var count = 0; count < 5; count++)
+        {
+            slow.Answer = context => OddServer.CalendarAsync(context, Scene.EmptyCalendar);
+            await waiting.JoinAddressAsync($"{slow.Address}/{count}.ics");
+        }
+
+        slow.Hangs = true;
+        scene.Server.Objects["/cal/odd/x.ics"] = Outside.Event("x", "20261208T080000Z", "20261208T083000Z");
+        await _world.WithinAsync(scene.Workspace, db => db.Calendars.Where(row => row.Id == scene.Calendar).ExecuteUpdateAsync(set => set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromSeconds(31))));
+        _world.Clock.AdvanceSeconds(32);
+        await Outside.AwaitAsync(async () => !(await scene.StartsAsync()).Contains(Nine), "the look that does not hang");
+        (await waiting.GetAsync("/api/calendars")).EnumerateArray().ShouldAllBe(calendar => calendar.GetProperty("unreachableSince").ValueKind == JsonValueKind.Null);
+    }
+
+    [Fact]
     public async Task A_start_looks_at_once_at_what_was_put_off_also_where_the_clock_was_ahead()
     {
         await using var scene = await WritingScene.MakeAsync(_world);
@@ -105,19 +124,6 @@ public sealed class FreshnessTests : IAsyncLifetime
         _world.Clock.AdvanceSeconds(31);
         await scene.SettledAsync();
         scene.Server.Objects.Count.ShouldBe(1);
-    }
-
-    [Theory]
-    [InlineData(null, 24, true)]
-    [InlineData(null, 23, false)]
-    // Whoever is asked to wait twelve hours is not late after one day and a half that began with a look.
-    [InlineData(12, 35, false)]
-    [InlineData(12, 36, true)]
-    public void What_is_known_is_too_old_a_day_after_somebody_should_have_looked(int? refreshHours, int hours, bool isTooOld)
-    {
-        var freshness = new Freshness(CalendarKind.Address, null, World.Now, refreshHours * 3600);
-        freshness.IsTooOld(24, World.Now + Duration.FromHours(hours)).ShouldBe(isTooOld);
-        (freshness with { Kind = CalendarKind.File }).IsTooOld(24, World.Now + Duration.FromHours(hours)).ShouldBeFalse();
     }
 
     private static Task<JsonElement> ViewAsync(WritingScene scene) => scene.Ada.CalendarAsync(scene.Calendar);

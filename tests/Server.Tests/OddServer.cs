@@ -34,6 +34,15 @@ internal sealed class OddServer : IAsyncDisposable
     /// <summary>So many times, stores what is put and breaks the connection off instead of answering.</summary>
     public int DiesAfterPuts { get; set; }
 
+    /// <summary>Leaves some objects out where many are asked for, without a word.</summary>
+    public bool LeavesOutSome { get; set; }
+
+    /// <summary>Lists an object that it then has trouble with.</summary>
+    public bool HasTroubleWithOne { get; set; }
+
+    /// <summary>Takes what is asked and answers nothing, for ever.</summary>
+    public bool Hangs { get; set; }
+
     /// <summary>Answers nothing any more.</summary>
     public bool IsDown { get; set; }
 
@@ -83,6 +92,12 @@ internal sealed class OddServer : IAsyncDisposable
             return;
         }
 
+        if (Hangs)
+        {
+            await Task.Delay(Timeout.Infinite, context.RequestAborted).ContinueWith(_ => { }, TaskScheduler.Default);
+            return;
+        }
+
         if (!context.Request.Path.StartsWithSegments("/cal"))
         {
             await Answer(context);
@@ -113,7 +128,7 @@ internal sealed class OddServer : IAsyncDisposable
                 break;
             case "REPORT":
                 Fetches++;
-                await MultiAsync(context, XDocument.Parse(body).Root!.Elements(D + "href").Select(href => href.Value).Where(Objects.ContainsKey)
+                await MultiAsync(context, XDocument.Parse(body).Root!.Elements(D + "href").Select(href => href.Value).Where(Objects.ContainsKey).Where(_ => !LeavesOutSome)
                     .Select(href => Resource(href, [.. Tag(href), new XElement(C + "calendar-data", Objects[href])])));
                 break;
             case "PUT":
@@ -121,6 +136,9 @@ internal sealed class OddServer : IAsyncDisposable
                 break;
             case "DELETE":
                 context.Response.StatusCode = Objects.TryRemove(path, out _) ? 204 : 404;
+                break;
+            case "GET" when HasTroubleWithOne:
+                context.Response.StatusCode = 500;
                 break;
             case "GET" when Objects.TryGetValue(path, out var text):
                 context.Response.Headers.ETag = TagOf(path);

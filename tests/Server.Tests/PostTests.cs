@@ -127,9 +127,14 @@ public sealed class PostTests : IAsyncLifetime
         var id = (await bo.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
         (await bo.PostAsync($"/api/bookings/{id}/cancel", new { word = "" })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await scene.Owner.PutAsync($"/api/me/acting/{bo.PersonId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await bo.PostAsync($"/api/bookings/{id}/cancel", new { word = "The slip is flooded." })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await bo.PostAsync($"/api/bookings/{id}/cancel", new { word = "The slip is flooded.\n\n\n\nhttps://elsewhere.example" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await bo.PostAsync($"/api/bookings/{id}/cancel", new { word = "" })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await BoxAsync("ottilie@wren-charters.example", 2))[0].Text.ShouldContain("The slip is flooded.");
+        var cancelled = await World.LookAsync(db => db.Messages.IgnoreQueryFilters().SingleAsync(row => row.Kind == MessageKind.CancelledForGuest));
+        cancelled.Text.ShouldNotContain("\n\n\n");
+        // Of addresses only ours can be pressed, whatever somebody typed.
+        cancelled.Html.ShouldNotContain("href=\"https://elsewhere");
+        cancelled.Html.ShouldContain($"href=\"http://localhost/{scene.Owner.Desk}/{page}\"");
         await BookAsync(scene.Owner, page, "Hanako Mori", "hanako@mori-sail.example");
         (await scene.Owner.GetAsync($"/api/record?subject={id}")).ToString().ShouldContain("Cancelled the booking of Ottilie Wren");
     }

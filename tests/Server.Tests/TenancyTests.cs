@@ -40,6 +40,35 @@ public class TenancyTests(World world)
     }
 
     [Fact]
+    public async Task Calendars_events_bookings_and_post_of_another_workspace_are_out_of_reach_whatever_their_ids()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var ada = scene.Owner;
+        var written = await scene.DeletedEventAsync(ada);
+        var booking = (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
+        var message = (await ada.GetAsync("/api/post")).GetProperty("rows")[0].GetProperty("id").GetGuid();
+        var calendars = (await ada.GetAsync("/api/calendars")).EnumerateArray().ToDictionary(row => row.GetProperty("kind").GetString()!, row => row.GetProperty("id").GetGuid());
+        var entry = new { title = "x", start = "2026-12-08T09:00:00", end = "2026-12-08T10:00:00", wholeDay = false, shows = "busy", repeats = "once", until = (string?)null };
+        var eve = await world.SignUpAsync();
+
+        foreach (var answer in await Task.WhenAll(
+            eve.PostAsync($"/api/written-events/{written}/put-back", new { }), eve.PostAsync($"/api/written-events/{written}/leave-off", new { }), eve.PostAsync($"/api/written-events/{written}/move", new { }),
+            eve.PostAsync($"/api/bookings/{booking}/cancel", new { word = "" }), eve.Http.GetAsync($"/api/post/{message}"), eve.PostAsync($"/api/post/{message}/again", new { }),
+            eve.PostAsync($"/api/calendars/{calendars["account"]}/look", new { }), eve.PutAsync($"/api/calendars/{calendars["account"]}/password", new { password = "x" }),
+            eve.PutAsync($"/api/calendars/{calendars["account"]}", new { name = "Mine", isAsked = false, tentativeCounts = false }),
+            eve.Http.GetAsync($"/api/calendars/{calendars["builtIn"]}/entries"), eve.PostAsync($"/api/calendars/{calendars["builtIn"]}/entries", entry),
+            eve.PutAsync($"/api/hosts/{ada.HostId}/written-calendar", new { calendarId = (Guid?)null })))
+        {
+            answer.StatusCode.ShouldBe(HttpStatusCode.NotFound, answer.RequestMessage!.RequestUri!.ToString());
+        }
+
+        (await (await eve.PutAsync($"/api/hosts/{eve.HostId}/written-calendar", new { calendarId = calendars["account"] })).FaultsAsync()).Keys.ShouldBe(["calendarId"]);
+        (await (await eve.PostAsync("/api/pages", eve.Draft(page => page.Calendars = [new { hostId = eve.HostId, asked = new[] { calendars["builtIn"] }, writtenTo = (Guid?)null }]).Form())).FaultsAsync()).Keys
+            .ShouldBe(["times.calendars[0].asked[0]"]);
+        (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("outside").GetArrayLength().ShouldBe(1);
+    }
+
+    [Fact]
     public async Task Every_row_but_the_workspace_itself_bears_its_workspace_and_is_filtered_by_it()
     {
         var without = await world.LookAsync(db => Task.FromResult(db.Model.GetEntityTypes()

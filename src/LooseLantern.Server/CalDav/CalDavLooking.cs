@@ -32,9 +32,9 @@ public static class CalDavLooking
         // A tag that is the same speaks for the same text; one that is missing for nothing.
         var wanted = tags.Where(pair => whole || pair.Value is null || !known.TryGetValue(pair.Key, out var tag) || tag != pair.Value).Select(pair => pair.Key).ToList();
         var vanished = isWhole ? known.Keys.Where(each => !tags.ContainsKey(each)).ToList() : [.. gone];
-        var objects = await FetchAsync(server, path, wanted, ct);
+        var (objects, missing) = await FetchAsync(server, path, wanted, ct);
         // Gone between the list and the fetch.
-        vanished.AddRange(wanted.Except(objects.Select(each => each.Path)).Where(known.ContainsKey));
+        vanished.AddRange(missing.Where(known.ContainsKey));
         return new CollectionLook(objects, vanished, nextToken);
     }
 
@@ -91,24 +91,42 @@ public static class CalDavLooking
         return (tags, [], null, true);
     }
 
-    private static async Task<IReadOnlyList<DavObject>> FetchAsync(CalDavServer server, string path, List<string> wanted, CancellationToken ct)
+    /// <summary>The objects at these paths, and the paths at which there is none any more. What is listed but not sent is asked for by itself: it may not be taken for nothing.</summary>
+    private static async Task<(IReadOnlyList<DavObject> Objects, IReadOnlyList<string> Missing)> FetchAsync(CalDavServer server, string path, List<string> wanted, CancellationToken ct)
     {
-        var objects = new Dictionary<string, DavObject>();
-        var bytes = 0L;
+        var (objects, missing, bytes) = (new List<DavObject>(), new List<string>(), 0L);
         foreach (var some in wanted.Chunk(AtOnce))
         {
-            var status = Dav.Read(CalDavServer.Good(await server.ReportAsync(path, "1", Dav.MultiGet(some), ct)));
-            foreach (var resource in status.Resources.Where(resource => some.Contains(resource.Path)))
+            var sent = await ManyAsync(server, path, some, ct);
+            foreach (var each in some)
             {
-                if (resource.Properties.GetValueOrDefault(Dav.C + "calendar-data")?.Value is not { } text) continue;
-                var body = CalDavServer.Bytes(text);
-                bytes += body.Length;
+                if ((sent.TryGetValue(each, out var found) ? found : await server.GetAsync(each, ct)) is not { } one)
+                {
+                    missing.Add(each);
+                    continue;
+                }
+
+                bytes += one.Body.Length;
                 if (bytes > MostBytes) throw new OutsideException(OutsideFault.TooLarge, $"The calendar is larger than {MostBytes / 1024 / 1024} MB; that is more than is read.");
-                objects[resource.Path] = new DavObject(resource.Path, resource.Text(Dav.D + "getetag"), body);
+                objects.Add(one);
             }
         }
 
-        return [.. objects.Values];
+        return (objects, missing);
+    }
+
+    /// <summary>What the server sends of these paths: an object, or null where it says that there is none.</summary>
+    private static async Task<Dictionary<string, DavObject?>> ManyAsync(CalDavServer server, string path, IReadOnlyList<string> some, CancellationToken ct)
+    {
+        var sent = new Dictionary<string, DavObject?>();
+        foreach (var resource in Dav.Read(CalDavServer.Good(await server.ReportAsync(path, "1", Dav.MultiGet(some), ct))).Resources)
+        {
+            if (resource.Properties.GetValueOrDefault(Dav.C + "calendar-data")?.Value is { } text)
+                sent[resource.Path] = new DavObject(resource.Path, resource.Text(Dav.D + "getetag"), CalDavServer.Bytes(text));
+            else if (resource.Status is HttpStatusCode.NotFound or HttpStatusCode.Gone) sent[resource.Path] = null;
+        }
+
+        return sent;
     }
 
     private static bool IsCollection(string path, string collection) => path.TrimEnd('/') == collection.TrimEnd('/');

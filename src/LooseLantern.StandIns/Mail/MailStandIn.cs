@@ -15,18 +15,15 @@ public sealed class MailStandIn : IAsyncDisposable
 
     private MailStandIn(MailStore store, int port)
     {
-        Store = store;
         var services = new SmtpServer.ComponentModel.ServiceProvider();
         services.Add(new Storing(store));
-        services.Add(new Letting(store));
+        services.Add(new Letting());
         var server = new SmtpServer.SmtpServer(
             new SmtpServerOptionsBuilder().ServerName("mail.stand-in.example")
                 .Endpoint(new EndpointDefinitionBuilder().Endpoint(new IPEndPoint(IPAddress.Loopback, port)).AllowUnsecureAuthentication().Build()).MaxMessageSize(MailStore.MostBytes).Build(),
             services);
         _serving = server.StartAsync(_stopping.Token);
     }
-
-    public MailStore Store { get; }
 
     /// <param name="port">On loopback.</param>
     public static MailStandIn Start(MailStore store, int port) => new(store, port);
@@ -50,7 +47,6 @@ public sealed class MailStandIn : IAsyncDisposable
     {
         public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
         {
-            if (store.IsBroken) return SmtpResponse.TransactionFailed;
             using var stream = new MemoryStream(buffer.ToArray());
             var mail = await MimeMessage.LoadAsync(stream, cancellationToken);
             foreach (var to in transaction.To) store.Keep($"{to.User}@{to.Host}", mail);
@@ -59,10 +55,10 @@ public sealed class MailStandIn : IAsyncDisposable
     }
 
     /// <summary>Nobody at bounce.example can be reached, so that it can be tried what becomes of such mail.</summary>
-    private sealed class Letting(MailStore store) : MailboxFilter
+    private sealed class Letting : MailboxFilter
     {
         public override Task<bool> CanDeliverToAsync(ISessionContext context, SmtpServer.Mail.IMailbox to, SmtpServer.Mail.IMailbox from, CancellationToken cancellationToken) =>
-            Task.FromResult(!to.Host.Equals("bounce.example", StringComparison.OrdinalIgnoreCase) && !store.IsBroken);
+            Task.FromResult(!to.Host.Equals("bounce.example", StringComparison.OrdinalIgnoreCase));
 
         public override Task<bool> CanAcceptFromAsync(ISessionContext context, SmtpServer.Mail.IMailbox from, int size, CancellationToken cancellationToken) => Task.FromResult(true);
     }

@@ -20,9 +20,6 @@ public sealed class MailStore
         Directory.CreateDirectory(_folder);
     }
 
-    /// <summary>Takes nothing any more, for trying out what becomes of mail then.</summary>
-    public bool IsBroken { get; set; }
-
     public IReadOnlyList<string> Boxes()
     {
         lock (_lock) return [.. Directory.GetDirectories(_folder).Select(box => Path.GetFileName(box)).Order(StringComparer.Ordinal)];

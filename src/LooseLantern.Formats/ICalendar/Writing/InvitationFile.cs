@@ -21,10 +21,9 @@ public enum InvitationMethod
 /// <param name="AnswersTo">A mail address of this booking's own.</param>
 /// <param name="Asked">Who is asked for an answer.</param>
 /// <param name="Coming">Who comes anyway.</param>
-/// <param name="Link">Where the reader sees and changes the booking.</param>
 public sealed record InvitationEvent(
     InvitationMethod Method, string Uid, int Sequence, Instant StampedAt, Span Time, string Title, string? Place, string Description,
-    Party Organizer, string AnswersTo, IReadOnlyList<Party> Asked, IReadOnlyList<Party> Coming, Uri? Link);
+    Party Organizer, string AnswersTo, IReadOnlyList<Party> Asked, IReadOnlyList<Party> Coming);
 
 /// <summary>Writes invitations as they go by mail (iMIP, RFC 6047).</summary>
 public static class InvitationFile
@@ -46,7 +45,6 @@ public static class InvitationFile
             Summary = invitation.Title,
             Location = invitation.Place,
             Description = invitation.Description,
-            Url = invitation.Link,
             Status = invitation.Method == InvitationMethod.Request ? "CONFIRMED" : "CANCELLED",
             Organizer = OrganizerOf(invitation),
         };

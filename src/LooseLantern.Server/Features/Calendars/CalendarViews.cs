@@ -38,14 +38,14 @@ public sealed class CalendarViews(LanternDb db, Allowances allowances)
     {
         // What an event is called is for those who may read it, also where it could not be read in.
         var titled = await allowances.HostsAsync(Allowance.SeeTitles, ct);
-        var closesAfter = await db.Workspaces.Select(workspace => workspace.ClosesAfterHours).SingleAsync(ct);
+        var counts = await AskedCalendars.CountsForAsync(db, ct);
         var rows = await db.Calendars
             .AsNoTracking()
             .Where(row => (only == null || row.Id == only) && (row.Host == null || row.Host.RetiredAt == null))
             .OrderBy(row => row.HostId == null).ThenBy(row => row.Host!.Name).ThenBy(row => row.Kind == CalendarKind.BuiltIn).ThenBy(row => row.Name).ThenBy(row => row.Id)
             .Select(row => new
             {
-                row.Id, row.Kind, row.HostId, HostName = row.Host == null ? "" : row.Host.Name, For = row.For.Select(host => host.HostId).ToList(), row.Name, row.IsAsked, row.TentativeCounts,
+                Calendar = row, row.Id, row.Kind, row.HostId, HostName = row.Host == null ? "" : row.Host.Name, For = row.For.Select(host => host.HostId).ToList(), row.Name, row.IsAsked, row.TentativeCounts,
                 row.Source, row.LoadedAt, row.LookedAt, Entries = db.CalendarEntries.Count(entry => entry.CalendarId == row.Id), row.MayWrite,
                 WrittenTo = row.Host == null ? null : row.Host.WrittenCalendarId, row.RefreshSeconds, row.UnreachableSince, row.Fault,
                 Unwritten = db.WrittenEvents.Count(written => written.CalendarId == row.Id && written.DueAt != null),
@@ -57,7 +57,7 @@ public sealed class CalendarViews(LanternDb db, Allowances allowances)
         return rows.ConvertAll(row => new CalendarView(
             row.Id, row.Kind, row.HostId, row.HostName, row.For, row.Name, row.IsAsked, row.TentativeCounts, row.Source, row.LoadedAt, row.LookedAt, row.Entries, row.MayWrite,
             row.Kind == CalendarKind.BuiltIn ? row.WrittenTo is null : row.WrittenTo == row.Id, row.RefreshSeconds, row.UnreachableSince, row.Fault,
-            new Freshness(row.Kind, row.UnreachableSince, row.LookedAt, row.RefreshSeconds).ClosesAt(closesAfter), row.Unwritten, row.WriteFault,
+            AskedCalendars.FreshnessOf(row.Calendar)?.ClosesAt(counts), row.Unwritten, row.WriteFault,
             row.For.All(titled.Contains) ? row.Unread : [.. row.Unread.Select(unread => new UnreadView(unread.Line, Untitled, NotRead))]));
     }
 

@@ -18,7 +18,7 @@ public sealed class OutsideNoticing(LanternDb db, IClock clock)
     {
         if (calendar.Kind != CalendarKind.Account || (changed.Count == 0 && gone.Count == 0)) return;
         // What is not carried out yet is ours to settle first.
-        var written = await db.WrittenEvents.Include(row => row.Session)
+        var written = await db.WrittenEvents
             .Where(row => row.CalendarId == calendar.Id && row.IsWanted && row.DueAt == null && row.Path != null).ToListAsync(ct);
         foreach (var row in written)
         {

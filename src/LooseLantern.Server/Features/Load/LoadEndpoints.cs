@@ -42,7 +42,7 @@ public sealed class LoadReckoning(LanternDb db, IClock clock)
         var sessions = (await db.Sessions.AsNoTracking().Where(session => session.Time.Overlaps(range))
                 .SelectMany(session => session.Hosts, (session, host) => new { host.HostId, session.Time }).ToListAsync(ct))
             .ToLookup(row => row.HostId, row => row.Time.ToSpan());
-        var wholeDays = (await db.CalendarEntries.AsNoTracking().Where(entry => entry.WholeDay && entry.Span.Overlaps(range)).Where(AskedCalendars.TakesTime)
+        var wholeDays = (await db.CalendarEntries.AsNoTracking().Where(entry => entry.WholeDay && entry.Span.Overlaps(range)).Where(AskedCalendars.IsUsuallyAsked).Where(AskedCalendars.Counts)
                 .Select(entry => new { entry.HostId, entry.Span }).ToListAsync(ct))
             .ToLookup(row => row.HostId, row => row.Span.ToSpan());
         var weights = hosts.Where(host => host.Kind == HostKind.Person).Sum(host => host.Weight);

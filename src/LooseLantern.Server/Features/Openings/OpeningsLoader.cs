@@ -76,27 +76,26 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
     /// <summary>What the calendars that the page asks have of its hosts' time; all of it where one of them is not known well enough.</summary>
     private async Task<ILookup<Guid, Span>> BusyAsync(AskedPage page, List<Guid> hostIds, Span range, Instant now, CancellationToken ct)
     {
-        var closesAfter = await db.Workspaces.Select(workspace => workspace.ClosesAfterHours).SingleAsync(ct);
+        var counts = await AskedCalendars.CountsForAsync(db, ct);
         var asked = (await db.CalendarHosts.AsNoTracking()
                 .Where(row => hostIds.Contains(row.HostId))
-                .Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) =>
-                    new { row.HostId, calendar.Id, calendar.IsAsked, calendar.TentativeCounts, calendar.ReadRange,
-                        Freshness = new Freshness(calendar.Kind, calendar.UnreachableSince, calendar.LookedAt, calendar.RefreshSeconds) })
+                .Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) => new { row.HostId, Calendar = calendar })
                 .ToListAsync(ct))
-            .Where(row => AskedCalendars.IsAsked(page.Calendars, row.HostId, row.Id, row.IsAsked))
-            .ToDictionary(row => (row.HostId, row.Id));
+            .Where(row => AskedCalendars.IsAsked(page.Calendars, row.HostId, row.Calendar.Id, row.Calendar.IsAsked))
+            .ToDictionary(row => (row.HostId, row.Calendar.Id), row => row.Calendar);
         var (calendarIds, asRange) = (asked.Keys.Select(key => key.Id).Distinct().ToList(), range.ToRange());
         var entries = await db.CalendarEntries.AsNoTracking()
-            .Where(entry => hostIds.Contains(entry.HostId) && calendarIds.Contains(entry.CalendarId) && entry.Span.Overlaps(asRange) && !entry.Free)
-            .Select(entry => new { entry.HostId, entry.CalendarId, entry.Span, entry.Tentative })
+            .Where(entry => hostIds.Contains(entry.HostId) && calendarIds.Contains(entry.CalendarId) && entry.Span.Overlaps(asRange))
+            .Where(AskedCalendars.Counts)
+            .Select(entry => new { entry.HostId, entry.CalendarId, entry.Span })
             .ToListAsync(ct);
 
         var taken = entries
-            .Where(entry => asked.TryGetValue((entry.HostId, entry.CalendarId), out var calendar) && (calendar.TentativeCounts || !entry.Tentative))
+            .Where(entry => asked.ContainsKey((entry.HostId, entry.CalendarId)))
             .Select(entry => (entry.HostId, Span: entry.Span.ToSpan()));
-        var unknown = asked.Values.SelectMany(
-            calendar => calendar.Freshness.IsTooOld(closesAfter, now) ? [range] : Unknown(range, calendar.ReadRange.ToSpan()),
-            (calendar, span) => (calendar.HostId, Span: span));
+        var unknown = asked.SelectMany(
+            pair => AskedCalendars.FreshnessOf(pair.Value)?.IsTooOld(counts, now) == true ? [range] : Unknown(range, pair.Value.ReadRange.ToSpan()),
+            (pair, span) => (pair.Key.HostId, Span: span));
         return taken.Concat(unknown).ToLookup(pair => pair.HostId, pair => pair.Span);
     }
 

@@ -10,13 +10,13 @@ public sealed class PostSender(PostSettings settings, IServiceScopeFactory scope
     private static readonly DueKind Sends = new(
         TimeSpan.FromMilliseconds(500),
         Duration.FromMinutes(3),
-        (db, now, until, ct) => db.Database.SqlQuery<DueRow>($"""
+        (db, now, until, most, ct) => db.Database.SqlQuery<DueRow>($"""
             UPDATE messages SET sending_until = {until}
             WHERE id IN (
                 SELECT m.id FROM messages m WHERE state = 'Due' AND due_at <= {now} AND (sending_until IS NULL OR sending_until <= {now})
                     -- Nobody hears that something is cancelled before they hear that it was booked.
                     AND NOT EXISTS (SELECT 1 FROM messages e WHERE e.booking_id = m.booking_id AND e.to_address = m.to_address AND e.state = 'Due' AND e.written_at <= m.written_at AND e.id < m.id)
-                ORDER BY due_at, id LIMIT {DueWork.AtOnce} FOR UPDATE SKIP LOCKED)
+                ORDER BY due_at, id LIMIT {most} FOR UPDATE SKIP LOCKED)
             RETURNING id, workspace_id
             """).ToListAsync(ct),
         (services, id, ct) => services.GetRequiredService<PostSending>().SendAsync(id, ct));

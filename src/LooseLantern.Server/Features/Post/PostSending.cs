@@ -3,6 +3,7 @@ using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Jobs;
 using MailKit;
 using MailKit.Net.Smtp;
 using MailKit.Security;
@@ -37,19 +38,16 @@ public sealed class PostSending(LanternDb db, PostSettings settings, PrivateLink
             // The server will not take it, however often it is asked.
             (message.State, message.Fault) = (MessageState.Failed, Short($"The mail server refuses it: {e.Message}"));
         }
-        catch (Exception e) when (e is IOException or SocketException or CommandException or ProtocolException or AuthenticationException or TimeoutException or OperationCanceledException && !ct.IsCancellationRequested)
+        catch (Exception e) when (e is IOException or SocketException or CommandException or ProtocolException or AuthenticationException or SslHandshakeException or TimeoutException or OperationCanceledException && !ct.IsCancellationRequested)
         {
             message.Fault = Short($"The mail server can’t be used: {e.Message}");
-            message.DueAt = clock.GetCurrentInstant() + BackOff(message.Attempts);
+            message.DueAt = clock.GetCurrentInstant() + BackOff.After(message.Attempts, MostBackOff);
             if (message.Attempts >= MostAttempts) message.State = MessageState.Failed;
         }
 
         message.SendingUntil = null;
         await db.SaveChangesAsync(ct);
     }
-
-    /// <summary>Half a minute after the first try, then twice as long each time, up to two hours.</summary>
-    public static Duration BackOff(int attempts) => Duration.Min(MostBackOff, Duration.FromSeconds(30 * Math.Pow(2, Math.Min(attempts - 1, 10))));
 
     private MimeMessage MailOf(Message message, string linkSecret, string replyAddress)
     {

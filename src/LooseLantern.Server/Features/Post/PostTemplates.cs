@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Net;
 using System.Text;
+using System.Text.RegularExpressions;
 using Fluid;
 using LooseLantern.Server.Data.Model;
 
@@ -10,7 +11,7 @@ namespace LooseLantern.Server.Features.Post;
 public sealed record Letter(string Subject, string Text, string Html);
 
 /// <summary>The words of messages, a file a language, filled in with what is known of the booking.</summary>
-public static class PostTemplates
+public static partial class PostTemplates
 {
     private static readonly FluidParser Parser = new();
     private static readonly ConcurrentDictionary<string, IFluidTemplate> Parsed = new();
@@ -25,8 +26,9 @@ public static class PostTemplates
         foreach (var (name, value) in words) context.SetValue(name, value);
         // The first line is the subject; a line between stands empty.
         var lines = template.Render(context, NullEncoder.Default).ReplaceLineEndings("\n").Trim().Split('\n', 2);
-        var text = lines[1].Trim();
-        return new Letter(OneLine(lines[0]), text, HtmlOf(text));
+        // A place or a word that is not there leaves no gap.
+        var text = Gap().Replace(lines[1], "\n\n").Trim();
+        return new Letter(OneLine(lines[0]), text, HtmlOf(text, [words["link"], words["page_link"]]));
     }
 
     private static IFluidTemplate? Parse(string language)
@@ -37,18 +39,21 @@ public static class PostTemplates
         return Parser.Parse(reader.ReadToEnd());
     }
 
-    /// <summary>Paragraphs as in the text, with addresses that can be pressed. Whatever somebody typed is shown as it was typed.</summary>
-    private static string HtmlOf(string text)
+    /// <summary>Paragraphs as in the text, with our own addresses to press. Whatever somebody typed is shown as it was typed, addresses too.</summary>
+    private static string HtmlOf(string text, string[] links)
     {
         var html = new StringBuilder("<!doctype html><html><body style=\"font:16px/1.5 sans-serif;color:#18223b;max-width:36em\">");
         foreach (var paragraph in text.Split("\n\n", StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
-            html.Append("<p>").Append(string.Join("<br>", paragraph.Split('\n').Select(LineOf))).Append("</p>");
+            html.Append("<p>").Append(string.Join("<br>", paragraph.Split('\n').Select(line => LineOf(line, links.Contains(line))))).Append("</p>");
         return html.Append("</body></html>").ToString();
     }
 
-    private static string LineOf(string line) => line.StartsWith("http://", StringComparison.Ordinal) || line.StartsWith("https://", StringComparison.Ordinal)
+    private static string LineOf(string line, bool isLink) => isLink
         ? $"<a href=\"{WebUtility.HtmlEncode(line)}\">{WebUtility.HtmlEncode(line)}</a>"
         : WebUtility.HtmlEncode(line);
+
+    [GeneratedRegex(@"\n{3,}")]
+    private static partial Regex Gap();
 
     /// <summary>A subject is one line, whatever a name has in it: a line break could smuggle in a header.</summary>
     private static string OneLine(string text) => new([.. text.Trim().Select(letter => char.IsControl(letter) ? ' ' : letter)]);

@@ -25,11 +25,6 @@ public enum Occasion
 /// </summary>
 public sealed class PostWriting(LanternDb db, SiteAddress site, IClock clock)
 {
-    private static readonly Dictionary<string, (string Guest, string Team)> CancelledBy = new()
-    {
-        ["en"] = ("by the guest", "by us"), ["de"] = ("vom Gast", "von uns"), ["fr"] = ("par l’invité", "par nous"), ["es"] = ("por el invitado", "por nosotros"), ["da"] = ("af gæsten", "af os"),
-    };
-
     /// <summary>Tells the guests of these bookings, and the people whose time they take.</summary>
     /// <param name="newHostId">Of a host who takes over: of the hosts only they are told.</param>
     public async Task TellAsync(IReadOnlyCollection<Guid> bookingIds, Occasion occasion, CancellationToken ct, Guid? newHostId = null)
@@ -99,8 +94,8 @@ public sealed class PostWriting(LanternDb db, SiteAddress site, IClock clock)
         // Unfolded, so that no mark in it is torn apart before something is put in its place.
         return Folding.Unfold(InvitationFile.Write(new InvitationEvent(
             method, booking.Uid, booking.Sequence, clock.GetCurrentInstant(), new Core.Span(session.Time.LowerBound, session.Time.UpperBound),
-            PostMarks.Harmless($"{about.Page.Title}, {about.Workspace}"), about.Page.Place.Length == 0 ? null : PostMarks.Harmless(about.Page.Place), $"{Link(PrivateLinks.Path(PostMarks.Link))}",
-            lead, PostMarks.Reply, [new Party(booking.Id, PostMarks.Harmless(booking.GuestName), booking.GuestEmail)], hosts, null)));
+            PostMarks.Harmless($"{about.Page.Title}, {about.Workspace}"), about.Page.Place.Length == 0 ? null : PostMarks.Harmless(about.Page.Place), Link(PrivateLinks.Path(PostMarks.Link)),
+            lead, PostMarks.Reply, [new Party(booking.Id, PostMarks.Harmless(booking.GuestName), booking.GuestEmail)], hosts)));
     }
 
     private string Link(string path) => site.Value + path;
@@ -112,14 +107,13 @@ public sealed class PostWriting(LanternDb db, SiteAddress site, IClock clock)
         var time = TimeTextWriter.Write(
             [new Opening(session.Time.LowerBound, session.Time.UpperBound, 1)],
             new TimeTextRequest(CultureOf(language), clockForm, zone, null, MergeTouching: false, clock.GetCurrentInstant().InZone(zone).Date));
-        var by = CancelledBy.GetValueOrDefault(language, CancelledBy["en"]);
         return new Dictionary<string, string>
         {
             ["page"] = page.Title, ["workspace"] = about.Workspace, ["place"] = page.Place, ["guest"] = PostMarks.Harmless(booking.GuestName), ["guest_email"] = booking.GuestEmail,
             ["first_name"] = PostMarks.Harmless(booking.GuestName.Split(' ')[0]), ["hosts"] = string.Join(", ", session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)),
             ["day"] = time.Days[0].Heading, ["time"] = time.Days[0].Times[0].Text, ["zones"] = time.Zones, ["link"] = Link(PrivateLinks.Path(PostMarks.Link)),
             ["page_link"] = Link($"/{page.Desk!.Address}/{page.Address}"), ["word"] = PostMarks.Harmless(booking.CancelWord),
-            ["by"] = booking.CancelledBy == Data.Model.CancelledBy.Guest ? by.Guest : by.Team,
+            ["by"] = booking.CancelledBy?.ToString() ?? "",
         };
     }
 

@@ -54,10 +54,11 @@
       {#each day.rows as row (row.id)}
         <tr class="max-md:grid max-md:grid-cols-[auto_1fr] max-md:gap-x-3 max-md:border-t max-md:border-line max-md:px-4 max-md:py-2">
           <td class="border-t border-line px-4 py-2.5 align-top max-md:border-0 max-md:p-0">
-            <span class="inline-flex items-center gap-2 font-bold"
+            <span class="flex items-center gap-2 font-bold"
               ><span aria-hidden="true" class="h-4 w-1.5 rounded-sm bg-sea"></span>{timeOf(row.start, zone)} – {timeOf(row.end, zone)}</span
             >
-            <span class="block text-[13px] text-muted max-md:hidden">{lengthOf(minutesOf(row))}</span>
+            <span class="text-[13px] text-muted max-md:hidden">{lengthOf(minutesOf(row))}</span>
+            {#if row.mayCancel}<button type="button" class="ml-2 text-[13px] underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11" aria-label="Cancel the booking of {row.guestName}" onclick={() => oncancel(row)}>Cancel</button>{/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">
             <span class="font-semibold">{row.guestName}</span>
@@ -65,18 +66,15 @@
             {#if !sameClock(row.guestZone, zone, Temporal.Instant.from(row.start))}
               <span class="block text-[13px] text-muted">{timeOf(row.start, row.guestZone)} in {cityOf(row.guestZone)}</span>
             {/if}
+            {#if row.cancelledAt}
+              <span class="block text-[13px] text-brick">cancelled {dayMonth(dateIn(row.cancelledAt, zone))} by {row.cancelledBy === 'guest' ? 'the guest' : 'us'}{row.cancelWord ? `: ${row.cancelWord}` : ''}</span>
+            {/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:col-span-2 max-md:border-0 max-md:p-0">
             <a href="/work/pages/{row.pageId}" class="underline decoration-line-strong underline-offset-4">{row.page}</a>
             {#if row.place}<span class="block text-[13px] text-muted">{row.place}</span>{/if}
           </td>
-          <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">
-            {row.hosts.join(', ')}
-            {#if row.mayCancel}<button type="button" class="block text-[13px] underline decoration-line-strong underline-offset-4 max-md:min-h-11" aria-label="Cancel the booking of {row.guestName}" onclick={() => oncancel(row)}>Cancel</button>{/if}
-            {#if row.cancelledAt}
-              <span class="block text-[13px] text-brick">cancelled {dayMonth(dateIn(row.cancelledAt, zone))} by {row.cancelledBy === 'guest' ? 'the guest' : 'us'}{row.cancelWord ? `: ${row.cancelWord}` : ''}</span>
-            {/if}
-          </td>
+          <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">{row.hosts.join(', ')}</td>
           <td class="border-t border-line px-4 py-2.5 align-top text-[13px] text-muted max-md:hidden">{dayMonth(dateIn(row.bookedAt, zone))}, {timeOf(row.bookedAt, zone)}</td>
         </tr>
         {#each row.outside as outside (outside.id)}

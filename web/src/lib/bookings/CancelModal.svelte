@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Modal, Textarea } from 'flowbite-svelte';
-  import { problemOf, type Problem } from '$lib/api/problem';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -18,18 +18,11 @@
   let { booking, reader, cancel, oncancelled, onclose }: Props = $props();
 
   let word = $state('');
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   async function submit(): Promise<void> {
-    busy = true;
-    try {
-      await cancel(word.trim());
-      oncancelled();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
-    busy = false;
+    if (await attempt.run(() => cancel(word.trim()))) oncancelled();
   }
 </script>
 
@@ -41,6 +34,6 @@
   </Field>
   <div class="mt-4 flex flex-wrap justify-end gap-3">
     <ActionButton class="min-h-11" onclick={onclose}>Keep it</ActionButton>
-    <ActionButton kind="main" class="min-h-11" disabled={busy} onclick={() => void submit()}>Cancel the booking</ActionButton>
+    <ActionButton kind="main" class="min-h-11" disabled={attempt.busy} onclick={() => void submit()}>Cancel the booking</ActionButton>
   </div>
 </Modal>

@@ -1,25 +1,21 @@
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
 
   let { me }: { me: Schemas['Me'] } = $props();
 
   // svelte-ignore state_referenced_locally -- only where the field starts
   let hours = $state(me.closesAfterHours);
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
 
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    try {
-      await must(api.PUT('/api/workspace', { body: { name: me.workspace, zone: me.workspaceZone, closesAfterHours: Number(hours) } }));
-      problem = undefined;
-      await invalidateAll();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    const body = { name: me.workspace, zone: me.workspaceZone, closesAfterHours: Number(hours) };
+    if (await attempt.run(() => must(api.PUT('/api/workspace', { body })))) await invalidateAll();
   }
 </script>
 
@@ -32,7 +28,7 @@
       hours; then the openings it counts for close until it answers again.
       {#if Number(hours) !== me.closesAfterHours}<ActionButton type="submit">Save</ActionButton>{/if}
     </form>
-    {#if problem}<p class="mt-1 text-sm text-brick" role="alert">{problem.errors?.closesAfterHours?.[0] ?? problem.title}</p>{/if}
+    {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">{attempt.problem.errors?.closesAfterHours?.[0] ?? attempt.problem.title}</p>{/if}
   {:else}
     <p class="mt-1">What it last said counts for {me.closesAfterHours} hours; then the openings it counts for close until it answers again. Owners can change that.</p>
   {/if}

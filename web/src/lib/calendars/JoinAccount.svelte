@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -24,24 +25,12 @@
   let found = $state.raw<Schemas['AccountFound'] | undefined>(undefined);
   let chosen = $state<string[]>([]);
   let writeTo = $state<string | null>(null);
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const isTeams = $derived(whose.hostId === TEAM);
   // What stands in the way of joining names the account's fields beneath it.
   const mend = (field: string): string | undefined => mendOf(problem, field) ?? mendOf(problem, `account.${field}`);
   const mendOfChoice = $derived(Object.entries(problem?.errors ?? {}).find(([field]) => field.startsWith('calendars') || field === 'writeTo')?.[1][0]);
-
-  async function attempt(doing: () => Promise<void>): Promise<void> {
-    busy = true;
-    try {
-      await doing();
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    } finally {
-      busy = false;
-    }
-  }
 
   async function find(): Promise<void> {
     found = await must(api.POST('/api/calendars/account/find', { params: { query: isTeams ? {} : { hostId: whose.hostId } }, body: account }));
@@ -58,7 +47,7 @@
 
   function submit(event: SubmitEvent): void {
     event.preventDefault();
-    void attempt(found ? join : find);
+    void attempt.run(found ? join : find);
   }
 </script>
 
@@ -81,9 +70,9 @@
   <div class="flex justify-end gap-3 md:col-span-2">
     <ActionButton onclick={onclose}>{leave}</ActionButton>
     {#if found}
-      <ActionButton kind="main" type="submit" disabled={busy || chosen.length === 0}>{busy ? 'Reading…' : chosen.length === 1 ? 'Join it' : `Join ${chosen.length}`}</ActionButton>
+      <ActionButton kind="main" type="submit" disabled={attempt.busy || chosen.length === 0}>{attempt.busy ? 'Reading…' : chosen.length === 1 ? 'Join it' : `Join ${chosen.length}`}</ActionButton>
     {:else}
-      <ActionButton kind="main" type="submit" disabled={busy}>{busy ? 'Looking…' : 'Find calendars'}</ActionButton>
+      <ActionButton kind="main" type="submit" disabled={attempt.busy}>{attempt.busy ? 'Looking…' : 'Find calendars'}</ActionButton>
     {/if}
   </div>
 </form>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -21,20 +22,13 @@
 
   let address = $state('');
   let name = $state('');
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   async function join(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    busy = true;
-    try {
-      await must(api.POST('/api/calendars/address', { body: { for: ownersOf(whose), address, name: name.trim() || null } }));
-      onjoined();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    } finally {
-      busy = false;
-    }
+    const body = { for: ownersOf(whose), address, name: name.trim() || null };
+    if (await attempt.run(() => must(api.POST('/api/calendars/address', { body })))) onjoined();
   }
 </script>
 
@@ -50,6 +44,6 @@
   <p class="text-sm text-muted md:col-span-2">The address is fetched again and again, as often as its publisher asks, else twice a minute. Nothing can be written to it.</p>
   <div class="flex justify-end gap-3">
     <ActionButton onclick={onclose}>{leave}</ActionButton>
-    <ActionButton kind="main" type="submit" disabled={busy}>{busy ? 'Looking…' : 'Join'}</ActionButton>
+    <ActionButton kind="main" type="submit" disabled={attempt.busy}>{attempt.busy ? 'Looking…' : 'Join'}</ActionButton>
   </div>
 </form>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Fileupload, Input } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
-  import { mendOf, problemOf, type Problem } from '$lib/api/problem';
+  import { Attempt } from '$lib/api/Attempt.svelte';
+  import { mendOf } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -24,30 +25,16 @@
   const MOST_BYTES = 5 * 1024 * 1024;
   let name = $state('');
   let files = $state<FileList | null>(null);
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   async function join(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const file = files?.[0];
-    if (!file) {
-      problem = { status: 400, title: '', errors: { file: ['Choose a calendar file (.ics).'] } };
-      return;
-    }
+    if (!file) attempt.refuse({ file: ['Choose a calendar file (.ics).'] });
     // One that is far too large is not even sent.
-    if (file.size > MOST_BYTES) {
-      problem = { status: 400, title: '', errors: { file: ['The file is over 5 MB; export a shorter run of time.'] } };
-      return;
-    }
-    busy = true;
-    try {
-      await joinFile(ownersOf(whose), name, file);
-      onjoined();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    } finally {
-      busy = false;
-    }
+    else if (file.size > MOST_BYTES) attempt.refuse({ file: ['The file is over 5 MB; export a shorter run of time.'] });
+    else if (await attempt.run(() => joinFile(ownersOf(whose), name, file))) onjoined();
   }
 </script>
 
@@ -63,6 +50,6 @@
   <p class="text-sm text-muted md:col-span-2">Whole days and times without a zone are read in the host’s own time zone. Events marked free and cancelled ones are in nobody’s way. A file stays as it is until you replace it.</p>
   <div class="flex justify-end gap-3">
     <ActionButton onclick={onclose}>{leave}</ActionButton>
-    <ActionButton kind="main" type="submit" disabled={busy}>{busy ? 'Joining…' : 'Join'}</ActionButton>
+    <ActionButton kind="main" type="submit" disabled={attempt.busy}>{attempt.busy ? 'Joining…' : 'Join'}</ActionButton>
   </div>
 </form>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { dateIn, dayName, timeOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
 
@@ -16,22 +17,16 @@
 
   let { outside, booking, zone, subject = '' }: Props = $props();
 
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
   const to = $derived(outside.start && outside.end ? `${dayName(dateIn(outside.start, zone))}, ${timeOf(outside.start, zone)} to ${timeOf(outside.end, zone)}` : '');
 
   async function answer(how: 'move' | 'put-back' | 'leave-off'): Promise<void> {
-    busy = true;
-    try {
+    await attempt.run(() => {
       const params = { path: { id: outside.id } };
-      if (how === 'move') await must(api.POST('/api/written-events/{id}/move', { params }));
-      else if (how === 'put-back') await must(api.POST('/api/written-events/{id}/put-back', { params }));
-      else await must(api.POST('/api/written-events/{id}/leave-off', { params }));
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
-    busy = false;
+      if (how === 'move') return must(api.POST('/api/written-events/{id}/move', { params }));
+      if (how === 'put-back') return must(api.POST('/api/written-events/{id}/put-back', { params }));
+      return must(api.POST('/api/written-events/{id}/leave-off', { params }));
+    });
     await invalidateAll();
   }
 </script>
@@ -45,12 +40,12 @@
       In {outside.hostName}’s calendar “{outside.calendar}” the event was <strong>deleted</strong>. The booking stands as it was.
     {/if}
   </p>
-  {#if problem}<p class="mt-1 font-semibold" role="alert">{problem.title} {problem.detail ?? ''}</p>{/if}
+  {#if attempt.problem}<p class="mt-1 font-semibold" role="alert">{attempt.problem.title} {attempt.problem.detail ?? ''}</p>{/if}
   {#if outside.mayAnswer}
     <div class="mt-1.5 flex flex-wrap gap-2">
-      {#if outside.change === 'moved'}<ActionButton class="py-1.5" disabled={busy} onclick={() => void answer('move')}>Move the booking<span class="sr-only"> of {booking}</span></ActionButton>{/if}
-      <ActionButton class="py-1.5" disabled={busy} onclick={() => void answer('put-back')}>Put the event back<span class="sr-only"> of {booking}</span></ActionButton>
-      {#if outside.change === 'deleted'}<ActionButton kind="quiet" class="py-1.5" disabled={busy} onclick={() => void answer('leave-off')}>Leave it off that calendar<span class="sr-only">, {booking}</span></ActionButton>{/if}
+      {#if outside.change === 'moved'}<ActionButton class="py-1.5" disabled={attempt.busy} onclick={() => void answer('move')}>Move the booking<span class="sr-only"> of {booking}</span></ActionButton>{/if}
+      <ActionButton class="py-1.5" disabled={attempt.busy} onclick={() => void answer('put-back')}>Put the event back<span class="sr-only"> of {booking}</span></ActionButton>
+      {#if outside.change === 'deleted'}<ActionButton kind="quiet" class="py-1.5" disabled={attempt.busy} onclick={() => void answer('leave-off')}>Leave it off that calendar<span class="sr-only">, {booking}</span></ActionButton>{/if}
     </div>
   {:else}
     <p class="mt-1">{outside.hostName} can choose what should be, and whoever they let move their bookings.</p>

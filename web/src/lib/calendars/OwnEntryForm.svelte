@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Checkbox, Input, Select } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -20,7 +21,8 @@
 
   // svelte-ignore state_referenced_locally -- only where the form starts
   const form = $state({ ...typed });
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const field = (name: string): string => `entry-${name}`;
 
   async function save(event: SubmitEvent): Promise<void> {
@@ -29,17 +31,16 @@
     if (form.from === '') faults.start = ['Choose a date.'];
     if (!form.wholeDay && (form.fromTime === '' || form.toTime === '')) faults.end = ['Choose when it starts and ends.'];
     if (Object.keys(faults).length > 0) {
-      problem = { status: 400, title: '', errors: faults };
+      attempt.refuse(faults);
       return;
     }
-    try {
-      const body = entryOf($state.snapshot(form));
-      if (id === undefined) await must(api.POST('/api/calendars/{id}/entries', { params: { path: { id: calendarId } }, body }));
-      else await must(api.PUT('/api/calendars/{id}/entries/{entry}', { params: { path: { id: calendarId, entry: id } }, body }));
-      onsaved();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    const body = entryOf($state.snapshot(form));
+    const done = await attempt.run(() =>
+      id === undefined
+        ? must(api.POST('/api/calendars/{id}/entries', { params: { path: { id: calendarId } }, body }))
+        : must(api.PUT('/api/calendars/{id}/entries/{entry}', { params: { path: { id: calendarId, entry: id } }, body })),
+    );
+    if (done) onsaved();
   }
 </script>
 
@@ -61,7 +62,7 @@
     {#if form.repeats !== 'once'}<Field label="Until, if it ends" id={field('until')} mend={mendOf(problem, 'until')}><Input id={field('until')} type="date" bind:value={form.until} /></Field>{/if}
     <span class="ml-auto flex gap-3">
       <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
-      <ActionButton kind="main" type="submit">{id === undefined ? 'Write it in' : 'Save'}</ActionButton>
+      <ActionButton kind="main" type="submit" disabled={attempt.busy}>{id === undefined ? 'Write it in' : 'Save'}</ActionButton>
     </span>
   </div>
 </form>

@@ -1,3 +1,5 @@
+import { atMostEvery } from './throttle';
+
 const AT_MOST_EVERY = 800;
 
 /**
@@ -6,27 +8,12 @@ const AT_MOST_EVERY = 800;
  */
 export function watchChanges(path: string, onchange: () => void): () => void {
   let source: EventSource | undefined;
-  let waiting: ReturnType<typeof setTimeout> | undefined;
-
-  // Several changes near one another are one; the first shows at once.
-  let quietUntil = 0;
-  function changed(): void {
-    const wait = quietUntil - performance.now();
-    if (wait <= 0) {
-      quietUntil = performance.now() + AT_MOST_EVERY;
-      onchange();
-    } else {
-      waiting ??= setTimeout(() => {
-        waiting = undefined;
-        changed();
-      }, wait);
-    }
-  }
+  const changed = atMostEvery(AT_MOST_EVERY, onchange);
 
   function open(): void {
     if (source || document.visibilityState !== 'visible') return;
     source = new EventSource(path);
-    source.addEventListener('changed', changed);
+    source.addEventListener('changed', changed.call);
   }
 
   function close(): void {
@@ -44,7 +31,7 @@ export function watchChanges(path: string, onchange: () => void): () => void {
   open();
   return () => {
     document.removeEventListener('visibilitychange', turn);
-    clearTimeout(waiting);
+    changed.stop();
     close();
   };
 }

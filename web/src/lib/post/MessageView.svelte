@@ -1,7 +1,8 @@
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { stateInWords } from './words';
@@ -14,16 +15,11 @@
 
   let { message, zone, onclose }: Props = $props();
 
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
   const mayAgain = $derived(message.row.state !== 'due' || message.row.attempts > 0);
 
   async function again(): Promise<void> {
-    try {
-      await must(api.POST('/api/post/{id}/again', { params: { path: { id: message.row.id } } }));
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    await attempt.run(() => must(api.POST('/api/post/{id}/again', { params: { path: { id: message.row.id } } })));
     await invalidateAll();
   }
 </script>
@@ -32,7 +28,7 @@
   <h2 id="message-subject" class="text-lg">{message.row.subject}</h2>
   <p class="text-sm text-muted">from {message.from} to {message.row.toName}, <span class="wrap-anywhere">{message.row.toAddress}</span></p>
   <p class="text-sm {message.row.state === 'failed' ? 'text-brick' : 'text-muted'}">{stateInWords(message.row, zone)}</p>
-  {#if problem}<div class="mt-2"><ProblemNote {problem} /></div>{/if}
+  {#if attempt.problem}<div class="mt-2"><ProblemNote problem={attempt.problem} /></div>{/if}
   <div class="my-4 border-y border-line py-4 wrap-anywhere whitespace-pre-line">{message.text}</div>
   {#if message.calendar}
     <details class="mb-4">
@@ -41,7 +37,7 @@
     </details>
   {/if}
   <div class="flex flex-wrap gap-3">
-    {#if mayAgain}<ActionButton onclick={() => void again()}>Send again</ActionButton>{/if}
+    {#if mayAgain}<ActionButton disabled={attempt.busy} onclick={() => void again()}>Send again</ActionButton>{/if}
     <ActionButton kind="quiet" onclick={onclose}>Close</ActionButton>
   </div>
 </article>

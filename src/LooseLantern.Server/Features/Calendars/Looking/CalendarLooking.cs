@@ -1,6 +1,7 @@
 using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Outside;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -19,7 +20,9 @@ public sealed class CalendarLooking(
     /// <summary>So often, that a change outside shows within a minute.</summary>
     public static readonly Duration Every = Duration.FromSeconds(30);
 
-    private static readonly Duration MostBackOff = Duration.FromMinutes(15);
+    /// <summary>The longest pause before a calendar that is out of reach is tried again.</summary>
+    public static readonly Duration MostBackOff = Duration.FromMinutes(15);
+
     private static readonly Duration MostRefresh = Duration.FromHours(12);
     private static readonly Duration WholeEvery = Duration.FromHours(6);
 
@@ -37,7 +40,10 @@ public sealed class CalendarLooking(
             {
                 var look = await AskAsync(calendar, isWhole, ct);
                 if (await KeepAsync(calendar, look, isWhole, ct)) return true;
-                if (attempt == MostTries) return true;
+                if (attempt < MostTries) continue;
+                // Others kept theirs each time, so it is fresh; the next look comes as usual.
+                await db.Calendars.Where(row => row.Id == calendarId).ExecuteUpdateAsync(set => set.SetProperty(row => row.LookingUntil, (Instant?)null), ct);
+                return true;
             }
             catch (OutsideException e)
             {
@@ -105,13 +111,10 @@ public sealed class CalendarLooking(
         calendar.UnreachableSince ??= now;
         calendar.Attempts++;
         calendar.Fault = fault.Length <= 400 ? fault : fault[..400];
-        (calendar.NextLookAt, calendar.LookingUntil) = (now + BackOff(calendar.Attempts), null);
+        (calendar.NextLookAt, calendar.LookingUntil) = (now + BackOff.After(calendar.Attempts, MostBackOff), null);
         await db.SaveChangesAsync(ct);
         db.ChangeTracker.Clear();
     }
-
-    /// <summary>Twice as long after each try that failed, up to a quarter of an hour.</summary>
-    public static Duration BackOff(int attempts) => Duration.Min(MostBackOff, Duration.FromSeconds(Every.TotalSeconds * Math.Pow(2, Math.Min(attempts - 1, 10))));
 
     private static Duration RhythmOf(Calendar calendar) =>
         calendar.RefreshSeconds is { } seconds ? Duration.Max(Every, Duration.Min(MostRefresh, Duration.FromSeconds(seconds))) : Every;

@@ -10,11 +10,11 @@ public sealed class EventWriter(IServiceScopeFactory scopes, IClock clock, ILogg
     private static readonly DueKind Writes = new(
         TimeSpan.FromMilliseconds(500),
         Duration.FromMinutes(3),
-        (db, now, until, ct) => db.Database.SqlQuery<DueRow>($"""
+        (db, now, until, most, ct) => db.Database.SqlQuery<DueRow>($"""
             UPDATE written_events SET writing_until = {until}
             WHERE id IN (
                 SELECT id FROM written_events WHERE due_at <= {now} AND (writing_until IS NULL OR writing_until <= {now})
-                ORDER BY due_at LIMIT {DueWork.AtOnce} FOR UPDATE SKIP LOCKED)
+                ORDER BY due_at LIMIT {most} FOR UPDATE SKIP LOCKED)
             RETURNING id, workspace_id
             """).ToListAsync(ct),
         (services, id, ct) => services.GetRequiredService<EventWriting>().WriteAsync(id, ct))

@@ -5,6 +5,7 @@ using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Looking;
+using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Outside;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -42,7 +43,7 @@ public sealed class EventWriting(
         {
             row.Attempts++;
             row.Fault = e.Message.Length <= 400 ? e.Message : e.Message[..400];
-            await SettleAsync(row, wish, clock.GetCurrentInstant() + CalendarLooking.BackOff(row.Attempts), ct);
+            await SettleAsync(row, wish, clock.GetCurrentInstant() + BackOff.After(row.Attempts, CalendarLooking.MostBackOff), ct);
         }
         catch (DbUpdateConcurrencyException)
         {
@@ -91,6 +92,7 @@ public sealed class EventWriting(
             if (row.WrittenStart is not null && !noticing.Compare(row, there) && (row.OutsideStart != session.Time.Start || row.OutsideEnd != session.Time.End)) return;
         }
 
+        (row.Outside, row.OutsideStart, row.OutsideEnd, row.NoticedAt) = (OutsideChange.None, null, null, null);
         throw new OutsideException(OutsideFault.Odd, $"{server.Origin.Host} says each time that the event has changed meanwhile.");
     }
 

@@ -1,0 +1,28 @@
+import { problemOf, type Problem } from './problem';
+
+/** Something that somebody asks for by a press: whether it is under way, and what stood in its way the last time. */
+export class Attempt {
+  problem = $state.raw<Problem | undefined>(undefined);
+  busy = $state(false);
+
+  /** Does it, unless it is under way already. Returns whether it was done. */
+  async run(doing: () => Promise<unknown>): Promise<boolean> {
+    if (this.busy) return false;
+    this.busy = true;
+    try {
+      await doing();
+      this.problem = undefined;
+      return true;
+    } catch (thrown) {
+      this.problem = problemOf(thrown);
+      return false;
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** Says what is wrong before anything is asked: a mend for each field. */
+  refuse(errors: Record<string, string[]>): void {
+    this.problem = { status: 400, title: '', errors };
+  }
+}
