@@ -7,9 +7,11 @@
   import BookingTable from '$lib/bookings/BookingTable.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Segments from '$lib/ui/Segments.svelte';
+  import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
+  const search = new TypedSearch(() => data.search);
 
   type Which = 'upcoming' | 'past' | 'cancelled';
   const which = $derived<Which>(data.cancelled ? 'cancelled' : data.past ? 'past' : 'upcoming');
@@ -17,8 +19,9 @@
 
   function show(next: { which?: Which; search?: string; skip?: number }): void {
     const query = new URLSearchParams();
-    const chosen = { which, search: data.search, skip: 0, ...next };
+    const chosen = { which, search: search.text, skip: 0, ...next };
     if (chosen.which !== 'upcoming') query.set('when', chosen.which);
+    search.text = chosen.search;
     if (chosen.search) query.set('search', chosen.search);
     if (chosen.skip > 0) query.set('skip', String(chosen.skip));
     void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
@@ -45,7 +48,7 @@
       aria-label="Search by guest or page"
       placeholder="Guest or page"
       class="py-1.5"
-      bind:value={() => data.search, (typed) => show({ search: typed ?? '' })}
+      bind:value={() => search.text, (typed) => show({ search: typed ?? '' })}
     />
   </div>
 </header>

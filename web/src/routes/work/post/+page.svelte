@@ -6,9 +6,11 @@
   import PostRow from '$lib/post/PostRow.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Segments from '$lib/ui/Segments.svelte';
+  import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
+  const search = new TypedSearch(() => data.search);
 
   interface Shown {
     state: Schemas['MessageState'] | 'all';
@@ -18,9 +20,10 @@
   }
 
   function show(next: Partial<Shown>): void {
-    const all: Shown = { state: data.state ?? 'all', search: data.search, skip: 0, message: undefined, ...next };
+    const all: Shown = { state: data.state ?? 'all', search: search.text, skip: 0, message: undefined, ...next };
     const query = new URLSearchParams();
     if (all.state !== 'all') query.set('state', all.state);
+    search.text = all.search;
     if (all.search) query.set('search', all.search);
     if (all.skip > 0) query.set('skip', String(all.skip));
     if (all.message) query.set('message', all.message);
@@ -44,7 +47,7 @@
     onchoose={(state) => show({ state })}
   />
   <div class="w-60">
-    <Input type="search" aria-label="Search by reader or subject" placeholder="Reader or subject" class="py-1.5" bind:value={() => data.search, (typed) => show({ search: typed ?? '' })} />
+    <Input type="search" aria-label="Search by reader or subject" placeholder="Reader or subject" class="py-1.5" bind:value={() => search.text, (typed) => show({ search: typed ?? '' })} />
   </div>
 </header>
 
