@@ -48,27 +48,27 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         using var guest = new Chromium(site.Address, 390, 844);
         guest.Open("/brackwater/sail-fitting");
         guest.Press("Thursday, 09:00");
-        guest.Type("Your name", "Osric Pell");
-        guest.Type("Your email", "osric@pell-sails.example");
+        guest.Type("Your name", "Wenna Treloar");
+        guest.Type("Your email", "wenna@treloar-sails.example");
         guest.Press("Reserve 09:00 on Thursday");
         guest.AwaitText("This is booked for you");
 
         using var coordinator = new Chromium(site.Address);
         coordinator.SignInToDemo();
         coordinator.Press("Bookings");
-        coordinator.Type("Search by guest or page", "pell-sails");
-        coordinator.Press("Cancel the booking of Osric Pell");
-        coordinator.Type("A word why, for Osric Pell (may stay empty)", "The loft floor is being varnished.");
+        coordinator.Type("Search by guest or page", "treloar-sails");
+        coordinator.Press("Cancel the booking of Wenna Treloar");
+        coordinator.Type("A word why, for Wenna Treloar (may stay empty)", "The loft floor is being varnished.");
         coordinator.Press("Cancel the booking");
-        coordinator.AwaitText("Nothing matches “pell-sails”");
+        coordinator.AwaitText("Nothing matches “treloar-sails”");
         coordinator.Press("Cancelled");
         coordinator.AwaitText("by us: The loft floor is being varnished.");
 
         coordinator.Press("Post");
-        coordinator.Type("Search by reader or subject", "osric@pell-sails");
+        coordinator.Type("Search by reader or subject", "wenna@treloar-sails");
         coordinator.AwaitText("Cancelled: Sail fitting in the loft");
         coordinator.Await(b => b.All("ul li button[aria-pressed]").FirstOrDefault(row => row.Text.Contains("Cancelled: Sail fitting", StringComparison.Ordinal)) is { } row ? Pressed(b, row) : null, "the message");
-        coordinator.AwaitText("Hello Osric,");
+        coordinator.AwaitText("Hello Wenna,");
         coordinator.AwaitText("The loft floor is being varnished.");
         coordinator.AwaitText("The calendar part (CANCEL)");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
