@@ -56,13 +56,17 @@ lantern_up() {
     echo "$standin_port" > "$calendars.port"
     local day=${at%%T*}
     day=${day:-$(TZ=Europe/Copenhagen date +%F)}
-    local mail_port; mail_port=$(free_port 4825)
-    (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$calendars" --Demo "$day" --Mail "$calendars.mail" --MailPort "$mail_port") &
+    local mail_port answers_port
+    mail_port=$(free_port 4825)
+    answers_port=$(free_port 4850)
+    (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$calendars" --Demo "$day" --Mail "$calendars.mail" --MailPort "$mail_port" \
+      --Answers "replies.loose-lantern.example=127.0.0.1:$answers_port") &
     standin=$!
     trap 'kill '"$standin"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
     await_http "$standin_port" / "$standin" "the stand-ins" 30
     settings+=(--StandIns:Calendars "http://127.0.0.1:$standin_port" --Outside:Inside "127.0.0.1:$standin_port"
-      --Post:Host 127.0.0.1 --Post:Port "$mail_port" --Post:Tls false --PublicAddress "http://127.0.0.1:$port")
+      --Post:Host 127.0.0.1 --Post:Port "$mail_port" --Post:Tls false --Post:RepliesPort "$answers_port"
+      --Video:Address "http://127.0.0.1:$standin_port" --PublicAddress "http://127.0.0.1:$port")
   fi
   [ -z "$at" ] || settings+=("--Clock:At" "$at")
   (cd "$ROOT/src/LooseLantern.Server" && \

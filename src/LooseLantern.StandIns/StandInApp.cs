@@ -1,13 +1,14 @@
 using System.Globalization;
 using LooseLantern.StandIns.Calendars;
 using LooseLantern.StandIns.Mail;
+using LooseLantern.StandIns.Video;
 
 namespace LooseLantern.StandIns;
 
 /// <summary>
-/// The simulated outside: a calendar server and a mail server, each with a screen. Settings: Data, the folder that keeps the calendars; Demo, a date
+/// The simulated outside: a calendar server, a mail server and a maker of video rooms, each with a screen. Settings: Data, the folder that keeps the calendars; Demo, a date
 /// (2026-12-07) around which the demo's calendars are made where there are none yet; Mail, the folder that keeps the mail, and MailPort, where it comes in
-/// (SMTP on loopback).
+/// (SMTP on loopback); Answers, where answers to invitations go, such as replies.example=127.0.0.1:4826; without it none can be sent.
 /// </summary>
 public static class StandInApp
 {
@@ -22,7 +23,8 @@ public static class StandInApp
 
         var app = builder.Build();
         CalendarStandIn.Map(app, calendars);
-        MailScreen.Map(app, mail);
+        MailScreen.Map(app, mail, AnswerRoute.Of(settings["Answers"]));
+        VideoStandIn.Map(app);
         var port = int.Parse(settings["MailPort"] ?? throw new InvalidOperationException("Say where mail comes in: --MailPort PORT"), CultureInfo.InvariantCulture);
         MailStandIn? server = null;
         app.Lifetime.ApplicationStarted.Register(() => server = MailStandIn.Start(mail, port));

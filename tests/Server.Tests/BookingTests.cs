@@ -1,3 +1,4 @@
+using LooseLantern.Server.Data.Model;
 using Microsoft.EntityFrameworkCore;
 
 namespace Server.Tests;
@@ -68,7 +69,7 @@ public class BookingTests(World world)
         var workspace = await world.WorkspaceOfAsync(ada.Desk);
         (await world.WithinAsync(workspace, db => db.Bookings.CountAsync())).ShouldBe(1);
         (await world.WithinAsync(workspace, db => db.Commitments.CountAsync())).ShouldBe(1);
-        (await world.WithinAsync(workspace, db => db.Messages.CountAsync())).ShouldBe(2);
+        (await world.WithinAsync(workspace, db => db.Messages.CountAsync(row => row.Kind != MessageKind.ReminderForGuest && row.Kind != MessageKind.ReminderForHost))).ShouldBe(2);
     }
 
     [Fact]

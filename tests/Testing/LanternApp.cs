@@ -24,6 +24,9 @@ public sealed class LanternApp(string connectionString, IClock clock, bool demo 
             builder.UseSetting("Post:Host", "127.0.0.1");
             builder.UseSetting("Post:Port", standIn.MailPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
             builder.UseSetting("Post:Tls", "false");
+            builder.UseSetting("Post:RepliesDomain", StandIn.RepliesDomain);
+            builder.UseSetting("Post:RepliesPort", standIn.AnswersPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
+            builder.UseSetting("Video:Address", standIn.Address);
         }
 
         if (patience is { } set) builder.UseSetting("Outside:PatienceMilliseconds", ((int)set.TotalMilliseconds).ToString(System.Globalization.CultureInfo.InvariantCulture));

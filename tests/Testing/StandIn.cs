@@ -8,9 +8,12 @@ using Microsoft.Extensions.DependencyInjection;
 
 namespace LooseLantern.Testing;
 
-/// <summary>The stand-ins for a calendar server and a mail server, on ports and with folders of their own.</summary>
+/// <summary>The stand-ins for a calendar server, a mail server and a maker of video rooms, on ports and with folders of their own.</summary>
 public sealed class StandIn : IAsyncDisposable
 {
+    /// <summary>The domain of bookings' own addresses.</summary>
+    public const string RepliesDomain = "replies.loose-lantern.example";
+
     private readonly DirectoryInfo _folder = Directory.CreateTempSubdirectory("lantern-calendars");
     private WebApplication? _app;
 
@@ -18,6 +21,9 @@ public sealed class StandIn : IAsyncDisposable
 
     /// <summary>Where mail comes in.</summary>
     public int MailPort { get; private set; }
+
+    /// <summary>Where answers to invitations go.</summary>
+    public int AnswersPort { get; } = FreePort();
 
     public MailStore Mail => _app!.Services.GetRequiredService<MailStore>();
 
@@ -31,6 +37,7 @@ public sealed class StandIn : IAsyncDisposable
         [
             "--Data", Path.Combine(standIn._folder.FullName, "calendars"), "--Mail", Path.Combine(standIn._folder.FullName, "mail"),
             "--MailPort", standIn.MailPort.ToString(CultureInfo.InvariantCulture), "--urls", "http://127.0.0.1:0", "--Demo", demo ?? "",
+            "--Answers", $"{RepliesDomain}=127.0.0.1:{standIn.AnswersPort.ToString(CultureInfo.InvariantCulture)}",
         ]);
         await standIn._app.StartAsync();
         return standIn;

@@ -59,6 +59,14 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public DbSet<Message> Messages => Set<Message>();
 
+    public DbSet<IncomingMail> Incoming => Set<IncomingMail>();
+
+    public DbSet<VideoRoom> VideoRooms => Set<VideoRoom>();
+
+    public DbSet<PageFile> PageFiles => Set<PageFile>();
+
+    public DbSet<PasswordReset> PasswordResets => Set<PasswordReset>();
+
     public DbSet<Portrait> Portraits => Set<Portrait>();
 
     public DbSet<ActingFor> ActingFor => Set<ActingFor>();
@@ -109,6 +117,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             person.HasIndex(row => row.WorkspaceId);
             person.HasIndex(row => row.FeedSecretHash).IsUnique();
             AsJson(person.Property(row => row.Usual));
+            AsJson(person.Property(row => row.Hearing));
         });
         Filter<Portrait>(builder).ToTable("portraits").HasKey(row => row.PersonId);
         builder.Entity<Portrait>().HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
@@ -150,8 +159,9 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             page.HasMany(row => row.Seats).WithOne().HasForeignKey(row => row.PageId);
             page.HasMany(row => row.Blocks).WithOne().HasForeignKey(row => row.PageId);
             page.Property(row => row.Version).IsConcurrencyToken();
-            AsJson(page.Property(row => row.CalendarChoices)).Metadata.SetValueComparer(new ValueComparer<IReadOnlyList<CalendarChoice>>(
-                (one, other) => JsonSerializer.Serialize(one, Json.Options) == JsonSerializer.Serialize(other, Json.Options), list => list.Count, list => list));
+            AsJsonList(page.Property(row => row.CalendarChoices));
+            AsJson(page.Property(row => row.Changes));
+            AsJson(page.Property(row => row.Post));
         });
         Filter<BlockRow>(builder).ToTable("blocks");
         Filter<SeatRow>(builder).ToTable("seats").HasMany(row => row.Hosts).WithOne().HasForeignKey(row => row.SeatId);
@@ -173,6 +183,10 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         {
             booking.HasQueryFilter(Standing, row => row.CancelledAt == null);
             booking.HasIndex(row => row.ReplySecretHash).IsUnique();
+            AsJsonList(booking.Property(row => row.Companions));
+            booking.HasIndex(row => row.AnswerSecretHash).IsUnique();
+            // Asked across workspaces by who looks at what has run out.
+            booking.HasIndex(row => row.WaitsUntil);
         });
         Filter<BookingKey>(builder);
         builder.Entity<BookingKey>(key =>
@@ -199,6 +213,19 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             message.HasIndex(row => new { row.State, row.DueAt });
             message.HasIndex(row => new { row.WorkspaceId, row.WrittenAt });
         });
+        Filter<IncomingMail>(builder).ToTable("incoming_mail");
+        builder.Entity<IncomingMail>(mail =>
+        {
+            mail.HasOne<Booking>().WithMany().HasForeignKey(row => row.BookingId);
+            mail.HasIndex(row => new { row.WorkspaceId, row.BookingId, row.ReceivedAt });
+            mail.HasIndex(row => new { row.BookingId, row.Fingerprint }).IsUnique();
+        });
+        Filter<VideoRoom>(builder).ToTable("video_rooms").HasKey(row => row.SessionId);
+        builder.Entity<VideoRoom>().HasOne<Session>().WithMany().HasForeignKey(row => row.SessionId);
+        builder.Entity<VideoRoom>().HasIndex(row => row.DueAt);
+        Filter<PageFile>(builder).ToTable("page_files").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
+        Filter<PasswordReset>(builder).ToTable("password_resets").HasIndex(row => row.SecretHash).IsUnique();
+        builder.Entity<PasswordReset>().HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
 
         // Ids are made with their rows, so a row found in a graph is new where it was not loaded; EF would take it for one that is there.
         foreach (var type in builder.Model.GetEntityTypes().Where(type => typeof(IBelongsToWorkspace).IsAssignableFrom(type.ClrType) && type.ClrType != typeof(Person)))
@@ -266,13 +293,17 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             value => JsonSerializer.Serialize(value, Json.Options),
             json => JsonSerializer.Deserialize<T>(json, Json.Options)!);
 
+    /// <summary>Lists are told apart by what is in them.</summary>
+    private static void AsJsonList<T>(PropertyBuilder<IReadOnlyList<T>> property) => AsJson(property).Metadata.SetValueComparer(new ValueComparer<IReadOnlyList<T>>(
+        (one, other) => JsonSerializer.Serialize(one, Json.Options) == JsonSerializer.Serialize(other, Json.Options), list => list.Count, list => list));
+
     /// <summary>Whether a change may move openings, or what boards and lists show; whoever watches one asks anew then.</summary>
     private static bool MovesOpenings(EntityEntry entry) => entry.State is EntityState.Added or EntityState.Modified or EntityState.Deleted && entry.Entity switch
     {
         // A calendar is noted at each look, whether or not it says anything new.
         Calendar => entry.State != EntityState.Modified || CalendarFields.Any(field => entry.Property(field).IsModified),
         WrittenEvent => entry.Property(nameof(WrittenEvent.Outside)).IsModified,
-        CommitmentRow or Booking or Page or SeatHost or HoursRow or Host or CalendarHost => true,
+        CommitmentRow or Booking or IncomingMail or Page or SeatHost or HoursRow or Host or CalendarHost => true,
         _ => false,
     };
 

@@ -26,8 +26,10 @@ public static class OpenApiSetup
             if (type == typeof(Instant)) Describe(schema, "date-time");
             if (type == typeof(LocalDate)) Describe(schema, "date");
             if (type == typeof(LocalDateTime)) Describe(schema, "local-date-time");
+            if (type == typeof(LocalTime)) Describe(schema, "time");
             // Of a list of such values nothing is told by itself.
             if (context.JsonTypeInfo.ElementType == typeof(LocalDate)) schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date" };
+            if (context.JsonTypeInfo.ElementType == typeof(Instant)) schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date-time" };
             return Task.CompletedTask;
         });
     }

@@ -46,6 +46,7 @@ public static class PipelineSetup
         var guests = app.MapGroup("/api/public");
         guests.MapGuestPages();
         guests.MapPrivateBookings();
+        guests.MapAnswers();
         guests.MapPublicBusyTimes();
         guests.MapPublicFeeds();
         guests.MapPublicLive();
@@ -54,6 +55,7 @@ public static class PipelineSetup
         team.MapSignIn();
         team.MapMe();
         team.MapSecurity();
+        team.MapHearing();
         team.MapActingFor();
         team.MapRecord();
         team.MapUsual();
@@ -69,6 +71,8 @@ public static class PipelineSetup
         team.MapLive();
         team.MapBoard();
         team.MapPages();
+        team.MapPageFiles();
+        team.MapPostPreview();
         team.MapSupply();
         team.MapCases();
         team.MapHours();

@@ -20,11 +20,13 @@ using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Profile;
+using LooseLantern.Server.Features.Replies;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Features.Video;
 using LooseLantern.Server.Outside;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Authorization;
@@ -76,8 +78,12 @@ public static class ServiceSetup
     {
         services.AddHttpContextAccessor();
         services.AddSingleton(PostSettings.Of(configuration)).AddSingleton<ReplyAddresses>().AddSingleton<SiteAddress>();
-        services.AddScoped<PostWriting>().AddScoped<PostSending>().AddScoped<Cancelling>();
-        if (!DesignTime.IsBuilding) services.AddHostedService<PostSender>();
+        services.AddScoped<PostWords>().AddScoped<Invitations>().AddScoped<Hearers>().AddScoped<ReminderWriting>().AddScoped<PersonPost>().AddScoped<PasswordResetting>().AddScoped<PostWriting>();
+        services.AddScoped<MarksInPost>().AddScoped<PostSending>().AddScoped<DailyPost>().AddScoped<Cancelling>().AddScoped<BookingMoving>().AddScoped<BringingAlong>().AddScoped<BookingRows>().AddScoped<BookingDetails>().AddScoped<BookingsToChange>();
+        services.AddHttpClient<IVideoRooms, HttpVideoRooms>(client => client.Timeout = TimeSpan.FromSeconds(15));
+        services.AddScoped<RoomWishes>().AddScoped<RoomMaking>();
+        services.AddScoped<ReplyTaking>().AddScoped<Answering>().AddScoped<AnswerFinding>();
+        if (!DesignTime.IsBuilding) services.AddHostedService<PostSender>().AddHostedService<ReplyListener>().AddHostedService<LapseWorker>().AddHostedService<RoomWorker>();
     }
 
     private static void AddCalendars(IServiceCollection services)

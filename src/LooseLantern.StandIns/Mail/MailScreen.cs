@@ -12,16 +12,50 @@ internal static class MailScreen
         h2{font-size:1.05rem;margin:0}.note{color:#4d6060;margin:.2rem 0}
         """;
 
-    public static void Map(WebApplication app, MailStore store)
+    public static void Map(WebApplication app, MailStore store, AnswerRoute? route)
     {
         app.MapGet("/mail", () => Html("Mail stand-in", $"<p>Whose mail?</p><ul>{string.Concat(store.Boxes().Select(box => $"<li><a href=\"/mail/{Uri.EscapeDataString(box)}\">{Text(box)}</a></li>"))}</ul>"));
-        app.MapGet("/mail/{box}", (string box) => Html($"Mail of {box}", string.Concat(store.Mails(box).Select(ArticleOf))));
+        app.MapGet("/mail/{box}", (string box) => Html($"Mail of {box}", string.Concat(store.Mails(box).Select(mail => ArticleOf(box, mail)))));
+
+        app.MapPost("/mail/{box}/{id}/answer", async (string box, string id, HttpRequest request, CancellationToken ct) =>
+        {
+            var form = await request.ReadFormAsync(ct);
+            var (answer, word) = (form["answer"].ToString(), form["word"].ToString());
+            if (store.Mails(box).FirstOrDefault(mail => mail.Id == id) is not { } mail) return Results.NotFound();
+            var start = DateTime.TryParse(form["start"], CultureInfo.InvariantCulture, out var other) ? other : (DateTime?)null;
+            if (answer == "counter" && start is null) return Html("Not sent", "<p>Say which other time.</p>");
+            var written = answer == "words" ? Answering.WriteWords(mail, box, word) : Answering.Write(mail, box, answer, start, word);
+            if (route is null || !written.To.Mailboxes.All(to => to.Domain.Equals(route.Domain, StringComparison.OrdinalIgnoreCase)))
+                return Html("Not sent", $"<p>Nobody takes mail for {Text(written.To.ToString())}.</p>");
+            try
+            {
+                await Answering.SendAsync(written, route, ct);
+                return Html("Sent", $"<p>Your answer went to {Text(written.To.ToString())}.</p><p><a href=\"/mail/{Uri.EscapeDataString(box)}\">Back to the box</a></p>");
+            }
+            catch (Exception e) when (e is IOException or System.Net.Sockets.SocketException or MailKit.CommandException or MailKit.ProtocolException)
+            {
+                return Html("Not sent", $"<p>It was refused: {Text(e.Message)}</p>");
+            }
+        }).DisableAntiforgery();
     }
 
-    private static string ArticleOf(StoredMail mail) => $"""
+    private static string ArticleOf(string box, StoredMail mail) => $"""
         <article><h2>{Text(mail.Subject)}</h2>
         <p class="note">from {Text(mail.From)}, {Text(mail.At.ToString("d MMM yyyy, HH:mm 'UTC'", CultureInfo.GetCultureInfo("en-GB")))}{(mail.Method is null ? "" : $", with an invitation ({Text(mail.Method)})")}</p>
-        <pre>{Linked(mail.Text)}</pre>{(mail.Calendar is null ? "" : $"<details><summary>The calendar part</summary><pre>{Text(mail.Calendar)}</pre></details>")}</article>
+        <pre>{Linked(mail.Text)}</pre>{(mail.Calendar is null ? "" : $"<details><summary>The calendar part</summary><pre>{Text(mail.Calendar)}</pre></details>")}{FilesOf(mail)}{AnswersOf(box, mail)}</article>
+        """;
+
+    private static string FilesOf(StoredMail mail) => mail.Files.Count == 0 ? "" : $"<p class=\"note\">with {Text(string.Join(", ", mail.Files))}</p>";
+
+    /// <summary>What somebody who got it can answer, for trying things.</summary>
+    private static string AnswersOf(string box, StoredMail mail) => $"""
+        <details><summary>Answer this {(mail.Method == "REQUEST" ? "invitation" : "mail")}</summary>
+        <form method="post" action="/mail/{Uri.EscapeDataString(box)}/{Uri.EscapeDataString(mail.Id)}/answer">
+        <p><label>A word <input name="word" size="40"></label></p>
+        {(mail.Method == "REQUEST" ? """
+        <p><button name="answer" value="accepted">Accept</button> <button name="answer" value="tentative">Maybe</button> <button name="answer" value="declined">Decline</button></p>
+        <p><label>Another time (UTC) <input type="datetime-local" name="start"></label> <button name="answer" value="counter">Ask for it</button></p>
+        """ : "")}<p><button name="answer" value="words">Answer in words</button></p></form></details>
         """;
 
     private static string Linked(string text) => string.Join('\n', text.Split('\n').Select(line => line.StartsWith("http", StringComparison.Ordinal)

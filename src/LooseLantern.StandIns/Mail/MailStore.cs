@@ -3,8 +3,10 @@ using MimeKit;
 namespace LooseLantern.StandIns.Mail;
 
 /// <summary>A mail in somebody's box.</summary>
+/// <param name="AnswersTo">The address that an answer goes to.</param>
+/// <param name="Files">Names of what is attached.</param>
 /// <param name="Calendar">Its iCalendar part, and the method of that; null for a mail without.</param>
-public sealed record StoredMail(string Id, string MessageId, string From, string To, string Subject, DateTimeOffset At, string Text, string? Calendar, string? Method);
+public sealed record StoredMail(string Id, string MessageId, string From, string To, string Subject, DateTimeOffset At, string Text, string? Calendar, string? Method, string AnswersTo, IReadOnlyList<string> Files);
 
 /// <summary>Mailboxes by address, each mail a file in a folder. A mail that comes twice by its Message-ID is kept once.</summary>
 public sealed class MailStore
@@ -53,7 +55,8 @@ public sealed class MailStore
         var calendar = mail.BodyParts.OfType<TextPart>().FirstOrDefault(part => part.ContentType.IsMimeType("text", "calendar"));
         return new StoredMail(
             Path.GetFileNameWithoutExtension(file), mail.MessageId ?? "", mail.From.ToString(), mail.To.ToString(), mail.Subject ?? "", mail.Date, mail.TextBody ?? "",
-            calendar?.Text, calendar?.ContentType.Parameters["method"]);
+            calendar?.Text, calendar?.ContentType.Parameters["method"],
+            (mail.ReplyTo.Mailboxes.FirstOrDefault() ?? mail.From.Mailboxes.FirstOrDefault())?.Address ?? "", [.. mail.Attachments.Select(part => part.ContentDisposition?.FileName ?? part.ContentType.Name ?? "")]);
     }
 
     private string FolderOf(string address) => Path.Combine(_folder, Safe(address.ToLowerInvariant()));

@@ -120,6 +120,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<byte[]>("AnswerSecretHash")
+                        .HasColumnType("bytea")
+                        .HasColumnName("answer_secret_hash");
+
                     b.Property<Instant>("BookedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("booked_at");
@@ -136,6 +140,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<string>("CancelledBy")
                         .HasColumnType("text")
                         .HasColumnName("cancelled_by");
+
+                    b.Property<string>("Companions")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("companions");
 
                     b.Property<string>("GuestEmail")
                         .IsRequired()
@@ -157,6 +166,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("guest_zone");
 
+                    b.Property<string>("ProtectedAnswerSecret")
+                        .HasColumnType("text")
+                        .HasColumnName("protected_answer_secret");
+
                     b.Property<string>("ProtectedReplySecret")
                         .IsRequired()
                         .HasColumnType("text")
@@ -166,6 +179,15 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("protected_secret");
+
+                    b.Property<Instant?>("RepliedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("replied_at");
+
+                    b.Property<string>("Reply")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("reply");
 
                     b.Property<byte[]>("ReplySecretHash")
                         .IsRequired()
@@ -185,12 +207,28 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("session_id");
 
+                    b.Property<Instant?>("WaitsUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("waits_until");
+
+                    b.Property<Instant?>("WishEnd")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("wish_end");
+
+                    b.Property<Instant?>("WishStart")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("wish_start");
+
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
                         .HasColumnName("workspace_id");
 
                     b.HasKey("Id")
                         .HasName("pk_bookings");
+
+                    b.HasIndex("AnswerSecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_bookings_answer_secret_hash");
 
                     b.HasIndex("ReplySecretHash")
                         .IsUnique()
@@ -202,6 +240,9 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("SessionId")
                         .HasDatabaseName("ix_bookings_session_id");
+
+                    b.HasIndex("WaitsUntil")
+                        .HasDatabaseName("ix_bookings_waits_until");
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_bookings_workspace_id");
@@ -761,6 +802,86 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("hours", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.IncomingMail", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("BookingId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("booking_id");
+
+                    b.Property<string>("Calendar")
+                        .HasColumnType("text")
+                        .HasColumnName("calendar");
+
+                    b.Property<byte[]>("Fingerprint")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("fingerprint");
+
+                    b.Property<string>("FromAddress")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("from_address");
+
+                    b.Property<string>("FromName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("from_name");
+
+                    b.Property<string>("Meaning")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("meaning");
+
+                    b.Property<string>("NotUnderstood")
+                        .HasColumnType("text")
+                        .HasColumnName("not_understood");
+
+                    b.Property<Instant>("ReceivedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("received_at");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("subject");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("text");
+
+                    b.Property<Instant?>("WishEnd")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("wish_end");
+
+                    b.Property<Instant?>("WishStart")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("wish_start");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_incoming_mail");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_incoming_mail_workspace_id");
+
+                    b.HasIndex("BookingId", "Fingerprint")
+                        .IsUnique()
+                        .HasDatabaseName("ix_incoming_mail_booking_id_fingerprint");
+
+                    b.HasIndex("WorkspaceId", "BookingId", "ReceivedAt")
+                        .HasDatabaseName("ix_incoming_mail_workspace_id_booking_id_received_at");
+
+                    b.ToTable("incoming_mail", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Invitation", b =>
                 {
                     b.Property<Guid>("Id")
@@ -838,7 +959,7 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("attempts");
 
-                    b.Property<Guid>("BookingId")
+                    b.Property<Guid?>("BookingId")
                         .HasColumnType("uuid")
                         .HasColumnName("booking_id");
 
@@ -857,6 +978,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<string>("Fault")
                         .HasColumnType("text")
                         .HasColumnName("fault");
+
+                    b.PrimitiveCollection<Guid[]>("FileIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("file_ids");
 
                     b.Property<string>("FromName")
                         .IsRequired()
@@ -877,6 +1003,14 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("message_id");
+
+                    b.Property<Guid?>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("ProtectedSecret")
+                        .HasColumnType("text")
+                        .HasColumnName("protected_secret");
 
                     b.Property<Instant?>("SendingUntil")
                         .HasColumnType("timestamp with time zone")
@@ -952,6 +1086,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("ahead_days");
 
+                    b.Property<int?>("ApprovalHours")
+                        .HasColumnType("integer")
+                        .HasColumnName("approval_hours");
+
                     b.Property<int>("BufferAfter")
                         .HasColumnType("integer")
                         .HasColumnName("buffer_after");
@@ -964,6 +1102,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("calendar_choices");
+
+                    b.Property<string>("Changes")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("changes");
 
                     b.Property<Instant>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
@@ -1027,6 +1170,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("places");
 
+                    b.Property<string>("Post")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("post");
+
                     b.Property<string>("State")
                         .IsRequired()
                         .HasColumnType("text")
@@ -1087,6 +1235,90 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("pages", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PageFile", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("media_type");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_page_files");
+
+                    b.HasIndex("PageId")
+                        .HasDatabaseName("ix_page_files_page_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_page_files_workspace_id");
+
+                    b.ToTable("page_files", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PasswordReset", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<Instant?>("UsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("used_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_password_resets");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_password_resets_person_id");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_password_resets_secret_hash");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_password_resets_workspace_id");
+
+                    b.ToTable("password_resets", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Person", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1124,6 +1356,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<bool>("FeedsAll")
                         .HasColumnType("boolean")
                         .HasColumnName("feeds_all");
+
+                    b.Property<string>("Hearing")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("hearing");
 
                     b.Property<bool>("IsCoordinator")
                         .HasColumnType("boolean")
@@ -1559,6 +1796,61 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_unread_events_workspace_id");
 
                     b.ToTable("unread_events", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.VideoRoom", b =>
+                {
+                    b.Property<Guid>("SessionId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("session_id");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer")
+                        .HasColumnName("attempts");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("code");
+
+                    b.Property<Instant?>("DueAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("due_at");
+
+                    b.Property<string>("Fault")
+                        .HasColumnType("text")
+                        .HasColumnName("fault");
+
+                    b.Property<bool>("IsWanted")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_wanted");
+
+                    b.Property<string>("Link")
+                        .HasColumnType("text")
+                        .HasColumnName("link");
+
+                    b.Property<int>("Wish")
+                        .HasColumnType("integer")
+                        .HasColumnName("wish");
+
+                    b.Property<Instant?>("WorkingUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("working_until");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("SessionId")
+                        .HasName("pk_video_rooms");
+
+                    b.HasIndex("DueAt")
+                        .HasDatabaseName("ix_video_rooms_due_at");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_video_rooms_workspace_id");
+
+                    b.ToTable("video_rooms", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Workspace", b =>
@@ -2073,6 +2365,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_hours_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.IncomingMail", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Booking", null)
+                        .WithMany()
+                        .HasForeignKey("BookingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_incoming_mail_bookings_booking_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_incoming_mail_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Invitation", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
@@ -2088,8 +2397,6 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasOne("LooseLantern.Server.Data.Model.Booking", "Booking")
                         .WithMany()
                         .HasForeignKey("BookingId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
                         .HasConstraintName("fk_messages_bookings_booking_id");
 
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
@@ -2126,6 +2433,40 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Navigation("Desk");
 
                     b.Navigation("Hours");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PageFile", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_page_files_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_page_files_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PasswordReset", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_password_resets_asp_net_users_person_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_password_resets_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Person", b =>
@@ -2292,6 +2633,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_unread_events_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.VideoRoom", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Session", null)
+                        .WithMany()
+                        .HasForeignKey("SessionId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_video_rooms_sessions_session_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_video_rooms_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.WrittenEvent", b =>

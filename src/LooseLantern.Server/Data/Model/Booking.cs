@@ -9,6 +9,21 @@ public enum CancelledBy
 
     /// <summary>A host or a coordinator.</summary>
     Team,
+
+    /// <summary>A host or a coordinator, who did not accept it.</summary>
+    Declined,
+
+    /// <summary>Nobody answered in time.</summary>
+    Lapsed,
+}
+
+/// <summary>What the guest's calendar answered to the invitation.</summary>
+public enum GuestReply
+{
+    None,
+    Accepted,
+    Tentative,
+    Declined,
 }
 
 /// <summary>One guest's reservation of a session.</summary>
@@ -18,7 +33,7 @@ public sealed class Booking : IBelongsToWorkspace
 
     public required Guid WorkspaceId { get; init; }
 
-    public required Guid SessionId { get; init; }
+    public required Guid SessionId { get; set; }
 
     public Session? Session { get; init; }
 
@@ -47,6 +62,27 @@ public sealed class Booking : IBelongsToWorkspace
 
     /// <summary>Why, in the words of whoever cancelled; may be empty.</summary>
     public string CancelWord { get; set; } = "";
+
+    /// <summary>Whom the guest brings along.</summary>
+    public IReadOnlyList<Companion> Companions { get; set; } = [];
+
+    /// <summary>What the guest's calendar answered to the invitation as it is now.</summary>
+    public GuestReply Reply { get; set; }
+
+    public Instant? RepliedAt { get; set; }
+
+    /// <summary>The time the guest would rather have.</summary>
+    public Instant? WishStart { get; set; }
+
+    public Instant? WishEnd { get; set; }
+
+    /// <summary>Until when it waits for a yes; null for one that stands.</summary>
+    public Instant? WaitsUntil { get; set; }
+
+    /// <summary>SHA-256 of the secret in the link by which hosts say yes or no; null for one that never waited.</summary>
+    public byte[]? AnswerSecretHash { get; init; }
+
+    public string? ProtectedAnswerSecret { get; init; }
 
     /// <summary>SHA-256 of the secret in the address that answers to its invitation come to.</summary>
     public required byte[] ReplySecretHash { get; init; }

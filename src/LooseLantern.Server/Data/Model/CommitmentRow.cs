@@ -28,7 +28,7 @@ public sealed class CommitmentRow : IBelongsToWorkspace
 
     public required NpgsqlRange<Instant> Span { get; set; }
 
-    public required int BufferBefore { get; init; }
+    public required int BufferBefore { get; set; }
 
-    public required int BufferAfter { get; init; }
+    public required int BufferAfter { get; set; }
 }

@@ -15,12 +15,41 @@ public enum MessageKind
     MovedForHost,
     CancelledForGuest,
     CancelledForHost,
+
+    /// <summary>The booking is with somebody else from now on.</summary>
+    GivenAwayForHost,
+
+    /// <summary>For somebody whom a guest brings along.</summary>
+    BookedForCompanion,
+    CancelledForCompanion,
+
+    ReminderForGuest,
+    ReminderForHost,
+
+    /// <summary>A booking that waits for a yes.</summary>
+    AskedForGuest,
+    AskedForHost,
+    DeclinedForGuest,
+    LapsedForGuest,
+    LapsedForHost,
+
+    /// <summary>The guest's calendar declined, or asks for another time, or the guest wrote.</summary>
+    RepliedForHost,
+
+    PasswordReset,
+    JoinInvitation,
+
+    /// <summary>All that somebody hears of once a day.</summary>
+    Daily,
 }
 
 public enum MessageState
 {
     Due,
     Sent,
+
+    /// <summary>Waits to go out with the reader's other messages of the day.</summary>
+    Gathered,
 
     /// <summary>It came back, or could not be sent for too long; it is not tried again by itself.</summary>
     Failed,
@@ -38,9 +67,19 @@ public sealed class Message : IBelongsToWorkspace
 
     public required MessageKind Kind { get; init; }
 
-    public required Guid BookingId { get; init; }
+    /// <summary>Null for one that speaks of no booking.</summary>
+    public Guid? BookingId { get; set; }
 
     public Booking? Booking { get; init; }
+
+    /// <summary>The reader, where that is somebody of the team.</summary>
+    public Guid? PersonId { get; set; }
+
+    /// <summary>A secret that only its reader may know, besides the booking's.</summary>
+    public string? ProtectedSecret { get; set; }
+
+    /// <summary>Files of the page that go along.</summary>
+    public Guid[] FileIds { get; set; } = [];
 
     public required string ToName { get; init; }
 
@@ -59,16 +98,16 @@ public sealed class Message : IBelongsToWorkspace
 
     public required string Subject { get; init; }
 
-    /// <summary>The plain text. Secrets stand in it as marks (see <c>Secrets</c> of the post), and are put in when it goes out.</summary>
+    /// <summary>The plain text. Secrets stand in it as marks (<c>PostMarks</c>), and are put in when it goes out.</summary>
     public required string Text { get; init; }
 
     public required string Html { get; init; }
 
     /// <summary>The iCalendar part; null for a plain mail.</summary>
-    public string? Calendar { get; init; }
+    public string? Calendar { get; set; }
 
     /// <summary>The METHOD of the iCalendar part (RFC 5546).</summary>
-    public string? CalendarMethod { get; init; }
+    public string? CalendarMethod { get; set; }
 
     public int Attempts { get; set; }
 

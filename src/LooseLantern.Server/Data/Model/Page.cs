@@ -92,6 +92,15 @@ public sealed class Page : IBelongsToWorkspace
     /// <summary>Where it asks or writes other calendars of its hosts than usual.</summary>
     public IReadOnlyList<CalendarChoice> CalendarChoices { get; set; } = [];
 
+    /// <summary>What its guests may do with their bookings.</summary>
+    public ChangeRules Changes { get; set; } = ChangeRules.Usual;
+
+    /// <summary>What it sends.</summary>
+    public PagePost Post { get; set; } = PagePost.Usual;
+
+    /// <summary>For how many hours an asked booking waits for a yes; null where a booking stands at once.</summary>
+    public int? ApprovalHours { get; set; }
+
     public PageState State { get; set; }
 
     /// <summary>Rises with each saved change; a save that names an older one is refused.</summary>

@@ -41,6 +41,9 @@ public sealed class Person : IdentityUser<Guid>, IBelongsToWorkspace
     /// <summary>What their new pages start from, where it differs from the workspace's.</summary>
     public UsualSettings Usual { get; set; } = UsualSettings.None;
 
+    /// <summary>What they hear of by mail.</summary>
+    public Hearing Hearing { get; set; } = Hearing.Usual;
+
     /// <summary>Of the secret in the address at which their bookings can be subscribed to; null where there is none.</summary>
     public byte[]? FeedSecretHash { get; set; }
 

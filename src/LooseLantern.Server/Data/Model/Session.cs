@@ -13,7 +13,7 @@ public sealed class Session : IBelongsToWorkspace
 
     public required Guid PageId { get; init; }
 
-    public Page? Page { get; init; }
+    public Page? Page { get; set; }
 
     public required NpgsqlRange<Instant> Time { get; set; }
 
@@ -42,7 +42,7 @@ public sealed class SessionHost : IBelongsToWorkspace
 
     public Host? Host { get; init; }
 
-    public required int Seat { get; init; }
+    public required int Seat { get; set; }
 
-    public required Instant AssignedAt { get; init; }
+    public required Instant AssignedAt { get; set; }
 }

@@ -8,19 +8,24 @@ using NpgsqlTypes;
 
 namespace LooseLantern.Server.Features.Committing;
 
+/// <summary>For whom hosts are chosen.</summary>
+/// <param name="Moving">The session that the guest's booking is moved out of; null for a new booking.</param>
+public sealed record Meeting(string GuestEmail, Session? Moving = null);
+
 /// <summary>Loads what choosing hosts for a booking needs to know besides who is free, in a fixed number of queries.</summary>
 public sealed class AssignmentLoading(LanternDb db)
 {
     /// <param name="page">With its seats and their hosts loaded.</param>
-    public async Task<AssignmentFacts> FactsAsync(Page page, BookingWish wish, Instant now, CancellationToken ct)
+    public async Task<AssignmentFacts> FactsAsync(Page page, Instant start, Meeting meeting, Instant now, CancellationToken ct)
     {
         var hosts = page.Seats.SelectMany(seat => seat.Hosts).Select(seat => seat.Host!).DistinctBy(host => host.Id).ToList();
         var ids = hosts.ConvertAll(host => host.Id);
         var near = new NpgsqlRange<Instant>(
-            wish.Start - Assignment.LoadReach, lowerBoundIsInclusive: true, wish.Start + Assignment.LoadReach, upperBoundIsInclusive: true);
+            start - Assignment.LoadReach, lowerBoundIsInclusive: true, start + Assignment.LoadReach, upperBoundIsInclusive: true);
+        var moving = meeting.Moving?.Id;
         var ofPage = db.Sessions.AsNoTracking().Where(session => session.PageId == page.Id);
         var sessions = (await ofPage
-                .Where(session => session.Time.Overlaps(near))
+                .Where(session => session.Time.Overlaps(near) && session.Id != moving)
                 .SelectMany(session => session.Hosts.Where(host => ids.Contains(host.HostId)).Select(host => new { host.HostId, session.Time }))
                 .ToListAsync(ct))
             .ToLookup(row => row.HostId, row => row.Time.LowerBound);
@@ -37,8 +42,12 @@ public sealed class AssignmentLoading(LanternDb db)
                 new SeatFacts(seat.Fill, seat.Hosts.ToDictionary(host => OpeningsLoader.Id(host.HostId), host => host.Since)))],
             hosts.ToDictionary(host => OpeningsLoader.Id(host.Id), host =>
                 new HostLoad(host.Weight, [.. sessions[host.Id]], last.TryGetValue(host.Id, out var at) ? at : null)),
-            page.KeepsHosts ? await LastMetAsync(ofPage, wish.GuestEmail, ct) : new HashSet<string>());
+            page.KeepsHosts ? await KeptAsync(ofPage, meeting, ct) : new HashSet<string>());
     }
+
+    private static async Task<IReadOnlySet<string>> KeptAsync(IQueryable<Session> ofPage, Meeting meeting, CancellationToken ct) => meeting.Moving is { } session
+        ? session.Hosts.Select(host => OpeningsLoader.Id(host.HostId)).ToHashSet()
+        : await LastMetAsync(ofPage, meeting.GuestEmail, ct);
 
     /// <summary>The hosts of the guest's latest session of the page, told by the email.</summary>
     private static async Task<IReadOnlySet<string>> LastMetAsync(IQueryable<Session> ofPage, string email, CancellationToken ct)

@@ -59,7 +59,7 @@ public sealed class HandingOver(LanternDb db, WhyNotFree whyNot, EventWishes wis
             await GiveAsync(session, from, to, ct);
             // Saved one by one, so that the next is checked against it too; the caller's transaction holds all together.
             await db.SaveChangesAsync(ct);
-            await post.TellAsync(session.Bookings.ConvertAll(booking => booking.Id), Occasion.HostChanged, ct, newHostId: to.Id);
+            await post.TellAsync(session.Bookings.ConvertAll(booking => booking.Id), new Telling(Occasion.HostChanged) { NewHostId = to.Id }, ct);
             await db.SaveChangesAsync(ct);
         }
 

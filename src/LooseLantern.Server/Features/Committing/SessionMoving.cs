@@ -43,11 +43,12 @@ public sealed class SessionMoving(LanternDb db, WhyNotFree whyNot, EventWishes w
                 throw new Refusal(StatusCodes.Status409Conflict, "not-free", $"The booking can’t be moved there: {why}.", "Choose another time, or leave it where it is.");
         }
 
+        var was = session.Time.ToSpan();
         await WriteAsync(session, to, ct);
         try
         {
             await db.SaveChangesAsync(ct);
-            await post.TellAsync(session.Bookings.ConvertAll(booking => booking.Id), Occasion.Moved, ct);
+            await post.TellAsync(session.Bookings.ConvertAll(booking => booking.Id), new Telling(Occasion.Moved) { Was = was }, ct);
             await db.SaveChangesAsync(ct);
         }
         catch (DbUpdateException e) when (e.InnerException is PostgresException { ConstraintName: CommitmentRow.NoDoubleBooking })
@@ -65,7 +66,7 @@ public sealed class SessionMoving(LanternDb db, WhyNotFree whyNot, EventWishes w
         foreach (var commitment in await db.Commitments.Where(row => row.HolderId == session.Id).ToListAsync(ct)) commitment.Span = to.ToRange();
         await wishes.ForSessionAsync(session, ct);
 
-        foreach (var booking in session.Bookings) booking.Sequence++;
+        foreach (var booking in session.Bookings) Renewing.Renew(booking);
     }
 
     private async Task<Session> FoundAsync(Guid id, CancellationToken ct) =>

@@ -74,10 +74,10 @@ public sealed class TimeCommitting(
         var session = await JoinedAsync(input, wish, ct) ?? await NewAsync(input, wish, page, ct);
         if (session is null) return null;
 
-        var booked = Write(wish, session, key);
+        var booked = Write(wish, session, page, key);
         await wishes.ForSessionAsync(session, ct);
         await db.SaveChangesAsync(ct);
-        await post.TellAsync([booked.BookingId], Occasion.Booked, ct);
+        await post.TellAsync([booked.BookingId], new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked), ct);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
         return booked;
@@ -95,33 +95,22 @@ public sealed class TimeCommitting(
     private async Task<Session?> NewAsync(OpeningsInput input, BookingWish wish, Page page, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        var facts = await assignments.FactsAsync(page, wish, now, ct);
+        var facts = await assignments.FactsAsync(page, wish.Start, new Meeting(wish.GuestEmail), now, ct);
         if (Assignment.For(input, wish.Start, facts) is not { } hosts) return null;
 
         var time = new Span(wish.Start, wish.Start + Duration.FromMinutes(wish.Duration));
         var id = Guid.CreateVersion7();
         var session = new Session { Id = id, WorkspaceId = page.WorkspaceId, PageId = page.Id, Time = time.ToRange(), Uid = id.ToString() };
-        session.Hosts.AddRange(hosts.Select((host, seat) =>
-            new SessionHost { WorkspaceId = page.WorkspaceId, HostId = Guid.Parse(host), Seat = seat, AssignedAt = now }));
         db.Sessions.Add(session);
-        db.Commitments.AddRange(session.Hosts.Select(host => new CommitmentRow
-        {
-            WorkspaceId = page.WorkspaceId,
-            HostId = host.HostId,
-            HolderId = id,
-            Kind = CommitmentKind.Booking,
-            PageId = page.Id,
-            Span = time.ToRange(),
-            BufferBefore = page.BufferBefore,
-            BufferAfter = page.BufferAfter,
-        }));
+        Seating.Seat(db, session, [], [.. hosts.Select(Guid.Parse)], page, now);
         return session;
     }
 
-    private Booked Write(BookingWish wish, Session session, string? key)
+    private Booked Write(BookingWish wish, Session session, Page page, string? key)
     {
         var now = clock.GetCurrentInstant();
         var (secret, reply) = (links.Create(), replies.Create());
+        var answer = page.ApprovalHours is null ? null : links.Create();
         var booking = new Booking
         {
             WorkspaceId = session.WorkspaceId,
@@ -135,6 +124,9 @@ public sealed class TimeCommitting(
             ProtectedSecret = secret.Protected,
             ReplySecretHash = reply.Hash,
             ProtectedReplySecret = reply.Protected,
+            WaitsUntil = page.ApprovalHours is { } hours ? Instant.Min(now + Duration.FromHours(hours), session.Time.LowerBound) : null,
+            AnswerSecretHash = answer?.Hash,
+            ProtectedAnswerSecret = answer?.Protected,
         };
         db.Bookings.Add(booking);
 

@@ -20,6 +20,7 @@ namespace LooseLantern.Server.Features.Guests;
 /// <param name="Zone">IANA id of the page's zone.</param>
 /// <param name="Durations">Minutes, the first one preset.</param>
 /// <param name="Now">The server's time, which is what "today" and "passed" are by.</param>
+/// <param name="ApprovalHours">For how many hours at the most what a guest asks for waits for a yes; null where it is booked at once.</param>
 /// <param name="FirstDate">First local date in the page's zone that may have openings.</param>
 /// <param name="LastDate">Last local date in the page's zone that may have openings.</param>
 public sealed record GuestPage(
@@ -35,7 +36,8 @@ public sealed record GuestPage(
     IReadOnlyList<int> Durations,
     Instant Now,
     LocalDate FirstDate,
-    LocalDate LastDate);
+    LocalDate LastDate,
+    int? ApprovalHours);
 
 /// <summary>The openings of a page, by start.</summary>
 public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings);
@@ -65,7 +67,7 @@ public static class GuestPageEndpoints
                 var today = now.InZone(DateTimeZoneProviders.Tzdb[found.Page.Zone]).Date;
                 return new GuestPage(
                     found.Workspace, found.Page.Desk!.Name, found.Page.Title, found.Page.Description, found.Page.PlaceKind, found.Page.Place,
-                    PageView.SeatNames(found.Page), found.Page.Places, found.Page.Zone, found.Page.Durations, now, today, today.PlusDays(found.Page.AheadDays));
+                    PageView.SeatNames(found.Page), found.Page.Places, found.Page.Zone, found.Page.Durations, now, today, today.PlusDays(found.Page.AheadDays), found.Page.ApprovalHours);
             })
             .WithName("getGuestPage").ProducesProblem(404);
 

@@ -4,6 +4,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Committing;
+using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -15,6 +16,13 @@ namespace LooseLantern.Server.Features.Guests;
 /// <summary>A booking as its guest sees it by the private link.</summary>
 /// <param name="Zone">IANA id of the page's zone.</param>
 /// <param name="GuestZone">IANA id of the zone the guest chose the time in.</param>
+/// <param name="MoveUntil">Until when the guest may move it; null where they never may.</param>
+/// <param name="CancelUntil">Until when the guest may cancel it; null where they never may.</param>
+/// <param name="MostBrought">How many people the guest may bring along.</param>
+/// <param name="CancelWords">What the page says on cancelling.</param>
+/// <param name="AskWhom">Whom to ask once it is too late.</param>
+/// <param name="WaitsUntil">Until when it waits for a yes; null for one that stands.</param>
+/// <param name="RoomLink">Of the video room; empty where there is none, or none yet.</param>
 /// <param name="PagePath">Where the page is, from the root of the site.</param>
 public sealed record PrivateBooking(
     string Workspace,
@@ -31,6 +39,17 @@ public sealed record PrivateBooking(
     string GuestEmail,
     string PagePath,
     Instant Now,
+    Instant? MoveUntil,
+    Instant? CancelUntil,
+    int MostBrought,
+    IReadOnlyList<Companion> Companions,
+    string CancelWords,
+    string AskWhom,
+    Instant? WaitsUntil,
+    string RoomLink,
+    string RoomCode,
+    LocalDate FirstDate,
+    LocalDate LastDate,
     Instant? CancelledAt,
     CancelledBy? CancelledBy,
     string CancelWord);
@@ -38,21 +57,35 @@ public sealed record PrivateBooking(
 /// <param name="Word">Why, for the hosts; may be empty.</param>
 public sealed record CancelRequest(string Word = "");
 
+/// <param name="Start">One of the openings that the booking can be moved to.</param>
+public sealed record MoveRequest(Instant Start)
+{
+    /// <exception cref="Refusal">400 for a start that no calendar knows.</exception>
+    public static void Check(MoveRequest request)
+    {
+        if (request.Start < Instant.FromUtc(1900, 1, 1, 0, 0) || request.Start > Instant.FromUtc(2200, 1, 1, 0, 0)) throw Refusal.Invalid("start", "Choose a start among the openings.");
+    }
+}
+
 public static class PrivateBookingEndpoints
 {
     public static void MapPrivateBookings(this IEndpointRouteBuilder open)
     {
         var bookings = open.MapGroup("/bookings/{secret}").WithTags("Guests");
 
-        bookings.MapGet("/", async (string secret, PrivateBookingFinding finding, IClock clock, CancellationToken ct) =>
+        bookings.MapGet("/", async (string secret, PrivateBookingFinding finding, LanternDb db, IClock clock, CancellationToken ct) =>
             {
                 var (booking, workspace) = await finding.FindAsync(secret, ct);
                 var session = booking.Session!;
                 var page = session.Page!;
+                var (now, start) = (clock.GetCurrentInstant(), session.Time.LowerBound);
+                var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
+                var room = booking.CancelledAt is null ? await db.VideoRooms.AsNoTracking().FirstOrDefaultAsync(row => row.SessionId == session.Id && row.Link != null, ct) : null;
                 return new PrivateBooking(
                     workspace, page.Desk!.Name, page.Title, page.PlaceKind, page.Place, Hosts(session), session.Time.LowerBound, session.Time.UpperBound,
                     page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, $"/{page.Desk.Address}/{page.Address}",
-                    clock.GetCurrentInstant(), booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
+                    now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions,
+                    page.Changes.CancelWords, page.Changes.AskWhom, booking.WaitsUntil, room?.Link ?? "", room?.Code ?? "", today, today.PlusDays(page.AheadDays), booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
             })
             .WithName("getPrivateBooking").ProducesProblem(404);
 
@@ -78,6 +111,32 @@ public static class PrivateBookingEndpoints
                 return TypedResults.NoContent();
             })
             .WithName("cancelPrivateBooking").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+
+        bookings.MapGet("/openings", async (string secret, string? from, string? to, PrivateBookingFinding finding, BookingMoving moving, CancellationToken ct) =>
+            {
+                var (booking, _) = await finding.FindAsync(secret, ct);
+                var page = booking.Session!.Page!;
+                var asked = OpeningsQuery.Read(from, to, null, page);
+                return new OpeningsAnswer(page.Zone, page.State == PageState.Published && booking.CancelledAt is null ? await moving.OpeningsAsync(booking, asked.From, asked.To, ct) : []);
+            })
+            .WithName("getPrivateOpenings").ProducesValidationProblem().ProducesProblem(404);
+
+        bookings.MapPost("/move", async Task<NoContent> (string secret, MoveRequest request, PrivateBookingFinding finding, BookingMoving moving, CancellationToken ct) =>
+            {
+                var (booking, _) = await finding.FindAsync(secret, ct);
+                MoveRequest.Check(request);
+                await moving.MoveAsync(booking.Id, request.Start, ChangedBy.Guest, ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("movePrivateBooking").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+
+        bookings.MapPut("/companions", async Task<NoContent> (string secret, CompanionsForm form, PrivateBookingFinding finding, BringingAlong bringing, CancellationToken ct) =>
+            {
+                var (booking, _) = await finding.FindAsync(secret, ct);
+                await bringing.BringAsync(booking.Id, form, ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("bringAlong").WithDescription("Whom the guest brings along, all of them. Each is invited by mail.").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
     }
 
     private static List<string> Hosts(Session session) => session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name).ToList();

@@ -127,6 +127,9 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         page.PlaceKind = form.PlaceKind;
         page.Place = form.Place.Trim();
         page.KeepsHosts = form.KeepsHosts;
+        page.Changes = form.Changes is { } changes ? changes with { CancelWords = changes.CancelWords.Trim(), AskWhom = changes.AskWhom.Trim() } : ChangeRules.Usual;
+        page.Post = PagePostRules.Tidy(form.Post ?? PagePost.Usual);
+        page.ApprovalHours = form.ApprovalHours;
         await FillTimesAsync(page, form.Times, ct);
     }
 

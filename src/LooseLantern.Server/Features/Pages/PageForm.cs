@@ -8,8 +8,12 @@ namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>A page as its editor sends it.</summary>
 /// <param name="KeepsHosts">Whether a guest who comes back gets the same hosts again where they are free.</param>
+/// <param name="Changes">What guests may do with their bookings; null for the usual.</param>
+/// <param name="Post">What it sends; null for the usual.</param>
+/// <param name="ApprovalHours">For how many hours an asked booking waits for a yes; null where a booking stands at once.</param>
 public sealed record PageForm(
-    string Title, Guid DeskId, string Address, string Description, PlaceKind PlaceKind, string Place, bool KeepsHosts, PageTimes Times);
+    string Title, Guid DeskId, string Address, string Description, PlaceKind PlaceKind, string Place, bool KeepsHosts, PageTimes Times, ChangeRules? Changes = null,
+    PagePost? Post = null, int? ApprovalHours = null);
 
 /// <summary>One seat of the line-up: any one of these hosts.</summary>
 /// <param name="HostIds">In order; the first free one takes a seat that is filled in order.</param>

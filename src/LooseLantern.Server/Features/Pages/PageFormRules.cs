@@ -2,6 +2,7 @@ using FluentValidation;
 using FluentValidation.Results;
 using LooseLantern.Core.Openings;
 using LooseLantern.Formats.ICalendar.Blocks;
+using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Openings;
@@ -21,6 +22,25 @@ public sealed class PageFormRules : AbstractValidator<PageForm>
         RuleFor(form => form.Place).Must(place => place.Length == 0 || Words.FitOneLine(place)).WithMessage("Say the place in one line of up to 120 characters.");
         RuleFor(form => form.PlaceKind).IsInEnum();
         RuleFor(form => form.Times).SetValidator(new PageTimesRules());
+        RuleFor(form => form.ApprovalHours).InclusiveBetween(1, 24 * 14).WithMessage("Let an asked booking wait for 1 hour to 14 days.");
+        RuleFor(form => form.Post!).SetValidator(new PagePostRules()).When(form => form.Post is not null);
+        RuleFor(form => form.Changes!).SetValidator(new ChangeRulesRules()).When(form => form.Changes is not null);
+    }
+}
+
+public sealed class ChangeRulesRules : AbstractValidator<ChangeRules>
+{
+    public const int MostBrought = 20;
+    private const int MostWords = 1000;
+    private const string Until = "Let guests do that until some time from 0 minutes to 90 days before the start.";
+
+    public ChangeRulesRules()
+    {
+        RuleFor(changes => changes.MoveUntil).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMessage(Until);
+        RuleFor(changes => changes.CancelUntil).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMessage(Until);
+        RuleFor(changes => changes.MostBrought).InclusiveBetween(0, MostBrought).WithMessage($"Let guests bring 0 to {MostBrought} people along.");
+        RuleFor(changes => changes.CancelWords).NotNull().MaximumLength(MostWords).WithMessage($"Keep it to {MostWords} characters.");
+        RuleFor(changes => changes.AskWhom).NotNull().MaximumLength(200).WithMessage("Say it in up to 200 characters.");
     }
 }
 

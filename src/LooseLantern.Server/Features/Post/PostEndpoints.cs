@@ -46,10 +46,11 @@ public static class PostEndpoints
             })
             .WithName("listPost").ProducesValidationProblem();
 
-        post.MapGet("/{id:guid}", async (Guid id, LanternDb db, CancellationToken ct) =>
+        post.MapGet("/{id:guid}", async (Guid id, LanternDb db, MarksInPost values, CancellationToken ct) =>
             {
                 var message = await db.Messages.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("message");
-                return new PostView(RowOf(message), message.FromName, PostMarks.Mask(message.Text), message.Calendar is { } calendar ? PostMarks.Mask(calendar) : null, message.CalendarMethod);
+                var marks = (await values.OfAsync(message, ct)).Hidden();
+                return new PostView(RowOf(message), message.FromName, PostMarks.PutIn(message.Text, marks), message.Calendar is { } calendar ? PostMarks.PutIn(calendar, marks) : null, message.CalendarMethod);
             })
             .WithName("getPost").ProducesProblem(404);
 
@@ -58,13 +59,13 @@ public static class PostEndpoints
                 var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("message");
                 if (message.State == MessageState.Due && message.Attempts == 0) throw new Refusal(StatusCodes.Status409Conflict, "not-sent-yet", "This message has not been sent yet.", "It goes out by itself.");
                 (message.State, message.DueAt, message.Attempts, message.Fault) = (MessageState.Due, clock.GetCurrentInstant(), 0, null);
-                record.Note(message.BookingId, $"Sent “{message.Subject}” again to {message.ToName}");
+                record.Note(message.BookingId ?? message.Id, $"Sent “{message.Subject}” again to {message.ToName}");
                 await db.SaveChangesAsync(ct);
                 return TypedResults.NoContent();
             })
             .WithName("sendAgain").ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static PostRow RowOf(Message row) =>
+    internal static PostRow RowOf(Message row) =>
         new(row.Id, row.Kind, row.State, row.ToName, row.ToAddress, row.Subject, row.WrittenAt, row.SentAt ?? row.DueAt, row.Attempts, row.Fault);
 }

@@ -2,7 +2,6 @@ using System.Net.Sockets;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Jobs;
 using MailKit;
 using MailKit.Net.Smtp;
@@ -14,7 +13,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>Sends one message by SMTP, and notes how that went. A server that fails is asked again later; the Message-ID stays the same, so that a receiver can tell a repeat.</summary>
-public sealed class PostSending(LanternDb db, PostSettings settings, PrivateLinks links, ReplyAddresses replies, IClock clock)
+public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost values, IClock clock)
 {
     /// <summary>After so many tries, which take about two days, a message counts as failed.</summary>
     public const int MostAttempts = 30;
@@ -26,11 +25,10 @@ public sealed class PostSending(LanternDb db, PostSettings settings, PrivateLink
     {
         var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id && row.State == MessageState.Due, ct);
         if (message is null) return;
-        var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking().SingleAsync(row => row.Id == message.BookingId, ct);
         message.Attempts++;
         try
         {
-            await DeliverAsync(MailOf(message, links.Reveal(booking.ProtectedSecret), replies.Reveal(booking.ProtectedReplySecret)), ct);
+            await DeliverAsync(await MailOfAsync(message, ct), ct);
             (message.State, message.SentAt, message.Fault) = (MessageState.Sent, clock.GetCurrentInstant(), null);
         }
         catch (SmtpCommandException e) when ((int)e.StatusCode >= 500 && e.ErrorCode is SmtpErrorCode.RecipientNotAccepted or SmtpErrorCode.MessageNotAccepted)
@@ -49,12 +47,15 @@ public sealed class PostSending(LanternDb db, PostSettings settings, PrivateLink
         await db.SaveChangesAsync(ct);
     }
 
-    private MimeMessage MailOf(Message message, string linkSecret, string replyAddress)
+    private async Task<MimeMessage> MailOfAsync(Message message, CancellationToken ct)
     {
-        string PutIn(string text) => PostMarks.PutIn(text, linkSecret, replyAddress);
+        var marks = await values.OfAsync(message, ct);
+        string PutIn(string text) => PostMarks.PutIn(text, marks);
         var mail = new MimeMessage { Subject = message.Subject, MessageId = message.MessageId, Date = message.WrittenAt.ToDateTimeOffset() };
         mail.From.Add(new MailboxAddress(message.FromName, settings.From));
         mail.To.Add(new MailboxAddress(message.ToName, message.ToAddress));
+        // Whoever answers a mail about a booking writes to the booking.
+        if (marks.Reply.Length > 0) mail.ReplyTo.Add(new MailboxAddress(message.FromName, marks.Reply));
         // Nobody's holiday notice is wanted in return (RFC 3834 section 5).
         mail.Headers.Add("Auto-Submitted", "auto-generated");
         var alternatives = new MultipartAlternative { new TextPart("plain") { Text = PutIn(message.Text) }, new TextPart("html") { Text = PutIn(message.Html) } };
@@ -66,7 +67,23 @@ public sealed class PostSending(LanternDb db, PostSettings settings, PrivateLink
             alternatives.Add(part);
         }
 
-        mail.Body = alternatives;
+        var files = await db.PageFiles.AsNoTracking().Where(file => message.FileIds.Contains(file.Id)).OrderBy(file => file.Name).ToListAsync(ct);
+        if (files.Count == 0)
+        {
+            mail.Body = alternatives;
+            return mail;
+        }
+
+        var mixed = new Multipart("mixed") { alternatives };
+        foreach (var file in files)
+        {
+            mixed.Add(new MimePart(file.MediaType)
+            {
+                Content = new MimeContent(new MemoryStream(file.Bytes)), ContentDisposition = new ContentDisposition(ContentDisposition.Attachment), ContentTransferEncoding = ContentEncoding.Base64, FileName = file.Name,
+            });
+        }
+
+        mail.Body = mixed;
         return mail;
     }
 

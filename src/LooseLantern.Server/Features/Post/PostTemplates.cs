@@ -21,14 +21,26 @@ public static partial class PostTemplates
     public static Letter Write(MessageKind kind, string language, IReadOnlyDictionary<string, string> words)
     {
         var template = Parsed.GetOrAdd(language, static tag => Parse(tag) ?? Parse("en")!);
-        var context = new TemplateContext();
-        context.SetValue("kind", kind.ToString());
-        foreach (var (name, value) in words) context.SetValue(name, value);
         // The first line is the subject; a line between stands empty.
-        var lines = template.Render(context, NullEncoder.Default).ReplaceLineEndings("\n").Trim().Split('\n', 2);
+        var lines = Render(template, new Dictionary<string, string>(words) { ["kind"] = kind.ToString() }).Split('\n', 2);
+        return Of(lines[0], lines[1], words);
+    }
+
+    /// <summary>In words of a page's own, which were checked when they were saved.</summary>
+    public static Letter Write(OwnWords own, IReadOnlyDictionary<string, string> words) => Of(Render(Parser.Parse(own.Subject), words), Render(Parser.Parse(own.Body), words), words);
+
+    private static Letter Of(string subject, string body, IReadOnlyDictionary<string, string> words)
+    {
         // A place or a word that is not there leaves no gap.
-        var text = Gap().Replace(lines[1], "\n\n").Trim();
-        return new Letter(OneLine(lines[0]), text, HtmlOf(text, [words["link"], words["page_link"]]));
+        var text = Gap().Replace(body, "\n\n").Trim();
+        return new Letter(OneLine(subject), text, HtmlOf(text, [.. words.Where(word => word.Key.Contains("link", StringComparison.Ordinal) || word.Key == "room").SelectMany(word => word.Value.Split('\n'))]));
+    }
+
+    private static string Render(IFluidTemplate template, IReadOnlyDictionary<string, string> words)
+    {
+        var context = new TemplateContext();
+        foreach (var (name, value) in words) context.SetValue(name, value);
+        return template.Render(context, NullEncoder.Default).ReplaceLineEndings("\n").Trim();
     }
 
     private static IFluidTemplate? Parse(string language)
@@ -48,11 +60,11 @@ public static partial class PostTemplates
         return html.Append("</body></html>").ToString();
     }
 
-    private static string LineOf(string line, bool isLink) => isLink
-        ? $"<a href=\"{WebUtility.HtmlEncode(line)}\">{WebUtility.HtmlEncode(line)}</a>"
-        : WebUtility.HtmlEncode(line);
+    private static string LineOf(string line, bool isLink) => !isLink || !(line.StartsWith("http", StringComparison.Ordinal) || line == PostMarks.Room)
+        ? WebUtility.HtmlEncode(line)
+        : $"<a href=\"{WebUtility.HtmlEncode(line == PostMarks.Room ? PostMarks.RoomLink : line)}\">{WebUtility.HtmlEncode(line)}</a>";
 
-    [GeneratedRegex(@"\n{3,}")]
+    [GeneratedRegex(@"\n\s*\n")]
     private static partial Regex Gap();
 
     /// <summary>A subject is one line, whatever a name has in it: a line break could smuggle in a header.</summary>

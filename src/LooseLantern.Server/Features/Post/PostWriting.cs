@@ -1,129 +1,134 @@
-using System.Globalization;
-using LooseLantern.Core.Openings;
-using LooseLantern.Core.TimeText;
+using LooseLantern.Core.Reminders;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Bookings;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
 
-/// <summary>What messages tell of.</summary>
-public enum Occasion
-{
-    Booked,
-    Moved,
-    HostChanged,
-    Cancelled,
-}
-
 /// <summary>
 /// Writes messages about bookings, in the transaction of what they speak of and after it was saved there: each says what is so now. They go out later
 /// (<see cref="PostSender"/>).
 /// </summary>
-public sealed class PostWriting(LanternDb db, SiteAddress site, IClock clock)
+public sealed class PostWriting(LanternDb db, PostWords words, Invitations invitations, Hearers hearers, ReminderWriting reminders, IClock clock)
 {
-    /// <summary>Tells the guests of these bookings, and the people whose time they take.</summary>
-    /// <param name="newHostId">Of a host who takes over: of the hosts only they are told.</param>
-    public async Task TellAsync(IReadOnlyCollection<Guid> bookingIds, Occasion occasion, CancellationToken ct, Guid? newHostId = null)
+    /// <summary>Tells the guests of these bookings, whom they bring along, the people whose time they take, and who else wants to hear of it.</summary>
+    public async Task TellAsync(IReadOnlyCollection<Guid> bookingIds, Telling telling, CancellationToken ct)
     {
-        var bookings = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking().Where(booking => bookingIds.Contains(booking.Id))
-            .Include(booking => booking.Session!).ThenInclude(session => session.Page!).ThenInclude(page => page.Desk)
-            .Include(booking => booking.Session!).ThenInclude(session => session.Hosts).ThenInclude(host => host.Host)
-            .AsSplitQuery().OrderBy(booking => booking.Id).ToListAsync(ct);
-        if (bookings.Count == 0) return;
-        var workspace = await db.Workspaces.Select(row => row.Name).SingleAsync(ct);
-        var personIds = bookings.SelectMany(booking => booking.Session!.Hosts).Select(host => host.Host!.PersonId).OfType<Guid>().Distinct().ToList();
-        var people = await db.Users.AsNoTracking().Where(person => personIds.Contains(person.Id) && person.Email != null).ToDictionaryAsync(person => person.Id, ct);
-        foreach (var booking in bookings)
+        foreach (var about in await AboutBooking.LoadAsync(db, bookingIds, ct))
         {
-            var about = new About(booking, booking.Session!, booking.Session!.Page!, workspace, people);
-            db.Messages.Add(ToGuest(about, occasion));
-            foreach (var host in about.Session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!).Where(host => newHostId is null || host.Id == newHostId))
-            {
-                if (host.PersonId is { } id && people.TryGetValue(id, out var person)) db.Messages.Add(ToHost(about, occasion, person));
-            }
+            var files = about.Page.Post.ToGuests == GuestMail.None ? [] : await db.PageFiles.Where(file => file.PageId == about.Page.Id).OrderBy(file => file.Name).Select(file => file.Id).ToArrayAsync(ct);
+            ToGuest(about, telling, files);
+            ToCompanions(about, telling);
+            await ToTeamAsync(about, telling, ct);
+            if (telling.Occasion != Occasion.Replied) await reminders.WriteAsync(about, ct);
         }
     }
 
-    private Message ToGuest(About about, Occasion occasion)
+    private void ToGuest(AboutBooking about, Telling telling, Guid[] files)
     {
-        var booking = about.Booking;
-        var kind = occasion switch
+        MessageKind? kind = telling.Occasion switch
         {
-            Occasion.Booked => MessageKind.BookedForGuest,
+            Occasion.Booked or Occasion.Accepted or Occasion.CompanyChanged => MessageKind.BookedForGuest,
             Occasion.Moved => MessageKind.MovedForGuest,
             Occasion.HostChanged => MessageKind.HostChangedForGuest,
-            _ => MessageKind.CancelledForGuest,
+            Occasion.Cancelled => MessageKind.CancelledForGuest,
+            Occasion.Asked => MessageKind.AskedForGuest,
+            Occasion.Declined => MessageKind.DeclinedForGuest,
+            Occasion.Lapsed => MessageKind.LapsedForGuest,
+            _ => null,
         };
-        var letter = PostTemplates.Write(kind, booking.GuestLanguage, WordsOf(about, booking.GuestLanguage, Clock.Usual, booking.GuestZone));
-        var method = occasion == Occasion.Cancelled ? InvitationMethod.Cancel : InvitationMethod.Request;
-        return Of(about, kind, booking.GuestName, booking.GuestEmail, letter, InvitationOf(about, method), InvitationFile.MethodOf(method));
+        if (kind is not { } told || about.Page.Post.ToGuests == GuestMail.None) return;
+        // What only asks for a yes moves while it waits: it is asked for at its new time.
+        if (told == MessageKind.MovedForGuest && about.Booking.WaitsUntil is not null) told = MessageKind.AskedForGuest;
+        var reader = Reader.Of(about.Booking);
+        var said = words.Of(about, telling, reader);
+        var letter = GuestLetters.Write(about.Page.Post, told, reader.Language, said);
+        var method = MethodFor(about, telling);
+        var isInvited = about.Page.Post.ToGuests == GuestMail.Invitation && method is not null;
+        var message = Of(about, told, reader, letter);
+        if (isInvited) (message.Calendar, message.CalendarMethod) = (invitations.ForGuest(about, method!.Value, GuestLetters.Appointment(about, said), withLink: true), InvitationFile.MethodOf(method.Value));
+        if (told is MessageKind.BookedForGuest or MessageKind.MovedForGuest) message.FileIds = files;
+        db.Messages.Add(message);
     }
 
-    private Message ToHost(About about, Occasion occasion, Person person)
+    /// <summary>Nobody is invited to what waits for a yes.</summary>
+    private static InvitationMethod? MethodFor(AboutBooking about, Telling telling) => telling.Occasion switch
     {
-        var kind = occasion switch
+        Occasion.Asked or Occasion.Declined or Occasion.Lapsed => null,
+        _ when about.Booking.WaitsUntil is not null => null,
+        Occasion.Cancelled => InvitationMethod.Cancel,
+        _ => InvitationMethod.Request,
+    };
+
+    private void ToCompanions(AboutBooking about, Telling telling)
+    {
+        if (telling.Occasion == Occasion.Replied || MethodFor(about, telling) is not { } method) return;
+        foreach (var companion in about.Booking.Companions) ToCompanion(about, telling, companion, method);
+        foreach (var companion in telling.FormerCompanions) ToCompanion(about, telling, companion, InvitationMethod.Cancel);
+    }
+
+    private void ToCompanion(AboutBooking about, Telling telling, Companion companion, InvitationMethod method)
+    {
+        var booking = about.Booking;
+        var reader = Reader.Of(booking) with { Name = companion.Name.Length == 0 ? companion.Email : companion.Name, Address = companion.Email };
+        var kind = method == InvitationMethod.Cancel ? MessageKind.CancelledForCompanion : MessageKind.BookedForCompanion;
+        var said = words.Of(about, telling, reader);
+        var message = Of(about, kind, reader, PostTemplates.Write(kind, reader.Language, said));
+        (message.Calendar, message.CalendarMethod) = (invitations.ForGuest(about, method, GuestLetters.Appointment(about, said), withLink: false), InvitationFile.MethodOf(method));
+        db.Messages.Add(message);
+    }
+
+    private async Task ToTeamAsync(AboutBooking about, Telling telling, CancellationToken ct)
+    {
+        foreach (var hearer in await hearers.OfAsync(about, telling, ct))
         {
-            Occasion.Moved => MessageKind.MovedForHost,
-            Occasion.Cancelled => MessageKind.CancelledForHost,
-            _ => MessageKind.BookedForHost,
-        };
-        var clockForm = person.Clock == ClockForm.H12 ? Clock.Hours12 : Clock.Hours24;
-        return Of(about, kind, person.Name, person.Email!, PostTemplates.Write(kind, person.Language, WordsOf(about, person.Language, clockForm, person.Zone)), null, null);
+            MessageKind? kind = telling.Occasion switch
+            {
+                _ when hearer.IsFormer => MessageKind.GivenAwayForHost,
+                Occasion.Moved => MessageKind.MovedForHost,
+                Occasion.Cancelled => MessageKind.CancelledForHost,
+                Occasion.Asked => MessageKind.AskedForHost,
+                Occasion.Lapsed => MessageKind.LapsedForHost,
+                Occasion.Replied => MessageKind.RepliedForHost,
+                // Whoever declined knows it, and others heard of nothing yet that they would have to forget.
+                Occasion.Declined => null,
+                _ => MessageKind.BookedForHost,
+            };
+            if (kind is not { } told) continue;
+            var reader = Reader.Of(hearer.Person);
+            var message = Of(about, told, reader, PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader)));
+            message.PersonId = hearer.Person.Id;
+            if (told == MessageKind.AskedForHost) message.ProtectedSecret = about.Booking.ProtectedAnswerSecret;
+            Time(message, hearer, about);
+            await InviteAsync(about, hearer, message, ct);
+            db.Messages.Add(message);
+        }
     }
 
-    private Message Of(About about, MessageKind kind, string name, string address, Letter letter, string? calendar, string? method)
+    /// <summary>At once, after quiet hours, or with all else of the day.</summary>
+    private void Time(Message message, Hearer hearer, AboutBooking about)
     {
-        var (id, now) = (Guid.CreateVersion7(), clock.GetCurrentInstant());
-        return new Message
-        {
-            Id = id, WorkspaceId = about.Booking.WorkspaceId, Kind = kind, BookingId = about.Booking.Id, ToName = name, ToAddress = address, MessageId = $"{id:N}@loose-lantern.example",
-            WrittenAt = now, DueAt = now, FromName = about.Page.Desk!.Name, Subject = letter.Subject, Text = letter.Text, Html = letter.Html, Calendar = calendar, CalendarMethod = method,
-        };
+        var (now, hearing) = (clock.GetCurrentInstant(), hearer.Person.Hearing);
+        var zone = DateTimeZoneProviders.Tzdb[hearer.Person.Zone];
+        // What has to be answered in time waits for nothing.
+        if (message.Kind == MessageKind.AskedForHost) return;
+        if (hearer.When == Hears.Daily) (message.State, message.DueAt) = (MessageState.Gathered, DailyPost.Next(hearing.DailyAt, zone, now));
+        else if (hearing is { QuietFrom: { } from, QuietUntil: { } until }) message.DueAt = new QuietHours(from, until).After(now, about.Time.Start, zone);
     }
 
-    /// <summary>For this guest alone: on a group page no guest ever sees another.</summary>
-    private string InvitationOf(About about, InvitationMethod method)
+    /// <summary>A host whose calendars can only be read gets the appointment by mail.</summary>
+    private async Task InviteAsync(AboutBooking about, Hearer hearer, Message message, CancellationToken ct)
     {
-        var (booking, session) = (about.Booking, about.Session);
-        var hosts = session.Hosts.OrderBy(host => host.Seat).Select(host => about.PartyOf(host.Host!)).ToList();
-        var lead = hosts.Find(host => host is { Kind: PartyKind.Person, Address: not null }) ?? new Party(session.Id, about.Page.Desk!.Name, null);
-        // Unfolded, so that no mark in it is torn apart before something is put in its place.
-        return Folding.Unfold(InvitationFile.Write(new InvitationEvent(
-            method, booking.Uid, booking.Sequence, clock.GetCurrentInstant(), new Core.Span(session.Time.LowerBound, session.Time.UpperBound),
-            PostMarks.Harmless($"{about.Page.Title}, {about.Workspace}"), about.Page.Place.Length == 0 ? null : PostMarks.Harmless(about.Page.Place), Link(PrivateLinks.Path(PostMarks.Link)),
-            lead, PostMarks.Reply, [new Party(booking.Id, PostMarks.Harmless(booking.GuestName), booking.GuestEmail)], hosts)));
+        if (hearer.HostId is not { } hostId || message.State == MessageState.Gathered || message.Kind is MessageKind.AskedForHost or MessageKind.RepliedForHost or MessageKind.LapsedForHost) return;
+        var isRead = await db.CalendarHosts.Where(row => row.HostId == hostId).Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) => calendar).AnyAsync(calendar => calendar.Kind != CalendarKind.BuiltIn, ct);
+        var isWritten = await db.WrittenEvents.AnyAsync(row => row.SessionId == about.Session.Id && row.HostId == hostId, ct);
+        if (!isRead || isWritten) return;
+        var guests = await db.Bookings.AsNoTracking().Where(row => row.SessionId == about.Session.Id && row.WaitsUntil == null).OrderBy(row => row.BookedAt).ToListAsync(ct);
+        var method = hearer.IsFormer || guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
+        (message.Calendar, message.CalendarMethod) = (invitations.ForHost(about, method, guests), InvitationFile.MethodOf(method));
     }
 
-    private string Link(string path) => site.Value + path;
-
-    private Dictionary<string, string> WordsOf(About about, string language, Clock clockForm, string zoneId)
-    {
-        var (booking, session, page) = (about.Booking, about.Session, about.Page);
-        var zone = DateTimeZoneProviders.Tzdb[zoneId];
-        var time = TimeTextWriter.Write(
-            [new Opening(session.Time.LowerBound, session.Time.UpperBound, 1)],
-            new TimeTextRequest(CultureOf(language), clockForm, zone, null, MergeTouching: false, clock.GetCurrentInstant().InZone(zone).Date));
-        return new Dictionary<string, string>
-        {
-            ["page"] = page.Title, ["workspace"] = about.Workspace, ["place"] = page.Place, ["guest"] = PostMarks.Harmless(booking.GuestName), ["guest_email"] = booking.GuestEmail,
-            ["first_name"] = PostMarks.Harmless(booking.GuestName.Split(' ')[0]), ["hosts"] = string.Join(", ", session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)),
-            ["day"] = time.Days[0].Heading, ["time"] = time.Days[0].Times[0].Text, ["zones"] = time.Zones, ["link"] = Link(PrivateLinks.Path(PostMarks.Link)),
-            ["page_link"] = Link($"/{page.Desk!.Address}/{page.Address}"), ["word"] = PostMarks.Harmless(booking.CancelWord),
-            ["by"] = booking.CancelledBy?.ToString() ?? "",
-        };
-    }
-
-    /// <summary>English is written as in Britain: the day before the month.</summary>
-    private static CultureInfo CultureOf(string language) => CultureInfo.GetCultureInfo(language == "en" ? "en-GB" : language);
-
-    private sealed record About(Booking Booking, Session Session, Page Page, string Workspace, IReadOnlyDictionary<Guid, Person> People)
-    {
-        public Party PartyOf(Host host) => new(
-            host.Id, host.Name, host.PersonId is { } id && People.TryGetValue(id, out var person) ? person.Email : null,
-            host.Kind switch { HostKind.Room => PartyKind.Room, HostKind.Thing => PartyKind.Thing, _ => PartyKind.Person });
-    }
+    private Message Of(AboutBooking about, MessageKind kind, Reader reader, Letter letter) => PostDraft.Of(about, kind, reader, letter, clock.GetCurrentInstant());
 }

@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Antiforgery;
@@ -15,6 +16,10 @@ public sealed record SignInRequest(string Email, string Password, string? Code =
 /// <summary>Goes back in the header X-Lantern-Token with every request that changes something.</summary>
 /// <param name="Now">The server's time, which is told also to those who are not signed in yet.</param>
 public sealed record TokenAnswer(string Token, Instant Now);
+
+public sealed record AskResetRequest(string Email);
+
+public sealed record SetPasswordRequest(string Password);
 
 public static class SignInEndpoints
 {
@@ -57,6 +62,21 @@ public static class SignInEndpoints
                 return TypedResults.NoContent();
             })
             .WithName("signIn").ProducesProblem(401).ProducesProblem(429);
+
+        open.MapPost("/password-resets", async Task<NoContent> (AskResetRequest request, PasswordResetting resetting, CancellationToken ct) =>
+            {
+                if (!EmailAddress.IsPlausible(request.Email.Trim())) throw Refusal.Invalid("email", EmailAddress.Mend);
+                await resetting.AskAsync(request.Email.Trim(), ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("askPasswordReset").WithDescription("The answer is the same whether or not anybody has the address.").ProducesValidationProblem();
+
+        open.MapPost("/password-resets/{secret}", async Task<NoContent> (string secret, SetPasswordRequest request, PasswordResetting resetting, CancellationToken ct) =>
+            {
+                await resetting.SetAsync(secret, request.Password, ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("resetPassword").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(410);
 
         open.MapPost("/sign-up", async Task<NoContent> (OpenWorkspaceRequest request, HttpContext context, WorkspaceOpening opening, SignInSessions sessions, CancellationToken ct) =>
             {

@@ -5,6 +5,7 @@ using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
@@ -14,7 +15,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Team;
 
 /// <summary>Invites people by a secret link and lets them join by it, once.</summary>
-public sealed class Inviting(LanternDb db, Tenant tenant, Actor actor, TeamBuilding team, PrivateLinks links, RecordKeeping record, IClock clock)
+public sealed class Inviting(LanternDb db, Tenant tenant, Actor actor, TeamBuilding team, PrivateLinks links, PersonPost post, RecordKeeping record, IClock clock)
 {
     public static readonly Duration Validity = Duration.FromDays(14);
 
@@ -43,6 +44,7 @@ public sealed class Inviting(LanternDb db, Tenant tenant, Actor actor, TeamBuild
         };
         db.Invitations.Add(row);
         record.Note(row.Id, $"Invited {row.Name}");
+        await post.InvitationAsync(row, await db.Users.AsNoTracking().SingleAsync(person => person.Id == row.ByPersonId, ct), ct);
         await db.SaveChangesAsync(ct);
         return row;
     }

@@ -101,6 +101,119 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/public/bookings/{secret}/openings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPrivateOpenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/bookings/{secret}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["movePrivateBooking"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/bookings/{secret}/companions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Whom the guest brings along, all of them. Each is invited by mail. */
+        put: operations["bringAlong"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/answers/{secret}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getAsked"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/answers/{secret}/openings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getAskedOpenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/answers/{secret}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["acceptAsked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/answers/{secret}/decline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["declineAsked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/public/busy/{secret}.ics": {
         parameters: {
             query?: never;
@@ -175,6 +288,39 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["signIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password-resets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The answer is the same whether or not anybody has the address. */
+        post: operations["askPasswordReset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password-resets/{secret}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["resetPassword"];
         delete?: never;
         options?: never;
         head?: never;
@@ -454,6 +600,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/post-tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listPostTokens"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/post-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewPost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/supply": {
         parameters: {
             query?: never;
@@ -512,6 +690,86 @@ export interface paths {
         get: operations["listBookings"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getBooking"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/openings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getBookingOpenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["moveBooking"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["acceptBooking"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/decline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["declineBooking"];
         delete?: never;
         options?: never;
         head?: never;
@@ -624,6 +882,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["endSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/hearing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getHearing"];
+        /** @description For what is written from now on; reminders that are written already stay as they are until the booking changes. */
+        put: operations["changeHearing"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1192,6 +1467,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listPageFiles"];
+        put?: never;
+        post: operations["addPageFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/files/{fileId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["dropPageFile"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours": {
         parameters: {
             query?: never;
@@ -1372,6 +1679,27 @@ export interface components {
             /** @description Null for what the calendar calls itself. */
             name?: null | string;
         };
+        /** @description What was asked, for whoever has the link to answer it. */
+        AskedBooking: {
+            workspace: string;
+            title: string;
+            place: string;
+            hosts: string[];
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            zone: string;
+            guestName: string;
+            guestEmail: string;
+            waitsUntil: null | components["schemas"]["Instant"];
+            now: components["schemas"]["Instant"];
+            firstDate: components["schemas"]["LocalDate"];
+            lastDate: components["schemas"]["LocalDate"];
+            cancelledAt: null | components["schemas"]["Instant"];
+            cancelledBy: null | components["schemas"]["CancelledBy"];
+        };
+        AskResetRequest: {
+            email: string;
+        };
         /**
          * @description What a bar is; later ones are drawn over earlier ones.
          * @enum {unknown}
@@ -1476,6 +1804,20 @@ export interface components {
             start: components["schemas"]["Instant"];
             end: components["schemas"]["Instant"];
         };
+        /** @description One booking with all that is known of it. */
+        BookingDetail: {
+            now: components["schemas"]["Instant"];
+            row: components["schemas"]["BookingRow"];
+            companions: components["schemas"]["Companion"][];
+            hostWords: string;
+            /** @description First local date in the page's zone that it may be moved to. */
+            firstDate: components["schemas"]["LocalDate"];
+            lastDate: components["schemas"]["LocalDate"];
+            incoming: components["schemas"]["IncomingView"][];
+            /** @description Messages about it, the latest first. */
+            post: components["schemas"]["PostRow"][];
+            done: components["schemas"]["DoneView"][];
+        };
         BookingList: {
             now: components["schemas"]["Instant"];
             /**
@@ -1504,11 +1846,16 @@ export interface components {
             bookedAt: components["schemas"]["Instant"];
             /** @description What was done to its events in hosts' calendars and waits for an answer; such bookings come first. */
             outside: components["schemas"]["OutsideView"][];
+            /** @description What the guest's calendar answered to the invitation. */
+            reply: components["schemas"]["GuestReply"];
+            wishStart: null | components["schemas"]["Instant"];
+            wishEnd: null | components["schemas"]["Instant"];
+            waitsUntil: null | components["schemas"]["Instant"];
             cancelledAt: null | components["schemas"]["Instant"];
             cancelledBy: null | components["schemas"]["CancelledBy"];
             cancelWord: string;
-            /** @description Whether the person who asks may cancel it. */
-            mayCancel: boolean;
+            /** @description Whether the person who asks may move or cancel it. */
+            mayChange: boolean;
         };
         /** @description What a guest sends to reserve an opening. */
         BookRequest: {
@@ -1622,7 +1969,7 @@ export interface components {
             word: string;
         };
         /** @enum {unknown} */
-        CancelledBy: "guest" | "team" | null;
+        CancelledBy: "guest" | "team" | "declined" | "lapsed" | null;
         CancelRequest: {
             /**
              * @description Why, for the hosts; may be empty.
@@ -1644,6 +1991,30 @@ export interface components {
             password: string;
             newPassword: string;
         };
+        /** @description What guests of a page may do with their booking by its private link. */
+        ChangeRules: {
+            mayMove: boolean;
+            /**
+             * Format: int32
+             * @description Minutes before the start, after which it is not moved by the guest any more.
+             */
+            moveUntil: number;
+            mayCancel: boolean;
+            /**
+             * Format: int32
+             * @description Minutes before the start, after which it is not cancelled by the guest any more.
+             */
+            cancelUntil: number;
+            /**
+             * Format: int32
+             * @description How many people a guest may bring along.
+             */
+            mostBrought: number;
+            /** @description What guests read where they cancel; may be empty. */
+            cancelWords: string;
+            /** @description Whom to ask once it is too late, in words; where it is empty, whoever leads is named. */
+            askWhom: string;
+        };
         /**
          * @description How times of day are written for a reader.
          * @enum {unknown}
@@ -1651,6 +2022,15 @@ export interface components {
         ClockForm: "h24" | "h12";
         CodeRequest: {
             code: string;
+        };
+        /** @description Somebody whom a guest brings along. */
+        Companion: {
+            name: string;
+            email: string;
+        };
+        CompanionsForm: {
+            /** @description Everybody the guest brings along. */
+            people: components["schemas"]["Companion"][];
         };
         /** @description A coordinator beside what they may do for the host at hand. */
         CoordinatorGrant: {
@@ -1669,6 +2049,15 @@ export interface components {
             /** @description Only these days of the run; null for every day. */
             weekdays?: null | components["schemas"]["WeekdayName"][];
         };
+        DeclineForm: {
+            /**
+             * @description For the guest; may be empty.
+             * @default
+             */
+            word: string;
+            /** @description Starts of other times that would suit, of the page's openings. */
+            offered?: null | string[];
+        };
         DeskAddressAnswer: {
             /** @description Whether a desk could have the address. */
             free: boolean;
@@ -1682,6 +2071,12 @@ export interface components {
             id: string;
             address: string;
             name: string;
+        };
+        /** @description What was done to the booking, and by whom. */
+        DoneView: {
+            at: components["schemas"]["Instant"];
+            by: string;
+            what: string;
         };
         /** @enum {unknown} */
         EntryRepeats: "once" | "daily" | "weekly" | "monthly";
@@ -1733,6 +2128,11 @@ export interface components {
             mayMove: boolean;
             seesTitles: boolean;
         };
+        /**
+         * @description What guests of a page are sent.
+         * @enum {unknown}
+         */
+        GuestMail: "invitation" | "plain" | "none";
         GuestPage: {
             workspace: string;
             desk: string;
@@ -1757,11 +2157,41 @@ export interface components {
             firstDate: components["schemas"]["LocalDate"];
             /** @description Last local date in the page's zone that may have openings. */
             lastDate: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description For how many hours at the most what a guest asks for waits for a yes; null where it is booked at once.
+             */
+            approvalHours: null | number;
         };
+        /**
+         * @description What the guest's calendar answered to the invitation.
+         * @enum {unknown}
+         */
+        GuestReply: "none" | "accepted" | "tentative" | "declined";
         GuestRequest: {
             name: string;
             email: string;
         };
+        /** @description What somebody of the team hears of by mail, and when. */
+        Hearing: {
+            /** @description Of bookings they are a host of. */
+            own: components["schemas"]["Hears"];
+            /** @description Of bookings of hosts whom they act for. */
+            actedFor: components["schemas"]["Hears"];
+            /** @description Of all other bookings. */
+            others: components["schemas"]["Hears"];
+            /** @description Whether they are reminded of their own appointments. */
+            reminded: boolean;
+            quietFrom: null | components["schemas"]["LocalTime"];
+            quietUntil: null | components["schemas"]["LocalTime"];
+            /** @description When the mail of the day goes out, on their own clock. */
+            dailyAt: components["schemas"]["LocalTime"];
+        };
+        /**
+         * @description When somebody hears of something.
+         * @enum {unknown}
+         */
+        Hears: "atOnce" | "daily" | "never";
         HolidaysRead: {
             /** @description A closed run of dates for each whole-day event still to come, by date. */
             changes: components["schemas"]["DatedChangeDocument"][];
@@ -1900,6 +2330,23 @@ export interface components {
                 [key: string]: string[];
             };
         };
+        /** Format: binary */
+        IFormFile: string;
+        /** @description A mail that came to the booking's own address. */
+        IncomingView: {
+            /** Format: uuid */
+            id: string;
+            receivedAt: components["schemas"]["Instant"];
+            fromName: string;
+            fromAddress: string;
+            subject: string;
+            text: string;
+            meaning: components["schemas"]["MailMeaning"];
+            /** @description Why its calendar part changed nothing; null where it did, or where there is none. */
+            notUnderstood: null | string;
+            wishStart: null | components["schemas"]["Instant"];
+            wishEnd: null | components["schemas"]["Instant"];
+        };
         /** Format: date-time */
         Instant: string;
         InvitationForm: {
@@ -1988,6 +2435,13 @@ export interface components {
         LocalDate: string;
         /** Format: local-date-time */
         LocalDateTime: string;
+        /** Format: time */
+        LocalTime: string;
+        /**
+         * @description What a mail to a booking's own address says.
+         * @enum {unknown}
+         */
+        MailMeaning: "accepts" | "acceptsTentatively" | "declines" | "wishes" | "words";
         /** @description Who is signed in. */
         Me: {
             /** Format: uuid */
@@ -2020,9 +2474,13 @@ export interface components {
             closesAfterHours: number;
         };
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "lapsedForHost" | "repliedForHost" | "passwordReset" | "joinInvitation" | "daily";
         /** @enum {unknown} */
-        MessageState: "due" | "sent" | "failed";
+        MessageState: "due" | "sent" | "gathered" | "failed";
+        MoveRequest: {
+            /** @description One of the openings that the booking can be moved to. */
+            start: components["schemas"]["Instant"];
+        };
         /** @description A start a guest can reserve now, with its end and how many places it has left. */
         Opening: {
             start: components["schemas"]["Instant"];
@@ -2090,6 +2548,11 @@ export interface components {
             /** Format: uuid */
             hoursId: null | string;
         };
+        /** @description Words of a page's own in place of ours, as templates with tokens of the booking. */
+        OwnWords: {
+            subject: string;
+            body: string;
+        };
         /** @description What a change does to the openings of one page. */
         PageEffect: {
             /** Format: uuid */
@@ -2114,6 +2577,17 @@ export interface components {
              */
             lost: number;
         };
+        /** @description A file that goes along in mail to guests. */
+        PageFileView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description Bytes.
+             */
+            size: number;
+        };
         /** @description A page as its editor sends it. */
         PageForm: {
             title: string;
@@ -2126,6 +2600,30 @@ export interface components {
             /** @description Whether a guest who comes back gets the same hosts again where they are free. */
             keepsHosts: boolean;
             times: components["schemas"]["PageTimes"];
+            changes?: null | components["schemas"]["ChangeRules"];
+            post?: null | components["schemas"]["PagePost"];
+            /**
+             * Format: int32
+             * @description For how many hours an asked booking waits for a yes; null where a booking stands at once.
+             */
+            approvalHours?: null | number;
+        };
+        /** @description What a page sends, and in which words. */
+        PagePost: {
+            toGuests: components["schemas"]["GuestMail"];
+            /** @description Minutes before the start, each once. */
+            reminders: number[];
+            booked: null | components["schemas"]["OwnWords"];
+            moved: null | components["schemas"]["OwnWords"];
+            cancelled: null | components["schemas"]["OwnWords"];
+            reminder: null | components["schemas"]["OwnWords"];
+            /** @description The title of the appointment in guests' calendars, a template; empty for the usual one. */
+            eventTitle: string;
+            /** @description The text of the appointment in guests' calendars, a template; empty for the usual one. */
+            eventText: string;
+            /** @description What only hosts read; may be empty. */
+            hostWords: string;
+            links: components["schemas"]["PostLink"][];
         };
         /** @enum {unknown} */
         PageState: "draft" | "published";
@@ -2245,6 +2743,11 @@ export interface components {
         };
         /** @enum {unknown} */
         PlaceKind: "inPerson" | "phone" | "video" | "ownWords";
+        /** @description An address that goes along in mail to guests. */
+        PostLink: {
+            title: string;
+            address: string;
+        };
         PostList: {
             now: components["schemas"]["Instant"];
             /**
@@ -2281,6 +2784,25 @@ export interface components {
             calendar: null | string;
             calendarMethod: null | string;
         };
+        PreviewAnswer: {
+            subject: string;
+            text: string;
+            /** @description Of the appointment in guests' calendars; null where none is sent. */
+            eventTitle: null | string;
+            eventText: null | string;
+            guestName: string;
+            /** @description Whether no booking of the page was at hand, so that one was made up. */
+            isMadeUp: boolean;
+        };
+        /**
+         * @description Which mail to guests is looked at.
+         * @enum {unknown}
+         */
+        PreviewedMail: "booked" | "moved" | "cancelled" | "reminder";
+        PreviewRequest: {
+            post: components["schemas"]["PagePost"];
+            mail: components["schemas"]["PreviewedMail"];
+        };
         /** @description A booking as its guest sees it by the private link. */
         PrivateBooking: {
             workspace: string;
@@ -2300,6 +2822,24 @@ export interface components {
             /** @description Where the page is, from the root of the site. */
             pagePath: string;
             now: components["schemas"]["Instant"];
+            moveUntil: null | components["schemas"]["Instant"];
+            cancelUntil: null | components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many people the guest may bring along.
+             */
+            mostBrought: number;
+            companions: components["schemas"]["Companion"][];
+            /** @description What the page says on cancelling. */
+            cancelWords: string;
+            /** @description Whom to ask once it is too late. */
+            askWhom: string;
+            waitsUntil: null | components["schemas"]["Instant"];
+            /** @description Of the video room; empty where there is none, or none yet. */
+            roomLink: string;
+            roomCode: string;
+            firstDate: components["schemas"]["LocalDate"];
+            lastDate: components["schemas"]["LocalDate"];
             cancelledAt: null | components["schemas"]["Instant"];
             cancelledBy: null | components["schemas"]["CancelledBy"];
             cancelWord: string;
@@ -2358,6 +2898,9 @@ export interface components {
              */
             recoveryCodes: number;
             signIns: components["schemas"]["SignInView"][];
+        };
+        SetPasswordRequest: {
+            password: string;
         };
         SignInRequest: {
             email: string;
@@ -2421,6 +2964,11 @@ export interface components {
             token: string;
             /** @description The server's time, which is told also to those who are not signed in yet. */
             now: components["schemas"]["Instant"];
+        };
+        /** @description A token that own words may use. */
+        TokenView: {
+            name: string;
+            meaning: string;
         };
         TryHoursRequest: {
             document: components["schemas"]["HoursDocument"];
@@ -2795,6 +3343,314 @@ export interface operations {
             };
         };
     };
+    getPrivateOpenings: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    movePrivateBooking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bringAlong: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompanionsForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getAsked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedBooking"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getAskedOpenings: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    acceptAsked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    declineAsked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeclineForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     getBusyTimes: {
         parameters: {
             query?: never;
@@ -2943,6 +3799,88 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askPasswordReset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskResetRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    resetPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetPasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Gone */
+            410: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3477,6 +4415,70 @@ export interface operations {
             };
         };
     };
+    listPostTokens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenView"][];
+                };
+            };
+        };
+    };
+    previewPost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     tryOutSupply: {
         parameters: {
             query?: never;
@@ -3607,6 +4609,256 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BookingList"];
+                };
+            };
+        };
+    };
+    getBooking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookingDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getBookingOpenings: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    moveBooking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    acceptBooking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    declineBooking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeclineForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -3845,6 +5097,59 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    getHearing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hearing"];
+                };
+            };
+        };
+    };
+    changeHearing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Hearing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hearing"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -5714,6 +7019,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AddressAnswer"];
+                };
+            };
+        };
+    };
+    listPageFiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageFileView"][];
+                };
+            };
+        };
+    };
+    addPageFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["IFormFile"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageFileView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    dropPageFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                fileId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

@@ -3,7 +3,9 @@
   import type { Schemas } from '$lib/api/client';
   import OutsideNote from '$lib/calendars/OutsideNote.svelte';
   import { cityOf, sameClock } from '$lib/time/clock';
-  import { dateIn, dayMonth, lengthOf, longDate, timeOf } from '$lib/time/format';
+  import { dateIn, dayMonth, dayName, lengthOf, longDate, timeOf } from '$lib/time/format';
+
+  import { endInWords, needsAnswer, replyInWords } from './reply';
 
   interface Props {
     rows: Schemas['BookingRow'][];
@@ -20,7 +22,7 @@
     const grouped: { key: string; date: string; waits: boolean; rows: Schemas['BookingRow'][] }[] = [];
     for (const row of rows) {
       // What waits for an answer comes first, and its days are told apart from those of all the others.
-      const [date, waits] = [dateIn(row.start, zone), row.outside.length > 0];
+      const [date, waits] = [dateIn(row.start, zone), needsAnswer(row)];
       const day = grouped.at(-1);
       if (day?.date === date && day.waits === waits) day.rows.push(row);
       else grouped.push({ key: `${date}${waits ? ' waits' : ''}`, date, waits, rows: [row] });
@@ -58,16 +60,20 @@
               ><span aria-hidden="true" class="h-4 w-1.5 rounded-sm bg-sea"></span>{timeOf(row.start, zone)} – {timeOf(row.end, zone)}</span
             >
             <span class="text-[13px] text-muted max-md:hidden">{lengthOf(minutesOf(row))}</span>
-            {#if row.mayCancel}<button type="button" class="ml-2 text-[13px] underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11" aria-label="Cancel the booking of {row.guestName}" onclick={() => oncancel(row)}>Cancel</button>{/if}
+            {#if row.mayChange}<button type="button" class="ml-2 text-[13px] underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11" aria-label="Cancel the booking of {row.guestName}" onclick={() => oncancel(row)}>Cancel</button>{/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">
-            <span class="font-semibold">{row.guestName}</span>
+            <a href="/work/bookings/{row.id}" class="font-semibold underline decoration-line-strong underline-offset-4 max-md:inline-flex max-md:min-h-11 max-md:items-center">{row.guestName}</a>
             <a href="mailto:{row.guestEmail}" class="block text-[13px] break-all text-muted underline decoration-line-strong underline-offset-2">{row.guestEmail}</a>
             {#if !sameClock(row.guestZone, zone, Temporal.Instant.from(row.start))}
               <span class="block text-[13px] text-muted">{timeOf(row.start, row.guestZone)} in {cityOf(row.guestZone)}</span>
             {/if}
             {#if row.cancelledAt}
-              <span class="block text-[13px] text-brick">cancelled {dayMonth(dateIn(row.cancelledAt, zone))} by {row.cancelledBy === 'guest' ? 'the guest' : 'us'}{row.cancelWord ? `: ${row.cancelWord}` : ''}</span>
+              <span class="block text-[13px] text-brick">{endInWords(row)} ({dayMonth(dateIn(row.cancelledAt, zone))})</span>
+            {:else}
+              {@const reply = replyInWords(row, zone)}
+              {#if row.waitsUntil}<a href="/work/bookings/{row.id}" class="block text-[13px] font-semibold text-brick underline underline-offset-4">asks; answer until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</a>{/if}
+              {#if reply}<span class="block text-[13px] {row.reply === 'declined' || row.wishStart ? 'font-semibold text-brick' : 'text-sea-text'}">{reply}</span>{/if}
             {/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:col-span-2 max-md:border-0 max-md:p-0">

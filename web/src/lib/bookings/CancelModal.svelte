@@ -8,6 +8,8 @@
   interface Props {
     /** What is cancelled, in words. */
     booking: string;
+    /** What the page says on cancelling. */
+    words?: string;
     /** Who reads the word. */
     reader: string;
     cancel: (word: string) => Promise<unknown>;
@@ -15,7 +17,7 @@
     onclose: () => void;
   }
 
-  let { booking, reader, cancel, oncancelled, onclose }: Props = $props();
+  let { booking, words = '', reader, cancel, oncancelled, onclose }: Props = $props();
 
   let word = $state('');
   const attempt = new Attempt();
@@ -28,6 +30,7 @@
 
 <Modal open title="Cancel {booking}?" size="sm" {onclose}>
   {#if problem && !problem.errors}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
+  {#if words}<p class="mb-3 border-l-4 border-edge pl-3 whitespace-pre-line">{words}</p>{/if}
   <p class="mb-3">The time is free again at once, and a mail tells {reader}.</p>
   <Field label="A word why, for {reader} (may stay empty)" id="cancel-word" mend={problem?.errors?.word?.[0]}>
     <Textarea id="cancel-word" class="w-full" rows={3} bind:value={word} />

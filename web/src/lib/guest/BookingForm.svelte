@@ -20,12 +20,14 @@
     /** The openings nearest to one that has gone. */
     nearest: ShownOpening[];
     busy: boolean;
+    /** Whether what is reserved waits for a yes. */
+    asks: boolean;
     onreserve: () => void;
     onchoose: (opening: ShownOpening) => void;
     onclose: () => void;
   }
 
-  let { opening, zone, pageZone, circumstance, typed = $bindable(), problem, nearest, busy, onreserve, onchoose, onclose }: Props = $props();
+  let { opening, zone, pageZone, circumstance, typed = $bindable(), problem, nearest, busy, asks, onreserve, onchoose, onclose }: Props = $props();
 
   const gone = $derived(problem?.status === 409);
   const fieldProblem = $derived(problem?.errors !== undefined);
@@ -53,6 +55,7 @@
         {dateIn(opening.start, pageZone) === opening.date ? '' : `on ${dayName(dateIn(opening.start, pageZone))}`} in {cityOf(pageZone)}.
       {/if}
       {circumstance}
+      {#if asks}The time is kept for you until you hear whether it suits.{/if}
     </p>
   </header>
 
@@ -88,7 +91,7 @@
     <div class="flex items-center justify-between gap-x-3 gap-y-1 max-md:flex-col-reverse md:col-span-2">
       <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}>Leave this time</button>
       <ActionButton kind="main" type="submit" disabled={busy || gone} class="min-h-11 px-5 max-md:w-full">
-        {busy ? 'Reserving…' : `Reserve ${timeOf(opening.start, zone)} on ${weekday(opening.date)}`}
+        {busy ? 'Reserving…' : `${asks ? 'Ask for' : 'Reserve'} ${timeOf(opening.start, zone)} on ${weekday(opening.date)}`}
       </ActionButton>
     </div>
   </div>

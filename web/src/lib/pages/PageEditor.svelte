@@ -7,11 +7,13 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import StateBadge from '$lib/ui/StateBadge.svelte';
   import AppointmentSection from './AppointmentSection.svelte';
+  import ChangesSection from './ChangesSection.svelte';
   import CalendarChoices from './CalendarChoices.svelte';
   import type { EditorState } from './EditorState.svelte';
   import { lineUpInWords } from './form';
   import LeaveGuard from './LeaveGuard.svelte';
   import NumberField from './NumberField.svelte';
+  import PostSection from './PostSection.svelte';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
   import SupplyPanel from './SupplyPanel.svelte';
@@ -23,12 +25,14 @@
     desks: Schemas['DeskView'][];
     calendars: Schemas['CalendarView'][];
     me: Schemas['Me'];
+    /** What words of its own can have filled in. */
+    tokens: Schemas['TokenView'][];
     /** What was done to the page, the latest first. */
     record?: Schemas['RecordLine'][];
     onsaved?: (page: Schemas['PageView']) => void;
   }
 
-  let { editor, hosts, desks, calendars, me, record = [], onsaved }: Props = $props();
+  let { editor, hosts, desks, calendars, me, tokens, record = [], onsaved }: Props = $props();
 
   const times = $derived(editor.form.times);
   const saved = $derived(editor.saved);
@@ -131,6 +135,8 @@
         <NumberField id="buffer-after" label="Minutes kept free after" bind:value={times.bufferAfter} was={saved?.form.times.bufferAfter} max={1440} /> min after
       </Sentence>
     </Section>
+    <ChangesSection {editor} />
+    <PostSection {editor} {tokens} />
   </fieldset>
 
   <div class="space-y-[14px] lg:sticky lg:top-[76px]">

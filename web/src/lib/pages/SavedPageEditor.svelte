@@ -9,14 +9,15 @@
     desks: Schemas['DeskView'][];
     calendars: Schemas['CalendarView'][];
     me: Schemas['Me'];
+    tokens: Schemas['TokenView'][];
     record: Schemas['RecordLine'][];
   }
 
-  let { page, hosts, desks, calendars, me, record }: Props = $props();
+  let { page, hosts, desks, calendars, me, tokens, record }: Props = $props();
 
   // Made once a visit: what is typed must not be replaced by what a colleague saves meanwhile; saving tells of that.
   // svelte-ignore state_referenced_locally
   const editor = new EditorState(page.form, page);
 </script>
 
-<PageEditor {editor} {hosts} {desks} {calendars} {me} {record} />
+<PageEditor {editor} {hosts} {desks} {calendars} {me} {tokens} {record} />

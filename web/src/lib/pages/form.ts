@@ -31,7 +31,20 @@ export function newForm(zone: string, deskId: string, hostId: string, usual?: Sc
       blocks: null,
       calendars: [],
     },
+    changes: usualChanges(),
+    post: { ...usualPost(), reminders: [...(usual?.reminders ?? usualPost().reminders)] },
+    approvalHours: null,
   };
+}
+
+/** What guests may do with their bookings where nobody chose. */
+export function usualChanges(): Schemas['ChangeRules'] {
+  return { mayMove: true, moveUntil: 0, mayCancel: true, cancelUntil: 0, mostBrought: 3, cancelWords: '', askWhom: '' };
+}
+
+/** What a page sends where nobody chose. */
+export function usualPost(): Schemas['PagePost'] {
+  return { toGuests: 'invitation', reminders: [1440, 60], booked: null, moved: null, cancelled: null, reminder: null, eventTitle: '', eventText: '', hostWords: '', links: [] };
 }
 
 /** A line-up in words: "Ann", "Ann or Ben", "Ann, Cem, and Ben or Dag". */

@@ -9,12 +9,27 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   movedForHost: 'to a host: moved',
   cancelledForGuest: 'cancelled',
   cancelledForHost: 'to a host: cancelled',
+  givenAwayForHost: 'to a host: with somebody else now',
+  bookedForCompanion: 'to somebody brought along',
+  cancelledForCompanion: 'to somebody brought along: off',
+  reminderForGuest: 'reminder',
+  reminderForHost: 'to a host: reminder',
+  askedForGuest: 'asked for',
+  askedForHost: 'to a host: asks for a yes',
+  declinedForGuest: 'declined',
+  lapsedForGuest: 'lapsed',
+  lapsedForHost: 'to a host: lapsed',
+  repliedForHost: 'to a host: the guest answered',
+  passwordReset: 'a new password',
+  joinInvitation: 'invitation to join',
+  daily: 'mail of the day',
 };
 
 /** What has become of a message, in words. */
 export function stateInWords(row: Schemas['PostRow'], zone: string): string {
   const at = `${dayMonth(dateIn(row.at, zone))}, ${timeOf(row.at, zone)}`;
   if (row.state === 'sent') return `sent ${at}`;
+  if (row.state === 'gathered') return `in the mail of the day, ${at}`;
   if (row.state === 'failed') return `not delivered: ${row.fault ?? ''}`;
   return row.attempts === 0 ? `due ${at}` : `tried ${row.attempts === 1 ? 'once' : `${row.attempts} times`}, again ${at}: ${row.fault ?? ''}`;
 }

@@ -58,5 +58,6 @@
     {/if}
     <ActionButton kind="main" type="submit" disabled={busy} class="w-full">{busy ? 'Signing in…' : 'Sign in'}</ActionButton>
   </form>
-  <p class="mt-6 text-muted">No workspace yet? <a class="text-ink underline underline-offset-4" href="/start">Make one</a></p>
+  <p class="mt-6"><a class="underline underline-offset-4" href="/forgot">I forgot my password</a></p>
+  <p class="mt-2 text-muted">No workspace yet? <a class="text-ink underline underline-offset-4" href="/start">Make one</a></p>
 </Doorway>

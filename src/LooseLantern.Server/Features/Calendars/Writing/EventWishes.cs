@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Video;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -9,10 +10,17 @@ namespace LooseLantern.Server.Features.Calendars.Writing;
 /// Says what should stand in hosts' calendars, in the transaction of what it speaks of. Carrying it out is for <see cref="EventWriting"/>, so no
 /// booking waits for a calendar server, and none is lost on its way there.
 /// </summary>
-public sealed class EventWishes(LanternDb db, IClock clock)
+public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
 {
-    /// <summary>A session was made or changed: its event should be as it is now in the calendar of each of its hosts, and in no other's.</summary>
+    /// <summary>A session was made or changed: its events, and its video room, should be as it is now.</summary>
     public async Task ForSessionAsync(Session session, CancellationToken ct)
+    {
+        await rooms.ForSessionAsync(session, ct);
+        await ForEventsAsync(session, ct);
+    }
+
+    /// <summary>Its event should be as it is now in the calendar of each of its hosts, and in no other's.</summary>
+    public async Task ForEventsAsync(Session session, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
         if (session.Time.UpperBound <= now) return;

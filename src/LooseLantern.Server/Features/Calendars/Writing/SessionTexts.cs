@@ -38,10 +38,12 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
     {
         var people = sessions.SelectMany(session => session.Hosts).Select(host => host.Host!.PersonId).OfType<Guid>().Distinct().ToList();
         var addresses = await db.Users.AsNoTracking().Where(person => people.Contains(person.Id)).ToDictionaryAsync(person => person.Id, person => person.Email, ct);
-        return sessions.ConvertAll(session => Of(session, host => host.PersonId is { } id ? addresses.GetValueOrDefault(id) : null));
+        var ids = sessions.ConvertAll(session => session.Id);
+        var rooms = await db.VideoRooms.AsNoTracking().Where(row => ids.Contains(row.SessionId) && row.Link != null && row.IsWanted).ToDictionaryAsync(row => row.SessionId, row => row.Code.Length == 0 ? row.Link! : $"{row.Link} ({row.Code})", ct);
+        return sessions.ConvertAll(session => Of(session, rooms.GetValueOrDefault(session.Id, session.Page!.Place), host => host.PersonId is { } id ? addresses.GetValueOrDefault(id) : null));
     }
 
-    private SessionEvent Of(Session session, Func<Host, string?> addressOf)
+    private SessionEvent Of(Session session, string place, Func<Host, string?> addressOf)
     {
         var hosts = session.Hosts.OrderBy(host => host.Seat).Select(host => PartyOf(host.Host!, addressOf(host.Host!))).ToList();
         var guests = session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).ToList();
@@ -50,10 +52,13 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
         return new SessionEvent(
             session.Uid, session.Sequence, clock.GetCurrentInstant(), session.Time.ToSpan(),
             guests.Count == 0 ? session.Page!.Title : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
-            session.Page.Place.Length == 0 ? null : session.Page.Place,
-            string.Join('\n', guests.Select(guest => $"{guest.GuestName}, {guest.GuestEmail}")),
-            IsHeld: false, organizer, [.. hosts, .. guests.Select(guest => new Party(guest.Id, guest.GuestName, guest.GuestEmail))]);
+            place.Length == 0 ? null : place,
+            string.Join('\n', guests.Select(guest => $"{guest.GuestName}, {guest.GuestEmail}").Append(session.Page.Post.HostWords)).Trim(),
+            IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null), organizer, [.. hosts, .. guests.SelectMany(GuestAndCompany)]);
     }
+
+    private static IEnumerable<Party> GuestAndCompany(Booking booking) =>
+        booking.Companions.Select(one => new Party(booking.Id, one.Name.Length == 0 ? one.Email : one.Name, one.Email)).Prepend(new Party(booking.Id, booking.GuestName, booking.GuestEmail));
 
     private static Party PartyOf(Host host, string? address) => new(
         host.Id, host.Name, address, host.Kind switch { HostKind.Room => PartyKind.Room, HostKind.Thing => PartyKind.Thing, _ => PartyKind.Person });

@@ -126,6 +126,7 @@
               problem={guest.problem}
               nearest={guest.nearestShown}
               busy={guest.reserving}
+              asks={page.approvalHours !== null}
               onreserve={() => void reserve()}
               onchoose={(opening) => void choose(opening)}
               onclose={() => guest.leave()}

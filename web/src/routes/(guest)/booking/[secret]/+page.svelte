@@ -4,8 +4,12 @@
   import { guestApi } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import CancelModal from '$lib/bookings/CancelModal.svelte';
+  import BringAlong from '$lib/guest/BringAlong.svelte';
+  import { endedInWords } from '$lib/guest/ended';
+  import MovePanel from '$lib/moving/MovePanel.svelte';
+  import { rangeOf } from '$lib/moving/range';
   import { cityOf, ownZone, sameClock } from '$lib/time/clock';
-  import { dateIn, fullDate, lengthOf, timeOf } from '$lib/time/format';
+  import { dateIn, dayName, fullDate, lengthOf, timeOf } from '$lib/time/format';
   import PageHead from '$lib/guest/PageHead.svelte';
   import { placeWords } from '$lib/guest/place';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -18,8 +22,16 @@
   const minutes = $derived((Date.parse(booking.end) - Date.parse(booking.start)) / 60_000);
   const place = $derived(placeWords(booking.placeKind, booking.place));
   const over = $derived(Date.parse(booking.end) <= Date.parse(booking.now));
+  const begun = $derived(Date.parse(booking.start) <= Date.parse(booking.now));
+  const stands = $derived(!booking.cancelledAt && !over);
+  const isBefore = (until: string | null): boolean => until !== null && Date.parse(booking.now) < Date.parse(until);
+  const mayMove = $derived(stands && isBefore(booking.moveUntil));
+  const mayCancel = $derived(stands && (booking.waitsUntil !== null || isBefore(booking.cancelUntil)));
   const own = ownZone();
+  const path = $derived({ secret: data.secret });
   let cancelling = $state(false);
+  let moving = $state(false);
+  let moved = $state(false);
   let copied = $state<'not yet' | 'copied' | 'refused'>('not yet');
 
   async function copyLink(): Promise<void> {
@@ -29,6 +41,10 @@
       () => 'refused' as const,
     ) ?? 'refused';
   }
+
+  function until(at: string): string {
+    return `${dayName(dateIn(at, booking.zone))}, ${timeOf(at, booking.zone)}`;
+  }
 </script>
 
 <svelte:head><title>{booking.title} – your booking</title></svelte:head>
@@ -37,57 +53,103 @@
 
 <main class="mx-auto max-w-[1216px] px-[18px] pt-6 pb-16 md:px-6">
   <div class="grid gap-6 md:grid-cols-[1fr_340px]">
-    <section class="self-start rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
-      {#if booking.cancelledAt}
-        <p class="inline-flex items-center gap-2 rounded-full bg-brick-tint px-3 py-0.5 font-semibold text-brick-text"><span aria-hidden="true">×</span>{booking.cancelledBy === 'guest' ? 'You cancelled this booking' : `${booking.workspace} cancelled this booking`}</p>
-        {#if booking.cancelWord}<p class="mt-2 border-l-4 border-edge pl-3 whitespace-pre-line">{booking.cancelWord}</p>{/if}
-      {:else}
-        <p class="inline-flex items-center gap-2 rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text">
-          <span aria-hidden="true">✓</span>
-          {over ? 'This was booked' : 'This is booked for you'}
-        </p>
-      {/if}
-      <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, booking.zone))}</h2>
-      <p class="font-heading text-[28px] leading-tight font-semibold">
-        {timeOf(booking.start, booking.zone)} – {timeOf(booking.end, booking.zone)}
-        <span class="font-sans text-base font-normal text-muted max-md:block">{cityOf(booking.zone)} time, {lengthOf(minutes)}</span>
-      </p>
-      {#if !sameClock(booking.zone, own, start)}
-        <p class="mt-1 text-muted">
-          Where you are ({cityOf(own)}): {fullDate(dateIn(booking.start, own))}, {timeOf(booking.start, own)} – {timeOf(booking.end, own)}
-        </p>
-      {/if}
-      <dl class="mt-6 grid grid-cols-[92px_1fr] gap-x-4 gap-y-2">
-        {#if place}
-          <dt class="text-muted">Where</dt>
-          <dd>{place}</dd>
+    <div class="space-y-6">
+      <section class="self-start rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
+        {#if booking.cancelledAt}
+          <p class="inline-flex items-center gap-2 rounded-full bg-brick-tint px-3 py-0.5 font-semibold text-brick-text"><span aria-hidden="true">×</span>{endedInWords(booking.cancelledBy, booking.workspace)}</p>
+          {#if booking.cancelWord}<p class="mt-2 border-l-4 border-edge pl-3 whitespace-pre-line">{booking.cancelWord}</p>{/if}
+        {:else if booking.waitsUntil}
+          <p class="inline-flex items-center gap-2 rounded-full bg-glow-tint px-3 py-0.5 font-semibold text-on-tint"><span aria-hidden="true">…</span>You asked for this; it is kept for you</p>
+          <p class="mt-2">{booking.workspace} answers by mail until <strong>{until(booking.waitsUntil)}</strong> at the latest.</p>
+        {:else}
+          <p class="inline-flex items-center gap-2 rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text">
+            <span aria-hidden="true">✓</span>
+            {over ? 'This was booked' : 'This is booked for you'}
+          </p>
         {/if}
-        <dt class="text-muted">With</dt>
-        <dd>{booking.hosts.join(', ')}</dd>
-        <dt class="text-muted">For</dt>
-        <dd>{booking.guestName}, <span class="wrap-anywhere">{booking.guestEmail}</span></dd>
-      </dl>
-    </section>
+        {#if moved && stands}<p class="mt-2 font-semibold" role="status">It has another time now. Everybody is told by mail.</p>{/if}
+        <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, booking.zone))}</h2>
+        <p class="font-heading text-[28px] leading-tight font-semibold">
+          {timeOf(booking.start, booking.zone)} – {timeOf(booking.end, booking.zone)}
+          <span class="font-sans text-base font-normal text-muted max-md:block">{cityOf(booking.zone)} time, {lengthOf(minutes)}</span>
+        </p>
+        {#if !sameClock(booking.zone, own, start)}
+          <p class="mt-1 text-muted">
+            Where you are ({cityOf(own)}): {fullDate(dateIn(booking.start, own))}, {timeOf(booking.start, own)} – {timeOf(booking.end, own)}
+          </p>
+        {/if}
+        <dl class="mt-6 grid grid-cols-[92px_1fr] gap-x-4 gap-y-2">
+          {#if booking.roomLink}
+            <dt class="text-muted">Where</dt>
+            <dd>
+              <a class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4" href={booking.roomLink} rel="noopener">Open the video room</a>{#if booking.roomCode}<span class="block text-muted">Its code is {booking.roomCode}</span>{/if}
+            </dd>
+          {:else if place}
+            <dt class="text-muted">Where</dt>
+            <dd>{place}</dd>
+          {/if}
+          <dt class="text-muted">With</dt>
+          <dd>{booking.hosts.join(', ')}</dd>
+          <dt class="text-muted">For</dt>
+          <dd>{booking.guestName}, <span class="wrap-anywhere">{booking.guestEmail}</span></dd>
+        </dl>
+      </section>
+      {#if moving && mayMove}
+        <MovePanel
+          zone={booking.zone}
+          now={booking.now}
+          firstDate={booking.firstDate}
+          told="{booking.hosts.join(', ')} will be told."
+          load={async () => (await must(guestApi.GET('/api/public/bookings/{secret}/openings', { params: { path, query: rangeOf(booking.firstDate, booking.lastDate) } }))).openings}
+          move={(to) => must(guestApi.POST('/api/public/bookings/{secret}/move', { params: { path }, body: { start: to } }))}
+          onmoved={() => {
+            moving = false;
+            moved = true;
+            void invalidateAll();
+          }}
+          onclose={() => (moving = false)}
+        />
+      {/if}
+    </div>
 
     <aside class="space-y-5">
-      {#if !booking.cancelledAt}
-      <section>
-        <h2 class="text-lg">Put it in your calendar</h2>
-        <p class="mt-1 text-muted">The file opens in any calendar program and shows the right time wherever you are.</p>
-        <ActionButton kind="main" href="/api/public/bookings/{data.secret}/calendar.ics" class="mt-3 min-h-11 max-md:w-full">Save the calendar file</ActionButton>
-      </section>
+      {#if stands && !begun}
+        <section>
+          <h2 class="text-lg">Another time?</h2>
+          {#if mayMove}
+            <p class="mt-1 text-muted">Your booking stays until you have chosen{booking.moveUntil === booking.start ? '' : `; you can move it until ${until(booking.moveUntil ?? booking.start)}`}.</p>
+            <ActionButton onclick={() => (moving = true)} disabled={moving} class="mt-3 min-h-11 max-md:w-full">Move this booking</ActionButton>
+          {:else}
+            <p class="mt-1 text-muted">It can’t be moved here{booking.moveUntil === null ? '' : ' any more'}. {booking.askWhom === '' ? `Ask ${booking.hosts.join(', ')}.` : booking.askWhom}</p>
+          {/if}
+        </section>
+      {/if}
+      {#if !booking.cancelledAt && !booking.waitsUntil}
+        <section class="border-t border-line pt-5">
+          <h2 class="text-lg">Put it in your calendar</h2>
+          <p class="mt-1 text-muted">The file opens in any calendar program and shows the right time wherever you are.</p>
+          <ActionButton kind="main" href="/api/public/bookings/{data.secret}/calendar.ics" class="mt-3 min-h-11 max-md:w-full">Save the calendar file</ActionButton>
+        </section>
+      {/if}
+      {#if stands && !begun && booking.mostBrought > 0}
+        <BringAlong secret={data.secret} people={booking.companions} most={booking.mostBrought} onchanged={() => void invalidateAll()} />
       {/if}
       <section class="border-t border-line pt-5">
         <h2 class="text-lg">Keep this page’s address</h2>
-        <p class="mt-1 text-muted">It is the only way back to your booking. Whoever has it can see the booking, so keep it to yourself.</p>
+        <p class="mt-1 text-muted">Every mail about it has it too. Whoever has it can change the booking, so keep it to yourself.</p>
         <ActionButton onclick={() => void copyLink()} class="mt-3 min-h-11 max-md:w-full">{copied === 'copied' ? 'Copied' : 'Copy the address'}</ActionButton>
         {#if copied === 'refused'}<p class="mt-2 text-brick" role="alert">Your browser doesn’t allow it; copy the address from its address bar.</p>{/if}
       </section>
-      {#if !booking.cancelledAt && !over}
+      {#if stands}
         <section class="border-t border-line pt-5">
           <h2 class="text-lg">Can’t come?</h2>
-          <p class="mt-1 text-muted">Cancel it, and the time is free for somebody else.</p>
-          <ActionButton onclick={() => (cancelling = true)} class="mt-3 min-h-11 max-md:w-full">Cancel this booking</ActionButton>
+          {#if mayCancel}
+            {#if booking.cancelWords}<p class="mt-1 whitespace-pre-line">{booking.cancelWords}</p>{/if}
+            <p class="mt-1 text-muted">{booking.waitsUntil ? 'Take it back' : 'Cancel it'}, and the time is free for somebody else.</p>
+            <ActionButton onclick={() => (cancelling = true)} class="mt-3 min-h-11 max-md:w-full">Cancel this booking</ActionButton>
+          {:else}
+            <p class="mt-1 text-muted">It can’t be cancelled here{booking.cancelUntil === null ? '' : ' any more'}. {booking.askWhom === '' ? `Ask ${booking.hosts.join(', ')}.` : booking.askWhom}</p>
+          {/if}
         </section>
       {/if}
       <p class="border-t border-line pt-5"><a class="inline-flex min-h-11 items-center underline underline-offset-4" href={booking.pagePath}>See other times of “{booking.title}”</a></p>
@@ -99,7 +161,8 @@
   <CancelModal
     booking="this booking"
     reader={booking.hosts.join(', ')}
-    cancel={(word) => must(guestApi.POST('/api/public/bookings/{secret}/cancel', { params: { path: { secret: data.secret } }, body: { word } }))}
+    words={booking.cancelWords}
+    cancel={(word) => must(guestApi.POST('/api/public/bookings/{secret}/cancel', { params: { path }, body: { word } }))}
     oncancelled={() => {
       cancelling = false;
       void invalidateAll();

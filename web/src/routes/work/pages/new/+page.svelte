@@ -24,5 +24,6 @@
   desks={data.desks}
   calendars={data.calendars}
   me={data.me}
+  tokens={data.tokens}
   onsaved={(page) => void goto(`/work/pages/${page.id}`, { replaceState: true })}
 />

@@ -1,0 +1,44 @@
+using LooseLantern.Core;
+using LooseLantern.Formats.ICalendar.Writing;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using Microsoft.EntityFrameworkCore;
+
+namespace LooseLantern.Server.Features.Post;
+
+/// <summary>A booking with all that messages say of it.</summary>
+/// <param name="People">Of the team, who have a mail address, by id.</param>
+public sealed record AboutBooking(Booking Booking, Session Session, Page Page, string Workspace, IReadOnlyDictionary<Guid, Person> People)
+{
+    public Span Time => new(Session.Time.LowerBound, Session.Time.UpperBound);
+
+    /// <summary>In the order of their seats.</summary>
+    public IEnumerable<Host> Hosts => Session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!);
+
+    public string HostNames => string.Join(", ", Hosts.Select(host => host.Name));
+
+    /// <summary>Whoever speaks for all: the first seat that a person fills; a room asks nobody.</summary>
+    public Party Lead => Hosts.Select(PartyOf).FirstOrDefault(party => party is { Kind: PartyKind.Person, Address: not null }) ?? new Party(Session.Id, Page.Desk!.Name, null);
+
+    /// <summary>Whether a room is made for each of its bookings.</summary>
+    public bool HasRoom => Page is { PlaceKind: PlaceKind.Video, Place.Length: 0 };
+
+    public Person? PersonOf(Host host) => host.PersonId is { } id ? People.GetValueOrDefault(id) : null;
+
+    public Party PartyOf(Host host) => new(
+        host.Id, host.Name, PersonOf(host)?.Email,
+        host.Kind switch { HostKind.Room => PartyKind.Room, HostKind.Thing => PartyKind.Thing, _ => PartyKind.Person });
+
+    /// <summary>All of these bookings, cancelled ones too, in order of id.</summary>
+    public static async Task<List<AboutBooking>> LoadAsync(LanternDb db, IReadOnlyCollection<Guid> bookingIds, CancellationToken ct)
+    {
+        var bookings = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking().Where(booking => bookingIds.Contains(booking.Id))
+            .Include(booking => booking.Session!).ThenInclude(session => session.Page!).ThenInclude(page => page.Desk)
+            .Include(booking => booking.Session!).ThenInclude(session => session.Hosts).ThenInclude(host => host.Host)
+            .AsSplitQuery().OrderBy(booking => booking.Id).ToListAsync(ct);
+        if (bookings.Count == 0) return [];
+        var workspace = await db.Workspaces.Select(row => row.Name).SingleAsync(ct);
+        var people = await db.Users.AsNoTracking().Where(person => person.Email != null && person.LeftAt == null).ToDictionaryAsync(person => person.Id, ct);
+        return bookings.ConvertAll(booking => new AboutBooking(booking, booking.Session!, booking.Session!.Page!, workspace, people));
+    }
+}

@@ -1,0 +1,39 @@
+using LooseLantern.Formats.ICalendar.Writing;
+using LooseLantern.Server.Data.Model;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Post;
+
+/// <summary>The iCalendar parts of messages, with marks in place of secrets.</summary>
+public sealed class Invitations(IClock clock)
+{
+    /// <summary>For this guest and whom they bring alone: on a group page no guest ever sees another.</summary>
+    /// <param name="withLink">Whether it bears the private link, which is the guest's own.</param>
+    public string ForGuest(AboutBooking about, InvitationMethod method, Letter appointment, bool withLink)
+    {
+        var booking = about.Booking;
+        return Text(about, method, booking.Uid, booking.Sequence, appointment.Subject, withLink ? appointment.Text : WithoutLink(appointment.Text), GuestParties(booking));
+    }
+
+    /// <summary>For a host whose calendars we can't write: the session with all its guests.</summary>
+    public string ForHost(AboutBooking about, InvitationMethod method, IReadOnlyList<Booking> guests) => Text(
+        about, method, about.Session.Uid, about.Session.Sequence, $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
+        string.Join('\n', guests.Select(guest => $"{guest.GuestName}, {guest.GuestEmail}").Append(about.Page.Post.HostWords)).Trim(), [.. guests.SelectMany(GuestParties)]);
+
+    private string Text(AboutBooking about, InvitationMethod method, string uid, int sequence, string title, string description, IReadOnlyList<Party> asked)
+    {
+        var place = about.HasRoom ? PostMarks.RoomLink : about.Page.Place;
+        // Unfolded, so that no mark in it is torn apart before something is put in its place.
+        return Folding.Unfold(InvitationFile.Write(new InvitationEvent(
+            method, uid, sequence, clock.GetCurrentInstant(), about.Time, PostMarks.Harmless(title), place.Length == 0 ? null : place, description,
+            about.Lead, PostMarks.Reply, asked, [.. about.Hosts.Select(about.PartyOf)])));
+    }
+
+    private static List<Party> GuestParties(Booking booking) =>
+    [
+        new Party(booking.Id, PostMarks.Harmless(booking.GuestName), booking.GuestEmail),
+        .. booking.Companions.Select(one => new Party(booking.Id, PostMarks.Harmless(one.Name.Length == 0 ? one.Email : one.Name), one.Email)),
+    ];
+
+    private static string WithoutLink(string text) => string.Join('\n', text.Split('\n').Where(line => !line.Contains(PostMarks.Link, StringComparison.Ordinal)));
+}

@@ -1,0 +1,54 @@
+using LooseLantern.Core.Reminders;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Post;
+
+/// <summary>
+/// Writes the reminders of a booking, as messages that are due later. Those of before are dropped, so that they move and go with the booking. What can wait
+/// does not come in the quiet hours of its reader.
+/// </summary>
+public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
+{
+    /// <summary>Guests have no settings of their own; at night nobody wants to hear of tomorrow.</summary>
+    private static readonly QuietHours OfGuests = new(new LocalTime(21, 0), new LocalTime(8, 0));
+
+    public async Task WriteAsync(AboutBooking about, CancellationToken ct)
+    {
+        var booking = about.Booking;
+        await db.Messages.Where(row => row.BookingId == booking.Id && (row.Kind == MessageKind.ReminderForGuest || row.Kind == MessageKind.ReminderForHost) && row.State == MessageState.Due && row.Attempts == 0)
+            .ExecuteDeleteAsync(ct);
+        if (booking.CancelledAt is not null || booking.WaitsUntil is not null) return;
+        // A group's hosts are reminded once, by its first guest's booking.
+        var isFirst = !await db.Bookings.AnyAsync(row => row.SessionId == booking.SessionId && row.Id < booking.Id && row.WaitsUntil == null, ct);
+        var telling = new Telling(Occasion.Booked);
+        foreach (var minutes in about.Page.Post.Reminders)
+        {
+            if (about.Page.Post.ToGuests != GuestMail.None)
+            {
+                var reader = Reader.Of(booking);
+                Add(about, MessageKind.ReminderForGuest, reader, GuestLetters.Write(about.Page.Post, MessageKind.ReminderForGuest, reader.Language, words.Of(about, telling, reader)), minutes, OfGuests, null);
+            }
+
+            foreach (var person in isFirst ? about.Hosts.Select(about.PersonOf).OfType<Person>().Where(person => person.Hearing.Reminded) : [])
+            {
+                var (reader, hearing) = (Reader.Of(person), person.Hearing);
+                var quiet = hearing is { QuietFrom: { } from, QuietUntil: { } until } ? new QuietHours(from, until) : null;
+                Add(about, MessageKind.ReminderForHost, reader, PostTemplates.Write(MessageKind.ReminderForHost, reader.Language, words.Of(about, telling, reader)), minutes, quiet, person.Id);
+            }
+        }
+    }
+
+    private void Add(AboutBooking about, MessageKind kind, Reader reader, Letter letter, int minutes, QuietHours? quiet, Guid? personId)
+    {
+        var (now, start, zone) = (clock.GetCurrentInstant(), about.Time.Start, DateTimeZoneProviders.Tzdb[reader.Zone]);
+        var due = ReminderTimes.DueAt(start, minutes, zone);
+        // Who books so late knows it still.
+        if (due <= now) return;
+        var message = PostDraft.Of(about, kind, reader, letter, now);
+        (message.DueAt, message.PersonId) = (quiet?.After(due, start, zone) ?? due, personId);
+        db.Messages.Add(message);
+    }
+}

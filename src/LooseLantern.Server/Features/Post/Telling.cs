@@ -1,0 +1,52 @@
+using LooseLantern.Core;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Committing;
+
+namespace LooseLantern.Server.Features.Post;
+
+/// <summary>What messages tell of.</summary>
+public enum Occasion
+{
+    Booked,
+    Moved,
+    HostChanged,
+    Cancelled,
+
+    /// <summary>A booking is asked for and waits for a yes.</summary>
+    Asked,
+
+    /// <summary>The yes came: it stands from now on.</summary>
+    Accepted,
+    Declined,
+    Lapsed,
+
+    /// <summary>The guest brings other people than before.</summary>
+    CompanyChanged,
+
+    /// <summary>The guest's calendar, or the guest, answered.</summary>
+    Replied,
+}
+
+/// <summary>What became of bookings, for everybody who hears of it.</summary>
+public sealed record Telling(Occasion Occasion)
+{
+    /// <summary>Of a host who takes over: of the hosts only they are told.</summary>
+    public Guid? NewHostId { get; init; }
+
+    /// <summary>Hosts whose time is free again.</summary>
+    public IReadOnlyList<Guid> FormerHosts { get; init; } = [];
+
+    /// <summary>When it was before it was moved.</summary>
+    public Span? Was { get; init; }
+
+    public ChangedBy? By { get; init; }
+
+    /// <summary>Addresses of people whom the guest does not bring along any more.</summary>
+    public IReadOnlyList<Companion> FormerCompanions { get; init; } = [];
+
+    /// <summary>Times that are offered instead of the one asked for.</summary>
+    public IReadOnlyList<Span> Offered { get; init; } = [];
+
+    /// <summary>What a mail to the booking's address says.</summary>
+    public IncomingMail? Reply { get; init; }
+}

@@ -1,0 +1,45 @@
+using FluentValidation;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+
+namespace LooseLantern.Server.Features.Profile;
+
+/// <summary>What a person hears of by mail, and when: each chooses for themselves.</summary>
+public static class HearingEndpoints
+{
+    private static readonly HearingRules Checks = new();
+
+    public static void MapHearing(this IEndpointRouteBuilder api)
+    {
+        var hearing = api.MapGroup("/me/hearing").WithTags("Profile");
+
+        hearing.MapGet("/", async (Actor actor, LanternDb db, CancellationToken ct) => (await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct)).Hearing)
+            .WithName("getHearing");
+
+        hearing.MapPut("/", async (Hearing form, Actor actor, LanternDb db, CancellationToken ct) =>
+            {
+                Checks.Check(form);
+                (await db.Users.SingleAsync(row => row.Id == actor.Required.Id, ct)).Hearing = form;
+                await db.SaveChangesAsync(ct);
+                return form;
+            })
+            .WithName("changeHearing").WithDescription("For what is written from now on; reminders that are written already stay as they are until the booking changes.").ProducesValidationProblem();
+    }
+
+    private sealed class HearingRules : AbstractValidator<Hearing>
+    {
+        public HearingRules()
+        {
+            RuleFor(form => form.Own).IsInEnum();
+            RuleFor(form => form.ActedFor).IsInEnum();
+            RuleFor(form => form.Others).IsInEnum();
+            RuleFor(form => form.QuietUntil).NotNull().When(form => form.QuietFrom is not null).WithMessage("Say when the quiet hours end.");
+            RuleFor(form => form.QuietFrom).NotNull().When(form => form.QuietUntil is not null).WithMessage("Say when the quiet hours begin.");
+            RuleFor(form => form.QuietUntil).NotEqual(form => form.QuietFrom).When(form => form.QuietFrom is not null && form.QuietUntil is not null)
+                .WithMessage("Let the quiet hours end at another time than they begin, or leave both empty.");
+        }
+    }
+}

@@ -1,0 +1,74 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
+  import type { Schemas } from '$lib/api/client';
+  import { problemOf, type Problem } from '$lib/api/problem';
+  import type { ShownOpening } from '$lib/guest/days';
+  import { timeOf, weekday } from '$lib/time/format';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import OpeningChoice from './OpeningChoice.svelte';
+
+  interface Props {
+    zone: string;
+    now: string;
+    firstDate: string;
+    /** Who is told of it, in words. */
+    told: string;
+    load: () => Promise<Schemas['Opening'][]>;
+    move: (start: string) => Promise<unknown>;
+    onmoved: () => void;
+    onclose: () => void;
+  }
+
+  let { zone, now, firstDate, told, load, move, onmoved, onclose }: Props = $props();
+
+  let openings = $state.raw<Schemas['Opening'][] | undefined>(undefined);
+  let loadProblem = $state.raw<Problem | undefined>(undefined);
+  let chosen = $state.raw<ShownOpening | undefined>(undefined);
+  const attempt = new Attempt();
+
+  async function ask(): Promise<void> {
+    try {
+      openings = await load();
+      loadProblem = undefined;
+    } catch (thrown) {
+      loadProblem = problemOf(thrown);
+    }
+  }
+
+  onMount(() => void ask());
+
+  async function take(): Promise<void> {
+    const opening = chosen;
+    if (!opening) return;
+    if (await attempt.run(() => move(opening.start))) return onmoved();
+    // What has gone is not offered again.
+    if (attempt.problem?.status === 409) await ask();
+  }
+</script>
+
+<section aria-labelledby="move-title" class="rounded-2xl border border-line bg-card p-5 md:p-7">
+  <div class="flex flex-wrap items-baseline justify-between gap-3">
+    <h2 id="move-title" class="text-xl">Choose another time</h2>
+    <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}>Leave it where it is</button>
+  </div>
+  {#if loadProblem}<ProblemNote problem={loadProblem} />{/if}
+  {#if openings}
+    <OpeningChoice {openings} {zone} {now} {firstDate} {chosen} onchoose={(opening) => { chosen = opening; attempt.problem = undefined; }}>
+      {#snippet form()}
+        {#if chosen}
+          <div class="mb-3 rounded-2xl border border-line-strong bg-paper p-4">
+            {#if attempt.problem}<div class="mb-3"><ProblemNote problem={attempt.problem} /></div>{/if}
+            <div class="flex flex-wrap items-center justify-between gap-3">
+              <p>{told}</p>
+              <ActionButton kind="main" class="min-h-11 max-md:w-full" disabled={attempt.busy || attempt.problem?.status === 409} onclick={() => void take()}>Move it to {timeOf(chosen.start, zone)} on {weekday(chosen.date)}</ActionButton>
+            </div>
+          </div>
+        {/if}
+      {/snippet}
+    </OpeningChoice>
+  {:else if !loadProblem}
+    <p class="py-3 text-muted">Looking for open times …</p>
+  {/if}
+</section>

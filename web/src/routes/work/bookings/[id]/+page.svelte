@@ -1,0 +1,155 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { api } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
+  import { Attempt } from '$lib/api/Attempt.svelte';
+  import AnswerAsked from '$lib/bookings/AnswerAsked.svelte';
+  import CancelModal from '$lib/bookings/CancelModal.svelte';
+  import IncomingList from '$lib/bookings/IncomingList.svelte';
+  import { endInWords, replyInWords } from '$lib/bookings/reply';
+  import OutsideNote from '$lib/calendars/OutsideNote.svelte';
+  import MovePanel from '$lib/moving/MovePanel.svelte';
+  import { rangeOf } from '$lib/moving/range';
+  import { kinds, stateInWords } from '$lib/post/words';
+  import { cityOf } from '$lib/time/clock';
+  import { dateIn, dayMonth, dayName, fullDate, lengthOf, timeOf } from '$lib/time/format';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+
+  const detail = $derived(data.detail);
+  const row = $derived(detail.row);
+  const zone = $derived(data.me.zone);
+  const path = $derived({ id: row.id });
+  const minutes = $derived((Date.parse(row.end) - Date.parse(row.start)) / 60_000);
+  const mayMove = $derived(row.mayChange && Date.parse(row.start) > Date.parse(detail.now));
+  const reply = $derived(replyInWords(row, zone));
+  let moving = $state(false);
+  let cancelling = $state(false);
+  const wished = new Attempt();
+
+  const load = async () => (await must(api.GET('/api/bookings/{id}/openings', { params: { path, query: rangeOf(detail.firstDate, detail.lastDate) } }))).openings;
+  const move = (start: string) => must(api.POST('/api/bookings/{id}/move', { params: { path }, body: { start } }));
+
+  async function grant(start: string): Promise<void> {
+    await wished.run(() => move(start));
+    await invalidateAll();
+  }
+
+  function done(): void {
+    moving = false;
+    cancelling = false;
+    void invalidateAll();
+  }
+</script>
+
+<svelte:head><title>{row.guestName} – Loose Lantern</title></svelte:head>
+
+<p class="mb-1"><a class="text-muted underline underline-offset-4" href="/work/bookings">Bookings</a></p>
+<header class="mb-4 flex flex-wrap items-center justify-between gap-3">
+  <h1 class="text-[26px]">{row.guestName}</h1>
+  {#if row.mayChange}
+    <div class="flex flex-wrap gap-3">
+      {#if mayMove}<ActionButton disabled={moving} onclick={() => (moving = true)}>Move</ActionButton>{/if}
+      <ActionButton onclick={() => (cancelling = true)}>Cancel</ActionButton>
+    </div>
+  {/if}
+</header>
+
+<div class="grid items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,440px)]">
+  <div class="space-y-5">
+    {#if row.waitsUntil && row.mayChange && !row.cancelledAt}
+      <AnswerAsked
+        guest={row.guestName}
+        waitsUntil={row.waitsUntil}
+        {zone}
+        now={detail.now}
+        firstDate={detail.firstDate}
+        {load}
+        accept={() => must(api.POST('/api/bookings/{id}/accept', { params: { path } }))}
+        decline={(form) => must(api.POST('/api/bookings/{id}/decline', { params: { path }, body: form }))}
+        onanswered={done}
+      />
+    {/if}
+    {#each row.outside as outside (outside.id)}<OutsideNote {outside} booking={row.guestName} {zone} />{/each}
+
+    <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="appointment">
+      <h2 id="appointment" class="text-xl">{fullDate(dateIn(row.start, zone))}, {timeOf(row.start, zone)} – {timeOf(row.end, zone)}</h2>
+      <p class="text-muted">{cityOf(zone)} time, {lengthOf(minutes)}{row.guestZone === zone ? '' : `; ${timeOf(row.start, row.guestZone)} in ${cityOf(row.guestZone)}, where the guest is`}</p>
+      {#if row.cancelledAt}
+        <p class="mt-2 font-semibold text-brick">{endInWords(row)} ({dayMonth(dateIn(row.cancelledAt, zone))})</p>
+      {:else if row.waitsUntil}
+        <p class="mt-2 font-semibold">Asked for; waits until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</p>
+      {/if}
+      {#if reply && !row.cancelledAt}
+        <div class="mt-2 flex flex-wrap items-center gap-3">
+          <p class={row.reply === 'declined' || row.wishStart ? 'font-semibold text-brick' : 'text-sea-text'}>{row.guestName} {reply}</p>
+          {#if row.wishStart && mayMove}
+            {@const wish = row.wishStart}
+            <ActionButton disabled={wished.busy} onclick={() => void grant(wish)}>Move it there</ActionButton>
+          {/if}
+        </div>
+        {#if wished.problem}<div class="mt-2"><ProblemNote problem={wished.problem} /></div>{/if}
+      {/if}
+      <dl class="mt-4 grid grid-cols-[92px_1fr] gap-x-4 gap-y-1.5">
+        <dt class="text-muted">Page</dt>
+        <dd><a class="underline decoration-line-strong underline-offset-4" href="/work/pages/{row.pageId}">{row.page}</a>{row.place ? `, ${row.place}` : ''}</dd>
+        <dt class="text-muted">Host</dt>
+        <dd>{row.hosts.join(', ')}</dd>
+        <dt class="text-muted">Guest</dt>
+        <dd><a class="wrap-anywhere underline decoration-line-strong underline-offset-4" href="mailto:{row.guestEmail}">{row.guestEmail}</a></dd>
+        {#if detail.companions.length > 0}
+          <dt class="text-muted">Brings</dt>
+          <dd>{detail.companions.map((one) => (one.name === '' ? one.email : `${one.name} (${one.email})`)).join(', ')}</dd>
+        {/if}
+        {#if detail.hostWords}
+          <dt class="text-muted">For us</dt>
+          <dd class="whitespace-pre-line">{detail.hostWords}</dd>
+        {/if}
+        <dt class="text-muted">Booked</dt>
+        <dd>{dayMonth(dateIn(row.bookedAt, zone))}, {timeOf(row.bookedAt, zone)}</dd>
+      </dl>
+    </section>
+
+    {#if moving && mayMove}
+      <MovePanel {zone} now={detail.now} firstDate={detail.firstDate} told="{row.guestName} and {row.hosts.join(', ')} will be told." {load} {move} onmoved={done} onclose={() => (moving = false)} />
+    {/if}
+
+    <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="answers">
+      <h2 id="answers" class="mb-1 text-lg">Answers</h2>
+      <IncomingList incoming={detail.incoming} {zone} />
+    </section>
+  </div>
+
+  <div class="space-y-5">
+    <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="post">
+      <h2 id="post" class="mb-1 text-lg">Post</h2>
+      <ul>
+        {#each detail.post as message (message.id)}
+          <li class="border-t border-line py-2 first:border-t-0">
+            <a class="underline decoration-line-strong underline-offset-4" href="/work/post?message={message.id}">{message.subject}</a>
+            <span class="block text-sm text-muted">{message.toName}, {kinds[message.kind]}; <span class={message.state === 'failed' ? 'text-brick' : ''}>{stateInWords(message, zone)}</span></span>
+          </li>
+        {:else}
+          <li class="text-muted">No mail was written about it.</li>
+        {/each}
+      </ul>
+    </section>
+    {#if detail.done.length > 0}
+      <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="done">
+        <h2 id="done" class="mb-1 text-lg">What was done</h2>
+        <ul>
+          {#each detail.done as line (line.at + line.what)}
+            <li class="border-t border-line py-1.5 text-sm first:border-t-0">{line.what}<span class="block text-muted">{line.by || 'by itself, or the guest'}, {dayMonth(dateIn(line.at, zone))}, {timeOf(line.at, zone)}</span></li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
+  </div>
+</div>
+
+{#if cancelling}
+  <CancelModal booking="the booking of {row.guestName}" reader={row.guestName} cancel={(word) => must(api.POST('/api/bookings/{id}/cancel', { params: { path }, body: { word } }))} oncancelled={done} onclose={() => (cancelling = false)} />
+{/if}
