@@ -35,6 +35,22 @@ public class InvitationFileTests
         lines.ShouldNotContain("BEGIN:VALARM");
     }
 
+    /// <summary>Another reader than ours, the one that calendar programs of the web have, takes the same files: web/src/lib/post/invitations.test.ts.</summary>
+    [Theory]
+    [InlineData(InvitationMethod.Request, "request.ics")]
+    [InlineData(InvitationMethod.Cancel, "cancel.ics")]
+    public void Invitations_are_written_as_the_files_that_others_are_tried_with(InvitationMethod method, string file)
+    {
+        var slip = new Party(Guid.Parse("01a21ba5-0000-7000-8000-000000000001"), "Slip \"2\"", null, PartyKind.Room);
+        var written = Folding.Fold(Folding.Unfold(InvitationFile.Write(new InvitationEvent(
+            method, "01a21ba5-618c-78cd-a98d-961c543613ce", 3, Instant.FromUtc(2026, 12, 1, 0, 0), Time, "Hull survey, with Öre; und \u26f5", "Slip 2, Brackwater Quay",
+            "Sunniva Dale\nYour booking: https://lantern.example/booking/75JgOfqJrkms7Pr9A4nVkUxt", Lead, "b.0a1b@replies.example",
+            [Guest, Guest with { Name = "Bram Wren", Address = "bram@wren-charters.example" }], [Lead, slip]))));
+        var path = Path.Combine(AppContext.BaseDirectory, "Invitations", file);
+        if (Environment.GetEnvironmentVariable("LANTERN_WRITE_FILES") is { } folder) File.WriteAllText(Path.Combine(folder, file), written);
+        File.ReadAllText(path).ReplaceLineEndings("\n").ShouldBe(written.ReplaceLineEndings("\n"));
+    }
+
     [Theory]
     [InlineData("SUMMARY:short")]
     [InlineData("SUMMARY:exactly seventy-five octets long, which is as long as a line may get ....")]

@@ -33,9 +33,9 @@ public sealed class Coordinator(HttpClient http, string desk)
 
     public async Task<JsonElement> GetAsync(string path) => await Http.GetFromJsonAsync<JsonElement>(path);
 
-    public Task<HttpResponseMessage> PostAsync(string path, object body) => SendAsync(HttpMethod.Post, path, JsonContent.Create(body));
+    public Task<HttpResponseMessage> PostAsync(string path, object body) => SendAsync(HttpMethod.Post, path, JsonContent.Create(body, options: LooseLantern.Server.Hosting.Json.Options));
 
-    public Task<HttpResponseMessage> PutAsync(string path, object body) => SendAsync(HttpMethod.Put, path, JsonContent.Create(body));
+    public Task<HttpResponseMessage> PutAsync(string path, object body) => SendAsync(HttpMethod.Put, path, JsonContent.Create(body, options: LooseLantern.Server.Hosting.Json.Options));
 
     public Task<HttpResponseMessage> DeleteAsync(string path) => SendAsync(HttpMethod.Delete, path, null);
 
@@ -69,6 +69,10 @@ public sealed class Coordinator(HttpClient http, string desk)
         change?.Invoke(draft);
         return draft;
     }
+
+    /// <summary>Sends a file along with a page's mail.</summary>
+    public Task<HttpResponseMessage> AddPageFileAsync(Guid page, string name, string text) =>
+        SendAsync(HttpMethod.Post, $"/api/pages/{page}/files", new MultipartFormDataContent { { new ByteArrayContent(Encoding.UTF8.GetBytes(text)), "file", name } });
 
     private static MultipartFormDataContent FileForm(string text, Guid? host)
     {

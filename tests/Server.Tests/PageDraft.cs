@@ -1,3 +1,5 @@
+using LooseLantern.Server.Data.Model;
+
 namespace Server.Tests;
 
 /// <summary>A page form, with what a test does not care about filled in.</summary>
@@ -46,11 +48,24 @@ public sealed class PageDraft
 
     public object[] Calendars { get; set; } = [];
 
+    public string PlaceKind { get; set; } = "inPerson";
+
+    public string Place { get; set; } = "Slip 2";
+
+    /// <summary>What guests may do; the usual unless said.</summary>
+    public ChangeRules? Changes { get; set; }
+
+    /// <summary>What it sends; the usual unless said.</summary>
+    public PagePost? Post { get; set; }
+
+    public int? ApprovalHours { get; set; }
+
     public string StepFrom { get; set; } = "clock";
 
     public object Form() => new
     {
-        title = Title, deskId = DeskId, address = Address, description = "", placeKind = "inPerson", place = "Slip 2", keepsHosts = KeepsHosts, times = Times(),
+        title = Title, deskId = DeskId, address = Address, description = "", placeKind = PlaceKind, place = Place, keepsHosts = KeepsHosts, times = Times(), changes = Changes, post = Post,
+        approvalHours = ApprovalHours,
     };
 
     public object Times() => new

@@ -15,9 +15,10 @@ public class PermissionTests(World world)
             var answer = await who.PostAsync($"/api/post/{message}/again", new { });
             return answer.StatusCode == HttpStatusCode.Conflict ? new HttpResponseMessage(HttpStatusCode.OK) : answer;
         },
-        ["Change their own profile, usual settings and password"] = (_, who) => FirstRefusedAsync(
+        ["Change their own profile, usual settings, what they hear of and password"] = (_, who) => FirstRefusedAsync(
             who.PutAsync("/api/me/profile", new { name = "Somebody Else", line = "", zone = "Europe/Lisbon", language = "da", clock = "h12" }),
             who.PutAsync("/api/me/usual", Scene.Usual()),
+            who.PutAsync("/api/me/hearing", LooseLantern.Server.Data.Model.Hearing.Usual),
             who.PutAsync("/api/me/password", new { password = "a long password", newPassword = "another long one" })),
         ["See where they are signed in and sign out there"] = async (_, who) => await who.DeleteAsync(
             $"/api/me/sign-ins/{(await who.GetAsync("/api/me/security")).GetProperty("signIns")[0].GetProperty("id").GetGuid()}"),
@@ -27,6 +28,12 @@ public class PermissionTests(World world)
         ["Publish and unpublish a page with their own time"] = async (scene, who) => await who.PostAsync($"/api/pages/{await scene.MakePageAsync(who)}/publish", new { version = 1 }) is { IsSuccessStatusCode: true }
             ? await who.PostAsync($"/api/pages/{scene.LastPage}/unpublish", new { version = 2 })
             : await who.PostAsync($"/api/pages/{scene.LastPage}/unpublish", new { version = 1 }),
+        ["Send files along with a page of their own time, and preview its mail"] = async (scene, who) =>
+        {
+            var page = await scene.MakePageAsync(who);
+            return await FirstRefusedAsync(
+                who.AddPageFileAsync(page, "plan.txt", "Bring the plan."), who.PostAsync($"/api/pages/{page}/post-preview", new { post = LooseLantern.Server.Data.Model.PagePost.Usual, mail = "booked" }));
+        },
         ["Download the case file of a page"] = async (scene, who) => await who.Http.GetAsync($"/api/pages/{await scene.MakePageAsync(who)}/case"),
         ["Join a calendar of their own"] = (_, who) => who.JoinCalendarAsync(Scene.EmptyCalendar, who.HostId),
         ["Make named hours"] = (_, who) => who.PostAsync("/api/hours", Scene.Hours("Winter")),
@@ -91,6 +98,18 @@ public class PermissionTests(World world)
         {
             (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
             return await who.PostAsync($"/api/bookings/{await scene.BookingAsync(host)}/cancel", new { word = "" });
+        },
+        ["Move a booking of theirs"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
+            return await who.PostAsync($"/api/bookings/{await scene.BookingAsync(host)}/move", new { start = "2026-12-08T09:00:00Z" });
+        },
+        ["Accept or decline what is asked of them"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
+            return await FirstRefusedAsync(
+                who.PostAsync($"/api/bookings/{await scene.BookingAsync(host, approvalHours: 24)}/accept", new { }),
+                who.PostAsync($"/api/bookings/{await scene.BookingAsync(host, approvalHours: 24, start: "2026-12-09T08:00:00Z")}/decline", new { word = "" }));
         },
         ["Set their weight and caps"] = async (_, host, who) => await who.PutAsync($"/api/hosts/{host.HostId}", new
         {

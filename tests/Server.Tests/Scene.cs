@@ -64,10 +64,10 @@ public sealed class Scene(World world, Coordinator owner)
     }
 
     /// <summary>A booking of somebody's time, on a page that the owner makes.</summary>
-    public async Task<Guid> BookingAsync(Coordinator of)
+    public async Task<Guid> BookingAsync(Coordinator of, int? approvalHours = null, string start = "2026-12-08T08:00:00Z")
     {
-        var page = await Owner.PublishAsync(draft => draft.HostId = of.HostId);
-        (await world.Guest().BookAsync(Owner.Desk, page, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        var page = await Owner.PublishAsync(draft => (draft.HostId, draft.ApprovalHours) = (of.HostId, approvalHours));
+        (await world.Guest().BookAsync(Owner.Desk, page, start)).StatusCode.ShouldBe(HttpStatusCode.Created);
         return (await of.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
     }
 

@@ -26,6 +26,14 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
     public async Task<Page> GetAsync(Guid id, CancellationToken ct) =>
         await Whole().FirstOrDefaultAsync(page => page.Id == id, ct) ?? throw Refusal.NotFound("page");
 
+    /// <summary>A page that whoever asks may change, by the leave of its hosts.</summary>
+    public async Task<Page> HeldAsync(Guid id, CancellationToken ct)
+    {
+        var page = await Whole().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
+        await allowances.HoldToAsync(HostsOf(page), Allowance.Offer, ct);
+        return page;
+    }
+
     /// <summary>Makes a draft, which no guest sees yet.</summary>
     public async Task<Page> CreateAsync(PageForm form, CancellationToken ct)
     {

@@ -26,9 +26,9 @@ public static class PageFileEndpoints
                 db.PageFiles.AsNoTracking().Where(file => file.PageId == id).OrderBy(file => file.Name).Select(file => new PageFileView(file.Id, file.Name, file.Bytes.Length)).ToListAsync(ct))
             .WithName("listPageFiles");
 
-        files.MapPost("/", async Task<Created<PageFileView>> (Guid id, HttpRequest request, LanternDb db, RecordKeeping record, CancellationToken ct) =>
+        files.MapPost("/", async Task<Created<PageFileView>> (Guid id, HttpRequest request, LanternDb db, PageEditing pages, RecordKeeping record, CancellationToken ct) =>
             {
-                var page = await db.Pages.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
+                var page = await pages.HeldAsync(id, ct);
                 var upload = await Upload.ReadAsync(request, ct, "Choose a file to send along.");
                 var name = Path.GetFileName(upload.FileName).Trim();
                 if (upload.Bytes.Length is 0 or > MostBytes) throw Refusal.Invalid("file", "Send a file of up to 3 MB along; larger ones better stand behind a link.");
@@ -42,8 +42,9 @@ public static class PageFileEndpoints
             })
             .WithName("addPageFile").Accepts<IFormFile>("multipart/form-data").RequireAuthorization(Roles.Coordinator).DisableAntiforgery().ProducesValidationProblem().ProducesProblem(404);
 
-        files.MapDelete("/{fileId:guid}", async Task<NoContent> (Guid id, Guid fileId, LanternDb db, CancellationToken ct) =>
+        files.MapDelete("/{fileId:guid}", async Task<NoContent> (Guid id, Guid fileId, LanternDb db, PageEditing pages, CancellationToken ct) =>
             {
+                await pages.HeldAsync(id, ct);
                 if (await db.PageFiles.Where(file => file.Id == fileId && file.PageId == id).ExecuteDeleteAsync(ct) == 0) throw Refusal.NotFound("file");
                 return TypedResults.NoContent();
             })

@@ -16,9 +16,10 @@ public static class GuestLetters
             _ => null,
         };
         if (own is null) return PostTemplates.Write(kind, language, words);
+        var letter = PostTemplates.Write(own, words);
         // Whatever a page says, its guests can get back to their booking.
-        var links = kind != MessageKind.CancelledForGuest && !own.Body.Contains("link", StringComparison.Ordinal) ? own with { Body = own.Body + "\n\n{{ link }}" } : own;
-        return PostTemplates.Write(links, words);
+        return kind == MessageKind.CancelledForGuest || letter.Text.Contains(words["link"], StringComparison.Ordinal)
+            ? letter : PostTemplates.Write(own with { Body = own.Body + "\n\n{{ link }}" }, words);
     }
 
     /// <summary>The appointment as it stands in guests' calendars: its title, and its text, which bears the private link.</summary>
