@@ -80,15 +80,18 @@ public static class DemoLoading
         var editing = services.GetRequiredService<PageEditing>();
         var published = new List<Page>();
         Page? last = null;
+        var asked = Guid.Empty;
         foreach (var page in DemoPages.All)
         {
             SeatForm[] lineUp = [.. page.Seats.Select(seat => new SeatForm([.. seat.Select(host => hosts[host])], SeatFill.Balanced))];
             var made = await editing.CreateAsync(page.Form(deskIds[page.Desk], lineUp, today), ct);
+            if (made.Address == DemoPages.Asked) asked = made.Id;
             if (made.Address == DemoPages.Last) last = made;
             else if (page.Published) published.AddRange(Enumerable.Repeat(await editing.SetStateAsync(made.Id, made.Version, PageState.Published, ct), page.Turns));
         }
 
         await BookAsync(services, published, now, ct);
+        await AskAsync(services, asked, ct);
         await editing.SetStateAsync(last!.Id, last.Version, PageState.Published, ct);
     }
 
@@ -120,6 +123,18 @@ public static class DemoLoading
                     new BookingWish(page.Id, chosen.Start, duration, guest.Name, guest.Email, guest.Zone), $"demo-{daysAgo}-{of}", ct);
             }
         }
+    }
+
+    /// <summary>Somebody asks for a time that waits for a yes.</summary>
+    private static async Task AskAsync(IServiceProvider services, Guid pageId, CancellationToken ct)
+    {
+        var loader = services.GetRequiredService<OpeningsLoader>();
+        var page = await services.GetRequiredService<PageEditing>().Whole().AsNoTracking().SingleAsync(row => row.Id == pageId, ct);
+        var rules = loader.Rules(page);
+        var from = loader.Today(rules).PlusDays(7);
+        if (await loader.OpeningsAsync(rules, from, from.PlusDays(14), page.Durations[0], ct) is not [{ } first, ..]) return;
+        var guest = DemoPeople.Guests[5];
+        await services.GetRequiredService<TimeCommitting>().BookAsync(new BookingWish(pageId, first.Start, page.Durations[0], guest.Name, guest.Email, guest.Zone), "demo-asked", ct);
     }
 
     private static string Mailbox(string name) => $"{name}@brackwater.example";

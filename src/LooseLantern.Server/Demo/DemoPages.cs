@@ -19,6 +19,9 @@ internal static class DemoPages
     /// </summary>
     public const string Last = "launch-day";
 
+    /// <summary>The page whose bookings wait for a yes.</summary>
+    public const string Asked = "school-class";
+
     private static readonly OpenTimeDocument[] Closed = [];
 
     public static readonly DemoPage[] All =
@@ -37,16 +40,18 @@ internal static class DemoPages
             {
                 Step = 15, BufferAfter = 10, Notice = 4 * 60, AheadDays = 28, HoursMode = HoursMode.Both,
                 Hours = Hours([new("08:00", "11:00"), new("13:00", "15:00")], [new("08:00", "11:00")]),
-            })),
+            },
+            ChangeRules.Usual with { MoveUntil = 60, CancelUntil = 60, CancelWords = "If only the day doesn’t suit, move it instead: the loft keeps your sail." },
+            PagePost.Usual with { HostWords = "Measure the hardware before the guest comes.", Links = [new PostLink("How to fold a sail for the way here", "https://brackwater.example/folding")] })),
         new("brackwater-commissions", [["odile", "ivo"]], true, 3, (desk, lineUp, _) => new PageForm(
             "A first talk about a new boat", desk, "first-talk",
             "Twenty minutes to hear what you have in mind. Sketches are welcome and nothing is decided yet.",
-            PlaceKind.Video, "You get the room's address with your booking", KeepsHosts: false,
+            PlaceKind.Video, "", KeepsHosts: false,
             Times(lineUp, [20]) with { Step = 20, StepFrom = StepFrom.Open, BufferAfter = 10, Notice = 12 * 60, AheadDays = 30 })),
         new("brackwater-commissions", [["odile"], ["anselm"]], true, 2, (desk, lineUp, _) => new PageForm(
             "Design review", desk, "design-review",
             "An hour over the drawings with the commissions desk and the master shipwright.",
-            PlaceKind.Video, "You get the room's address with your booking", KeepsHosts: false,
+            PlaceKind.Video, "", KeepsHosts: false,
             Times(lineUp, [60]) with { Step = 30, BufferAfter = 15, Notice = 24 * 60, AheadDays = 42 })),
         new("brackwater-school", [["rosalind"], ["anselm"], ["piet", "tomasz"]], true, 2, (desk, lineUp, _) => new PageForm(
             "Yard hand interview", desk, "yard-hand",
@@ -81,6 +86,12 @@ internal static class DemoPages
                     new BlockForm(today.Next(IsoDayOfWeek.Tuesday).PlusWeeks(1).At(new LocalTime(14, 0)), 60, null, []),
                 ]),
             })),
+        new("brackwater-school", [["rosalind"]], true, 0, (desk, lineUp, _) => new PageForm(
+            "A visit with a school class", desk, Asked,
+            "An hour around the yard with up to thirty children, for schools of the harbour towns.",
+            PlaceKind.InPerson, "Gate of the yard", KeepsHosts: false,
+            Times(lineUp, [60]) with { Step = 30, Notice = 72 * 60, AheadDays = 42 },
+            ChangeRules.Usual with { MoveUntil = 24 * 60, CancelUntil = 24 * 60, AskWhom = "Ring the school room, extension 12." }, ApprovalHours: 72)),
         new("brackwater", [["anselm"]], true, 0, (desk, lineUp, _) => new PageForm(
             "Launch day with the shipwright", desk, "launch-day",
             "An hour at the crane with the master shipwright.",

@@ -69,7 +69,7 @@
         </ul>
       {/if}
       {#if openings}
-        <OpeningChoice {openings} {zone} {now} {firstDate} chosen={undefined} onchoose={(opening) => toggle(opening.start)} />
+        <OpeningChoice {openings} {zone} {now} {firstDate} chosen={offered} onchoose={(opening) => toggle(opening.start)} />
       {:else}
         <ActionButton class="mt-3 min-h-11" onclick={() => void offer()}>Offer other times</ActionButton>
       {/if}

@@ -23,6 +23,7 @@
 
   let { zone, now, firstDate, told, load, move, onmoved, onclose }: Props = $props();
 
+  let panel = $state<HTMLElement | undefined>(undefined);
   let openings = $state.raw<Schemas['Opening'][] | undefined>(undefined);
   let loadProblem = $state.raw<Problem | undefined>(undefined);
   let chosen = $state.raw<ShownOpening | undefined>(undefined);
@@ -37,7 +38,11 @@
     }
   }
 
-  onMount(() => void ask());
+  onMount(() => {
+    // Whoever asked for it may stand further down.
+    panel?.scrollIntoView({ block: 'start' });
+    void ask();
+  });
 
   async function take(): Promise<void> {
     const opening = chosen;
@@ -48,14 +53,14 @@
   }
 </script>
 
-<section aria-labelledby="move-title" class="rounded-2xl border border-line bg-card p-5 md:p-7">
+<section bind:this={panel} aria-labelledby="move-title" class="scroll-mt-4 rounded-2xl border border-line bg-card p-5 md:p-7">
   <div class="flex flex-wrap items-baseline justify-between gap-3">
     <h2 id="move-title" class="text-xl">Choose another time</h2>
     <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}>Leave it where it is</button>
   </div>
   {#if loadProblem}<ProblemNote problem={loadProblem} />{/if}
   {#if openings}
-    <OpeningChoice {openings} {zone} {now} {firstDate} {chosen} onchoose={(opening) => { chosen = opening; attempt.problem = undefined; }}>
+    <OpeningChoice {openings} {zone} {now} {firstDate} chosen={chosen ? [chosen.start] : []} onchoose={(opening) => { chosen = opening; attempt.problem = undefined; }}>
       {#snippet form()}
         {#if chosen}
           <div class="mb-3 rounded-2xl border border-line-strong bg-paper p-4">

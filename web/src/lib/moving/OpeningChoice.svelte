@@ -2,18 +2,19 @@
   import { Temporal } from 'temporal-polyfill';
   import type { Snippet } from 'svelte';
   import type { Schemas } from '$lib/api/client';
-  import DayRow from '$lib/guest/DayRow.svelte';
   import { byDate, shownIn, weeksBetween, type ShownOpening } from '$lib/guest/days';
   import WeekStrip from '$lib/guest/WeekStrip.svelte';
+  import { counted, dayName, longDate, monthName, timeOf, weekday } from '$lib/time/format';
 
   interface Props {
     openings: Schemas['Opening'][];
     zone: string;
     now: string;
     firstDate: string;
-    chosen: ShownOpening | undefined;
+    /** The starts that are chosen. */
+    chosen: readonly string[];
     onchoose: (opening: ShownOpening) => void;
-    /** What stands beneath the day of the chosen opening. */
+    /** What stands beneath the day of a chosen opening. */
     form?: Snippet;
   }
 
@@ -21,7 +22,7 @@
 
   const shown = $derived(shownIn(zone, openings));
   const days = $derived(byDate(shown));
-  const local = $derived(Temporal.Instant.from(now).toZonedDateTimeISO(zone));
+  const today = $derived(Temporal.Instant.from(now).toZonedDateTimeISO(zone).toPlainDate().toString());
   const weeks = $derived(weeksBetween(firstDate, shown.at(-1)?.date ?? firstDate).filter((week) => week.dates.some((date) => days.has(date))));
   let turned = $state<string | undefined>(undefined);
   const week = $derived(weeks.find((candidate) => candidate.monday === turned) ?? weeks[0]);
@@ -29,19 +30,33 @@
 
 {#if week}
   <WeekStrip {weeks} countOf={(date) => days.get(date)?.length ?? 0} chosen={week.monday} onchoose={(monday) => (turned = monday)} />
-  {#each week.dates.filter((date) => days.has(date)) as date (date)}
-    <DayRow
-      {date}
-      openings={days.get(date) ?? []}
-      {zone}
-      today={local.toPlainDate().toString()}
-      hourNow={local.hour}
-      chosen={chosen?.start}
-      isShared={false}
-      next={null}
-      {onchoose}
-      form={chosen?.date === date ? form : undefined}
-    />
+  {#each week.dates as date (date)}
+    {@const here = days.get(date) ?? []}
+    {#if here.length > 0}
+      <section aria-label={longDate(date)} class="border-t border-line">
+        <div class="grid gap-x-3 gap-y-1 py-2.5 md:grid-cols-[104px_1fr]">
+          <h3 class="text-lg leading-tight">{dayName(date)} <span class="text-[13px] font-normal text-muted">{date === today ? 'today' : monthName(date)}</span></h3>
+          <ul class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]" aria-label={counted(here.length, 'opening', 'openings')}>
+            {#each here as opening (opening.start)}
+              {@const isChosen = chosen.includes(opening.start)}
+              <li>
+                <button
+                  type="button"
+                  data-start={opening.start}
+                  aria-pressed={isChosen}
+                  aria-label="{weekday(date)}, {timeOf(opening.start, zone)}"
+                  class="min-h-9 w-full min-w-16 rounded-[10px] border px-2.5 py-1 font-bold max-md:min-h-11 {isChosen
+                    ? 'border-chosen bg-chosen text-on-chosen'
+                    : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
+                  onclick={() => onchoose(opening)}>{timeOf(opening.start, zone)}</button
+                >
+              </li>
+            {/each}
+          </ul>
+        </div>
+        {#if here.some((opening) => chosen.includes(opening.start))}{@render form?.()}{/if}
+      </section>
+    {/if}
   {/each}
 {:else}
   <p class="py-3 text-muted">No other time is open.</p>

@@ -20,13 +20,13 @@
 
 <PageHead workspace={asked.workspace} desk="" title={asked.title} hosts={asked.hosts} names={asked.hosts.join(', ')} />
 
-<main class="mx-auto max-w-[900px] space-y-6 px-[18px] pt-6 pb-16 md:px-6">
+<main class="mx-auto max-w-[900px] min-w-0 space-y-6 px-[18px] pt-6 pb-16 md:px-6">
   <section class="rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
     <h2 id="when" class="text-2xl">{fullDate(dateIn(asked.start, asked.zone))}</h2>
     <p class="font-heading text-[28px] leading-tight font-semibold">
       {timeOf(asked.start, asked.zone)} – {timeOf(asked.end, asked.zone)} <span class="font-sans text-base font-normal text-muted">{cityOf(asked.zone)} time</span>
     </p>
-    <p class="mt-4">{asked.guestName}, <a class="wrap-anywhere underline underline-offset-4" href="mailto:{asked.guestEmail}">{asked.guestEmail}</a></p>
+    <p class="mt-4">{asked.guestName}, <a class="wrap-anywhere underline underline-offset-4 max-md:inline-flex max-md:min-h-11 max-md:items-center" href="mailto:{asked.guestEmail}">{asked.guestEmail}</a></p>
     {#if asked.place}<p class="text-muted">{asked.place}</p>{/if}
     {#if asked.cancelledBy}
       <p class="mt-4 font-semibold text-brick">{ends[asked.cancelledBy]}</p>

@@ -52,8 +52,8 @@
 <PageHead workspace={booking.workspace} desk={booking.desk} title={booking.title} hosts={booking.hosts} names={booking.hosts.join(', ')} />
 
 <main class="mx-auto max-w-[1216px] px-[18px] pt-6 pb-16 md:px-6">
-  <div class="grid gap-6 md:grid-cols-[1fr_340px]">
-    <div class="space-y-6">
+  <div class="grid grid-cols-[minmax(0,1fr)] gap-6 md:grid-cols-[minmax(0,1fr)_340px]">
+    <div class="min-w-0 space-y-6">
       <section class="self-start rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
         {#if booking.cancelledAt}
           <p class="inline-flex items-center gap-2 rounded-full bg-brick-tint px-3 py-0.5 font-semibold text-brick-text"><span aria-hidden="true">×</span>{endedInWords(booking.cancelledBy, booking.workspace)}</p>
@@ -105,6 +105,7 @@
           onmoved={() => {
             moving = false;
             moved = true;
+            scrollTo({ top: 0 });
             void invalidateAll();
           }}
           onclose={() => (moving = false)}

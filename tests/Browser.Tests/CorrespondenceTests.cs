@@ -1,0 +1,219 @@
+namespace Browser.Tests;
+
+/// <summary>From "reserve" to the appointment, with nobody having to write to anybody: answers, moves, a yes that is waited for, own words, a new password.</summary>
+public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
+{
+    [Fact]
+    public void A_guest_accepts_moves_and_cancels_and_both_hosts_are_told()
+    {
+        const string Address = "wenna@treloar-sails.example";
+        using var guest = new Chromium(site.Address, 390, 844);
+        Reserve(guest, "/brackwater-commissions/design-review", "Wenna Treloar", Address);
+        guest.AwaitText("This is booked for you");
+
+        using var mail = new Chromium(site.Calendars);
+        AwaitMail(mail, Address, "Design review:");
+        mail.AwaitText("with an invitation (REQUEST)");
+        mail.Press("Answer this invitation");
+        mail.Press("Accept");
+        mail.AwaitText("Your answer went to");
+
+        using var coordinator = new Chromium(site.Address);
+        coordinator.SignInToDemo();
+        coordinator.Press("Bookings");
+        coordinator.Type("Search by guest or page", "treloar-sails");
+        coordinator.AwaitText("accepted the invitation");
+
+        // The room that was made for it is a press away.
+        guest.Await(b => { b.Open(b.Path); return b.Shows("Open the video room") ? "there" : null; }, "the video room");
+        guest.Press("Move this booking");
+        guest.AwaitText("Choose another time");
+        guest.TooWide().ShouldBeEmpty();
+        guest.TooSmallForThumbs().ShouldBeEmpty();
+        guest.Click(guest.Await(b => b.All("button[data-start]").FirstOrDefault(), "another opening"));
+        guest.AccessibilityFaults().ShouldBeEmpty();
+        guest.Click(guest.Await(b => b.All("button").FirstOrDefault(button => button.Text.StartsWith("Move it to", StringComparison.Ordinal)), "the press that moves it"));
+        guest.AwaitText("It has another time now. Everybody is told by mail.");
+        AwaitMail(mail, Address, "Moved: Design review");
+        AwaitMail(mail, "odile@brackwater.example", "Moved: Wenna Treloar");
+        AwaitMail(mail, "anselm@brackwater.example", "Moved: Wenna Treloar");
+        // What was accepted was the former time.
+        coordinator.AwaitNoText("accepted the invitation");
+
+        guest.Press("Name somebody");
+        guest.Type("Their name", "Bram Treloar");
+        guest.Type("Their email", "nowhere");
+        guest.Press("Invite them");
+        guest.AwaitText("Write one email address");
+        guest.Type("Their email", "bram@treloar-sails.example");
+        guest.Press("Invite them");
+        guest.Named("Leave out Bram Treloar");
+        AwaitMail(mail, "bram@treloar-sails.example", "Wenna Treloar brings you along");
+
+        guest.Press("Cancel this booking");
+        guest.Press("Cancel the booking");
+        guest.AwaitText("You cancelled this booking");
+        AwaitMail(mail, Address, "Cancelled: Design review");
+        mail.AwaitText("with an invitation (CANCEL)");
+        guest.ConsoleErrors().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_coordinator_opens_a_booking_grants_a_wish_and_moves_it()
+    {
+        const string Address = "ilka@thole-pins.example";
+        using var guest = new Chromium(site.Address);
+        Reserve(guest, "/brackwater/sail-fitting", "Ilka Thole", Address, at: 4);
+        guest.AwaitText("This is booked for you");
+        using var mail = new Chromium(site.Calendars);
+        AwaitMail(mail, Address, "Sail fitting in the loft:");
+        mail.Press("Answer this invitation");
+        mail.Type("A word", "After the tide, please.");
+        mail.Press("Answer in words");
+        mail.AwaitText("Your answer went to");
+
+        using var coordinator = new Chromium(site.Address);
+        coordinator.SignInToDemo();
+        coordinator.Press("Bookings");
+        coordinator.Type("Search by guest or page", "thole-pins");
+        coordinator.AwaitNone("Cancel the booking of Jasper Holloway-Finch");
+        coordinator.Press("Ilka Thole");
+        coordinator.AwaitText("After the tide, please.");
+        coordinator.AwaitText("Measure the hardware before the guest comes.");
+        coordinator.Press("Move");
+        coordinator.Click(coordinator.Await(b => b.All("button[data-start]").ElementAtOrDefault(2), "another opening"));
+        coordinator.AccessibilityFaults().ShouldBeEmpty();
+        coordinator.Click(coordinator.Await(b => b.All("button").FirstOrDefault(button => button.Text.StartsWith("Move it to", StringComparison.Ordinal)), "the press that moves it"));
+        coordinator.AwaitText("Moved the booking of Ilka Thole");
+        coordinator.AwaitText("Moved: Sail fitting in the loft");
+        AwaitMail(mail, Address, "Moved: Sail fitting in the loft");
+
+        mail.Press("Answer this invitation");
+        mail.Press("Decline");
+        mail.AwaitText("Your answer went to");
+        coordinator.AwaitText("Ilka Thole declined the invitation");
+        coordinator.ConsoleErrors().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void What_waits_for_a_yes_is_answered_by_the_link_in_the_mail_or_in_the_list()
+    {
+        using var guest = new Chromium(site.Address, 390, 844);
+        Reserve(guest, "/brackwater-school/school-class", "Mette Holm", "mette@holm-school.example");
+        guest.AwaitText("You asked for this; it is kept for you");
+        using var mail = new Chromium(site.Calendars);
+        AwaitMail(mail, "rosalind@brackwater.example", "Mette Holm asks for A visit with a school class");
+        var link = new Uri(mail.All("pre a").Select(a => a.GetAttribute("href")!).First(href => href.Contains("/answer/", StringComparison.Ordinal)));
+        using var host = new Chromium(site.Address, 390, 844);
+        host.Open(link.AbsolutePath);
+        host.AwaitText("Mette Holm waits for your answer");
+        host.AccessibilityFaults().ShouldBeEmpty();
+        host.TooWide().ShouldBeEmpty();
+        host.TooSmallForThumbs().ShouldBeEmpty();
+        // Looking at it has answered nothing.
+        guest.Open(guest.Path);
+        guest.AwaitText("You asked for this; it is kept for you");
+        host.Press("Accept it");
+        host.AwaitText("This is accepted; Mette Holm is told");
+        guest.Open(guest.Path);
+        guest.AwaitText("This is booked for you");
+
+        Reserve(guest, "/brackwater-school/school-class", "Jonna Lind", "jonna@lind-school.example", at: 3);
+        guest.AwaitText("You asked for this; it is kept for you");
+        using var coordinator = new Chromium(site.Address);
+        coordinator.SignInToDemo();
+        coordinator.Press("Bookings");
+        coordinator.AwaitText("waits for your answer");
+        coordinator.Press("Jonna Lind");
+        coordinator.Press("Decline, or offer other times");
+        coordinator.Type("A word for Jonna Lind (may stay empty)", "The gate is being painted.");
+        coordinator.Press("Offer other times");
+        coordinator.Click(coordinator.Await(b => b.All("button[data-start]").ElementAtOrDefault(1), "a time to offer"));
+        coordinator.Press("Decline and offer these");
+        coordinator.AwaitText("declined: The gate is being painted.");
+        AwaitMail(mail, "jonna@lind-school.example", "Not possible: A visit with a school class");
+        mail.AwaitText("These times would suit:");
+        guest.Open(guest.Path);
+        guest.AwaitText("Brackwater Boatworks could not accept this");
+    }
+
+    [Fact]
+    public void A_page_gets_words_of_its_own_and_a_token_nobody_knows_is_named()
+    {
+        using var coordinator = new Chromium(site.Address);
+        coordinator.SignInToDemo();
+        coordinator.Press("A word about varnish");
+        coordinator.Type("Subject", "Varnish, {{ first_name }}");
+        coordinator.Type("Words", "Bring the {{ tin }}.");
+        coordinator.Press("Save changes");
+        coordinator.AwaitText("There is no token {{ tin }}; choose from the list.");
+        coordinator.Type("Words", "Bring the tin to {{ place }}.");
+        coordinator.Press("Show what a guest reads");
+        coordinator.AwaitText("Bring the tin to Finishing shop.");
+        coordinator.AccessibilityFaults().ShouldBeEmpty();
+        coordinator.Press("Save changes");
+        coordinator.AwaitText("Saved. Guests see it as it is now.");
+        using var guest = new Chromium(site.Address);
+        Reserve(guest, "/brackwater/varnish-word", "Ebbe Quist", "ebbe@quist-lines.example");
+        guest.AwaitText("This is booked for you");
+        using var mail = new Chromium(site.Calendars);
+        AwaitMail(mail, "ebbe@quist-lines.example", "Varnish, Ebbe");
+        mail.AwaitText("Bring the tin to Finishing shop.");
+
+        coordinator.Click(coordinator.Find("a[href='/work/you']:not(.md\\:hidden)"));
+        coordinator.Press("What you hear of");
+        coordinator.SetDate("Quiet from", "21:00");
+        coordinator.Press("Save");
+        coordinator.AwaitText("Say when the quiet hours end.");
+        coordinator.SetDate("until", "07:30");
+        coordinator.Press("Save");
+        coordinator.AwaitText("Saved. It counts for what is written from now on.");
+        coordinator.AccessibilityFaults().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Who_forgot_their_password_gets_a_link_and_chooses_a_new_one()
+    {
+        using var browser = new Chromium(site.Address);
+        browser.Open("/sign-in");
+        browser.Press("I forgot my password");
+        browser.Type("Your email", "keziah@brackwater");
+        browser.Press("Send me a link");
+        browser.AwaitText("Write one email address");
+        browser.Type("Your email", "keziah@brackwater.example");
+        browser.Press("Send me a link");
+        browser.AwaitText("a mail with a link is on its way");
+        using var mail = new Chromium(site.Calendars);
+        AwaitMail(mail, "keziah@brackwater.example", "A new password for Brackwater Boatworks");
+        browser.Open(new Uri(mail.All("pre a").Select(a => a.GetAttribute("href")!).First(href => href.Contains("/reset/", StringComparison.Ordinal))).AbsolutePath);
+        browser.Type("New password", "short");
+        browser.Press("Use this password");
+        browser.Await(b => b.All("[role=alert]").FirstOrDefault(), "what is wrong with it");
+        browser.Type("New password", "a keel and a lantern");
+        browser.Press("Use this password");
+        browser.AwaitText("Your password is changed");
+        browser.AccessibilityFaults().ShouldBeEmpty();
+        browser.Press("Sign in");
+        browser.Type("Email", "keziah@brackwater.example");
+        browser.Type("Password", "a keel and a lantern");
+        browser.Press("Sign in");
+        browser.AwaitText("Sign out");
+    }
+
+    private static void Reserve(Chromium guest, string page, string name, string address, int at = 0)
+    {
+        guest.Open(page);
+        guest.Click(guest.Await(b => b.All("button[data-start]").ElementAtOrDefault(at), "an opening"));
+        guest.Type("Your name", name);
+        guest.Type("Your email", address);
+        guest.Click(guest.Find("form button[type=submit]"));
+    }
+
+    private static void AwaitMail(Chromium mail, string box, string subject) => mail.Await(
+        browser =>
+        {
+            browser.Open("/mail/" + box);
+            return browser.Shows(subject) ? "there" : null;
+        },
+        $"the mail “{subject}”");
+}
