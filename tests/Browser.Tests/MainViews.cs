@@ -97,6 +97,9 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Press("Leave them");
         browser.AwaitText("Booked");
         Check(browser, "bookings");
+        browser.Press("Lucius Ferrow");
+        browser.AwaitText("Lucius Ferrow waits for your answer");
+        Check(browser, "opened-booking");
 
         browser.Press("Post");
         browser.Find("ul li button[aria-pressed]");
@@ -167,6 +170,9 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Press("Acting for me");
         browser.AwaitText("There is no other coordinator");
         Check(browser, null);
+        browser.Press("What you hear of");
+        browser.AwaitText("The mail of the day comes at");
+        Check(browser, null);
         browser.Press("Usual settings");
         browser.AwaitText("the workspace’s");
         Check(browser, null);
@@ -227,6 +233,9 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         Check(browser, null);
         browser.Press("Bookings");
         browser.AwaitText("today");
+        Check(browser, null);
+        browser.Press("Lucius Ferrow");
+        browser.AwaitText("Lucius Ferrow waits for your answer");
         Check(browser, null);
         browser.Press("Post");
         browser.Find("ul li button[aria-pressed]");

@@ -27,9 +27,11 @@ public sealed class MailScene : IAsyncDisposable
 
     public string AdasAddress => $"ada@{Ada.Desk}.example";
 
-    public static async Task<MailScene> MakeAsync()
+    /// <param name="mailPort">Where mail goes instead of to the mail server.</param>
+    public static async Task<MailScene> MakeAsync(int? mailPort = null)
     {
         var standIn = await StandIn.StartAsync(null);
+        standIn.MailPort = mailPort ?? standIn.MailPort;
         var world = new World(standIn);
         await world.InitializeAsync();
         return new MailScene(standIn, world, await world.SignUpAsync());

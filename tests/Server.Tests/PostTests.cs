@@ -216,6 +216,23 @@ public sealed class PostTests : IAsyncLifetime
         StandIn.Mail.Mails($"ada@{ada.Desk}.example").Single().Text.ShouldContain("[ [private-link]]");
     }
 
+    [Fact]
+    public async Task A_server_that_dies_is_asked_again_with_the_same_message_and_one_that_dies_after_it_took_it_is_not()
+    {
+        await using var dying = new DyingMailServer();
+        await using var scene = await MailScene.MakeAsync(dying.Port);
+        await scene.BookAsync(await scene.Ada.PublishAsync());
+        async Task<Message> InvitationAsync() => (await scene.MessagesAsync(MessageKind.BookedForGuest)).Single();
+        await Outside.AwaitAsync(async () => await InvitationAsync() is { Attempts: 1, Fault: not null }, "the first try to fail");
+        scene.World.Clock.Advance(Duration.FromSeconds(31));
+        await Outside.AwaitAsync(async () => (await InvitationAsync()).State == MessageState.Sent, "the second try");
+        scene.World.Clock.Advance(Duration.FromMinutes(10));
+        await Outside.AwaitAsync(async () => (await scene.MessagesAsync(MessageKind.BookedForHost)).Single().State == MessageState.Sent, "the other message");
+        var sent = dying.To(MailScene.Guest);
+        sent.Select(mail => mail.IsTaken).ShouldBe([false, true]);
+        sent.Select(mail => mail.MessageId).Distinct().Count().ShouldBe(1);
+    }
+
     private async Task<string> BookAsync(Coordinator ada, string page, string name, string email, string? language = null)
     {
         var request = new HttpRequestMessage(HttpMethod.Post, $"/api/public/desks/{ada.Desk}/pages/{page}/bookings")

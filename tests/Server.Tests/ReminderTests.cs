@@ -44,6 +44,20 @@ public sealed class ReminderTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Hosts_of_a_group_are_reminded_once_whoever_of_its_guests_goes()
+    {
+        var page = await Scene.Ada.PublishAsync(draft => draft.Places = 3);
+        var first = await Scene.BookAsync(page, "2026-12-10T08:00:00Z", "a@wren.example");
+        var second = await Scene.BookAsync(page, "2026-12-10T08:00:00Z", "b@wren.example");
+        await Scene.BookAsync(page, "2026-12-10T08:00:00Z", "c@wren.example");
+        (await DueAsync(MessageKind.ReminderForHost)).Count.ShouldBe(2);
+        await (await Scene.World.Guest().PostAsJsonAsync(first + "/cancel", new { word = "" })).ReadAsync(HttpStatusCode.NoContent);
+        (await DueAsync(MessageKind.ReminderForHost)).ShouldBe(["2026-12-09T08:00:00Z", "2026-12-10T07:00:00Z"]);
+        await (await Scene.MoveAsync(second, "2026-12-11T09:00:00Z")).ReadAsync(HttpStatusCode.NoContent);
+        (await DueAsync(MessageKind.ReminderForHost)).ShouldBe(["2026-12-09T08:00:00Z", "2026-12-10T07:00:00Z", "2026-12-10T09:00:00Z", "2026-12-11T08:00:00Z"]);
+    }
+
+    [Fact]
     public async Task A_page_reminds_as_often_as_it_says_and_who_wants_none_gets_none()
     {
         (await Scene.Ada.PutAsync("/api/me/hearing", Hearing.Usual with { Reminded = false })).StatusCode.ShouldBe(HttpStatusCode.OK);

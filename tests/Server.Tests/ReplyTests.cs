@@ -121,6 +121,17 @@ public sealed class ReplyTests : IAsyncLifetime
         (await Scene.MessagesAsync(MessageKind.RepliedForHost)).ShouldBeEmpty();
     }
 
+    [Fact]
+    public async Task Whom_a_guest_brings_along_answers_for_themselves()
+    {
+        var path = await Scene.BookAsync(await Scene.Ada.PublishAsync());
+        await (await Scene.World.Guest().PutAsJsonAsync(path + "/companions", new { people = new[] { new { name = "Bram Wren", email = "bram@wren-charters.example" } } })).ReadAsync(HttpStatusCode.NoContent);
+        var invited = await Scene.MailAsync("bram@wren-charters.example", "brings you along");
+        await Scene.AnswerAsync(invited, "bram@wren-charters.example", "declined");
+        (await Scene.MailAsync(Scene.AdasAddress, "Bram Wren declines the invitation")).ShouldNotBeNull();
+        (await Scene.RowAsync()).GetProperty("reply").GetString().ShouldBe("none");
+    }
+
     private Task ReplyAsync(string reply) => Outside.AwaitAsync(async () => (await Scene.RowAsync()).GetProperty("reply").GetString() == reply, $"the reply {reply}");
 
     private static string Organizer(string calendar) => MailScene.Property(calendar, "ORGANIZER").Split("mailto:")[^1];

@@ -19,8 +19,8 @@ public sealed class StandIn : IAsyncDisposable
 
     public string Address => _app!.Urls.First();
 
-    /// <summary>Where mail comes in.</summary>
-    public int MailPort { get; private set; }
+    /// <summary>Where mail comes in; a test may put something of its own there before the program starts.</summary>
+    public int MailPort { get; set; }
 
     /// <summary>Where answers to invitations go.</summary>
     public int AnswersPort { get; } = FreePort();

@@ -103,7 +103,7 @@ public sealed class BookingMoving(
         record.Note(booking.Id, $"Moved the booking of {booking.GuestName}", [.. former.Concat(after.Hosts.Select(host => host.HostId)).Distinct()]);
         await db.SaveChangesAsync(ct);
         var stay = after.Hosts.ConvertAll(host => host.HostId);
-        await post.TellAsync([booking.Id], new Telling(Occasion.Moved) { Was = was, By = by, FormerHosts = former.FindAll(host => !stay.Contains(host)) }, ct);
+        await post.TellAsync([booking.Id], new Telling(Occasion.Moved) { Was = was, By = by, FormerSessionId = alone ? null : before.Id, FormerHosts = former.FindAll(host => !stay.Contains(host)) }, ct);
         await db.SaveChangesAsync(ct);
         return true;
     }

@@ -89,16 +89,18 @@ public static class PrivateBookingEndpoints
             })
             .WithName("getPrivateBooking").ProducesProblem(404);
 
-        bookings.MapGet("/calendar.ics", async (string secret, HttpContext context, PrivateBookingFinding finding, CancellationToken ct) =>
+        bookings.MapGet("/calendar.ics", async (string secret, HttpContext context, PrivateBookingFinding finding, LanternDb db, CancellationToken ct) =>
             {
                 var (booking, workspace) = await finding.FindAsync(secret, ct);
                 var session = booking.Session!;
                 var page = session.Page!;
                 if (booking.CancelledAt is not null) throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled.");
                 var link = PublicAddress.Of(context.Request) + PrivateLinks.Path(secret);
+                var room = await db.VideoRooms.AsNoTracking().Where(row => row.SessionId == session.Id).Select(row => row.Link).FirstOrDefaultAsync(ct);
+                var place = room ?? page.Place;
                 var text = BookingFile.Write(new BookingEvent(
                     booking.Uid, booking.Sequence, booking.BookedAt, session.Time.ToSpan(),
-                    $"{page.Title}, {workspace}", page.Place.Length > 0 ? page.Place : null,
+                    $"{page.Title}, {workspace}", place.Length > 0 ? place : null,
                     $"With {string.Join(", ", Hosts(session))}.\nYour booking: {link}", new Uri(link)));
                 return TypedResults.File(Encoding.UTF8.GetBytes(text), BookingFile.MediaType + "; charset=utf-8", "booking.ics");
             })

@@ -28,7 +28,7 @@ public static class PostEndpoints
     {
         var post = api.MapGroup("/post").WithTags("Post");
 
-        // The latest first, and what has not gone out before all else.
+        // What failed before all else, then the latest first; what waits for its hour comes last, and by itself it is listed as it falls due.
         post.MapGet("/", async (string? state, string? search, int? skip, int? take, LanternDb db, PostSettings settings, IClock clock, CancellationToken ct) =>
             {
                 MessageState? asked = state is null ? null : Enum.TryParse<MessageState>(state, ignoreCase: true, out var one) ? one : throw Refusal.Invalid("state", "Choose due, sent or failed.");
@@ -40,9 +40,13 @@ public static class PostEndpoints
                 }
 
                 var total = await messages.CountAsync(ct);
-                var rows = await messages.OrderByDescending(row => row.State == MessageState.Failed).ThenByDescending(row => row.WrittenAt).ThenBy(row => row.Id)
+                var now = clock.GetCurrentInstant();
+                var ordered = asked == MessageState.Due
+                    ? messages.OrderBy(row => row.DueAt).ThenBy(row => row.Id)
+                    : messages.OrderByDescending(row => row.State == MessageState.Failed).ThenBy(row => row.State == MessageState.Due && row.DueAt > now).ThenByDescending(row => row.WrittenAt).ThenBy(row => row.Id);
+                var rows = await ordered
                     .Skip(Math.Max(skip ?? 0, 0)).Take(Math.Clamp(take ?? 50, 1, MostRows)).ToListAsync(ct);
-                return new PostList(clock.GetCurrentInstant(), total, settings.Host is not null, rows.ConvertAll(RowOf));
+                return new PostList(now, total, settings.Host is not null, rows.ConvertAll(RowOf));
             })
             .WithName("listPost").ProducesValidationProblem();
 

@@ -44,7 +44,14 @@ public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost
         }
 
         message.SendingUntil = null;
-        await db.SaveChangesAsync(ct);
+        try
+        {
+            await db.SaveChangesAsync(ct);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            // A reminder that its booking dropped at this very moment: there is nothing to note any more.
+        }
     }
 
     private async Task<MimeMessage> MailOfAsync(Message message, CancellationToken ct)

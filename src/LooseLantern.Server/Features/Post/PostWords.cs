@@ -44,6 +44,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["links"] = string.Join('\n', page.Post.Links.Select(link => $"{link.Title}\n{link.Address}")),
             ["word"] = PostMarks.Harmless(telling.Reply?.Text ?? booking.CancelWord), ["by"] = booking.CancelledBy?.ToString() ?? "",
             ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, reader) : "", ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, reader))),
+            ["writer"] = PostMarks.Harmless(telling.Reply is not { } reply || reply.FromAddress.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase) ? booking.GuestName : reply.FromName.Length == 0 ? reply.FromAddress : reply.FromName),
             ["reply"] = telling.Reply?.Meaning.ToString() ?? "", ["wish"] = telling.Reply is { WishStart: { } from, WishEnd: { } to } ? DayAndTime(new Span(from, to), reader) : "",
         };
     }

@@ -22,7 +22,9 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
             ToGuest(about, telling, files);
             ToCompanions(about, telling);
             await ToTeamAsync(about, telling, ct);
-            if (telling.Occasion != Occasion.Replied) await reminders.WriteAsync(about, ct);
+            if (telling.Occasion == Occasion.Replied) continue;
+            await reminders.WriteAsync(about, ct);
+            if (about.Page.Places > 1) await reminders.RenewAsync(telling.FormerSessionId ?? about.Session.Id, about.Booking.Id, ct);
         }
     }
 

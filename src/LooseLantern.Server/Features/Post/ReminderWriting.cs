@@ -41,6 +41,14 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
         }
     }
 
+    /// <summary>Of a group, the first guest's booking bears the hosts' reminders; where that one went, the next does.</summary>
+    public async Task RenewAsync(Guid sessionId, Guid exceptBookingId, CancellationToken ct)
+    {
+        var next = await db.Bookings.Where(row => row.SessionId == sessionId && row.WaitsUntil == null).OrderBy(row => row.Id).Select(row => (Guid?)row.Id).FirstOrDefaultAsync(ct);
+        if (next is not { } id || id == exceptBookingId) return;
+        foreach (var about in await AboutBooking.LoadAsync(db, [id], ct)) await WriteAsync(about, ct);
+    }
+
     private void Add(AboutBooking about, MessageKind kind, Reader reader, Letter letter, int minutes, QuietHours? quiet, Guid? personId)
     {
         var (now, start, zone) = (clock.GetCurrentInstant(), about.Time.Start, DateTimeZoneProviders.Tzdb[reader.Zone]);

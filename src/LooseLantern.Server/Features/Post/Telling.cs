@@ -36,6 +36,9 @@ public sealed record Telling(Occasion Occasion)
     /// <summary>Hosts whose time is free again.</summary>
     public IReadOnlyList<Guid> FormerHosts { get; init; } = [];
 
+    /// <summary>The session it left, where others stay in it.</summary>
+    public Guid? FormerSessionId { get; init; }
+
     /// <summary>When it was before it was moved.</summary>
     public Span? Was { get; init; }
 

@@ -66,6 +66,8 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
         try
         {
             var answer = AnswerFile.Read(calendar);
+            // A host whose calendars can only be read has the session in it, and answers that.
+            if (answer.Uid == booking.Session!.Uid) return (answer, null, false);
             if (answer.Uid != booking.Uid) return (null, "It answers another booking than the one whose address it came to.", false);
             if (!answer.Attendee.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase))
             {

@@ -63,8 +63,8 @@
             {#if row.mayChange}<button type="button" class="ml-2 text-[13px] underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11" aria-label="Cancel the booking of {row.guestName}" onclick={() => oncancel(row)}>Cancel</button>{/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">
-            <a href="/work/bookings/{row.id}" class="font-semibold underline decoration-line-strong underline-offset-4 max-md:inline-flex max-md:min-h-11 max-md:items-center">{row.guestName}</a>
-            <a href="mailto:{row.guestEmail}" class="block text-[13px] break-all text-muted underline decoration-line-strong underline-offset-2">{row.guestEmail}</a>
+            <a href="/work/bookings/{row.id}" class="inline-flex min-h-6 items-center font-semibold underline decoration-line-strong underline-offset-4 max-md:min-h-11">{row.guestName}</a>
+            <span class="block text-[13px] break-all text-muted">{row.guestEmail}</span>
             {#if !sameClock(row.guestZone, zone, Temporal.Instant.from(row.start))}
               <span class="block text-[13px] text-muted">{timeOf(row.start, row.guestZone)} in {cityOf(row.guestZone)}</span>
             {/if}
@@ -72,7 +72,7 @@
               <span class="block text-[13px] text-brick">{endInWords(row)} ({dayMonth(dateIn(row.cancelledAt, zone))})</span>
             {:else}
               {@const reply = replyInWords(row, zone)}
-              {#if row.waitsUntil}<a href="/work/bookings/{row.id}" class="block text-[13px] font-semibold text-brick underline underline-offset-4">asks; answer until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</a>{/if}
+              {#if row.waitsUntil}<span class="block text-[13px] font-semibold text-brick">asks; answer until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</span>{/if}
               {#if reply}<span class="block text-[13px] {row.reply === 'declined' || row.wishStart ? 'font-semibold text-brick' : 'text-sea-text'}">{reply}</span>{/if}
             {/if}
           </td>
