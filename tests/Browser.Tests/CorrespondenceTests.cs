@@ -172,6 +172,56 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public void A_page_asks_and_its_guest_answers_and_changes_that_later()
+    {
+        using var coordinator = new Chromium(site.Address);
+        coordinator.SignInToDemo();
+        coordinator.Press("A first talk about a new boat");
+        coordinator.Press("Ask something");
+        coordinator.Choose("Answer to question 4", "one of several");
+        coordinator.Click(coordinator.Field("Question 4 is needed"));
+        coordinator.Type("Question 4", "Which wood?");
+        coordinator.Press("Save changes");
+        coordinator.AwaitText("Offer 2 to 50 answers, one a line.");
+        coordinator.Type("Answers offered to question 4, one a line", "Oak\nLarch");
+        coordinator.Press("Move question 4 up");
+        coordinator.AccessibilityFaults().ShouldBeEmpty();
+        coordinator.Press("Save changes");
+        coordinator.AwaitText("Saved. Guests see it as it is now.");
+
+        using var guest = new Chromium(site.Address, 390, 844);
+        guest.Open("/brackwater-commissions/first-talk");
+        guest.Click(guest.Await(b => b.All("button[data-start]").FirstOrDefault(), "an opening"));
+        guest.Type("Your name", "Runa Storm");
+        guest.Type("Your email", "runa@storm-boats.example");
+        guest.Type("How long should she be, in metres? (may stay empty)", "long");
+        guest.Click(guest.Find("form button[type=submit]"));
+        guest.AwaitText("Give a number, such as 12 or 7.5.");
+        guest.AwaitText("Choose an answer.");
+        guest.AccessibilityFaults().ShouldBeEmpty();
+        guest.TooWide().ShouldBeEmpty();
+        guest.TooSmallForThumbs().ShouldBeEmpty();
+        // What was typed is kept.
+        guest.Field("Your name").GetAttribute("value").ShouldBe("Runa Storm");
+        guest.Type("How long should she be, in metres? (may stay empty)", "9.5");
+        guest.Click(guest.Field("Larch"));
+        guest.Click(guest.Find("form button[type=submit]"));
+        guest.AwaitText("This is booked for you");
+        guest.AwaitText("Larch");
+        guest.Press("Change your answers");
+        guest.Click(guest.Field("Oak"));
+        guest.Press("Keep these answers");
+        guest.AwaitNoText("Larch");
+
+        coordinator.Press("Bookings");
+        coordinator.Type("Search by guest or page", "storm-boats");
+        coordinator.AwaitNone("Cancel the booking of Jasper Holloway-Finch");
+        coordinator.Press("Runa Storm");
+        coordinator.AwaitText("Oak");
+        coordinator.AwaitText("Runa Storm changed their answers");
+    }
+
+    [Fact]
     public void Who_forgot_their_password_gets_a_link_and_chooses_a_new_one()
     {
         using var browser = new Chromium(site.Address);

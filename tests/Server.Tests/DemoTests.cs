@@ -22,7 +22,7 @@ public sealed class DemoTests : IAsyncLifetime
     {
         var first = await StartAsync();
         first.Desks.ShouldBe(3);
-        first.Pages.ShouldBe(10);
+        first.Pages.ShouldBe(11);
         first.Calendars.ShouldBe(22);
         first.Bookings.ShouldBeGreaterThan(30);
         first.Upcoming.ShouldBeInRange(5, first.Bookings - 10);

@@ -1,3 +1,4 @@
+using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
 
 namespace Server.Tests;
@@ -60,12 +61,14 @@ public sealed class PageDraft
 
     public int? ApprovalHours { get; set; }
 
+    public Question[] Questions { get; set; } = [];
+
     public string StepFrom { get; set; } = "clock";
 
     public object Form() => new
     {
         title = Title, deskId = DeskId, address = Address, description = "", placeKind = PlaceKind, place = Place, keepsHosts = KeepsHosts, times = Times(), changes = Changes, post = Post,
-        approvalHours = ApprovalHours,
+        approvalHours = ApprovalHours, questions = Questions,
     };
 
     public object Times() => new

@@ -44,6 +44,7 @@ public sealed class PagePostTests : IAsyncLifetime
         (await TryAsync(PagePost.Usual with { Booked = new OwnWords("Hello", "Dear {{ nickname }}, {{ day }}") }))["post.booked.body"].ShouldBe("There is no token {{ nickname }}; choose from the list.");
         (await TryAsync(PagePost.Usual with { Reminder = new OwnWords("{{ day", "x") })).Keys.ShouldBe(["post.reminder.subject"]);
         (await TryAsync(PagePost.Usual with { EventText = "{% if own_secret %}x{% endif %}" })).Keys.ShouldBe(["post.eventText"]);
+        (await TryAsync(PagePost.Usual with { EventText = "{% for i in (1..2000000000) %}x{% endfor %}" })).Keys.ShouldBe(["post.eventText"]);
         (await TryAsync(PagePost.Usual with { Moved = new OwnWords("A subject alone", "") })).Keys.ShouldBe(["post.moved.body"]);
         (await TryAsync(PagePost.Usual with { Links = [new PostLink("Here", "javascript:alert(1)")] })).Keys.ShouldBe(["post.links[0].address"]);
         (await Scene.Ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
@@ -70,6 +71,8 @@ public sealed class PagePostTests : IAsyncLifetime
         var published = await (await Scene.Ada.PostAsync($"/api/pages/{id}/publish", new { version = 1 })).ReadAsync(HttpStatusCode.OK);
         await Scene.BookAsync(published.GetProperty("path").GetString()!.Split('/')[^1]);
         (await Scene.MailAsync(MailScene.Guest, "Talk")).Files.ShouldBe(["plan.txt"]);
+        var message = (await Scene.MessagesAsync(MessageKind.BookedForGuest)).Single();
+        (await Scene.Ada.GetAsync($"/api/post/{message.Id}")).GetProperty("files")[0].GetString().ShouldBe("plan.txt");
         for (var i = 0; i < 4; i++) await (await Scene.Ada.AddPageFileAsync(id, $"more{i}.txt", "x")).ReadAsync(HttpStatusCode.Created);
         (await (await Scene.Ada.AddPageFileAsync(id, "sixth.txt", "x")).FaultsAsync()).Keys.ShouldBe(["file"]);
         await (await Scene.Ada.DeleteAsync($"/api/pages/{id}/files/{file.GetProperty("id").GetGuid()}")).ReadAsync(HttpStatusCode.NoContent);

@@ -1,3 +1,5 @@
+using LooseLantern.Core.Questions;
+using LooseLantern.Server.Data.Model;
 using Microsoft.EntityFrameworkCore;
 
 namespace Server.Tests;
@@ -25,11 +27,11 @@ public class PageTests(World world)
     public async Task A_saved_page_comes_back_as_it_was_typed()
     {
         var ada = await world.SignUpAsync();
-        var draft = ada.Draft(page => { page.BufferAfter = 25; page.Durations = [45, 90]; page.Day = [new { from = "08:00", to = "11:30" }, new { from = "22:00", to = "24:00" }]; });
+        var draft = ada.Draft(page => { page.BufferAfter = 25; page.Durations = [45, 90]; page.Day = [new { from = "08:00", to = "11:30" }, new { from = "22:00", to = "24:00" }]; (page.Changes, page.Post, page.ApprovalHours) = (ChangeRules.Usual with { MoveUntil = 60, AskWhom = "Ring us." }, PagePost.Usual with { HostWords = "Bring oilskins.", Booked = new OwnWords("Booked", "See you.") }, 48); page.Questions = [new Question("length", QuestionKind.Number, "How long?", "", IsNeeded: true, [], "")]; });
         var made = await (await ada.PostAsync("/api/pages", draft.Form())).ReadAsync(HttpStatusCode.Created);
 
         var page = await ada.GetAsync($"/api/pages/{made.GetProperty("id").GetGuid()}");
-        JsonSerializer.Serialize(page.GetProperty("form")).ShouldBe(JsonSerializer.Serialize(draft.Form()));
+        JsonSerializer.Serialize(page.GetProperty("form")).ShouldBe(JsonSerializer.Serialize(draft.Form(), LooseLantern.Server.Hosting.Json.Options));
         page.GetProperty("state").GetString().ShouldBe("draft");
     }
 

@@ -161,6 +161,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             page.Property(row => row.Version).IsConcurrencyToken();
             AsJsonList(page.Property(row => row.CalendarChoices));
             AsJson(page.Property(row => row.Changes));
+            AsJsonList(page.Property(row => row.Questions));
             AsJson(page.Property(row => row.Post));
         });
         Filter<BlockRow>(builder).ToTable("blocks");
@@ -184,6 +185,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             booking.HasQueryFilter(Standing, row => row.CancelledAt == null);
             booking.HasIndex(row => row.ReplySecretHash).IsUnique();
             AsJsonList(booking.Property(row => row.Companions));
+            AsJsonList(booking.Property(row => row.Answers));
             booking.HasIndex(row => row.AnswerSecretHash).IsUnique();
             // Asked across workspaces by who looks at what has run out.
             booking.HasIndex(row => row.WaitsUntil);

@@ -1,4 +1,5 @@
 using LooseLantern.Core.Openings;
+using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Pages;
@@ -47,7 +48,13 @@ internal static class DemoPages
             "A first talk about a new boat", desk, "first-talk",
             "Twenty minutes to hear what you have in mind. Sketches are welcome and nothing is decided yet.",
             PlaceKind.Video, "", KeepsHosts: false,
-            Times(lineUp, [20]) with { Step = 20, StepFrom = StepFrom.Open, BufferAfter = 10, Notice = 12 * 60, AheadDays = 30 })),
+            Times(lineUp, [20]) with { Step = 20, StepFrom = StepFrom.Open, BufferAfter = 10, Notice = 12 * 60, AheadDays = 30 },
+            Questions:
+            [
+                new Question("length", QuestionKind.Number, "How long should she be, in metres?", "A guess will do.", IsNeeded: false, [], ""),
+                new Question("for", QuestionKind.OneOf, "What is she for?", "", IsNeeded: false, ["Day sailing", "Long passages", "Work"], ""),
+                new Question("mind", QuestionKind.Long, "What have you in mind?", "", IsNeeded: false, [], ""),
+            ])),
         new("brackwater-commissions", [["odile"], ["anselm"]], true, 2, (desk, lineUp, _) => new PageForm(
             "Design review", desk, "design-review",
             "An hour over the drawings with the commissions desk and the master shipwright.",

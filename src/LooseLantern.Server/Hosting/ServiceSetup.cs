@@ -79,7 +79,7 @@ public static class ServiceSetup
         services.AddHttpContextAccessor();
         services.AddSingleton(PostSettings.Of(configuration)).AddSingleton<ReplyAddresses>().AddSingleton<SiteAddress>();
         services.AddScoped<PostWords>().AddScoped<Invitations>().AddScoped<Hearers>().AddScoped<ReminderWriting>().AddScoped<PersonPost>().AddScoped<PasswordResetting>().AddScoped<PostWriting>();
-        services.AddScoped<MarksInPost>().AddScoped<PostSending>().AddScoped<DailyPost>().AddScoped<Cancelling>().AddScoped<BookingMoving>().AddScoped<BringingAlong>().AddScoped<BookingRows>().AddScoped<BookingDetails>().AddScoped<BookingsToChange>();
+        services.AddScoped<MarksInPost>().AddScoped<PostSending>().AddScoped<DailyPost>().AddScoped<Cancelling>().AddScoped<BookingMoving>().AddScoped<BringingAlong>().AddScoped<AnswerChanging>().AddScoped<BookingRows>().AddScoped<BookingDetails>().AddScoped<BookingsToChange>();
         services.AddHttpClient<IVideoRooms, HttpVideoRooms>(client => client.Timeout = TimeSpan.FromSeconds(15));
         services.AddScoped<RoomWishes>().AddScoped<RoomMaking>();
         services.AddScoped<ReplyTaking>().AddScoped<Answering>().AddScoped<AnswerFinding>();

@@ -124,6 +124,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("bytea")
                         .HasColumnName("answer_secret_hash");
 
+                    b.Property<string>("Answers")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("answers");
+
                     b.Property<Instant>("BookedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("booked_at");
@@ -1174,6 +1179,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("post");
+
+                    b.Property<string>("Questions")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("questions");
 
                     b.Property<string>("State")
                         .IsRequired()

@@ -63,6 +63,9 @@ public sealed class Booking : IBelongsToWorkspace
     /// <summary>Why, in the words of whoever cancelled; may be empty.</summary>
     public string CancelWord { get; set; } = "";
 
+    /// <summary>What the guest answered, with the questions as they were asked.</summary>
+    public IReadOnlyList<GivenAnswer> Answers { get; set; } = [];
+
     /// <summary>Whom the guest brings along.</summary>
     public IReadOnlyList<Companion> Companions { get; set; } = [];
 

@@ -1,3 +1,4 @@
+using LooseLantern.Core.Questions;
 using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Tenancy;
@@ -94,6 +95,9 @@ public sealed class Page : IBelongsToWorkspace
 
     /// <summary>What its guests may do with their bookings.</summary>
     public ChangeRules Changes { get; set; } = ChangeRules.Usual;
+
+    /// <summary>What it asks its guests, in order.</summary>
+    public IReadOnlyList<Question> Questions { get; set; } = [];
 
     /// <summary>What it sends.</summary>
     public PagePost Post { get; set; } = PagePost.Usual;

@@ -19,7 +19,7 @@ public sealed record DoneView(Instant At, string By, string What);
 /// <param name="Post">Messages about it, the latest first.</param>
 /// <param name="FirstDate">First local date in the page's zone that it may be moved to.</param>
 public sealed record BookingDetail(
-    Instant Now, BookingRow Row, IReadOnlyList<Companion> Companions, string HostWords, LocalDate FirstDate, LocalDate LastDate,
+    Instant Now, BookingRow Row, IReadOnlyList<GivenAnswer> Answers, IReadOnlyList<Companion> Companions, string HostWords, LocalDate FirstDate, LocalDate LastDate,
     IReadOnlyList<IncomingView> Incoming, IReadOnlyList<PostRow> Post, IReadOnlyList<DoneView> Done);
 
 /// <summary>Gathers what is known of one booking.</summary>
@@ -37,7 +37,7 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, IClock clock)
         var done = await db.Record.AsNoTracking().Where(row => row.SubjectId == id).OrderByDescending(row => row.At).Take(Most).ToListAsync(ct);
         var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
         return new BookingDetail(
-            now, (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0], booking.Companions, page.Post.HostWords, today, today.PlusDays(page.AheadDays),
+            now, (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0], booking.Answers, booking.Companions, page.Post.HostWords, today, today.PlusDays(page.AheadDays),
             incoming.ConvertAll(row => new IncomingView(row.Id, row.ReceivedAt, row.FromName, row.FromAddress, row.Subject, row.Text, row.Meaning, row.NotUnderstood, row.WishStart, row.WishEnd)),
             post.ConvertAll(PostEndpoints.RowOf), done.ConvertAll(row => new DoneView(row.At, row.PersonName, row.What)));
     }

@@ -1,6 +1,7 @@
 using LooseLantern.Core;
 using System.Security.Cryptography;
 using System.Text;
+using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Hosting;
 using NodaTime;
 
@@ -12,6 +13,9 @@ namespace LooseLantern.Server.Features.Committing;
 /// <param name="GuestZone">IANA id of the zone the guest chose the time in.</param>
 public sealed record BookingWish(Guid PageId, Instant Start, int Duration, string GuestName, string GuestEmail, string GuestZone, string GuestLanguage = "en")
 {
+    /// <summary>What the guest answered.</summary>
+    public IReadOnlyList<GivenAnswer> Answers { get; init; } = [];
+
     /// <summary>Tells whether two requests ask for the same.</summary>
     public byte[] Hash() => SHA256.HashData(Encoding.UTF8.GetBytes(System.Text.Json.JsonSerializer.Serialize(this, Json.Options)));
 }

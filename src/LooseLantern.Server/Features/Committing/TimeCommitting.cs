@@ -119,6 +119,7 @@ public sealed class TimeCommitting(
             GuestEmail = wish.GuestEmail,
             GuestZone = wish.GuestZone,
             GuestLanguage = wish.GuestLanguage,
+            Answers = wish.Answers,
             BookedAt = now,
             SecretHash = secret.Hash,
             ProtectedSecret = secret.Protected,

@@ -1,4 +1,6 @@
 using FluentValidation;
+using FluentValidation.Results;
+using LooseLantern.Core.Questions;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Hosting;
 using NodaTime;
@@ -7,9 +9,8 @@ namespace LooseLantern.Server.Features.Guests;
 
 public sealed class BookRequestRules : AbstractValidator<BookRequest>
 {
-    public static readonly BookRequestRules Instance = new();
-
-    private BookRequestRules()
+    /// <param name="questions">What the page asks.</param>
+    public BookRequestRules(IReadOnlyList<Question> questions)
     {
         RuleFor(request => request.Start)
             .InclusiveBetween(Instant.FromUtc(1900, 1, 1, 0, 0), Instant.FromUtc(2200, 1, 1, 0, 0))
@@ -18,7 +19,9 @@ public sealed class BookRequestRules : AbstractValidator<BookRequest>
         RuleFor(request => request.Zone).Must(Zones.IsKnown).WithMessage("Give a time zone by its IANA name, such as Europe/Copenhagen.");
         RuleFor(request => request.Guest.Name).Must(Words.FitOneLine).WithMessage("Give your name, in up to 120 characters.");
         RuleFor(request => request.Guest.Email).Must(email => EmailAddress.IsPlausible(email?.Trim())).WithMessage(EmailAddress.Mend);
-        RuleFor(request => request.Answers).Must(answers => answers is null || answers.Count == 0)
-            .WithMessage("This page asks no questions; send no answers.");
+        RuleFor(request => request.Answers).Custom((answers, context) =>
+        {
+            foreach (var (key, mend) in QuestionAnswers.Faults(questions, answers)) context.AddFailure(new ValidationFailure($"answers.{key}", mend));
+        });
     }
 }

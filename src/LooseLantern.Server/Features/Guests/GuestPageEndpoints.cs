@@ -1,4 +1,5 @@
 using LooseLantern.Core.Openings;
+using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
@@ -37,7 +38,8 @@ public sealed record GuestPage(
     Instant Now,
     LocalDate FirstDate,
     LocalDate LastDate,
-    int? ApprovalHours);
+    int? ApprovalHours,
+    IReadOnlyList<Question> Questions);
 
 /// <summary>The openings of a page, by start.</summary>
 public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings);
@@ -67,7 +69,7 @@ public static class GuestPageEndpoints
                 var today = now.InZone(DateTimeZoneProviders.Tzdb[found.Page.Zone]).Date;
                 return new GuestPage(
                     found.Workspace, found.Page.Desk!.Name, found.Page.Title, found.Page.Description, found.Page.PlaceKind, found.Page.Place,
-                    PageView.SeatNames(found.Page), found.Page.Places, found.Page.Zone, found.Page.Durations, now, today, today.PlusDays(found.Page.AheadDays), found.Page.ApprovalHours);
+                    PageView.SeatNames(found.Page), found.Page.Places, found.Page.Zone, found.Page.Durations, now, today, today.PlusDays(found.Page.AheadDays), found.Page.ApprovalHours, found.Page.Questions);
             })
             .WithName("getGuestPage").ProducesProblem(404);
 
@@ -86,12 +88,12 @@ public static class GuestPageEndpoints
                 GuestPageFinding finding, TimeCommitting committing, CancellationToken ct) =>
             {
                 var found = await finding.FindAsync(desk, page, ct);
-                BookRequestRules.Instance.Check(request);
+                new BookRequestRules(found.Page.Questions).Check(request);
                 if (idempotencyKey is { Length: 0 or > 200 })
                     throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
 
                 var booked = await committing.BookAsync(
-                    new BookingWish(found.Page.Id, request.Start, request.Duration, request.Guest.Name.Trim(), request.Guest.Email.Trim(), request.Zone, LanguageOf(context.Request)),
+                    new BookingWish(found.Page.Id, request.Start, request.Duration, request.Guest.Name.Trim(), request.Guest.Email.Trim(), request.Zone, LanguageOf(context.Request)) { Answers = QuestionAnswers.Check(found.Page.Questions, request.Answers) },
                     idempotencyKey, ct);
                 var path = PrivateLinks.Path(booked.Secret);
                 return TypedResults.Created(

@@ -1,4 +1,5 @@
 using System.Text;
+using LooseLantern.Core.Questions;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -19,6 +20,8 @@ namespace LooseLantern.Server.Features.Guests;
 /// <param name="MoveUntil">Until when the guest may move it; null where they never may.</param>
 /// <param name="CancelUntil">Until when the guest may cancel it; null where they never may.</param>
 /// <param name="MostBrought">How many people the guest may bring along.</param>
+/// <param name="Questions">What the page asks now.</param>
+/// <param name="Answers">What the guest answered.</param>
 /// <param name="CancelWords">What the page says on cancelling.</param>
 /// <param name="AskWhom">Whom to ask once it is too late.</param>
 /// <param name="WaitsUntil">Until when it waits for a yes; null for one that stands.</param>
@@ -43,6 +46,8 @@ public sealed record PrivateBooking(
     Instant? CancelUntil,
     int MostBrought,
     IReadOnlyList<Companion> Companions,
+    IReadOnlyList<Question> Questions,
+    IReadOnlyList<GivenAnswer> Answers,
     string CancelWords,
     string AskWhom,
     Instant? WaitsUntil,
@@ -67,6 +72,9 @@ public sealed record MoveRequest(Instant Start)
     }
 }
 
+/// <param name="Answers">All of them, by the question's key.</param>
+public sealed record AnswersForm(IReadOnlyDictionary<string, string> Answers);
+
 public static class PrivateBookingEndpoints
 {
     public static void MapPrivateBookings(this IEndpointRouteBuilder open)
@@ -84,7 +92,7 @@ public static class PrivateBookingEndpoints
                 return new PrivateBooking(
                     workspace, page.Desk!.Name, page.Title, page.PlaceKind, page.Place, Hosts(session), session.Time.LowerBound, session.Time.UpperBound,
                     page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, $"/{page.Desk.Address}/{page.Address}",
-                    now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions,
+                    now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions, page.Questions, booking.Answers,
                     page.Changes.CancelWords, page.Changes.AskWhom, booking.WaitsUntil, room?.Link ?? "", room?.Code ?? "", today, today.PlusDays(page.AheadDays), booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
             })
             .WithName("getPrivateBooking").ProducesProblem(404);
@@ -131,6 +139,14 @@ public static class PrivateBookingEndpoints
                 return TypedResults.NoContent();
             })
             .WithName("movePrivateBooking").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+
+        bookings.MapPut("/answers", async Task<NoContent> (string secret, AnswersForm form, PrivateBookingFinding finding, AnswerChanging changing, CancellationToken ct) =>
+            {
+                var (booking, _) = await finding.FindAsync(secret, ct);
+                await changing.ChangeAsync(booking.Id, QuestionAnswers.Check(booking.Session!.Page!.Questions, form.Answers), ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("changeAnswers").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
 
         bookings.MapPut("/companions", async Task<NoContent> (string secret, CompanionsForm form, PrivateBookingFinding finding, BringingAlong bringing, CancellationToken ct) =>
             {

@@ -138,6 +138,7 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         page.Changes = form.Changes is { } changes ? changes with { CancelWords = changes.CancelWords.Trim(), AskWhom = changes.AskWhom.Trim() } : ChangeRules.Usual;
         page.Post = PagePostRules.Tidy(form.Post ?? PagePost.Usual);
         page.ApprovalHours = form.ApprovalHours;
+        page.Questions = QuestionRules.Tidy(form.Questions ?? []);
         await FillTimesAsync(page, form.Times, ct);
     }
 

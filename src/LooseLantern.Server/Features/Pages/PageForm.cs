@@ -1,5 +1,6 @@
 using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
+using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Hours;
 using NodaTime;
@@ -10,10 +11,11 @@ namespace LooseLantern.Server.Features.Pages;
 /// <param name="KeepsHosts">Whether a guest who comes back gets the same hosts again where they are free.</param>
 /// <param name="Changes">What guests may do with their bookings; null for the usual.</param>
 /// <param name="Post">What it sends; null for the usual.</param>
+/// <param name="Questions">What it asks its guests, in order; null for nothing.</param>
 /// <param name="ApprovalHours">For how many hours an asked booking waits for a yes; null where a booking stands at once.</param>
 public sealed record PageForm(
     string Title, Guid DeskId, string Address, string Description, PlaceKind PlaceKind, string Place, bool KeepsHosts, PageTimes Times, ChangeRules? Changes = null,
-    PagePost? Post = null, int? ApprovalHours = null);
+    PagePost? Post = null, int? ApprovalHours = null, IReadOnlyList<Question>? Questions = null);
 
 /// <summary>One seat of the line-up: any one of these hosts.</summary>
 /// <param name="HostIds">In order; the first free one takes a seat that is filled in order.</param>

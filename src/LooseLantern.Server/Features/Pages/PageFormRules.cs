@@ -23,6 +23,7 @@ public sealed class PageFormRules : AbstractValidator<PageForm>
         RuleFor(form => form.PlaceKind).IsInEnum();
         RuleFor(form => form.Times).SetValidator(new PageTimesRules());
         RuleFor(form => form.ApprovalHours).InclusiveBetween(1, 24 * 14).WithMessage("Let an asked booking wait for 1 hour to 14 days.");
+        RuleFor(form => form.Questions!).SetValidator(new QuestionRules()).When(form => form.Questions is not null);
         RuleFor(form => form.Post!).SetValidator(new PagePostRules()).When(form => form.Post is not null);
         RuleFor(form => form.Changes!).SetValidator(new ChangeRulesRules()).When(form => form.Changes is not null);
     }

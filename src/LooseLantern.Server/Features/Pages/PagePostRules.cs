@@ -1,4 +1,3 @@
-using Fluid;
 using Fluid.Ast;
 using FluentValidation;
 using LooseLantern.Server.Data.Model;
@@ -14,8 +13,6 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
     public const int MostReminders = 5;
     private const int MostLinks = 10;
     private const int MostBody = 8_000;
-
-    private static readonly FluidParser Parser = new();
 
     public PagePostRules()
     {
@@ -53,9 +50,9 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
     internal static void CheckTokens<T>(string? words, ValidationContext<T> context)
     {
         if (string.IsNullOrEmpty(words)) return;
-        if (!Parser.TryParse(words, out var template, out var error))
+        if (!OwnWordsParser.TryParse(words, out var template, out var error))
         {
-            context.AddFailure($"This can’t be read as words with tokens: {error.Split('\n')[0]}");
+            context.AddFailure($"This can’t be read as words with tokens: {error}");
             return;
         }
 

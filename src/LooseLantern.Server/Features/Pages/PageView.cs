@@ -14,7 +14,7 @@ public sealed record PageView(Guid Id, int Version, PageState State, string Path
             page.Title, page.DeskId, page.Address, page.Description, page.PlaceKind, page.Place, page.KeepsHosts, new PageTimes(
                 page.Zone, [.. InOrder(page).Select(seat => new SeatForm([.. InOrder(seat).Select(host => host.HostId)], seat.Fill))],
                 page.Durations, page.Step, page.StepOffset, page.StepFrom, page.BufferBefore, page.BufferAfter,
-                page.Notice, page.AheadDays, page.HoursMode, page.Hours?.Document, page.DailyCap, page.WeeklyCap, page.Places, BlocksOf(page), page.CalendarChoices), page.Changes, page.Post, page.ApprovalHours));
+                page.Notice, page.AheadDays, page.HoursMode, page.Hours?.Document, page.DailyCap, page.WeeklyCap, page.Places, BlocksOf(page), page.CalendarChoices), page.Changes, page.Post, page.ApprovalHours, page.Questions));
 
     /// <summary>The names of each seat's hosts, in order.</summary>
     public static IReadOnlyList<IReadOnlyList<string>> SeatNames(Page page) =>

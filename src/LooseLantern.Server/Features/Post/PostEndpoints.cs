@@ -18,7 +18,8 @@ public sealed record PostList(Instant Now, int Total, bool IsSending, IReadOnlyL
 
 /// <summary>A message as its reader sees it, but for what only they may know.</summary>
 /// <param name="Calendar">The iCalendar part; null for a plain mail.</param>
-public sealed record PostView(PostRow Row, string From, string Text, string? Calendar, string? CalendarMethod);
+/// <param name="Files">Names of what goes along.</param>
+public sealed record PostView(PostRow Row, string From, string Text, string? Calendar, string? CalendarMethod, IReadOnlyList<string> Files);
 
 public static class PostEndpoints
 {
@@ -54,7 +55,8 @@ public static class PostEndpoints
             {
                 var message = await db.Messages.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("message");
                 var marks = (await values.OfAsync(message, ct)).Hidden();
-                return new PostView(RowOf(message), message.FromName, PostMarks.PutIn(message.Text, marks), message.Calendar is { } calendar ? PostMarks.PutIn(calendar, marks) : null, message.CalendarMethod);
+                return new PostView(RowOf(message), message.FromName, PostMarks.PutIn(message.Text, marks), message.Calendar is { } calendar ? PostMarks.PutIn(calendar, marks) : null, message.CalendarMethod,
+                    await db.PageFiles.Where(file => message.FileIds.Contains(file.Id)).OrderBy(file => file.Name).Select(file => file.Name).ToListAsync(ct));
             })
             .WithName("getPost").ProducesProblem(404);
 

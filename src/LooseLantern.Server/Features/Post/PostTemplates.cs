@@ -27,7 +27,7 @@ public static partial class PostTemplates
     }
 
     /// <summary>In words of a page's own, which were checked when they were saved.</summary>
-    public static Letter Write(OwnWords own, IReadOnlyDictionary<string, string> words) => Of(Render(Parser.Parse(own.Subject), words), Render(Parser.Parse(own.Body), words), words);
+    public static Letter Write(OwnWords own, IReadOnlyDictionary<string, string> words) => Of(Render(OwnWordsParser.Parse(own.Subject), words), Render(OwnWordsParser.Parse(own.Body), words), words);
 
     private static Letter Of(string subject, string body, IReadOnlyDictionary<string, string> words)
     {

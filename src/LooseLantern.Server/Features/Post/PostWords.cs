@@ -26,7 +26,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         ["company"] = "the guest’s company, as their mail address tells it", ["hosts"] = "the hosts’ names", ["page"] = "the page’s title", ["workspace"] = "your workspace’s name",
         ["desk"] = "the desk’s name", ["day"] = "the day, on the reader’s clock", ["time"] = "the time, on the reader’s clock", ["zones"] = "the zone that they are in",
         ["was"] = "when it was before it was moved", ["place"] = "the place", ["room"] = "the link of the video room", ["word"] = "the word that came with a cancellation",
-        ["link"] = "the guest’s private link", ["page_link"] = "the page’s address", ["links"] = "the links that go along",
+        ["link"] = "the guest’s private link", ["page_link"] = "the page’s address", ["links"] = "the links that go along", ["answers"] = "what the guest answered, a line each",
     };
 
     public Dictionary<string, string> Of(AboutBooking about, Telling telling, Reader reader)
@@ -44,6 +44,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["links"] = string.Join('\n', page.Post.Links.Select(link => $"{link.Title}\n{link.Address}")),
             ["word"] = PostMarks.Harmless(telling.Reply?.Text ?? booking.CancelWord), ["by"] = booking.CancelledBy?.ToString() ?? "",
             ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, reader) : "", ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, reader))),
+            ["answers"] = PostMarks.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
             ["writer"] = PostMarks.Harmless(telling.Reply is not { } reply || reply.FromAddress.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase) ? booking.GuestName : reply.FromName.Length == 0 ? reply.FromAddress : reply.FromName),
             ["reply"] = telling.Reply?.Meaning.ToString() ?? "", ["wish"] = telling.Reply is { WishStart: { } from, WishEnd: { } to } ? DayAndTime(new Span(from, to), reader) : "",
         };

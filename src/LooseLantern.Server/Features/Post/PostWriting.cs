@@ -66,7 +66,7 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
 
     private void ToCompanions(AboutBooking about, Telling telling)
     {
-        if (telling.Occasion == Occasion.Replied || MethodFor(about, telling) is not { } method) return;
+        if (telling.Occasion == Occasion.Replied || about.Page.Post.ToGuests == GuestMail.None || MethodFor(about, telling) is not { } method) return;
         foreach (var companion in about.Booking.Companions) ToCompanion(about, telling, companion, method);
         foreach (var companion in telling.FormerCompanions) ToCompanion(about, telling, companion, InvitationMethod.Cancel);
     }
@@ -78,7 +78,7 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
         var kind = method == InvitationMethod.Cancel ? MessageKind.CancelledForCompanion : MessageKind.BookedForCompanion;
         var said = words.Of(about, telling, reader);
         var message = Of(about, kind, reader, PostTemplates.Write(kind, reader.Language, said));
-        (message.Calendar, message.CalendarMethod) = (invitations.ForGuest(about, method, GuestLetters.Appointment(about, said), withLink: false), InvitationFile.MethodOf(method));
+        if (about.Page.Post.ToGuests == GuestMail.Invitation) (message.Calendar, message.CalendarMethod) = (invitations.ForGuest(about, method, GuestLetters.Appointment(about, said), withLink: false), InvitationFile.MethodOf(method));
         db.Messages.Add(message);
     }
 

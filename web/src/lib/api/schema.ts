@@ -133,6 +133,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/public/bookings/{secret}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeAnswers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/public/bookings/{secret}/companions": {
         parameters: {
             query?: never;
@@ -1679,6 +1695,12 @@ export interface components {
             /** @description Null for what the calendar calls itself. */
             name?: null | string;
         };
+        AnswersForm: {
+            /** @description All of them, by the question's key. */
+            answers: {
+                [key: string]: string;
+            };
+        };
         /** @description What was asked, for whoever has the link to answer it. */
         AskedBooking: {
             workspace: string;
@@ -1808,6 +1830,7 @@ export interface components {
         BookingDetail: {
             now: components["schemas"]["Instant"];
             row: components["schemas"]["BookingRow"];
+            answers: components["schemas"]["GivenAnswer"][];
             companions: components["schemas"]["Companion"][];
             hostWords: string;
             /** @description First local date in the page's zone that it may be moved to. */
@@ -2121,6 +2144,16 @@ export interface components {
             start: components["schemas"]["Instant"];
             end: components["schemas"]["Instant"];
         };
+        /** @description An answer of a guest, with the question in the words it was asked in. */
+        GivenAnswer: {
+            /** @description The question's. */
+            key: string;
+            words: string;
+            kind: components["schemas"]["QuestionKind"];
+            text: string;
+            /** @description In one line, for mail and calendars. */
+            line?: null | string;
+        };
         /** @description What a host lets one coordinator do for them; all false for nothing. */
         Grant: {
             mayOffer: boolean;
@@ -2162,6 +2195,7 @@ export interface components {
              * @description For how many hours at the most what a guest asks for waits for a yes; null where it is booked at once.
              */
             approvalHours: null | number;
+            questions: components["schemas"]["Question"][];
         };
         /**
          * @description What the guest's calendar answered to the invitation.
@@ -2607,6 +2641,8 @@ export interface components {
              * @description For how many hours an asked booking waits for a yes; null where a booking stands at once.
              */
             approvalHours?: null | number;
+            /** @description What it asks its guests, in order; null for nothing. */
+            questions?: null | components["schemas"]["Question"][];
         };
         /** @description What a page sends, and in which words. */
         PagePost: {
@@ -2783,6 +2819,8 @@ export interface components {
             /** @description The iCalendar part; null for a plain mail. */
             calendar: null | string;
             calendarMethod: null | string;
+            /** @description Names of what goes along. */
+            files: string[];
         };
         PreviewAnswer: {
             subject: string;
@@ -2830,6 +2868,10 @@ export interface components {
              */
             mostBrought: number;
             companions: components["schemas"]["Companion"][];
+            /** @description What the page asks now. */
+            questions: components["schemas"]["Question"][];
+            /** @description What the guest answered. */
+            answers: components["schemas"]["GivenAnswer"][];
             /** @description What the page says on cancelling. */
             cancelWords: string;
             /** @description Whom to ask once it is too late. */
@@ -2862,6 +2904,26 @@ export interface components {
             language: string;
             clock: components["schemas"]["ClockForm"];
         };
+        /** @description A question to guests. */
+        Question: {
+            /** @description Stays the same while its words are changed; letters, digits and hyphens. */
+            key: string;
+            kind: components["schemas"]["QuestionKind"];
+            /** @description What guests read. */
+            words: string;
+            /** @description A line beneath; may be empty. */
+            hint: string;
+            isNeeded: boolean;
+            /** @description Of one of and some of. */
+            options: string[];
+            /** @description Where what is agreed to can be read, of consent; may be empty. */
+            address: string;
+        };
+        /**
+         * @description What kind of answer a question wants.
+         * @enum {unknown}
+         */
+        QuestionKind: "short" | "long" | "number" | "date" | "email" | "web" | "phone" | "oneOf" | "someOf" | "yesNo" | "consent";
         RecordLine: {
             at: components["schemas"]["Instant"];
             person: string;
@@ -3398,6 +3460,57 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeAnswers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersForm"];
             };
         };
         responses: {

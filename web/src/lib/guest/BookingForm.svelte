@@ -5,6 +5,8 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import { cityOf } from '$lib/time/clock';
+  import type { Question } from '$lib/questions/kinds';
+  import QuestionFields from '$lib/questions/QuestionFields.svelte';
   import { dateIn, dayName, longDate, timeOf, weekday } from '$lib/time/format';
   import type { ShownOpening } from './days';
 
@@ -15,7 +17,8 @@
     pageZone: string;
     /** Where and with whom, in words. */
     circumstance: string;
-    typed: { name: string; email: string };
+    typed: { name: string; email: string; answers: Record<string, string> };
+    questions: Question[];
     problem: Problem | undefined;
     /** The openings nearest to one that has gone. */
     nearest: ShownOpening[];
@@ -27,7 +30,7 @@
     onclose: () => void;
   }
 
-  let { opening, zone, pageZone, circumstance, typed = $bindable(), problem, nearest, busy, asks, onreserve, onchoose, onclose }: Props = $props();
+  let { opening, zone, pageZone, circumstance, questions, typed = $bindable(), problem, nearest, busy, asks, onreserve, onchoose, onclose }: Props = $props();
 
   const gone = $derived(problem?.status === 409);
   const fieldProblem = $derived(problem?.errors !== undefined);
@@ -88,6 +91,7 @@
     <Field label="Your email" id="guest-email" mend={emailMend}>
       <Input id="guest-email" name="email" type="email" autocomplete="email" bind:value={typed.email} aria-invalid={emailMend !== undefined} aria-describedby={emailMend ? 'guest-email-mend' : undefined} class="min-h-10 max-md:min-h-11" />
     </Field>
+    <QuestionFields {questions} bind:answers={typed.answers} {problem} />
     <div class="flex items-center justify-between gap-x-3 gap-y-1 max-md:flex-col-reverse md:col-span-2">
       <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}>Leave this time</button>
       <ActionButton kind="main" type="submit" disabled={busy || gone} class="min-h-11 px-5 max-md:w-full">

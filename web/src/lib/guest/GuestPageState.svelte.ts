@@ -14,7 +14,7 @@ export class GuestPageState {
   readonly page: Schemas['GuestPage'];
   readonly clock: ServerClock;
   readonly own = ownZone();
-  readonly typed = $state({ name: '', email: '' });
+  readonly typed = $state<{ name: string; email: string; answers: Record<string, string> }>({ name: '', email: '', answers: {} });
   zone = $state('');
   duration = $state(0);
   now = $state.raw(Temporal.Instant.fromEpochMilliseconds(0));
@@ -128,6 +128,7 @@ export class GuestPageState {
       duration: this.duration,
       zone: this.zone,
       guest: { name: this.typed.name.trim(), email: this.typed.email.trim() },
+      answers: { ...this.typed.answers },
     };
     this.reserving = true;
     try {

@@ -14,6 +14,7 @@
   import LeaveGuard from './LeaveGuard.svelte';
   import NumberField from './NumberField.svelte';
   import PostSection from './PostSection.svelte';
+  import QuestionsSection from './QuestionsSection.svelte';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
   import SupplyPanel from './SupplyPanel.svelte';
@@ -135,6 +136,7 @@
         <NumberField id="buffer-after" label="Minutes kept free after" bind:value={times.bufferAfter} was={saved?.form.times.bufferAfter} max={1440} /> min after
       </Sentence>
     </Section>
+    <QuestionsSection {editor} />
     <ChangesSection {editor} />
     <PostSection {editor} {tokens} />
   </fieldset>

@@ -34,6 +34,7 @@ export function newForm(zone: string, deskId: string, hostId: string, usual?: Sc
     changes: usualChanges(),
     post: { ...usualPost(), reminders: [...(usual?.reminders ?? usualPost().reminders)] },
     approvalHours: null,
+    questions: [],
   };
 }
 

@@ -30,6 +30,7 @@
   <p class="text-sm {message.row.state === 'failed' ? 'text-brick' : 'text-muted'}">{stateInWords(message.row, zone)}</p>
   {#if attempt.problem}<div class="mt-2"><ProblemNote problem={attempt.problem} /></div>{/if}
   <div class="my-4 border-y border-line py-4 wrap-anywhere whitespace-pre-line">{message.text}</div>
+  {#if message.files.length > 0}<p class="mb-4 text-sm text-muted">with {message.files.join(', ')}</p>{/if}
   {#if message.calendar}
     <details class="mb-4">
       <summary class="cursor-pointer underline underline-offset-4">The calendar part ({message.calendarMethod})</summary>

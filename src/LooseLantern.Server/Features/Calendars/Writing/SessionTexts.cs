@@ -53,7 +53,7 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
             session.Uid, session.Sequence, clock.GetCurrentInstant(), session.Time.ToSpan(),
             guests.Count == 0 ? session.Page!.Title : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
             place.Length == 0 ? null : place,
-            string.Join('\n', guests.Select(guest => $"{guest.GuestName}, {guest.GuestEmail}").Append(session.Page.Post.HostWords)).Trim(),
+            string.Join('\n', guests.SelectMany(guest => guest.Answers.Select(answer => answer.Line).Prepend($"{guest.GuestName}, {guest.GuestEmail}")).Append(session.Page.Post.HostWords)).Trim(),
             IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null), organizer, [.. hosts, .. guests.SelectMany(GuestAndCompany)]);
     }
 

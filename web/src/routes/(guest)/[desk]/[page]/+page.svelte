@@ -122,6 +122,7 @@
               zone={guest.zone}
               pageZone={page.zone}
               {circumstance}
+              questions={page.questions}
               bind:typed={guest.typed}
               problem={guest.problem}
               nearest={guest.nearestShown}

@@ -12,6 +12,7 @@
   import { dateIn, dayName, fullDate, lengthOf, timeOf } from '$lib/time/format';
   import PageHead from '$lib/guest/PageHead.svelte';
   import { placeWords } from '$lib/guest/place';
+  import ChangeAnswers from '$lib/questions/ChangeAnswers.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import type { PageProps } from './$types';
 
@@ -94,6 +95,9 @@
           <dd>{booking.guestName}, <span class="wrap-anywhere">{booking.guestEmail}</span></dd>
         </dl>
       </section>
+      {#if booking.questions.length > 0 || booking.answers.length > 0}
+        <ChangeAnswers secret={data.secret} questions={booking.questions} given={booking.answers} mayChange={stands && !begun && booking.questions.length > 0} onchanged={() => void invalidateAll()} />
+      {/if}
       {#if moving && mayMove}
         <MovePanel
           zone={booking.zone}

@@ -11,6 +11,7 @@
   import MovePanel from '$lib/moving/MovePanel.svelte';
   import { rangeOf } from '$lib/moving/range';
   import { kinds, stateInWords } from '$lib/post/words';
+  import { answerInWords } from '$lib/questions/words';
   import { cityOf } from '$lib/time/clock';
   import { dateIn, dayMonth, dayName, fullDate, lengthOf, timeOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -93,13 +94,17 @@
         </div>
         {#if wished.problem}<div class="mt-2"><ProblemNote problem={wished.problem} /></div>{/if}
       {/if}
-      <dl class="mt-4 grid grid-cols-[92px_1fr] gap-x-4 gap-y-1.5">
+      <dl class="mt-4 grid grid-cols-[minmax(92px,auto)_1fr] gap-x-4 gap-y-1.5">
         <dt class="text-muted">Page</dt>
         <dd><a class="underline decoration-line-strong underline-offset-4" href="/work/pages/{row.pageId}">{row.page}</a>{row.place ? `, ${row.place}` : ''}</dd>
         <dt class="text-muted">Host</dt>
         <dd>{row.hosts.join(', ')}</dd>
         <dt class="text-muted">Guest</dt>
         <dd><a class="wrap-anywhere underline decoration-line-strong underline-offset-4" href="mailto:{row.guestEmail}">{row.guestEmail}</a></dd>
+        {#each detail.answers as answer (answer.key)}
+          <dt class="text-muted">{answer.words}</dt>
+          <dd class="wrap-anywhere whitespace-pre-line">{answerInWords(answer)}</dd>
+        {/each}
         {#if detail.companions.length > 0}
           <dt class="text-muted">Brings</dt>
           <dd>{detail.companions.map((one) => (one.name === '' ? one.email : `${one.name} (${one.email})`)).join(', ')}</dd>

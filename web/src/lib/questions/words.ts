@@ -1,0 +1,9 @@
+import type { Schemas } from '$lib/api/client';
+import { fullDate } from '$lib/time/format';
+
+/** An answer as people read it. */
+export function answerInWords(answer: Pick<Schemas['GivenAnswer'], 'kind' | 'text'>): string {
+  if (answer.kind === 'date') return fullDate(answer.text);
+  if (answer.kind === 'consent') return 'agreed';
+  return answer.kind === 'someOf' ? answer.text.replaceAll('\n', ', ') : answer.text;
+}
