@@ -255,12 +255,12 @@ internal sealed class Chromium : IDisposable
         return [.. wide.Select(element => Convert.ToString(element, CultureInfo.InvariantCulture)!)];
     }
 
-    /// <summary>Buttons and fields that a thumb would miss: less than 44 CSS pixels high.</summary>
+    /// <summary>Buttons and fields that a thumb would miss: less than 44 CSS pixels high. What stands in its label is hit with the label.</summary>
     public IReadOnlyList<string> TooSmallForThumbs()
     {
         var small = (IReadOnlyCollection<object>)_driver.ExecuteScript("""
             return [...document.querySelectorAll('button, input, select, a[href]')]
-              .filter((e) => e.checkVisibility() && e.getBoundingClientRect().height < 43.5)
+              .filter((e) => e.checkVisibility() && (e.closest('label') ?? e).getBoundingClientRect().height < 43.5)
               .map((e) => `${Math.round(e.getBoundingClientRect().height)}: ${e.outerHTML.slice(0, 160)}`);
             """)!;
         return [.. small.Select(element => Convert.ToString(element, CultureInfo.InvariantCulture)!)];

@@ -1,7 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Writing;
-using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -9,7 +8,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Committing;
 
 /// <summary>Changes what a guest answered, as long as the appointment has not begun. Hosts read it in their calendars and in the booking.</summary>
-public sealed class AnswerChanging(LanternDb db, EventWishes wishes, RecordKeeping record, IClock clock)
+public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock clock)
 {
     /// <exception cref="Refusal">409 for a booking that is cancelled or has begun. Nothing is written then.</exception>
     public async Task ChangeAsync(Guid bookingId, IReadOnlyList<GivenAnswer> answers, CancellationToken ct)
@@ -20,7 +19,6 @@ public sealed class AnswerChanging(LanternDb db, EventWishes wishes, RecordKeepi
         if (answers.SequenceEqual(booking.Answers)) return;
         booking.Answers = answers;
         await wishes.ForSessionAsync(booking.Session, ct);
-        record.Note(bookingId, $"{booking.GuestName} changed their answers", [.. booking.Session.Hosts.Select(host => host.HostId)]);
         await db.SaveChangesAsync(ct);
     }
 }

@@ -3,7 +3,6 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Post;
-using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -14,7 +13,7 @@ namespace LooseLantern.Server.Features.Committing;
 public sealed record CompanionsForm(IReadOnlyList<Companion> People);
 
 /// <summary>Changes whom a guest brings along. They take no place and no time of anybody; they are invited, and hosts are told.</summary>
-public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting post, RecordKeeping record, IClock clock)
+public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting post, IClock clock)
 {
     /// <exception cref="Refusal">400 naming whom to mend, or for more than the page lets; 409 for a booking that is cancelled or has begun. Nothing is written then.</exception>
     public async Task BringAsync(Guid bookingId, CompanionsForm form, CancellationToken ct)
@@ -32,7 +31,6 @@ public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting 
         booking.Companions = people;
         booking.Sequence++;
         await wishes.ForSessionAsync(booking.Session, ct);
-        record.Note(bookingId, $"{booking.GuestName} brings {(people.Count == 0 ? "nobody" : string.Join(", ", people.Select(one => one.Name.Length == 0 ? one.Email : one.Name)))} along", [.. booking.Session.Hosts.Select(host => host.HostId)]);
         await db.SaveChangesAsync(ct);
         await post.TellAsync([bookingId], new Telling(Occasion.CompanyChanged) { FormerCompanions = former }, ct);
         await db.SaveChangesAsync(ct);

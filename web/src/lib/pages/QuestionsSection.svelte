@@ -40,7 +40,7 @@
       <div class="mt-1 flex flex-wrap gap-x-4">
         {#if at > 0}<button type="button" class="min-h-9 underline underline-offset-4" aria-label="Move question {at + 1} up" onclick={() => set(moved(questions, at, -1))}>Up</button>{/if}
         {#if at < questions.length - 1}<button type="button" class="min-h-9 underline underline-offset-4" aria-label="Move question {at + 1} down" onclick={() => set(moved(questions, at, 1))}>Down</button>{/if}
-        <button type="button" class="min-h-9 underline underline-offset-4" aria-label="Take question {at + 1} out" onclick={() => set(questions.filter((_, i) => i !== at))}>Take out</button>
+        <button type="button" class="min-h-9 underline underline-offset-4" aria-label="Take out question {at + 1}" onclick={() => set(questions.filter((_, i) => i !== at))}>Take out</button>
       </div>
     </div>
   {/each}

@@ -147,7 +147,7 @@
         <h2 id="done" class="mb-1 text-lg">What was done</h2>
         <ul>
           {#each detail.done as line (line.at + line.what)}
-            <li class="border-t border-line py-1.5 text-sm first:border-t-0">{line.what}<span class="block text-muted">{line.by || 'by itself, or the guest'}, {dayMonth(dateIn(line.at, zone))}, {timeOf(line.at, zone)}</span></li>
+            <li class="border-t border-line py-1.5 text-sm first:border-t-0">{line.what}<span class="block text-muted">{line.by}, {dayMonth(dateIn(line.at, zone))}, {timeOf(line.at, zone)}</span></li>
           {/each}
         </ul>
       </section>
