@@ -34,8 +34,9 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         coordinator.Type("Monday, open times", "10-12");
         coordinator.Tab();
         // It is a little past Monday 08:00: with two hours' notice only 11:00 is left of today. On Tuesday 11:00 just fits before 11:30,
-        // and on Wednesdays the assembly takes 9:00. On Thursday and Friday guests have booked her safety morning from 9 to 11.
-        coordinator.AwaitSupply("1 3 2 1 1 – – 2 3 2 3 – – –");
+        // and on Wednesdays the assembly takes 9:00. On Thursday and Friday guests have booked her safety morning from 9 to 11;
+        // on the second Monday a school class waits for her yes from 10 to 11, and has the time until then.
+        coordinator.AwaitSupply("1 3 2 1 1 – – 1 3 2 3 – – –");
         coordinator.Field("Address").GetAttribute("value").ShouldBe("trial-morning-at-the-bench");
         coordinator.Press("Publish");
         coordinator.AwaitText("published");
