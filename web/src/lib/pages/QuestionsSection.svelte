@@ -29,7 +29,7 @@
         <span class="w-44"><Select aria-label="Answer to question {at + 1}" placeholder="" class="py-1.5" bind:value={() => question.kind, (kind) => change(at, { kind })} items={questionKinds} /></span>
         <Checkbox aria-label="Question {at + 1} is needed" checked={question.isNeeded} onchange={() => change(at, { isNeeded: !question.isNeeded })} class="text-ink">needed</Checkbox>
       </Sentence>
-      <div class="mt-2 grid gap-2 md:grid-cols-2">
+      <div class="mt-2 grid items-start gap-2 md:grid-cols-2">
         <Input aria-label="Hint to question {at + 1}" placeholder="a hint, if it needs one" class="py-1.5" bind:value={() => question.hint, (hint) => change(at, { hint: hint ?? '' })} />
         {#if hasOptions(question.kind)}
           <Textarea aria-label="Answers offered to question {at + 1}, one a line" rows={3} class="w-full" placeholder="one answer a line" bind:value={() => question.options.join('\n'), (text) => change(at, { options: (text ?? '').split('\n') })} />
