@@ -19,6 +19,7 @@
   let { data }: PageProps = $props();
 
   const booking = $derived(data.booking);
+  const { questions, answers: given } = $derived(booking);
   const start = $derived(Temporal.Instant.from(booking.start));
   const minutes = $derived((Date.parse(booking.end) - Date.parse(booking.start)) / 60_000);
   const place = $derived(placeWords(booking.placeKind, booking.place));
@@ -95,8 +96,8 @@
           <dd>{booking.guestName}, <span class="wrap-anywhere">{booking.guestEmail}</span></dd>
         </dl>
       </section>
-      {#if booking.questions.length > 0 || booking.answers.length > 0}
-        <ChangeAnswers secret={data.secret} questions={booking.questions} given={booking.answers} mayChange={stands && !begun && booking.questions.length > 0} onchanged={() => void invalidateAll()} />
+      {#if questions.length > 0 || given.length > 0}
+        <ChangeAnswers secret={data.secret} {questions} {given} mayChange={stands && !begun && questions.length > 0} onchanged={() => void invalidateAll()} />
       {/if}
       {#if moving && mayMove}
         <MovePanel
