@@ -44,6 +44,7 @@ public sealed class QuestionTests(World world)
         (await TryAsync(Length, Wood with { Options = ["oak", " "] })).ShouldBe(["questions[1].options"]);
         (await TryAsync(Length with { Words = " " })).ShouldBe(["questions[0].words"]);
         (await TryAsync(Terms with { Address = "javascript:alert(1)" })).ShouldBe(["questions[0].address"]);
+        (await TryAsync(Length, null!)).ShouldBe(["questions"]);
         (await TryAsync(Length, Length)).ShouldBe(["questions"]);
         (await TryAsync([.. Enumerable.Range(0, 26).Select(i => Length with { Key = $"q{i}" })])).ShouldBe(["questions"]);
         (await TryAsync(Length with { Key = "a key" })).ShouldBe(["questions[0].key"]);

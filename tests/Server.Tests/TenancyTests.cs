@@ -46,6 +46,7 @@ public class TenancyTests(World world)
         var ada = scene.Owner;
         var written = await scene.DeletedEventAsync(ada);
         var booking = (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
+        var page = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
         var message = (await ada.GetAsync("/api/post")).GetProperty("rows")[0].GetProperty("id").GetGuid();
         var calendars = (await ada.GetAsync("/api/calendars")).EnumerateArray().ToDictionary(row => row.GetProperty("kind").GetString()!, row => row.GetProperty("id").GetGuid());
         var entry = new { title = "x", start = "2026-12-08T09:00:00", end = "2026-12-08T10:00:00", wholeDay = false, shows = "busy", repeats = "once", until = (string?)null };
@@ -53,7 +54,9 @@ public class TenancyTests(World world)
 
         foreach (var answer in await Task.WhenAll(
             eve.PostAsync($"/api/written-events/{written}/put-back", new { }), eve.PostAsync($"/api/written-events/{written}/leave-off", new { }), eve.PostAsync($"/api/written-events/{written}/move", new { }),
-            eve.PostAsync($"/api/bookings/{booking}/cancel", new { word = "" }), eve.Http.GetAsync($"/api/post/{message}"), eve.PostAsync($"/api/post/{message}/again", new { }),
+            eve.PostAsync($"/api/bookings/{booking}/cancel", new { word = "" }), eve.Http.GetAsync($"/api/bookings/{booking}"), eve.PostAsync($"/api/bookings/{booking}/move", new { start = "2026-12-09T09:00:00Z" }),
+            eve.Http.GetAsync($"/api/bookings/{booking}/openings?from=2026-12-08&to=2026-12-08"), eve.PostAsync($"/api/bookings/{booking}/accept", new { }), eve.PostAsync($"/api/bookings/{booking}/decline", new { word = "" }),
+            eve.AddPageFileAsync(page, "x.txt", "x"), eve.PostAsync($"/api/pages/{page}/post-preview", new { post = PagePost.Usual, mail = "booked" }), eve.Http.GetAsync($"/api/post/{message}"), eve.PostAsync($"/api/post/{message}/again", new { }),
             eve.PostAsync($"/api/calendars/{calendars["account"]}/look", new { }), eve.PutAsync($"/api/calendars/{calendars["account"]}/password", new { password = "x" }),
             eve.PutAsync($"/api/calendars/{calendars["account"]}", new { name = "Mine", isAsked = false, tentativeCounts = false }),
             eve.Http.GetAsync($"/api/calendars/{calendars["builtIn"]}/entries"), eve.PostAsync($"/api/calendars/{calendars["builtIn"]}/entries", entry),

@@ -41,7 +41,7 @@ public static class AnswerCheck
         QuestionKind.Long => answer.Length > MostLong ? $"Keep it to {MostLong} characters." : null,
         QuestionKind.Number => answer.Length <= 30 && decimal.TryParse(answer, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out _) ? null : "Give a number, such as 12 or 7.5.",
         QuestionKind.Date => LocalDatePattern.Iso.Parse(answer) is { Success: true, Value.Year: >= 1000 and <= 2999 } ? null : "Give a date, such as 2027-03-31.",
-        QuestionKind.Email => IsEmail(answer) ? null : "Write one email address, such as name@company.example.",
+        QuestionKind.Email => EmailAddress.IsPlausible(answer) ? null : EmailAddress.Mend,
         QuestionKind.Web => answer.Length <= 500 && Uri.TryCreate(answer, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" ? null : "Give an address that begins with https:// or http://.",
         QuestionKind.Phone => IsPhone(answer) ? null : "Give a phone number with its country’s code, such as +45 55 01 02 03.",
         QuestionKind.OneOf => question.Options.Contains(answer) ? null : "Choose one of the answers that are offered.",
@@ -51,12 +51,6 @@ public static class AnswerCheck
     };
 
     private static HashSet<string> Lines(string answer) => [.. answer.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)];
-
-    private static bool IsEmail(string text)
-    {
-        var at = text.LastIndexOf('@');
-        return text.Length <= 254 && at > 0 && text.IndexOf('.', at) > at + 1 && !text.EndsWith('.') && !text.Any(letter => char.IsWhiteSpace(letter) || char.IsControl(letter));
-    }
 
     private static bool IsPhone(string text) => text.Count(char.IsAsciiDigit) is >= 5 and <= 20 && text.Length <= 40 && text.All(letter => char.IsAsciiDigit(letter) || letter is '+' or ' ' or '-' or '(' or ')' or '/' or '.');
 }

@@ -13,6 +13,9 @@ public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock cloc
     /// <exception cref="Refusal">409 for a booking that is cancelled or has begun. Nothing is written then.</exception>
     public async Task ChangeAsync(Guid bookingId, IReadOnlyList<GivenAnswer> answers, CancellationToken ct)
     {
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        await PageLock.OfBookingAsync(db, bookingId, ct);
+        db.ChangeTracker.Clear();
         var booking = await db.Bookings.Include(row => row.Session!).ThenInclude(session => session.Hosts).AsSplitQuery().FirstOrDefaultAsync(row => row.Id == bookingId, ct)
             ?? throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled.", "Reserve another time instead.");
         if (booking.Session!.Time.LowerBound <= clock.GetCurrentInstant()) throw new Refusal(StatusCodes.Status409Conflict, "over", "This booking has begun or is over.");
@@ -20,5 +23,6 @@ public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock cloc
         booking.Answers = answers;
         await wishes.ForSessionAsync(booking.Session, ct);
         await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
     }
 }

@@ -30,11 +30,9 @@ public sealed class Answering(LanternDb db, Cancelling cancelling, EventWishes w
     public async Task AcceptAsync(Guid bookingId, CancellationToken ct)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        // As whoever cancels does: the page, then the hosts, so that a yes and a no never cross.
-        var session = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).Where(row => row.Id == bookingId).Select(row => new { row.SessionId, row.Session!.PageId }).FirstOrDefaultAsync(ct) ?? throw Refusal.NotFound("booking");
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {session.PageId} FOR UPDATE", ct);
+        await PageLock.OfBookingAsync(db, bookingId, ct);
         db.ChangeTracker.Clear();
-        var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).Include(row => row.Session!).ThenInclude(row => row.Hosts).SingleAsync(row => row.Id == bookingId, ct);
+        var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).Include(row => row.Session!).ThenInclude(row => row.Hosts).FirstOrDefaultAsync(row => row.Id == bookingId, ct) ?? throw Refusal.NotFound("booking");
         HoldToWaiting(booking);
         booking.WaitsUntil = null;
         booking.Session!.Sequence++;

@@ -1,7 +1,7 @@
+using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Writing;
-using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -19,7 +19,7 @@ public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting 
     public async Task BringAsync(Guid bookingId, CompanionsForm form, CancellationToken ct)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM bookings WHERE id = {bookingId} FOR UPDATE", ct);
+        await PageLock.OfBookingAsync(db, bookingId, ct);
         db.ChangeTracker.Clear();
         var booking = await db.Bookings.Include(row => row.Session!).ThenInclude(session => session.Hosts).Include(row => row.Session!).ThenInclude(session => session.Page)
             .AsSplitQuery().FirstOrDefaultAsync(row => row.Id == bookingId, ct) ?? throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled.", "Reserve another time instead.");
@@ -41,6 +41,7 @@ public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting 
     {
         var most = booking.Session!.Page!.Changes.MostBrought;
         var faults = new Dictionary<string, string[]>();
+        if (form.People.Any(one => one is null)) throw Refusal.Invalid("people", "Name each by name and email.");
         if (form.People.Count > most) faults["people"] = [most == 0 ? "Nobody can be brought along to this." : $"Bring {most} people along at the most."];
         for (var i = 0; i < form.People.Count; i++)
         {

@@ -1,3 +1,4 @@
+using LooseLantern.Core;
 using FluentValidation;
 using FluentValidation.Results;
 using LooseLantern.Core.Questions;

@@ -27,7 +27,7 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
         RuleFor(post => post.EventTitle).NotNull().MaximumLength(300).WithMessage("Keep it to 300 characters.").Custom(CheckTokens);
         RuleFor(post => post.EventText).NotNull().MaximumLength(MostBody).WithMessage($"Keep it to {MostBody} characters.").Custom(CheckTokens);
         RuleFor(post => post.HostWords).NotNull().MaximumLength(2_000).WithMessage("Keep it to 2000 characters.");
-        RuleFor(post => post.Links).NotNull().Must(links => links is null || links.Count <= MostLinks).WithMessage($"Send {MostLinks} links along at the most.");
+        RuleFor(post => post.Links).NotNull().Must(links => links is null || (links.Count <= MostLinks && links.All(link => link is not null))).WithMessage($"Send {MostLinks} links along at the most.");
         RuleForEach(post => post.Links).ChildRules(link =>
         {
             link.RuleFor(row => row.Title).Must(Words.FitOneLine).WithMessage("Say what is behind the link, in up to 120 characters.");

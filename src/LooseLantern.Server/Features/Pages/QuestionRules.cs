@@ -12,6 +12,7 @@ public sealed class QuestionRules : AbstractValidator<IReadOnlyList<Question>>
 
     public QuestionRules()
     {
+        RuleFor(list => list).Must(list => list.All(question => question is not null)).WithMessage("Write each question out, or leave it away.").OverridePropertyName("");
         RuleFor(list => list).Must(list => list.Count <= Most).WithMessage($"Ask {Most} questions at the most.").OverridePropertyName("");
         RuleForEach(list => list).ChildRules(question =>
         {
@@ -24,7 +25,7 @@ public sealed class QuestionRules : AbstractValidator<IReadOnlyList<Question>>
             question.RuleFor(row => row.Address).NotNull().Must(address => string.IsNullOrEmpty(address) || (Uri.TryCreate(address, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https" && address.Length <= 500))
                 .WithMessage("Give an address that begins with https:// or http://, or leave it empty.");
         }).OverridePropertyName("");
-        RuleFor(list => list).Must(list => list.Select(question => question.Key).Distinct().Count() == list.Count).WithMessage("Two questions have one name; give each its own.").OverridePropertyName("");
+        RuleFor(list => list).Must(list => list.Select(question => question?.Key).Distinct().Count() == list.Count).WithMessage("Two questions have one name; give each its own.").OverridePropertyName("");
     }
 
     /// <summary>As they are kept: options only where they count, each once.</summary>

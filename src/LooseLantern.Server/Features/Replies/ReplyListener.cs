@@ -30,7 +30,7 @@ public sealed partial class ReplyListener(PostSettings settings, IServiceScopeFa
         services.Add(new Taking(scopes, logger));
         services.Add(new Letting(scopes, settings.RepliesDomain));
         var server = new SmtpServer.SmtpServer(
-            new SmtpServerOptionsBuilder().ServerName(settings.RepliesDomain).MaxMessageSize(MostBytes)
+            new SmtpServerOptionsBuilder().ServerName(settings.RepliesDomain).MaxMessageSize(MostBytes, MaxMessageSizeHandling.Strict)
                 .Endpoint(new EndpointDefinitionBuilder().Endpoint(new IPEndPoint(IPAddress.Parse(settings.RepliesAddress), port)).Build()).Build(),
             services);
         while (!stoppingToken.IsCancellationRequested)

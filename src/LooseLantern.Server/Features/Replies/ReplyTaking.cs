@@ -4,6 +4,7 @@ using LooseLantern.Formats.ICalendar.Reading;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -36,7 +37,8 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
         var calendar = mail.BodyParts.OfType<TextPart>().FirstOrDefault(part => part.ContentType.IsMimeType("text", "calendar"))?.Text;
         var fingerprint = SHA256.HashData(Encoding.UTF8.GetBytes(mail.MessageId ?? $"{mail.From}{mail.Date}{mail.Subject}{mail.TextBody}{calendar}"));
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM bookings WHERE id = {bookingId} FOR UPDATE", ct);
+        // A move that is under way ends first: an answer to the time before it is none to the time after.
+        await PageLock.OfBookingAsync(db, bookingId, ct);
         if (await db.Incoming.AnyAsync(row => row.BookingId == bookingId && row.Fingerprint == fingerprint, ct)) return;
         var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).Include(row => row.Session).SingleAsync(row => row.Id == bookingId, ct);
         var sender = mail.From.Mailboxes.FirstOrDefault();

@@ -1,6 +1,6 @@
+using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
-using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Antiforgery;

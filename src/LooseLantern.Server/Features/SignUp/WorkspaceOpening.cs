@@ -1,8 +1,8 @@
+using LooseLantern.Core;
 using FluentValidation;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
-using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Hosting;

@@ -1,9 +1,9 @@
+using LooseLantern.Core;
 using FluentValidation;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Bookings;
-using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;

@@ -1,6 +1,6 @@
 using System.Net.Mail;
 
-namespace LooseLantern.Server.Features.Guests;
+namespace LooseLantern.Core;
 
 /// <summary>Whether a text can be a mailbox to write to: one bare address with a domain that has a dot, at most 254 characters (RFC 5321).</summary>
 public static class EmailAddress
