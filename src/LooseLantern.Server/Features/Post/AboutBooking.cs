@@ -2,6 +2,7 @@ using LooseLantern.Core;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
 using Microsoft.EntityFrameworkCore;
 
 namespace LooseLantern.Server.Features.Post;
@@ -25,9 +26,7 @@ public sealed record AboutBooking(Booking Booking, Session Session, Page Page, s
 
     public Person? PersonOf(Host host) => host.PersonId is { } id ? People.GetValueOrDefault(id) : null;
 
-    public Party PartyOf(Host host) => new(
-        host.Id, host.Name, PersonOf(host)?.Email,
-        host.Kind switch { HostKind.Room => PartyKind.Room, HostKind.Thing => PartyKind.Thing, _ => PartyKind.Person });
+    public Party PartyOf(Host host) => BookingParties.Of(host, PersonOf(host)?.Email);
 
     /// <summary>All of these bookings, cancelled ones too, in order of id.</summary>
     public static async Task<List<AboutBooking>> LoadAsync(LanternDb db, IReadOnlyCollection<Guid> bookingIds, CancellationToken ct)

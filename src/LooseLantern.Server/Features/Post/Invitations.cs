@@ -1,5 +1,6 @@
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
@@ -18,7 +19,7 @@ public sealed class Invitations(IClock clock)
     /// <summary>For a host whose calendars we can't write: the session with all its guests.</summary>
     public string ForHost(AboutBooking about, InvitationMethod method, IReadOnlyList<Booking> guests) => Text(
         about, method, about.Session.Uid, about.Session.Sequence, $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
-        string.Join('\n', guests.Select(guest => $"{guest.GuestName}, {guest.GuestEmail}").Append(about.Page.Post.HostWords)).Trim(), [.. guests.SelectMany(GuestParties)]);
+        PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)), [.. guests.SelectMany(GuestParties)]);
 
     private string Text(AboutBooking about, InvitationMethod method, string uid, int sequence, string title, string description, IReadOnlyList<Party> asked)
     {
@@ -29,11 +30,7 @@ public sealed class Invitations(IClock clock)
             about.Lead, PostMarks.Reply, asked, [.. about.Hosts.Select(about.PartyOf)])));
     }
 
-    private static List<Party> GuestParties(Booking booking) =>
-    [
-        new Party(booking.Id, PostMarks.Harmless(booking.GuestName), booking.GuestEmail),
-        .. booking.Companions.Select(one => new Party(booking.Id, PostMarks.Harmless(one.Name.Length == 0 ? one.Email : one.Name), one.Email)),
-    ];
+    private static List<Party> GuestParties(Booking booking) => [.. BookingParties.Of(booking).Select(party => party with { Name = PostMarks.Harmless(party.Name) })];
 
     private static string WithoutLink(string text) => string.Join('\n', text.Split('\n').Where(line => !line.Contains(PostMarks.Link, StringComparison.Ordinal)));
 }

@@ -1,6 +1,7 @@
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -45,7 +46,7 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
 
     private SessionEvent Of(Session session, string place, Func<Host, string?> addressOf)
     {
-        var hosts = session.Hosts.OrderBy(host => host.Seat).Select(host => PartyOf(host.Host!, addressOf(host.Host!))).ToList();
+        var hosts = session.Hosts.OrderBy(host => host.Seat).Select(host => BookingParties.Of(host.Host!, addressOf(host.Host!))).ToList();
         var guests = session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).ToList();
         // The first seat that a person fills speaks for all; a room asks nobody.
         var organizer = hosts.Find(host => host is { Kind: PartyKind.Person, Address: not null });
@@ -53,13 +54,7 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
             session.Uid, session.Sequence, clock.GetCurrentInstant(), session.Time.ToSpan(),
             guests.Count == 0 ? session.Page!.Title : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
             place.Length == 0 ? null : place,
-            string.Join('\n', guests.SelectMany(guest => guest.Answers.Select(answer => answer.Line).Prepend($"{guest.GuestName}, {guest.GuestEmail}")).Append(session.Page.Post.HostWords)).Trim(),
-            IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null), organizer, [.. hosts, .. guests.SelectMany(GuestAndCompany)]);
+            BookingParties.ForHosts(guests, session.Page),
+            IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null), organizer, [.. hosts, .. guests.SelectMany(BookingParties.Of)]);
     }
-
-    private static IEnumerable<Party> GuestAndCompany(Booking booking) =>
-        booking.Companions.Select(one => new Party(booking.Id, one.Name.Length == 0 ? one.Email : one.Name, one.Email)).Prepend(new Party(booking.Id, booking.GuestName, booking.GuestEmail));
-
-    private static Party PartyOf(Host host, string? address) => new(
-        host.Id, host.Name, address, host.Kind switch { HostKind.Room => PartyKind.Room, HostKind.Thing => PartyKind.Thing, _ => PartyKind.Person });
 }
