@@ -29,7 +29,7 @@ public sealed class ApprovalTests : IAsyncLifetime
 
         var link = await AnswerLinkAsync();
         var seen = await Scene.SeeAsync(link);
-        seen.GetProperty("guestName").GetString().ShouldBe("Ottilie Wren");
+        (seen.GetProperty("guestName").GetString(), seen.GetProperty("desk").GetString()).ShouldBe(("Ottilie Wren", $"Desk of {Scene.Ada.Desk}"));
         // A machine that follows links accepts nothing.
         (await Scene.SeeAsync(link)).GetProperty("waitsUntil").ValueKind.ShouldBe(JsonValueKind.String);
         await (await Scene.World.Guest().PostAsJsonAsync(link + "/accept", new { })).ReadAsync(HttpStatusCode.NoContent);

@@ -14,7 +14,7 @@ namespace LooseLantern.Server.Features.Guests;
 /// <summary>What was asked, for whoever has the link to answer it.</summary>
 /// <param name="WaitsUntil">Until when; null where it was answered.</param>
 public sealed record AskedBooking(
-    string Workspace, string Title, string Place, IReadOnlyList<string> Hosts, Instant Start, Instant End, string Zone, string GuestName, string GuestEmail, Instant? WaitsUntil, Instant Now,
+    string Workspace, string Desk, string Title, string Place, IReadOnlyList<string> Hosts, Instant Start, Instant End, string Zone, string GuestName, string GuestEmail, IReadOnlyList<GivenAnswer> Answers, Instant? WaitsUntil, Instant Now,
     LocalDate FirstDate, LocalDate LastDate, Instant? CancelledAt, CancelledBy? CancelledBy);
 
 /// <summary>Answers by the link in a mail. Looking at it changes nothing: machines follow links too.</summary>
@@ -30,8 +30,8 @@ public static class AnswerEndpoints
                 var (session, page, now) = (booking.Session!, booking.Session!.Page!, clock.GetCurrentInstant());
                 var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
                 return new AskedBooking(
-                    workspace, page.Title, page.Place, [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)], session.Time.LowerBound, session.Time.UpperBound, page.Zone,
-                    booking.GuestName, booking.GuestEmail, booking.WaitsUntil, now, today, today.PlusDays(page.AheadDays), booking.CancelledAt, booking.CancelledBy);
+                    workspace, page.Desk!.Name, page.Title, page.Place, [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)], session.Time.LowerBound, session.Time.UpperBound, page.Zone,
+                    booking.GuestName, booking.GuestEmail, booking.Answers, booking.WaitsUntil, now, today, today.PlusDays(page.AheadDays), booking.CancelledAt, booking.CancelledBy);
             })
             .WithName("getAsked").ProducesProblem(404);
 
@@ -70,7 +70,7 @@ public sealed class AnswerFinding(LanternDb db, Tenant tenant)
         var hash = PrivateLinks.Hash(secret);
         var workspaceId = await db.Bookings.IgnoreQueryFilters().Where(row => row.AnswerSecretHash == hash).Select(row => (Guid?)row.WorkspaceId).FirstOrDefaultAsync(ct) ?? throw Refusal.NotFound("booking");
         tenant.Enter(workspaceId);
-        var booking = await BookingRows.Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking()).SingleAsync(row => row.AnswerSecretHash == hash, ct);
+        var booking = await BookingRows.Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking()).Include(row => row.Session!).ThenInclude(session => session.Page!).ThenInclude(page => page.Desk).SingleAsync(row => row.AnswerSecretHash == hash, ct);
         return (booking, await db.Workspaces.Select(workspace => workspace.Name).SingleAsync(ct));
     }
 }

@@ -1704,6 +1704,7 @@ export interface components {
         /** @description What was asked, for whoever has the link to answer it. */
         AskedBooking: {
             workspace: string;
+            desk: string;
             title: string;
             place: string;
             hosts: string[];
@@ -1712,6 +1713,7 @@ export interface components {
             zone: string;
             guestName: string;
             guestEmail: string;
+            answers: components["schemas"]["GivenAnswer"][];
             waitsUntil: null | components["schemas"]["Instant"];
             now: components["schemas"]["Instant"];
             firstDate: components["schemas"]["LocalDate"];

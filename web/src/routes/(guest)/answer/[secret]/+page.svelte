@@ -5,6 +5,7 @@
   import AnswerAsked from '$lib/bookings/AnswerAsked.svelte';
   import PageHead from '$lib/guest/PageHead.svelte';
   import { rangeOf } from '$lib/moving/range';
+  import { answerInWords } from '$lib/questions/words';
   import { cityOf } from '$lib/time/clock';
   import { dateIn, fullDate, timeOf } from '$lib/time/format';
   import type { PageProps } from './$types';
@@ -18,7 +19,7 @@
 
 <svelte:head><title>{asked.guestName} asks – {asked.workspace}</title></svelte:head>
 
-<PageHead workspace={asked.workspace} desk="" title={asked.title} hosts={asked.hosts} names={asked.hosts.join(', ')} />
+<PageHead workspace={asked.workspace} desk={asked.desk} title={asked.title} hosts={asked.hosts} names={asked.hosts.join(', ')} />
 
 <main class="mx-auto max-w-[900px] min-w-0 space-y-6 px-[18px] pt-6 pb-16 md:px-6">
   <section class="rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
@@ -28,6 +29,13 @@
     </p>
     <p class="mt-4">{asked.guestName}, <a class="wrap-anywhere underline underline-offset-4 max-md:inline-flex max-md:min-h-11 max-md:items-center" href="mailto:{asked.guestEmail}">{asked.guestEmail}</a></p>
     {#if asked.place}<p class="text-muted">{asked.place}</p>{/if}
+    {#if asked.answers.length > 0}
+      <dl class="mt-4 space-y-2">
+        {#each asked.answers as answer (answer.key)}
+          <div><dt class="text-muted">{answer.words}</dt><dd class="wrap-anywhere whitespace-pre-line">{answerInWords(answer)}</dd></div>
+        {/each}
+      </dl>
+    {/if}
     {#if asked.cancelledBy}
       <p class="mt-4 font-semibold text-brick">{ends[asked.cancelledBy]}</p>
     {:else if !asked.waitsUntil}
