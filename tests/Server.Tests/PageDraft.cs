@@ -63,12 +63,18 @@ public sealed class PageDraft
 
     public Question[] Questions { get; set; } = [];
 
+    public PageDetails Details { get; set; } = PageDetails.Usual;
+
+    public PageWindow? Window { get; set; }
+
+    public string Description { get; set; } = "";
+
     public string StepFrom { get; set; } = "clock";
 
     public object Form() => new
     {
-        title = Title, deskId = DeskId, address = Address, description = "", placeKind = PlaceKind, place = Place, keepsHosts = KeepsHosts, times = Times(), changes = Changes, post = Post,
-        approvalHours = ApprovalHours, questions = Questions,
+        title = Title, deskId = DeskId, address = Address, description = Description, placeKind = PlaceKind, place = Place, keepsHosts = KeepsHosts, times = Times(), changes = Changes, post = Post,
+        approvalHours = ApprovalHours, questions = Questions, details = Details,
     };
 
     public object Times() => new
@@ -82,6 +88,6 @@ public sealed class PageDraft
             week = new { mon = Day, tue = Day, wed = Day, thu = Day, fri = Day, sat = Array.Empty<object>(), sun = Array.Empty<object>() },
             changes = Array.Empty<object>(),
         },
-        dailyCap = DailyCap, weeklyCap = WeeklyCap, places = Places, blocks = Blocks, calendars = Calendars,
+        dailyCap = DailyCap, weeklyCap = WeeklyCap, places = Places, blocks = Blocks, calendars = Calendars, window = Window,
     };
 }

@@ -27,7 +27,14 @@ public class PageTests(World world)
     public async Task A_saved_page_comes_back_as_it_was_typed()
     {
         var ada = await world.SignUpAsync();
-        var draft = ada.Draft(page => { page.BufferAfter = 25; page.Durations = [45, 90]; page.Day = [new { from = "08:00", to = "11:30" }, new { from = "22:00", to = "24:00" }]; (page.Changes, page.Post, page.ApprovalHours) = (ChangeRules.Usual with { MoveUntil = 60, AskWhom = "Ring us." }, PagePost.Usual with { HostWords = "Bring oilskins.", Booked = new OwnWords("Booked", "See you.") }, 48); page.Questions = [new Question("length", QuestionKind.Number, "How long?", "", IsNeeded: true, [], "")]; });
+        var draft = ada.Draft(page =>
+        {
+            page.BufferAfter = 25; page.Durations = [45, 90]; page.Day = [new { from = "08:00", to = "11:30" }, new { from = "22:00", to = "24:00" }]; (page.Changes, page.Post, page.ApprovalHours) = (ChangeRules.Usual with { MoveUntil = 60, AskWhom = "Ring us." }, PagePost.Usual with { HostWords = "Bring oilskins.", Booked = new OwnWords("Booked", "See you.") }, 48); page.Questions = [new Question("length", QuestionKind.Number, "How long?", "", IsNeeded: true, [], "")];
+            page.Window = new PageWindow(WindowKind.Dates, new LocalDate(2026, 12, 10), new LocalDate(2027, 2, 1));
+            page.Details = new PageDetails(new PageNaming("Winter survey", "", "Ws"), new PageFace("de", "#1c2743", ShowsHosts: false, PlaceZoneOnly: true, IsListed: false), new PlaceDetail("Over the *bridge*.", HostsRing: false),
+                new Afterwards("Bring boots.", "https://yard.example/after", OffersAnother: true), 0, [new Invitee("Nils Aft", "nils@yard.example")],
+                [new ScreeningRule([new ScreenCondition("length", ScreenTest.Over, "24")], All: true, ScreenAct.DontBook, "Ring the yard.", "")], MostOpen: 3);
+        });
         var made = await (await ada.PostAsync("/api/pages", draft.Form())).ReadAsync(HttpStatusCode.Created);
 
         var page = await ada.GetAsync($"/api/pages/{made.GetProperty("id").GetGuid()}");
@@ -107,6 +114,21 @@ public class PageTests(World world)
         { "times.weeklyCap", page => page.WeeklyCap = 5000 },
         { "times.places", page => page.Places = 0 },
         { "times.durations", page => page.Durations = [] },
+        { "times.window.from", page => page.Window = new PageWindow(WindowKind.Dates, null, new LocalDate(2027, 1, 1)) },
+        { "times.window.to", page => page.Window = new PageWindow(WindowKind.Dates, new LocalDate(2027, 1, 2), new LocalDate(2027, 1, 1)) },
+        { "details.naming.kind", page => page.Details = PageDetails.Usual with { Naming = new PageNaming("", "Unheard of", null) } },
+        { "details.naming.mark", page => page.Details = PageDetails.Usual with { Naming = new PageNaming("", "", "H1") } },
+        { "details.face.language", page => page.Details = PageDetails.Usual with { Face = PageDetails.Usual.Face with { Language = "xx" } } },
+        { "details.face.accent", page => page.Details = PageDetails.Usual with { Face = PageDetails.Usual.Face with { Accent = "#f0ae2e" } } },
+        { "details.after.goTo", page => page.Details = PageDetails.Usual with { After = new Afterwards("", "http://yard.example", false) } },
+        { "details.lead", page => page.Details = PageDetails.Usual with { Lead = 1 } },
+        { "details.mostOpen", page => page.Details = PageDetails.Usual with { MostOpen = 0 } },
+        { "details.alsoInvited[0].email", page => page.Details = PageDetails.Usual with { AlsoInvited = [new Invitee("Nils", "nils")] } },
+        { "details.alsoInvited", page => page.Details = PageDetails.Usual with { AlsoInvited = [new Invitee("", "a@b.example"), new Invitee("", "A@b.example")] } },
+        { "details.screening[0].if", page => page.Details = PageDetails.Usual with { Screening = [new ScreeningRule([], true, ScreenAct.DontBook, "No.", "")] } },
+        { "details.screening[0].if[0]", page => page.Details = PageDetails.Usual with { Screening = [new ScreeningRule([new ScreenCondition("nothing", ScreenTest.Is, "1")], true, ScreenAct.DontBook, "No.", "")] } },
+        { "details.screening[0].words", page => page.Details = PageDetails.Usual with { Screening = [new ScreeningRule([new ScreenCondition("nothing", ScreenTest.Is, "1")], true, ScreenAct.DontBook, " ", "")] } },
+        { "details.screening[0].address", page => page.Details = PageDetails.Usual with { Screening = [new ScreeningRule([new ScreenCondition("nothing", ScreenTest.Is, "1")], true, ScreenAct.GoElsewhere, "There.", "javascript:alert(1)")] } },
         { "times.durations", page => page.Durations = [30, 30] },
         { "times.durations[1]", page => page.Durations = [30, 0] },
         { "times.step", page => page.Step = 0 },

@@ -12,10 +12,16 @@ namespace LooseLantern.Testing;
 /// <param name="patience">How long another server is waited for; the program's own patience where it is not said.</param>
 public sealed class LanternApp(string connectionString, IClock clock, bool demo = false, StandIn? standIn = null, TimeSpan? patience = null) : WebApplicationFactory<LooseLantern.Server.Hosting.Refusal>
 {
+    /// <summary>How much one address may ask of guests' routes a minute; any number unless set.</summary>
+    public (int Reads, int Writes)? Limits { get; init; }
+
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("ConnectionStrings:Lantern", connectionString);
         builder.UseSetting("Demo", demo ? "true" : "false");
+        // All tests come from one address, and ask far more than a guest; a test of the limits sets its own.
+        builder.UseSetting("Limits:Reads", Limits?.Reads.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000");
+        builder.UseSetting("Limits:Writes", Limits?.Writes.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000");
         // What tests start beside the program is on this machine; the rest of its own network stays closed.
         builder.UseSetting("Outside:Inside", "127.0.0.1");
         if (standIn is not null)

@@ -30,13 +30,37 @@ public static class Assignment
         if (OpeningsComputation.HostsFreeAt(input, start) is not { } free) return null;
 
         // The host longest since last assigned stands first, one who never was before all others, then by id.
-        var hosts = lineUp.SelectMany(seat => seat.AnyOf).Distinct().Where(free.Contains)
-            .OrderBy(host => facts.Loads.GetValueOrDefault(host)?.LastAssigned ?? Instant.MinValue)
-            .ThenBy(host => host, StringComparer.Ordinal)
-            .ToArray();
+        var hosts = InRank(lineUp.SelectMany(seat => seat.AnyOf).Distinct().Where(free.Contains), facts).ToArray();
         var chosen = LeastCost.Assign(Costs(lineUp, hosts, start, facts));
         return chosen?.Select(host => hosts[host]).ToList();
     }
+
+    /// <summary>
+    /// Of each seat its hosts in the order in which a new session at <paramref name="start"/> would go to them, were all of them free and the other
+    /// seats not there; with how many sessions count as each one's load.
+    /// </summary>
+    public static IReadOnlyList<IReadOnlyList<Turn>> Turns(IReadOnlyList<Seat> lineUp, Instant start, AssignmentFacts facts)
+    {
+        var denominator = Denominator(lineUp, facts);
+        return
+        [
+            .. lineUp.Select((seat, at) =>
+            {
+                var costs = SeatCosts(seat, facts.Seats[at], start, facts, denominator);
+                return (IReadOnlyList<Turn>)
+                [
+                    .. InRank(seat.AnyOf, facts).OrderBy(host => costs[host])
+                        .Select(host => new Turn(host, facts.Loads.GetValueOrDefault(host)?.Sessions.Count(session => IsLoad(session, start)) ?? 0)),
+                ];
+            }),
+        ];
+    }
+
+    private static IEnumerable<string> InRank(IEnumerable<string> hosts, AssignmentFacts facts) => hosts
+        .OrderBy(host => facts.Loads.GetValueOrDefault(host)?.LastAssigned ?? Instant.MinValue)
+        .ThenBy(host => host, StringComparer.Ordinal);
+
+    private static bool IsLoad(Instant session, Instant start) => session >= start - LoadReach && session <= start + LoadReach;
 
     /// <summary>
     /// Costs by seat and host, null where the host can't fill the seat. Three things are packed into one number, each outweighing all that
@@ -78,7 +102,7 @@ public static class Assignment
             return seat.AnyOf.Select((host, place) => (host, place)).ToDictionary(pair => pair.host, pair => pair.place * denominator);
 
         var loads = seat.AnyOf.ToDictionary(host => host, host => all.Loads.GetValueOrDefault(host) is { } load
-            ? load.Sessions.Count(session => session >= start - LoadReach && session <= start + LoadReach) * denominator / load.Weight
+            ? load.Sessions.Count(session => IsLoad(session, start)) * denominator / load.Weight
             : BigInteger.Zero);
         var settled = seat.AnyOf.Where(host => !IsNewcomer(host, facts, all)).ToList();
         if (settled.Count == 0) return loads;

@@ -28,3 +28,7 @@ public sealed record SeatFacts(SeatFill Fill, IReadOnlyDictionary<string, Instan
 /// <param name="Sessions">The starts of the host's sessions of this page, missed ones too, cancelled ones not; in any order.</param>
 /// <param name="LastAssigned">When the host was last given a session of this page; null for never.</param>
 public sealed record HostLoad(int Weight, IReadOnlyList<Instant> Sessions, Instant? LastAssigned);
+
+/// <summary>A host of a seat in turn.</summary>
+/// <param name="Sessions">How many sessions of the page count as the host's load.</param>
+public sealed record Turn(string Host, int Sessions);

@@ -41,6 +41,9 @@ public sealed class ReasonsComputation
             openings.FirstOrDefault(candidate => candidate.Start > start));
     }
 
+    /// <summary>Every rule that fails for a start, which is no opening.</summary>
+    internal static IReadOnlyList<Reason> FailingAt(OpeningsInput input, Instant start) => new ReasonsComputation(input, start).Failing();
+
     private List<Reason> Failing() =>
     [
         .. ((Reason?[])[Notice(), Window(), Only(), PageHours()]).OfType<Reason>()

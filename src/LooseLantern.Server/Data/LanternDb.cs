@@ -65,6 +65,10 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public DbSet<PageFile> PageFiles => Set<PageFile>();
 
+    public DbSet<PageEdition> PageEditions => Set<PageEdition>();
+
+    public DbSet<FormerAddress> FormerAddresses => Set<FormerAddress>();
+
     public DbSet<PasswordReset> PasswordResets => Set<PasswordReset>();
 
     public DbSet<Portrait> Portraits => Set<Portrait>();
@@ -163,7 +167,15 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             AsJson(page.Property(row => row.Changes));
             AsJsonList(page.Property(row => row.Questions));
             AsJson(page.Property(row => row.Post));
+            AsJson(page.Property(row => row.Window!));
+            AsJson(page.Property(row => row.Details));
+            AsJson(page.Property(row => row.Draft!));
         });
+        Filter<PageEdition>(builder).ToTable("page_editions").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
+        builder.Entity<PageEdition>().HasIndex(row => new { row.PageId, row.Number }).IsUnique();
+        AsJson(builder.Entity<PageEdition>().Property(row => row.Form));
+        Filter<FormerAddress>(builder).ToTable("former_addresses").HasKey(row => new { row.DeskId, row.Address });
+        builder.Entity<FormerAddress>().HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
         Filter<BlockRow>(builder).ToTable("blocks");
         Filter<SeatRow>(builder).ToTable("seats").HasMany(row => row.Hosts).WithOne().HasForeignKey(row => row.SeatId);
         Filter<SeatHost>(builder).ToTable("seat_hosts").HasKey(row => new { row.SeatId, row.HostId });

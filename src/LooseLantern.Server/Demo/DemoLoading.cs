@@ -87,12 +87,12 @@ public static class DemoLoading
             var made = await editing.CreateAsync(page.Form(deskIds[page.Desk], lineUp, today), ct);
             if (made.Address == DemoPages.Asked) asked = made.Id;
             if (made.Address == DemoPages.Last) last = made;
-            else if (page.Published) published.AddRange(Enumerable.Repeat(await editing.SetStateAsync(made.Id, made.Version, PageState.Published, ct), page.Turns));
+            else if (page.Published) published.AddRange(Enumerable.Repeat(await editing.PublishAsync(made.Id, made.Version, ct), page.Turns));
         }
 
         await BookAsync(services, published, now, ct);
         await AskAsync(services, asked, ct);
-        await editing.SetStateAsync(last!.Id, last.Version, PageState.Published, ct);
+        await editing.PublishAsync(last!.Id, last.Version, ct);
     }
 
     /// <summary>Guests book as time goes on: each asks the page what is open on a day of the last five weeks and takes one of the times.</summary>

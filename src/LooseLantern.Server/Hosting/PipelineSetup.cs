@@ -29,12 +29,14 @@ public static class PipelineSetup
 {
     public static void UseLantern(this WebApplication app)
     {
+        app.UseForwardedHeaders();
         app.UseExceptionHandler();
         app.UseResponseCompression();
         app.UseStatusCodePages();
         app.Use(SecurityHeaders);
         FrontEnd.UseFiles(app);
         app.UseRouting();
+        app.UseRateLimiter();
         app.UseAuthentication();
         app.Use(EnterWorkspace);
         app.UseAuthorization();
@@ -43,7 +45,7 @@ public static class PipelineSetup
         app.MapHealthChecks("/health/ready");
         app.MapOpenApi("/openapi/{documentName}.json");
 
-        var guests = app.MapGroup("/api/public");
+        var guests = app.MapGroup("/api/public").RequireRateLimiting(RateLimits.Guests);
         guests.MapGuestPages();
         guests.MapPrivateBookings();
         guests.MapAnswers();
@@ -74,6 +76,7 @@ public static class PipelineSetup
         team.MapPageFiles();
         team.MapPostPreview();
         team.MapSupply();
+        team.MapGuestPreviews();
         team.MapCases();
         team.MapHours();
         team.MapBookings();

@@ -16,6 +16,9 @@ public sealed class Refusal(int status, string code, string title, string? detai
     /// <summary>Faults by field, each with its mend.</summary>
     public IDictionary<string, string[]> Errors { get; init; } = new Dictionary<string, string[]>();
 
+    /// <summary>How long to wait before trying again (RFC 9110 section 10.2.3); null where waiting doesn't help.</summary>
+    public TimeSpan? RetryAfter { get; init; }
+
     /// <summary>Further members of the problem.</summary>
     public IDictionary<string, object?> More { get; init; } = new Dictionary<string, object?>();
 

@@ -29,6 +29,7 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
         foreach (var (name, value) in refusal.More) problem.Extensions[name] = value;
 
         context.Response.StatusCode = refusal.Status;
+        if (refusal.RetryAfter is { } wait) context.Response.Headers.RetryAfter = ((int)wait.TotalSeconds).ToString(System.Globalization.CultureInfo.InvariantCulture);
         return await problems.TryWriteAsync(new ProblemDetailsContext { HttpContext = context, ProblemDetails = problem, Exception = exception });
     }
 

@@ -59,11 +59,12 @@ public static class ServiceSetup
         services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
         AddCalendars(services);
         services.AddScoped<BusyTimes>().AddScoped<BookingFeeds>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
-        services.AddScoped<PageEditing>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>();
-        services.AddScoped<GuestPageFinding>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
+        services.AddScoped<PageEditing>().AddScoped<PageEditions>().AddScoped<GuestNames>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>().AddScoped<DarkReckoning>().AddScoped<RelaxationReckoning>();
+        services.AddScoped<GuestPageFinding>().AddScoped<GuestPageViews>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
         services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
         services.AddSingleton<PrivateLinks>();
         AddPost(services, builder.Configuration);
+        services.AddRateLimits(builder.Configuration);
 
         services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
         services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);

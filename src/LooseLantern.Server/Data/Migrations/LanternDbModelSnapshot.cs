@@ -151,6 +151,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("companions");
 
+                    b.PrimitiveCollection<string[]>("Flags")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("flags");
+
                     b.Property<string>("GuestEmail")
                         .IsRequired()
                         .HasColumnType("text")
@@ -686,6 +691,36 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("desks", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.FormerAddress", b =>
+                {
+                    b.Property<Guid>("DeskId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("desk_id");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("text")
+                        .HasColumnName("address");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("DeskId", "Address")
+                        .HasName("pk_former_addresses");
+
+                    b.HasIndex("PageId")
+                        .HasDatabaseName("ix_former_addresses_page_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_former_addresses_workspace_id");
+
+                    b.ToTable("former_addresses", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Host", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1130,6 +1165,15 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("desk_id");
 
+                    b.Property<string>("Details")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("details");
+
+                    b.Property<string>("Draft")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("draft");
+
                     b.PrimitiveCollection<int[]>("Durations")
                         .IsRequired()
                         .HasColumnType("integer[]")
@@ -1217,6 +1261,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("weekly_cap");
 
+                    b.Property<string>("Window")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("window");
+
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
                         .HasColumnName("workspace_id");
@@ -1243,6 +1291,51 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("pages_one_address");
 
                     b.ToTable("pages", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PageEdition", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("form");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_page_editions");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_page_editions_workspace_id");
+
+                    b.HasIndex("PageId", "Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_page_editions_page_id_number");
+
+                    b.ToTable("page_editions", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.PageFile", b =>
@@ -1883,6 +1976,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text[]")
                         .HasColumnName("first_steps");
 
+                    b.PrimitiveCollection<string[]>("Kinds")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("kinds");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
@@ -2337,6 +2435,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_desks_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.FormerAddress", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_former_addresses_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_former_addresses_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Host", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.HoursRow", "Hours")
@@ -2443,6 +2558,23 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Navigation("Desk");
 
                     b.Navigation("Hours");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PageEdition", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_page_editions_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_page_editions_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.PageFile", b =>

@@ -66,6 +66,9 @@ public sealed class Booking : IBelongsToWorkspace
     /// <summary>What the guest answered, with the questions as they were asked.</summary>
     public IReadOnlyList<GivenAnswer> Answers { get; set; } = [];
 
+    /// <summary>What the page's screening noted of it, for the team.</summary>
+    public string[] Flags { get; init; } = [];
+
     /// <summary>Whom the guest brings along.</summary>
     public IReadOnlyList<Companion> Companions { get; set; } = [];
 

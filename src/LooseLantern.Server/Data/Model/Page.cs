@@ -1,6 +1,7 @@
 using LooseLantern.Core.Questions;
 using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
+using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Tenancy;
 using NodaTime;
 
@@ -61,6 +62,9 @@ public sealed class Page : IBelongsToWorkspace
 
     public int AheadDays { get; set; }
 
+    /// <summary>A run of dates or no end, in place of <see cref="AheadDays"/>; null for so many days ahead.</summary>
+    public PageWindow? Window { get; set; }
+
     public HoursMode HoursMode { get; set; }
 
     public Guid? HoursId { get; set; }
@@ -105,6 +109,11 @@ public sealed class Page : IBelongsToWorkspace
     /// <summary>For how many hours an asked booking waits for a yes; null where a booking stands at once.</summary>
     public int? ApprovalHours { get; set; }
 
+    public PageDetails Details { get; set; } = PageDetails.Usual;
+
+    /// <summary>What is not published yet of a page that is, or was; null where guests have all of it.</summary>
+    public PageForm? Draft { get; set; }
+
     public PageState State { get; set; }
 
     /// <summary>Rises with each saved change; a save that names an older one is refused.</summary>
@@ -139,7 +148,7 @@ public sealed class SeatHost : IBelongsToWorkspace
 
     public required Guid HostId { get; init; }
 
-    public Host? Host { get; init; }
+    public Host? Host { get; set; }
 
     public required int Position { get; set; }
 

@@ -18,6 +18,9 @@ public sealed class Workspace
     /// <summary>What everybody's new pages start from.</summary>
     public UsualSettings Usual { get; set; } = UsualSettings.None;
 
+    /// <summary>What sorts of appointments its pages are, by name.</summary>
+    public string[] Kinds { get; set; } = [];
+
     /// <summary>The steps of the first run that were gone through, by name.</summary>
     public string[] FirstSteps { get; set; } = [];
 

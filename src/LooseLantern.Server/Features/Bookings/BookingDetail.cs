@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -37,7 +38,7 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, IClock clock)
         var done = await db.Record.AsNoTracking().Where(row => row.SubjectId == id).OrderByDescending(row => row.At).Take(Most).ToListAsync(ct);
         var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
         return new BookingDetail(
-            now, (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0], booking.Answers, booking.Companions, page.Post.HostWords, today, today.PlusDays(page.AheadDays),
+            now, (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0], booking.Answers, booking.Companions, page.Post.HostWords, today, PageRulesOf.DatesOf(page, today).Last,
             incoming.ConvertAll(row => new IncomingView(row.Id, row.ReceivedAt, row.FromName, row.FromAddress, row.Subject, row.Text, row.Meaning, row.NotUnderstood, row.WishStart, row.WishEnd)),
             post.ConvertAll(PostEndpoints.RowOf), done.ConvertAll(row => new DoneView(row.At, row.PersonName, row.What)));
     }

@@ -12,6 +12,7 @@ namespace LooseLantern.Server.Features.Bookings;
 /// <param name="Outside">What was done to its events in hosts' calendars and waits for an answer; such bookings come first.</param>
 /// <param name="Reply">What the guest's calendar answered to the invitation.</param>
 /// <param name="WishStart">The time the guest asks for instead; null where they ask for none.</param>
+/// <param name="Flags">What the page's screening noted.</param>
 /// <param name="WaitsUntil">Until when it waits for a yes; null for one that stands.</param>
 public sealed record BookingRow(
     Guid Id,
@@ -27,6 +28,7 @@ public sealed record BookingRow(
     string GuestZone,
     Instant BookedAt,
     IReadOnlyList<OutsideView> Outside,
+    IReadOnlyList<string> Flags,
     GuestReply Reply,
     Instant? WishStart,
     Instant? WishEnd,
@@ -56,7 +58,7 @@ public sealed class BookingRows(OutsideAnswers answers, Allowances allowances)
             return new BookingRow(
                 row.Id, session.Time.LowerBound, session.Time.UpperBound, session.PageId, page.Title, page.Place, page.Zone,
                 [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)], row.GuestName, row.GuestEmail, row.GuestZone, row.BookedAt,
-                withOutside ? [.. outside[row.SessionId]] : [], row.Reply, row.WishStart, row.WishEnd, row.WaitsUntil, row.CancelledAt, row.CancelledBy, row.CancelWord,
+                withOutside ? [.. outside[row.SessionId]] : [], row.Flags, row.Reply, row.WishStart, row.WishEnd, row.WaitsUntil, row.CancelledAt, row.CancelledBy, row.CancelWord,
                 row.CancelledAt is null && session.Time.UpperBound > now && session.Hosts.TrueForAll(host => mayMove.Contains(host.HostId)));
         });
     }

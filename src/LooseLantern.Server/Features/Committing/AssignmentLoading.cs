@@ -15,11 +15,11 @@ public sealed record Meeting(string GuestEmail, Session? Moving = null);
 /// <summary>Loads what choosing hosts for a booking needs to know besides who is free, in a fixed number of queries.</summary>
 public sealed class AssignmentLoading(LanternDb db)
 {
-    /// <param name="page">With its seats and their hosts loaded.</param>
+    /// <param name="page">With its seats loaded; it need not be saved.</param>
     public async Task<AssignmentFacts> FactsAsync(Page page, Instant start, Meeting meeting, Instant now, CancellationToken ct)
     {
-        var hosts = page.Seats.SelectMany(seat => seat.Hosts).Select(seat => seat.Host!).DistinctBy(host => host.Id).ToList();
-        var ids = hosts.ConvertAll(host => host.Id);
+        var ids = page.Seats.SelectMany(seat => seat.Hosts).Select(seat => seat.HostId).Distinct().ToList();
+        var weights = await db.Hosts.AsNoTracking().Where(host => ids.Contains(host.Id)).ToDictionaryAsync(host => host.Id, host => host.Weight, ct);
         var near = new NpgsqlRange<Instant>(
             start - Assignment.LoadReach, lowerBoundIsInclusive: true, start + Assignment.LoadReach, upperBoundIsInclusive: true);
         var moving = meeting.Moving?.Id;
@@ -40,8 +40,7 @@ public sealed class AssignmentLoading(LanternDb db)
             now,
             [.. page.Seats.OrderBy(seat => seat.Position).Select(seat =>
                 new SeatFacts(seat.Fill, seat.Hosts.ToDictionary(host => OpeningsLoader.Id(host.HostId), host => host.Since)))],
-            hosts.ToDictionary(host => OpeningsLoader.Id(host.Id), host =>
-                new HostLoad(host.Weight, [.. sessions[host.Id]], last.TryGetValue(host.Id, out var at) ? at : null)),
+            ids.ToDictionary(OpeningsLoader.Id, host => new HostLoad(weights[host], [.. sessions[host]], last.TryGetValue(host, out var at) ? at : null)),
             page.KeepsHosts ? await KeptAsync(ofPage, meeting, ct) : new HashSet<string>());
     }
 

@@ -16,8 +16,11 @@ public sealed record BookingWish(Guid PageId, Instant Start, int Duration, strin
     /// <summary>What the guest answered.</summary>
     public IReadOnlyList<GivenAnswer> Answers { get; init; } = [];
 
+    /// <summary>What the page's screening noted, for the team.</summary>
+    public string[] Flags { get; init; } = [];
+
     /// <summary>Tells whether two requests ask for the same.</summary>
-    public byte[] Hash() => SHA256.HashData(Encoding.UTF8.GetBytes(System.Text.Json.JsonSerializer.Serialize(this, Json.Options)));
+    public byte[] Hash() => SHA256.HashData(Encoding.UTF8.GetBytes(System.Text.Json.JsonSerializer.Serialize(this with { Flags = [] }, Json.Options)));
 }
 
 /// <summary>A booking that stands, with its private link's secret.</summary>

@@ -66,6 +66,8 @@ public sealed class TimeCommitting(
         if (!page.Durations.Contains(wish.Duration))
             throw Refusal.Invalid("duration", $"This page offers {string.Join(" or ", page.Durations)} minutes.");
 
+        await HoldToMostOpenAsync(page, wish, ct);
+
         var hostIds = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct().Order().ToArray();
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
 
@@ -81,6 +83,16 @@ public sealed class TimeCommitting(
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
         return booked;
+    }
+
+    /// <summary>Under the page's lock, so that bookings of one guest at one moment are all counted.</summary>
+    private async Task HoldToMostOpenAsync(Page page, BookingWish wish, CancellationToken ct)
+    {
+        if (page.Details.MostOpen is not { } most) return;
+        var (now, email) = (clock.GetCurrentInstant(), wish.GuestEmail.ToUpperInvariant());
+        var open = await db.Bookings.CountAsync(booking => booking.Session!.PageId == page.Id && booking.GuestEmail.ToUpper() == email && booking.Session.Time.UpperBound > now, ct);
+        if (open < most) return;
+        throw new Refusal(StatusCodes.Status422UnprocessableEntity, "most-open", "You have as many bookings here as one guest may have.", "Cancel one of them, or wait until one is over.");
     }
 
     /// <summary>The session of a group page that still has room then, or null.</summary>
@@ -120,6 +132,7 @@ public sealed class TimeCommitting(
             GuestZone = wish.GuestZone,
             GuestLanguage = wish.GuestLanguage,
             Answers = wish.Answers,
+            Flags = wish.Flags,
             BookedAt = now,
             SecretHash = secret.Hash,
             ProtectedSecret = secret.Protected,

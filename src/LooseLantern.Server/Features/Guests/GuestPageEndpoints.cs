@@ -1,3 +1,4 @@
+using System.Linq.Expressions;
 using LooseLantern.Core.Openings;
 using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data;
@@ -16,29 +17,53 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Guests;
 
-/// <param name="Seats">Who is met: of each seat one of the hosts named.</param>
+/// <summary>A host as guests see one.</summary>
+/// <param name="Line">What the host says of themselves; may be empty.</param>
+/// <param name="Portrait">Where the picture is, from the root of the site; null where there is none.</param>
+public sealed record GuestHost(string Name, string Line, string? Portrait);
+
+/// <param name="Path">Where the page is now, from the root of the site; another than was asked for where it has moved.</param>
+/// <param name="Description">HTML that is safe to show.</param>
+/// <param name="Directions">HTML that is safe to show.</param>
+/// <param name="HostsRing">By phone: whether the hosts ring the guest.</param>
+/// <param name="Seats">Who is met: of each seat one of the hosts named; empty where the page doesn't tell.</param>
+/// <param name="Hosts">Everybody who may be met, each once; empty where the page doesn't tell.</param>
 /// <param name="Places">How many guests one session takes.</param>
 /// <param name="Zone">IANA id of the page's zone.</param>
+/// <param name="IsPlaceZoneOnly">Whether times are to be read in that zone alone.</param>
 /// <param name="Durations">Minutes, the first one preset.</param>
 /// <param name="Now">The server's time, which is what "today" and "passed" are by.</param>
 /// <param name="ApprovalHours">For how many hours at the most what a guest asks for waits for a yes; null where it is booked at once.</param>
 /// <param name="FirstDate">First local date in the page's zone that may have openings.</param>
 /// <param name="LastDate">Last local date in the page's zone that may have openings.</param>
+/// <param name="Language">Tag of the language its own words are in; empty for that of whoever reads.</param>
+/// <param name="Accent">#rrggbb, or empty.</param>
+/// <param name="MoveUntil">Minutes before the start until which a guest may move a booking; null where they may not.</param>
+/// <param name="CancelUntil">Minutes before the start until which a guest may cancel a booking; null where they may not.</param>
 public sealed record GuestPage(
     string Workspace,
     string Desk,
+    string Path,
     string Title,
     string Description,
     PlaceKind PlaceKind,
     string Place,
+    string Directions,
+    bool HostsRing,
     IReadOnlyList<IReadOnlyList<string>> Seats,
+    IReadOnlyList<GuestHost> Hosts,
     int Places,
     string Zone,
+    bool IsPlaceZoneOnly,
     IReadOnlyList<int> Durations,
     Instant Now,
     LocalDate FirstDate,
     LocalDate LastDate,
     int? ApprovalHours,
+    string Language,
+    string Accent,
+    int? MoveUntil,
+    int? CancelUntil,
     IReadOnlyList<Question> Questions);
 
 /// <summary>The openings of a page, by start.</summary>
@@ -54,7 +79,8 @@ public sealed record GuestRequest(string Name, string Email);
 
 /// <param name="Link">The guest's private link, whole; it is the only key to the booking, so it is shown to nobody else.</param>
 /// <param name="Path">The same from the root of the site.</param>
-public sealed record BookAnswer(string Link, string Path, Instant Start, Instant End);
+/// <param name="GoTo">Where the page sends its guests on to; null where the private link is to be shown.</param>
+public sealed record BookAnswer(string Link, string Path, Instant Start, Instant End, string? GoTo);
 
 public static class GuestPageEndpoints
 {
@@ -62,14 +88,10 @@ public static class GuestPageEndpoints
     {
         var page = open.MapGroup("/desks/{desk}/pages/{page}").WithTags("Guests");
 
-        page.MapGet("/", async (string desk, string page, GuestPageFinding finding, IClock clock, CancellationToken ct) =>
+        page.MapGet("/", async (string desk, string page, GuestPageFinding finding, GuestPageViews views, CancellationToken ct) =>
             {
                 var found = await finding.FindAsync(desk, page, ct);
-                var now = clock.GetCurrentInstant();
-                var today = now.InZone(DateTimeZoneProviders.Tzdb[found.Page.Zone]).Date;
-                return new GuestPage(
-                    found.Workspace, found.Page.Desk!.Name, found.Page.Title, found.Page.Description, found.Page.PlaceKind, found.Page.Place,
-                    PageView.SeatNames(found.Page), found.Page.Places, found.Page.Zone, found.Page.Durations, now, today, today.PlusDays(found.Page.AheadDays), found.Page.ApprovalHours, found.Page.Questions);
+                return await views.OfAsync(found.Page, found.Workspace, ct);
             })
             .WithName("getGuestPage").ProducesProblem(404);
 
@@ -83,25 +105,43 @@ public static class GuestPageEndpoints
             })
             .WithName("getOpenings").ProducesValidationProblem().ProducesProblem(404);
 
+        page.MapGet("/hosts/{host:guid}/portrait", async Task<FileContentHttpResult> (string desk, string page, Guid host, GuestPageFinding finding, GuestPageViews views, HttpContext context, CancellationToken ct) =>
+            {
+                var found = await finding.FindAsync(desk, page, ct);
+                var portrait = await views.PortraitAsync(found.Page, host, ct) ?? throw Refusal.NotFound("portrait");
+                context.Response.Headers.CacheControl = "public, max-age=300";
+                return TypedResults.Bytes(portrait.Bytes, portrait.MediaType);
+            })
+            .WithName("getHostPortrait").ProducesProblem(404);
+
         page.MapPost("/bookings", async Task<Created<BookAnswer>> (string desk, string page, BookRequest request,
                 [FromHeader(Name = "Idempotency-Key")] string? idempotencyKey, HttpContext context,
                 GuestPageFinding finding, TimeCommitting committing, CancellationToken ct) =>
             {
                 var found = await finding.FindAsync(desk, page, ct);
-                new BookRequestRules(found.Page.Questions).Check(request);
+                var questions = GuestQuestions.Of(found.Page);
+                new BookRequestRules(questions).Check(request);
                 if (idempotencyKey is { Length: 0 or > 200 })
                     throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
 
+                var answers = QuestionAnswers.Check(questions, request.Answers);
+                var language = found.Page.Details.Face.Language is { Length: > 0 } own ? own : LanguageOf(context.Request);
                 var booked = await committing.BookAsync(
-                    new BookingWish(found.Page.Id, request.Start, request.Duration, request.Guest.Name.Trim(), request.Guest.Email.Trim(), request.Zone, LanguageOf(context.Request)) { Answers = QuestionAnswers.Check(found.Page.Questions, request.Answers) },
+                    new BookingWish(found.Page.Id, request.Start, request.Duration, request.Guest.Name.Trim(), request.Guest.Email.Trim(), request.Zone, language)
+                    {
+                        Answers = answers, Flags = ScreenedOut.Check(found.Page, questions, answers),
+                    },
                     idempotencyKey, ct);
                 var path = PrivateLinks.Path(booked.Secret);
                 return TypedResults.Created(
                     $"/api/public/bookings/{booked.Secret}",
-                    new BookAnswer(PublicAddress.Of(context.Request) + path, path, booked.Time.Start, booked.Time.End));
+                    new BookAnswer(PublicAddress.Of(context.Request) + path, path, booked.Time.Start, booked.Time.End, GoToOf(found.Page)));
             })
             .WithName("book").WithDescription("Accept-Language chooses the language of what is written to the guest.").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
     }
+
+    /// <summary>Nobody is sent on who would never see the private link: it comes by no mail there.</summary>
+    internal static string? GoToOf(Page page) => page.Details.After.GoTo is { Length: > 0 } address && page.Post.ToGuests != GuestMail.None ? address : null;
 
     /// <summary>Of the languages we write in, the one the reader likes best (RFC 9110 section 12.5.4).</summary>
     private static string LanguageOf(HttpRequest request) => request.GetTypedHeaders().AcceptLanguage
@@ -117,9 +157,12 @@ public sealed class GuestPageFinding(LanternDb db, Tenant tenant, PageEditing pa
         var desk = await db.Desks.IgnoreQueryFilters().AsNoTracking().FirstOrDefaultAsync(row => row.Address == deskAddress, ct)
             ?? throw Refusal.NotFound("page");
         tenant.Enter(desk.WorkspaceId);
-        var page = await pages.Whole().AsNoTracking().FirstOrDefaultAsync(
-                row => row.DeskId == desk.Id && row.Address == pageAddress && row.State == PageState.Published, ct)
+        var page = await PublishedAsync(row => row.DeskId == desk.Id && row.Address == pageAddress, ct)
+            ?? (await db.FormerAddresses.AsNoTracking().FirstOrDefaultAsync(row => row.DeskId == desk.Id && row.Address == pageAddress, ct) is { } former ? await PublishedAsync(row => row.Id == former.PageId, ct) : null)
             ?? throw Refusal.NotFound("page");
         return (page, await db.Workspaces.Select(workspace => workspace.Name).SingleAsync(ct));
     }
+
+    private Task<Page?> PublishedAsync(Expression<Func<Page, bool>> which, CancellationToken ct) =>
+        pages.Whole().AsNoTracking().Where(row => row.State == PageState.Published).FirstOrDefaultAsync(which, ct);
 }

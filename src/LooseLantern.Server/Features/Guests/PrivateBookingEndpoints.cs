@@ -53,6 +53,13 @@ public sealed record PrivateBooking(
     Instant? WaitsUntil,
     string RoomLink,
     string RoomCode,
+    string Language,
+    string Accent,
+    bool HostsRing,
+    string Directions,
+    string Words,
+    string GoTo,
+    bool OffersAnother,
     LocalDate FirstDate,
     LocalDate LastDate,
     Instant? CancelledAt,
@@ -92,8 +99,9 @@ public static class PrivateBookingEndpoints
                 return new PrivateBooking(
                     workspace, page.Desk!.Name, page.Title, page.PlaceKind, page.Place, Hosts(session), session.Time.LowerBound, session.Time.UpperBound,
                     page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, $"/{page.Desk.Address}/{page.Address}",
-                    now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions, page.Questions, booking.Answers,
-                    page.Changes.CancelWords, page.Changes.AskWhom, booking.WaitsUntil, room?.Link ?? "", room?.Code ?? "", today, today.PlusDays(page.AheadDays), booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
+                    now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions, GuestQuestions.Of(page), booking.Answers,
+                    page.Changes.CancelWords, page.Changes.AskWhom, booking.WaitsUntil, room?.Link ?? "", room?.Code ?? "",
+                    page.Details.Face.Language, page.Details.Face.Accent, page.Details.Place.HostsRing, Markdown.ToHtml(page.Details.Place.Directions), Markdown.ToHtml(page.Details.After.Words), page.Details.After.GoTo, page.Details.After.OffersAnother && page.State == PageState.Published, today, PageRulesOf.DatesOf(page, today).Last, booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
             })
             .WithName("getPrivateBooking").ProducesProblem(404);
 

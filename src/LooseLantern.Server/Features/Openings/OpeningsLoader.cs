@@ -43,7 +43,8 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
 
     /// <summary>The input for <paramref name="page"/>, saved or not, from one local date to another, both included.</summary>
     /// <param name="duration">Whole minutes.</param>
-    public async Task<OpeningsInput> LoadAsync(AskedPage page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
+    /// <param name="titled">The hosts whose events' titles may be read; null where nobody asks what busy time comes from.</param>
+    public async Task<OpeningsInput> LoadAsync(AskedPage page, LocalDate from, LocalDate to, int duration, CancellationToken ct, IReadOnlySet<Guid>? titled = null)
     {
         var rules = page.Rules;
         var hostIds = page.HostIds;
@@ -52,7 +53,7 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
         var now = Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
         var hosts = await db.Hosts.AsNoTracking().Include(host => host.Hours).Where(host => hostIds.Contains(host.Id)).ToListAsync(ct);
-        var busy = await BusyAsync(page, hostIds, range, now, ct);
+        var busy = await BusyAsync(page, hostIds, range, now, titled, ct);
         var counted = (hosts.Exists(host => host.DailyCap is not null || host.WeeklyCap is not null) ? Weeks(rules, from, to, range) : range).ToRange();
         var commitments = (await db.Commitments.AsNoTracking()
                 .Where(commitment => hostIds.Contains(commitment.HostId) && commitment.Span.Overlaps(counted))
@@ -66,15 +67,15 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
         [
             .. hosts.Select(host => new HostFacts(
                 Id(host.Id), DateTimeZoneProviders.Tzdb[host.Zone], host.DailyCap, host.WeeklyCap, IgnoresCalendars: false, host.Hours?.Document.ToCore(),
-                BusyOf(host), commitments[host.Id].ToArray())),
+                [.. BusyOf(host).Select(pair => pair.Span)], commitments[host.Id].ToArray()) { BusySources = titled is null ? null : [.. BusyOf(host).Select(pair => pair.Source)] }),
         ]);
 
         // Who has left the team takes no more, also where a page was saved with them at that very moment.
-        Span[] BusyOf(Host host) => host.RetiredAt is null ? [.. busy[host.Id]] : [range];
+        IEnumerable<(Span Span, BusySource Source)> BusyOf(Host host) => host.RetiredAt is null ? busy[host.Id] : [(range, new BusySource("the team", "has left"))];
     }
 
     /// <summary>What the calendars that the page asks have of its hosts' time; all of it where one of them is not known well enough.</summary>
-    private async Task<ILookup<Guid, Span>> BusyAsync(AskedPage page, List<Guid> hostIds, Span range, Instant now, CancellationToken ct)
+    private async Task<ILookup<Guid, (Span Span, BusySource Source)>> BusyAsync(AskedPage page, List<Guid> hostIds, Span range, Instant now, IReadOnlySet<Guid>? titled, CancellationToken ct)
     {
         var counts = await AskedCalendars.CountsForAsync(db, ct);
         var asked = (await db.CalendarHosts.AsNoTracking()
@@ -87,16 +88,16 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
         var entries = await db.CalendarEntries.AsNoTracking()
             .Where(entry => hostIds.Contains(entry.HostId) && calendarIds.Contains(entry.CalendarId) && entry.Span.Overlaps(asRange))
             .Where(AskedCalendars.Counts)
-            .Select(entry => new { entry.HostId, entry.CalendarId, entry.Span })
+            .Select(entry => new { entry.HostId, entry.CalendarId, entry.Span, Title = titled == null ? null : entry.Title })
             .ToListAsync(ct);
 
         var taken = entries
             .Where(entry => asked.ContainsKey((entry.HostId, entry.CalendarId)))
-            .Select(entry => (entry.HostId, Span: entry.Span.ToSpan()));
+            .Select(entry => (entry.HostId, Taken: (entry.Span.ToSpan(), new BusySource(asked[(entry.HostId, entry.CalendarId)].Name, titled?.Contains(entry.HostId) == true ? entry.Title : null))));
         var unknown = asked.SelectMany(
             pair => AskedCalendars.FreshnessOf(pair.Value)?.IsTooOld(counts, now) == true ? [range] : Unknown(range, pair.Value.ReadRange.ToSpan()),
-            (pair, span) => (pair.Key.HostId, Span: span));
-        return taken.Concat(unknown).ToLookup(pair => pair.HostId, pair => pair.Span);
+            (pair, span) => (pair.Key.HostId, Taken: (span, new BusySource(pair.Value.Name, "out of reach for too long"))));
+        return taken.Concat(unknown).ToLookup(pair => pair.HostId, pair => pair.Taken);
     }
 
     /// <summary>Sessions count for caps and places; a page without caps, for one guest a session, needs none.</summary>
@@ -111,6 +112,10 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
             .ToListAsync(ct);
         return rows.ConvertAll(row => new SessionFacts(Id(row.Id), row.Time.LowerBound, row.Time.UpperBound, row.Guests));
     }
+
+    /// <summary>The names of hosts by their ids as Core has them.</summary>
+    public Task<Dictionary<string, string>> NamesAsync(IReadOnlyCollection<Guid> hostIds, CancellationToken ct) =>
+        db.Hosts.Where(host => hostIds.Contains(host.Id)).ToDictionaryAsync(host => host.Id.ToString(), host => host.Name, ct);
 
     /// <summary>How rows' ids are written in Core's input.</summary>
     public static string Id(Guid id) => id.ToString("D");

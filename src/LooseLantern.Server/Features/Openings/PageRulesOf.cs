@@ -23,7 +23,7 @@ public static class PageRulesOf
         page.BufferBefore,
         page.BufferAfter,
         page.Notice,
-        new BookingWindow.Ahead(page.AheadDays),
+        WindowOf(page),
         page.HoursMode,
         page.Blocks.Count > 0 ? BlockHours(page, now) : page.Hours?.Document.ToCore(),
         page.DailyCap,
@@ -41,8 +41,19 @@ public static class PageRulesOf
     {
         var zone = DateTimeZoneProviders.Tzdb[page.Zone];
         var today = now.InZone(zone).Date;
-        return OfficeHours.Of([.. page.Blocks.Select(BlockOf)], zone, today.PlusDays(-DaysBeyond), today.PlusDays(page.AheadDays + DaysBeyond));
+        return OfficeHours.Of([.. page.Blocks.Select(BlockOf)], zone, today.PlusDays(-DaysBeyond), DatesOf(page, today).Last.PlusDays(DaysBeyond));
     }
+
+    /// <summary>The local dates in its own zone on which a page may have openings; the last before the first where there are none any more.</summary>
+    public static (LocalDate First, LocalDate Last) DatesOf(Page page, LocalDate today) =>
+        WindowOf(page).Within(today, today.PlusDays(PageLimits.MostAheadDays), today);
+
+    private static BookingWindow WindowOf(Page page) => page.Window switch
+    {
+        { Kind: WindowKind.Dates, From: { } from, To: { } to } => new BookingWindow.Dates(from, to),
+        { Kind: WindowKind.Open } => new BookingWindow.Open(),
+        _ => new BookingWindow.Ahead(page.AheadDays),
+    };
 
     public static Block BlockOf(BlockRow row) => new(row.Start, row.Length, row.Rule, row.Without);
 }

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
@@ -11,7 +12,7 @@ using Npgsql;
 namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>Makes and changes pages. A save names the version it started from, so that nobody overwrites what a colleague just saved.</summary>
-public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowances, RecordKeeping record, CalendarChoosing choices, IClock clock)
+public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowances, RecordKeeping record, CalendarChoosing choices, PageEditions editions, IClock clock)
 {
     private static readonly PageFormRules Checks = new();
     private static readonly PageTimesRules TimesChecks = new();
@@ -39,43 +40,114 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
     {
         Checks.Check(form);
         var page = Blank(form.DeskId, clock.GetCurrentInstant());
-        await FillAsync(page, form, ct);
+        await FillAsync(page, await HoldToAsync(form, page, ct), ct);
         var hosts = HostsOf(page);
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
-        page.Mark = await MarkOfAsync(page.Title, ct);
         db.Pages.Add(page);
         record.Note(page.Id, $"Made “{page.Title}”", hosts);
         await SaveAsync(form, ct);
         return await GetAsync(page.Id, ct);
     }
 
+    /// <summary>Changes a draft, or what is not published yet of a page that guests can open; they go on seeing it as it was.</summary>
     public async Task<Page> ChangeAsync(Guid id, int version, PageForm form, CancellationToken ct)
     {
         Checks.Check(form);
         var page = await GetAsync(id, ct);
         HoldTo(page, version);
-        var before = HostsOf(page);
-        await FillAsync(page, form, ct);
-        List<Guid> hosts = [.. before.Union(HostsOf(page))];
+        var tidy = await HoldToAsync(form, page, ct);
+        List<Guid> hosts = [.. HostsOf(page).Union(HostsOf(tidy))];
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        if (page.State == PageState.Published) page.Draft = IsSame(tidy, PageView.FormOf(page)) ? null : tidy;
+        else
+        {
+            await FillAsync(page, tidy, ct);
+            page.Draft = null;
+        }
+
         page.Version++;
-        record.Note(id, $"Changed “{page.Title}”", hosts);
+        record.Note(id, $"Changed “{tidy.Title}”", hosts);
         await SaveAsync(form, ct);
         return await GetAsync(id, ct);
     }
 
-    public async Task<Page> SetStateAsync(Guid id, int version, PageState state, CancellationToken ct)
+    /// <summary>Opens a page to guests, with all that waits to be published.</summary>
+    public async Task<Page> PublishAsync(Guid id, int version, CancellationToken ct)
+    {
+        var page = await GetAsync(id, ct);
+        HoldTo(page, version);
+        var draft = page.Draft;
+        List<Guid> hosts = [.. HostsOf(page).Union(draft is null ? [] : HostsOf(draft))];
+        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        if (draft is not null)
+        {
+            // What was right when it was kept need not be so any more: somebody may have left since.
+            await FillAsync(page, await HoldToAsync(draft, page, ct), ct);
+            page.Draft = null;
+        }
+
+        record.Note(id, page.State == PageState.Published ? $"Published changes of “{page.Title}”" : $"Published “{page.Title}”", hosts);
+        page.State = PageState.Published;
+        page.Version++;
+        await editions.AddAsync(page, ct);
+        await SaveAsync(PageView.FormOf(page), ct);
+        return await GetAsync(id, ct);
+    }
+
+    /// <summary>Closes a page to guests. What waits to be published goes on waiting.</summary>
+    public async Task<Page> UnpublishAsync(Guid id, int version, CancellationToken ct)
     {
         var page = await GetAsync(id, ct);
         HoldTo(page, version);
         var hosts = HostsOf(page);
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
-        page.State = state;
+        page.State = PageState.Draft;
         page.Version++;
-        record.Note(id, $"{(state == PageState.Published ? "Published" : "Unpublished")} “{page.Title}”", hosts);
+        record.Note(id, $"Unpublished “{page.Title}”", hosts);
         await SaveAsync(null, ct);
         return page;
     }
+
+    /// <summary>Throws away what is not published yet.</summary>
+    public async Task<Page> DiscardAsync(Guid id, int version, CancellationToken ct)
+    {
+        var page = await GetAsync(id, ct);
+        HoldTo(page, version);
+        var hosts = HostsOf(page);
+        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        if (page.Draft is null) return page;
+        page.Draft = null;
+        page.Version++;
+        record.Note(id, $"Discarded changes of “{page.Title}”", hosts);
+        await SaveAsync(null, ct);
+        return page;
+    }
+
+    /// <summary>
+    /// Changes the office hours of a page, at once where it is published, and no more than them: what else waits to be published goes on waiting.
+    /// </summary>
+    public async Task<Page> ChangeBlocksAsync(Guid id, int version, BlocksForm blocks, CancellationToken ct)
+    {
+        var page = await GetAsync(id, ct);
+        HoldTo(page, version);
+        var form = PageView.FormOf(page);
+        form = form with { Times = WithBlocks(form.Times, blocks) };
+        Checks.Check(form);
+        var hosts = HostsOf(page);
+        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        await FillAsync(page, await HoldToAsync(form, page, ct), ct);
+        if (page.Draft is { } draft) page.Draft = draft with { Times = WithBlocks(draft.Times, blocks) };
+        page.Version++;
+        record.Note(id, $"Changed the office hours of “{page.Title}”", hosts);
+        if (page.State == PageState.Published) await editions.AddAsync(page, ct);
+        await SaveAsync(form, ct);
+        return await GetAsync(id, ct);
+    }
+
+    /// <summary>Blocks offered whole take the page's one duration along.</summary>
+    private static PageTimes WithBlocks(PageTimes times, BlocksForm blocks) => blocks is { Whole: true, List: [{ } first, ..] } && blocks.List.All(block => block.Length == first.Length)
+        ? times with { Blocks = blocks, Durations = [first.Length], Step = Math.Max(first.Length, 5) }
+        : times with { Blocks = blocks };
 
     /// <summary>The page that these times would make, not saved and not named: enough to compute its openings.</summary>
     /// <param name="of">The page whose sessions count against caps and places; null for a new one.</param>
@@ -83,12 +155,34 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
     {
         TimesChecks.Check(times, "times.");
         var page = Blank(Guid.Empty, clock.GetCurrentInstant(), of);
-        await FillTimesAsync(page, times, ct);
+        await HoldToTeamAsync(times.LineUp, ct);
+        var since = await db.Pages.Where(row => row.Id == of).SelectMany(row => row.Seats).SelectMany(seat => seat.Hosts)
+            .GroupBy(row => row.HostId).Select(rows => new { Host = rows.Key, Since = rows.Min(row => row.Since) }).ToDictionaryAsync(row => row.Host, row => row.Since, ct);
+        FillTimes(page, times with { Calendars = await choices.CheckAsync(times, ct) }, since);
         return page;
+    }
+
+    /// <summary>The page as it would be once all of it is published, not tracked and never to be saved.</summary>
+    public async Task<Page> AsPublishedAsync(Guid id, CancellationToken ct)
+    {
+        var page = await Whole().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
+        if (page.Draft is not { } draft) return page;
+        var then = Blank(draft.DeskId, page.CreatedAt, id);
+        then.Mark = page.Mark;
+        Fill(then, draft);
+        then.Desk = await db.Desks.AsNoTracking().FirstOrDefaultAsync(desk => desk.Id == draft.DeskId, ct) ?? page.Desk;
+        var asked = HostsOf(draft);
+        var hosts = await db.Hosts.AsNoTracking().Where(host => asked.Contains(host.Id)).ToDictionaryAsync(host => host.Id, ct);
+        foreach (var seated in then.Seats.SelectMany(seat => seat.Hosts)) seated.Host = hosts.GetValueOrDefault(seated.HostId);
+        return then;
     }
 
     public async Task<bool> IsAddressFreeAsync(Guid deskId, string address, Guid? exceptPage, CancellationToken ct) =>
         !await db.Pages.AnyAsync(page => page.DeskId == deskId && page.Address == address && page.Id != exceptPage, ct);
+
+    private static bool IsSame(PageForm one, PageForm other) => JsonSerializer.Serialize(one, Json.Options) == JsonSerializer.Serialize(other, Json.Options);
+
+    private static List<Guid> HostsOf(PageForm form) => [.. form.Times.LineUp.SelectMany(seat => seat.HostIds).Distinct()];
 
     private static List<Guid> HostsOf(Page page) => [.. page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct()];
 
@@ -125,26 +219,56 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         StatusCodes.Status409Conflict, "changed-meanwhile", "Somebody else has saved this page since you opened it.",
         "Load it again to see what changed, then make your changes once more.");
 
-    private async Task FillAsync(Page page, PageForm form, CancellationToken ct)
+    /// <summary>The form as it is kept, once all of it that rows tell is right.</summary>
+    private async Task<PageForm> HoldToAsync(PageForm form, Page page, CancellationToken ct)
     {
         if (!await db.Desks.AnyAsync(desk => desk.Id == form.DeskId, ct)) throw Refusal.Invalid("deskId", "Choose one of your desks.");
-        page.DeskId = form.DeskId;
-        page.Address = form.Address;
-        page.Title = form.Title.Trim();
-        page.Description = form.Description.Trim();
-        page.PlaceKind = form.PlaceKind;
-        page.Place = form.Place.Trim();
-        page.KeepsHosts = form.KeepsHosts;
-        page.Changes = form.Changes is { } changes ? changes with { CancelWords = changes.CancelWords.Trim(), AskWhom = changes.AskWhom.Trim() } : ChangeRules.Usual;
-        page.Post = PagePostRules.Tidy(form.Post ?? PagePost.Usual);
-        page.ApprovalHours = form.ApprovalHours;
-        page.Questions = QuestionRules.Tidy(form.Questions ?? []);
-        await FillTimesAsync(page, form.Times, ct);
+        var isWhereItWas = page.DeskId == form.DeskId && page.Address == form.Address;
+        if (!isWhereItWas && !await IsAddressFreeAsync(form.DeskId, form.Address, page.Id, ct)) throw AddressTaken(form);
+        var details = PageDetailsRules.Tidy(form.Details ?? PageDetails.Usual);
+        if (details.Naming.Kind.Length > 0 && !(await db.Workspaces.Select(row => row.Kinds).SingleAsync(ct)).Contains(details.Naming.Kind))
+            throw Refusal.Invalid("details.naming.kind", "Choose one of your workspace’s kinds, or none.");
+        await HoldToTeamAsync(form.Times.LineUp, ct);
+        return form with
+        {
+            Title = form.Title.Trim(),
+            Description = form.Description.Trim(),
+            Place = form.Place.Trim(),
+            Changes = form.Changes is { } changes ? changes with { CancelWords = changes.CancelWords.Trim(), AskWhom = changes.AskWhom.Trim() } : ChangeRules.Usual,
+            Post = PagePostRules.Tidy(form.Post ?? PagePost.Usual),
+            Questions = QuestionRules.Tidy(form.Questions ?? []),
+            Details = details,
+            Times = form.Times with { Calendars = await choices.CheckAsync(form.Times, ct), Window = form.Times.Window is { Kind: WindowKind.Ahead } ? null : form.Times.Window },
+        };
     }
 
-    private async Task FillTimesAsync(Page page, PageTimes times, CancellationToken ct)
+    /// <param name="form">As <see cref="HoldToAsync(PageForm, Page, CancellationToken)"/> gives it.</param>
+    private async Task FillAsync(Page page, PageForm form, CancellationToken ct)
     {
-        await HoldToTeamAsync(times.LineUp, ct);
+        if (page.DeskId != form.DeskId || page.Address != form.Address) await editions.MoveAsync(page, form.DeskId, form.Address, ct);
+        Fill(page, form);
+        page.Mark = page.Details.Naming.Mark ?? (page.Mark.Length > 0 ? page.Mark : await MarkOfAsync(page.Title, ct));
+    }
+
+    private void Fill(Page page, PageForm form)
+    {
+        page.DeskId = form.DeskId;
+        page.Address = form.Address;
+        page.Title = form.Title;
+        page.Description = form.Description;
+        page.PlaceKind = form.PlaceKind;
+        page.Place = form.Place;
+        page.KeepsHosts = form.KeepsHosts;
+        page.Changes = form.Changes!;
+        page.Post = form.Post!;
+        page.ApprovalHours = form.ApprovalHours;
+        page.Questions = form.Questions!;
+        page.Details = form.Details!;
+        FillTimes(page, form.Times);
+    }
+
+    private void FillTimes(Page page, PageTimes times, IReadOnlyDictionary<Guid, Instant>? since = null)
+    {
         page.Zone = times.Zone;
         page.Durations = [.. times.Durations];
         page.Step = times.Step;
@@ -154,11 +278,12 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         page.BufferAfter = times.BufferAfter;
         page.Notice = times.Notice;
         page.AheadDays = times.AheadDays;
+        page.Window = times.Window;
         page.HoursMode = times.HoursMode;
         page.DailyCap = times.DailyCap;
         page.WeeklyCap = times.WeeklyCap;
         page.Places = times.Places;
-        page.CalendarChoices = await choices.CheckAsync(times, ct);
+        page.CalendarChoices = times.Calendars ?? [];
 
         if (times.Hours is null || times.Blocks is not null)
         {
@@ -170,7 +295,7 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         else page.Hours.Document = times.Hours;
 
         FillBlocks(page, times.Blocks);
-        FillSeats(page, times.LineUp);
+        FillSeats(page, times.LineUp, since);
     }
 
     private static void FillBlocks(Page page, BlocksForm? blocks)
@@ -198,8 +323,10 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
     }
 
     /// <summary>Seats keep their rows by position, and hosts theirs by seat, so that nobody becomes a newcomer by an edit of something else.</summary>
-    private void FillSeats(Page page, IReadOnlyList<SeatForm> lineUp)
+    /// <param name="since">Since when hosts have had their seat of a page that is only tried out.</param>
+    private void FillSeats(Page page, IReadOnlyList<SeatForm> lineUp, IReadOnlyDictionary<Guid, Instant>? since)
     {
+        var now = clock.GetCurrentInstant();
         page.Seats.RemoveAll(seat => seat.Position >= lineUp.Count);
         for (var position = 0; position < lineUp.Count; position++)
         {
@@ -212,7 +339,7 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
             for (var place = 0; place < hosts.Count; place++)
             {
                 if (seat.Hosts.Find(row => row.HostId == hosts[place]) is { } stays) stays.Position = place;
-                else seat.Hosts.Add(new SeatHost { WorkspaceId = page.WorkspaceId, HostId = hosts[place], Position = place, Since = clock.GetCurrentInstant() });
+                else seat.Hosts.Add(new SeatHost { WorkspaceId = page.WorkspaceId, HostId = hosts[place], Position = place, Since = since?.GetValueOrDefault(hosts[place], now) ?? now });
             }
         }
     }
@@ -229,7 +356,9 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         }
         catch (DbUpdateException e) when (form is not null && e.InnerException is PostgresException { ConstraintName: LanternDb.OnePageAddress })
         {
-            throw Refusal.Invalid("address", $"Another page of this desk has the address {form.Address}; choose a different one.");
+            throw AddressTaken(form);
         }
     }
+
+    private static Refusal AddressTaken(PageForm form) => Refusal.Invalid("address", $"Another page of this desk has the address {form.Address}; choose a different one.");
 }

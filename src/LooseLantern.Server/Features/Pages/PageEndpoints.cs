@@ -1,4 +1,3 @@
-using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.SignIn;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -9,6 +8,9 @@ namespace LooseLantern.Server.Features.Pages;
 public sealed record ChangePageRequest(int Version, PageForm Form);
 
 public sealed record PageVersion(int Version);
+
+/// <param name="Blocks">All office hours of the page, as they are from now on.</param>
+public sealed record ChangeBlocksRequest(int Version, BlocksForm Blocks);
 
 /// <param name="Free">Whether a page of that desk could have the address.</param>
 /// <param name="Mend">What to do where it could not.</param>
@@ -39,12 +41,28 @@ public static class PageEndpoints
             .WithName("changePage").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
 
         pages.MapPost("/{id:guid}/publish", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
-                PageView.Of(await editing.SetStateAsync(id, request.Version, PageState.Published, ct)))
-            .WithName("publishPage").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
+                PageView.Of(await editing.PublishAsync(id, request.Version, ct)))
+            .WithName("publishPage").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+
+        pages.MapPost("/{id:guid}/discard", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
+                PageView.Of(await editing.DiscardAsync(id, request.Version, ct)))
+            .WithName("discardPageChanges").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
+
+        pages.MapPut("/{id:guid}/blocks", async (Guid id, ChangeBlocksRequest request, PageEditing editing, CancellationToken ct) =>
+                PageView.Of(await editing.ChangeBlocksAsync(id, request.Version, request.Blocks, ct)))
+            .WithName("changePageBlocks").WithDescription("At once, where the page is published.").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+
+        pages.MapGet("/{id:guid}/editions", async (Guid id, PageEditing editing, PageEditions editions, CancellationToken ct) =>
+                await editions.OfAsync((await editing.GetAsync(id, ct)).Id, ct))
+            .WithName("listPageEditions").ProducesProblem(404);
 
         pages.MapPost("/{id:guid}/unpublish", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
-                PageView.Of(await editing.SetStateAsync(id, request.Version, PageState.Draft, ct)))
+                PageView.Of(await editing.UnpublishAsync(id, request.Version, ct)))
             .WithName("unpublishPage").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
+
+        // A question that changes nothing; it is a POST because the words are not saved yet.
+        pages.MapPost("/guest-names", async (PublicWords words, GuestNames names, CancellationToken ct) => await names.InAsync(words, ct))
+            .WithName("findGuestNames").ProducesValidationProblem();
 
         pages.MapGet("/address", async (Guid deskId, string address, Guid? exceptPage, PageEditing editing, CancellationToken ct) =>
             {

@@ -13,9 +13,10 @@ namespace LooseLantern.Server.Features.Pages;
 /// <param name="Post">What it sends; null for the usual.</param>
 /// <param name="Questions">What it asks its guests, in order; null for nothing.</param>
 /// <param name="ApprovalHours">For how many hours an asked booking waits for a yes; null where a booking stands at once.</param>
+/// <param name="Details">What it says of itself and does around a booking; null for the usual.</param>
 public sealed record PageForm(
     string Title, Guid DeskId, string Address, string Description, PlaceKind PlaceKind, string Place, bool KeepsHosts, PageTimes Times, ChangeRules? Changes = null,
-    PagePost? Post = null, int? ApprovalHours = null, IReadOnlyList<Question>? Questions = null);
+    PagePost? Post = null, int? ApprovalHours = null, IReadOnlyList<Question>? Questions = null, PageDetails? Details = null);
 
 /// <summary>One seat of the line-up: any one of these hosts.</summary>
 /// <param name="HostIds">In order; the first free one takes a seat that is filled in order.</param>
@@ -36,6 +37,7 @@ public sealed record SeatForm(IReadOnlyList<Guid> HostIds, SeatFill Fill);
 /// <param name="Hours">The page's own hours; needed where they count, unless it has blocks.</param>
 /// <param name="Calendars">Where it asks or writes other calendars of its hosts than usual.</param>
 /// <param name="Blocks">Office hours instead of hours by the week; null for none.</param>
+/// <param name="Window">A run of dates or no end, in place of <paramref name="AheadDays"/>; null for so many days ahead.</param>
 public sealed record PageTimes(
     string Zone,
     IReadOnlyList<SeatForm> LineUp,
@@ -53,7 +55,8 @@ public sealed record PageTimes(
     int? WeeklyCap,
     int Places,
     BlocksForm? Blocks = null,
-    IReadOnlyList<CalendarChoice>? Calendars = null);
+    IReadOnlyList<CalendarChoice>? Calendars = null,
+    PageWindow? Window = null);
 
 /// <summary>The office hours of a page.</summary>
 /// <param name="Whole">Whether each is one opening for its whole length, instead of being cut into openings from its start.</param>

@@ -25,6 +25,10 @@ public sealed class PageFormRules : AbstractValidator<PageForm>
         RuleFor(form => form.ApprovalHours).InclusiveBetween(1, 24 * 14).WithMessage("Let an asked booking wait for 1 hour to 14 days.");
         RuleFor(form => form.Questions!).SetValidator(new QuestionRules()).When(form => form.Questions is not null);
         RuleFor(form => form.Post!).SetValidator(new PagePostRules()).When(form => form.Post is not null);
+        RuleFor(form => form.Details!).SetValidator(new PageDetailsRules()).When(form => form.Details is not null);
+        RuleFor(form => form).Custom(ScreeningRules.Check).When(form => form.Details?.Screening is not null);
+        RuleFor(form => form.Details!.Lead).Must((form, lead) => lead >= 0 && lead < form.Times.LineUp.Count).When(form => form.Details is not null)
+            .WithMessage("Let the host of one of the seats lead.");
         RuleFor(form => form.Changes!).SetValidator(new ChangeRulesRules()).When(form => form.Changes is not null);
     }
 }
@@ -64,6 +68,7 @@ public sealed class PageTimesRules : AbstractValidator<PageTimes>
         RuleFor(times => times.BufferAfter).InclusiveBetween(0, PageLimits.MostBufferMinutes).WithMessage("Keep free from 0 minutes to 24 hours.");
         RuleFor(times => times.Notice).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMessage("Notice is from none to 90 days.");
         RuleFor(times => times.AheadDays).InclusiveBetween(0, PageLimits.MostAheadDays).WithMessage("Open today and up to 365 days ahead.");
+        RuleFor(times => times.Window!).SetValidator(new PageWindowRules()).When(times => times.Window is not null);
         RuleFor(times => times.HoursMode).IsInEnum();
         RuleFor(times => times.LineUp).Must(seats => seats.Count is > 0 and <= PageLimits.MostSeats)
             .WithMessage($"Fill one to {PageLimits.MostSeats} seats.");

@@ -6,15 +6,29 @@ namespace LooseLantern.Server.Features.Pages;
 /// <param name="Path">Where guests find it, from the root of the site.</param>
 /// <param name="Mark">Two letters that tell its bookings and blocks apart.</param>
 /// <param name="Seats">The names of each seat's hosts.</param>
-public sealed record PageView(Guid Id, int Version, PageState State, string Path, string Mark, IReadOnlyList<IReadOnlyList<string>> Seats, PageForm Form)
+/// <param name="Form">As its editor has it: with what is not published yet.</param>
+/// <param name="Published">As guests have it; null where they can't open it.</param>
+/// <param name="HasDraft">Whether something of it waits to be published.</param>
+public sealed record PageView(Guid Id, int Version, PageState State, string Path, string Mark, IReadOnlyList<IReadOnlyList<string>> Seats, PageForm Form, PageForm? Published, bool HasDraft)
 {
     /// <param name="page">With everything it includes.</param>
-    public static PageView Of(Page page) => new(
-        page.Id, page.Version, page.State, $"/{page.Desk!.Address}/{page.Address}", page.Mark, SeatNames(page), new PageForm(
-            page.Title, page.DeskId, page.Address, page.Description, page.PlaceKind, page.Place, page.KeepsHosts, new PageTimes(
-                page.Zone, [.. InOrder(page).Select(seat => new SeatForm([.. InOrder(seat).Select(host => host.HostId)], seat.Fill))],
-                page.Durations, page.Step, page.StepOffset, page.StepFrom, page.BufferBefore, page.BufferAfter,
-                page.Notice, page.AheadDays, page.HoursMode, page.Hours?.Document, page.DailyCap, page.WeeklyCap, page.Places, BlocksOf(page), page.CalendarChoices), page.Changes, page.Post, page.ApprovalHours, page.Questions));
+    public static PageView Of(Page page)
+    {
+        var form = FormOf(page);
+        return new PageView(
+            page.Id, page.Version, page.State, PathOf(page), page.Mark, SeatNames(page), page.Draft ?? form, page.State == PageState.Published ? form : null, page.Draft is not null);
+    }
+
+    /// <param name="page">With its desk.</param>
+    public static string PathOf(Page page) => $"/{page.Desk!.Address}/{page.Address}";
+
+    /// <summary>The page's row as a form: what guests have, or of a page that never was published all of it.</summary>
+    public static PageForm FormOf(Page page) => new(
+        page.Title, page.DeskId, page.Address, page.Description, page.PlaceKind, page.Place, page.KeepsHosts, new PageTimes(
+            page.Zone, [.. InOrder(page).Select(seat => new SeatForm([.. InOrder(seat).Select(host => host.HostId)], seat.Fill))],
+            page.Durations, page.Step, page.StepOffset, page.StepFrom, page.BufferBefore, page.BufferAfter,
+            page.Notice, page.AheadDays, page.HoursMode, page.Hours?.Document, page.DailyCap, page.WeeklyCap, page.Places, BlocksOf(page), page.CalendarChoices, page.Window),
+        page.Changes, page.Post, page.ApprovalHours, page.Questions, page.Details);
 
     /// <summary>The names of each seat's hosts, in order.</summary>
     public static IReadOnlyList<IReadOnlyList<string>> SeatNames(Page page) =>

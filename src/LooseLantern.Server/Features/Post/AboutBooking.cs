@@ -18,8 +18,8 @@ public sealed record AboutBooking(Booking Booking, Session Session, Page Page, s
 
     public string HostNames => string.Join(", ", Hosts.Select(host => host.Name));
 
-    /// <summary>Whoever speaks for all: the first seat that a person fills; a room asks nobody.</summary>
-    public Party Lead => Hosts.Select(PartyOf).FirstOrDefault(party => party is { Kind: PartyKind.Person, Address: not null }) ?? new Party(Session.Id, Page.Desk!.Name, null);
+    /// <summary>Whoever speaks for all: the seat that leads, or else the first that a person fills; a room asks nobody.</summary>
+    public Party Lead => Session.Hosts.OrderBy(host => host.Seat == Page.Details.Lead ? -1 : host.Seat).Select(host => PartyOf(host.Host!)).FirstOrDefault(party => party is { Kind: PartyKind.Person, Address: not null }) ?? new Party(Session.Id, Page.Desk!.Name, null);
 
     /// <summary>Whether a room is made for each of its bookings.</summary>
     public bool HasRoom => Page is { PlaceKind: PlaceKind.Video, Place.Length: 0 };

@@ -21,6 +21,12 @@ public sealed class Invitations(IClock clock)
         about, method, about.Session.Uid, about.Session.Sequence, $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
         PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)), [.. guests.SelectMany(GuestParties)]);
 
+    /// <summary>For somebody whom the page invites along: as for a host, with their own name among those who are asked.</summary>
+    public string ForInvitee(AboutBooking about, InvitationMethod method, IReadOnlyList<Booking> guests, Invitee invitee) => Text(
+        about, method, about.Session.Uid, about.Session.Sequence, $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
+        PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)),
+        [new Party(about.Session.Id, PostMarks.Harmless(invitee.Name.Length == 0 ? invitee.Email : invitee.Name), invitee.Email), .. guests.SelectMany(GuestParties)]);
+
     private string Text(AboutBooking about, InvitationMethod method, string uid, int sequence, string title, string description, IReadOnlyList<Party> asked)
     {
         var place = about.HasRoom ? PostMarks.RoomLink : about.Page.Place;

@@ -13,7 +13,7 @@ namespace LooseLantern.Server.Features.Post;
 /// </summary>
 public sealed class PostWriting(LanternDb db, PostWords words, Invitations invitations, Hearers hearers, ReminderWriting reminders, IClock clock)
 {
-    /// <summary>Tells the guests of these bookings, whom they bring along, the people whose time they take, and who else wants to hear of it.</summary>
+    /// <summary>Tells the guests of these bookings, whom they bring along, the people whose time they take, whom the page invites along, and who else wants to hear of it.</summary>
     public async Task TellAsync(IReadOnlyCollection<Guid> bookingIds, Telling telling, CancellationToken ct)
     {
         foreach (var about in await AboutBooking.LoadAsync(db, bookingIds, ct))
@@ -22,6 +22,7 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
             ToGuest(about, telling, files);
             ToCompanions(about, telling);
             await ToTeamAsync(about, telling, ct);
+            await ToAlsoInvitedAsync(about, telling, ct);
             if (telling.Occasion == Occasion.Replied) continue;
             await reminders.WriteAsync(about, ct);
             if (about.Page.Places > 1) await reminders.RenewAsync(telling.FormerSessionId ?? about.Session.Id, about.Booking.Id, ct);
@@ -82,6 +83,32 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
         db.Messages.Add(message);
     }
 
+    /// <summary>Whom the page invites along hears what hosts hear of bookings that stand, with the appointment.</summary>
+    private async Task ToAlsoInvitedAsync(AboutBooking about, Telling telling, CancellationToken ct)
+    {
+        if (about.Page.Details.AlsoInvited.Count == 0 || about.Booking.WaitsUntil is not null) return;
+        MessageKind? kind = telling.Occasion switch
+        {
+            Occasion.Booked or Occasion.Accepted or Occasion.HostChanged => MessageKind.BookedForHost,
+            Occasion.Moved => MessageKind.MovedForHost,
+            Occasion.Cancelled => MessageKind.CancelledForHost,
+            _ => null,
+        };
+        if (kind is not { } told) return;
+        var guests = await GuestsAsync(about, ct);
+        var method = guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
+        foreach (var invitee in about.Page.Details.AlsoInvited)
+        {
+            var reader = new Reader(invitee.Name.Length == 0 ? invitee.Email : invitee.Name, invitee.Email, about.Page.Details.Face.Language is { Length: > 0 } language ? language : "en", LooseLantern.Core.TimeText.Clock.Usual, about.Page.Zone);
+            var message = Of(about, told, reader, PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader)));
+            (message.Calendar, message.CalendarMethod) = (invitations.ForInvitee(about, method, guests, invitee), InvitationFile.MethodOf(method));
+            db.Messages.Add(message);
+        }
+    }
+
+    private Task<List<Booking>> GuestsAsync(AboutBooking about, CancellationToken ct) =>
+        db.Bookings.AsNoTracking().Where(row => row.SessionId == about.Session.Id && row.WaitsUntil == null).OrderBy(row => row.BookedAt).ToListAsync(ct);
+
     private async Task ToTeamAsync(AboutBooking about, Telling telling, CancellationToken ct)
     {
         foreach (var hearer in await hearers.OfAsync(about, telling, ct))
@@ -127,7 +154,7 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
         var isRead = await db.CalendarHosts.Where(row => row.HostId == hostId).Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) => calendar).AnyAsync(calendar => calendar.Kind != CalendarKind.BuiltIn, ct);
         var isWritten = await db.WrittenEvents.AnyAsync(row => row.SessionId == about.Session.Id && row.HostId == hostId, ct);
         if (!isRead || isWritten) return;
-        var guests = await db.Bookings.AsNoTracking().Where(row => row.SessionId == about.Session.Id && row.WaitsUntil == null).OrderBy(row => row.BookedAt).ToListAsync(ct);
+        var guests = await GuestsAsync(about, ct);
         var method = hearer.IsFormer || guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
         (message.Calendar, message.CalendarMethod) = (invitations.ForHost(about, method, guests), InvitationFile.MethodOf(method));
     }

@@ -18,9 +18,10 @@ namespace LooseLantern.Server.Features.Profile;
 /// <param name="WorkspaceZone">IANA id of the zone new pages start from.</param>
 /// <param name="Now">The server's time.</param>
 /// <param name="FirstRun">Whether the first run is still open.</param>
+/// <param name="Kinds">What sorts of appointments pages of the workspace are, by name.</param>
 /// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be reached.</param>
 public sealed record Me(
-    Guid Id, string Name, string Email, bool IsOwner, bool IsCoordinator, Guid? HostId, string Workspace, string Zone, string WorkspaceZone, Instant Now, ClockForm Clock, bool FirstRun, bool HasPortrait, int ClosesAfterHours);
+    Guid Id, string Name, string Email, bool IsOwner, bool IsCoordinator, Guid? HostId, string Workspace, string Zone, string WorkspaceZone, Instant Now, ClockForm Clock, bool FirstRun, bool HasPortrait, int ClosesAfterHours, IReadOnlyList<string> Kinds);
 
 /// <param name="Line">A line about them, for guests; may be empty.</param>
 /// <param name="Zone">IANA id; the zone of their calendars' whole days too.</param>
@@ -44,7 +45,7 @@ public static class MeEndpoints
                 var hasPortrait = await db.Portraits.AnyAsync(row => row.PersonId == person.Id, ct);
                 return new Me(
                     person.Id, person.Name, person.Email!, person.IsOwner, actor.Required.Coordinates, actor.Required.HostId, workspace.Name, person.Zone, workspace.Zone,
-                    clock.GetCurrentInstant(), person.Clock, person.IsOwner && workspace.FirstRunEndedAt is null, hasPortrait, workspace.ClosesAfterHours);
+                    clock.GetCurrentInstant(), person.Clock, person.IsOwner && workspace.FirstRunEndedAt is null, hasPortrait, workspace.ClosesAfterHours, workspace.Kinds);
             })
             .WithName("getMe").ProducesProblem(401);
 

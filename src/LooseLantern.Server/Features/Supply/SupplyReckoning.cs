@@ -1,6 +1,9 @@
 using LooseLantern.Core;
 using LooseLantern.Core.Days;
+using LooseLantern.Core.LineUps;
+using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Openings;
 using NodaTime;
 
@@ -11,32 +14,63 @@ public sealed record SupplyOpening(Instant Start, int FromMinute, int ToMinute);
 
 public sealed record SupplyDay(LocalDate Date, IReadOnlyList<SupplyOpening> Openings);
 
+/// <summary>A mistake by which a page offers nothing at all.</summary>
+/// <param name="Host">Whose hours it is about; null for the page's.</param>
+/// <param name="Minutes">The longest run of open time, where that is too short.</param>
+public sealed record EmptyView(EmptyKind Kind, string? Host, int? Minutes);
+
+/// <summary>A host of a seat, in turn.</summary>
+/// <param name="Sessions">How many sessions of the page count as theirs within 30 days before and after.</param>
+public sealed record TurnView(string Host, int Sessions);
+
+/// <param name="Turns">Of each seat its hosts in the order in which the next opening would go to them, were all of them free.</param>
 /// <param name="Now">The instant this was computed for.</param>
 /// <param name="Zone">The page's zone, by whose days it is counted.</param>
 /// <param name="Duration">Minutes; the duration that was counted.</param>
-public sealed record SupplyAnswer(Instant Now, string Zone, int Duration, int Total, IReadOnlyList<SupplyDay> Days);
+/// <param name="Days">As many as were asked for, those beyond the window without openings.</param>
+/// <param name="LastDate">The last local date that the page offers.</param>
+/// <param name="Empty">Where there is none at all: the mistakes that lead to it, if any.</param>
+public sealed record SupplyAnswer(Instant Now, string Zone, int Duration, int Total, IReadOnlyList<SupplyDay> Days, LocalDate LastDate, IReadOnlyList<EmptyView> Empty, IReadOnlyList<IReadOnlyList<TurnView>> Turns);
 
 /// <summary>How many openings a page offers, by day and in all.</summary>
-public sealed class SupplyReckoning(OpeningsLoader loader, IClock clock)
+public sealed class SupplyReckoning(OpeningsLoader loader, AssignmentLoading assignments, IClock clock)
 {
-    public const int Days = 14;
-
-    /// <summary>The next two weeks of a page, saved or not: today and the 13 days after it, in the page's zone.</summary>
+    /// <summary>The next weeks of a page, saved or not: today and the days after it, in the page's zone.</summary>
     /// <param name="page">With its seats and hours.</param>
     /// <param name="duration">Minutes, or null for the preset one.</param>
-    public async Task<SupplyAnswer> NextTwoWeeksAsync(Page page, int? duration, CancellationToken ct)
+    public async Task<SupplyAnswer> NextWeeksAsync(Page page, int? duration, int weeks, CancellationToken ct)
     {
         var rules = loader.Rules(page);
-        var minutes = duration is { } asked && page.Durations.Contains(asked) ? asked : page.Durations[0];
+        var minutes = DurationOf(page, duration);
         var today = loader.Today(rules);
-        var openings = await loader.OpeningsAsync(rules, today, today.PlusDays(Days - 1), minutes, ct);
+        var input = await loader.InputAsync(rules, today, today.PlusDays((weeks * 7) - 1), minutes, ct);
+        var openings = input is null ? [] : OpeningsComputation.Openings(input);
 
         var byDay = openings.ToLookup(opening => opening.Start.InZone(rules.Zone).Date);
-        var days = Enumerable.Range(0, Days).Select(today.PlusDays).Select(date => new SupplyDay(date,
+        var days = Enumerable.Range(0, weeks * 7).Select(today.PlusDays).Select(date => new SupplyDay(date,
         [
             .. byDay[date].Select(opening => (opening, slice: DaySlices.Of(new Span(opening.Start, opening.End), rules.Zone).First()))
                 .Select(pair => new SupplyOpening(pair.opening.Start, pair.slice.FromMinute, pair.slice.ToMinute)),
         ]));
-        return new SupplyAnswer(clock.GetCurrentInstant(), page.Zone, minutes, openings.Count, [.. days]);
+        return new SupplyAnswer(
+            clock.GetCurrentInstant(), page.Zone, minutes, openings.Count, [.. days], PageRulesOf.DatesOf(page, today).Last,
+            openings.Count > 0 ? [] : await EmptyAsync(rules, today, weeks, minutes, input, ct),
+            await TurnsAsync(page, rules, openings.Count > 0 ? openings[0].Start : clock.GetCurrentInstant(), ct));
+    }
+
+    private async Task<IReadOnlyList<IReadOnlyList<TurnView>>> TurnsAsync(Page page, AskedPage rules, Instant start, CancellationToken ct)
+    {
+        var facts = await assignments.FactsAsync(page, start, new Meeting(""), clock.GetCurrentInstant(), ct);
+        var names = await loader.NamesAsync(rules.HostIds, ct);
+        return [.. Assignment.Turns(rules.Rules.LineUp, start, facts).Select(seat => (IReadOnlyList<TurnView>)[.. seat.Select(turn => new TurnView(names[turn.Host], turn.Sessions))])];
+    }
+
+    internal static int DurationOf(Page page, int? asked) => asked is { } duration && page.Durations.Contains(duration) ? duration : page.Durations[0];
+
+    private async Task<IReadOnlyList<EmptyView>> EmptyAsync(AskedPage rules, LocalDate today, int weeks, int minutes, OpeningsInput? input, CancellationToken ct)
+    {
+        input ??= await loader.LoadAsync(rules, today, today.PlusDays((weeks * 7) - 1), minutes, ct);
+        var names = await loader.NamesAsync(rules.HostIds, ct);
+        return [.. EmptyCause.Of(input).Select(cause => new EmptyView(cause.Kind, cause.Host is { } id ? names[id] : null, cause.Minutes))];
     }
 }

@@ -36,6 +36,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/public/desks/{desk}/pages/{page}/hosts/{host}/portrait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getHostPortrait"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/public/desks/{desk}/pages/{page}/bookings": {
         parameters: {
             query?: never;
@@ -642,38 +658,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["previewPost"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pages/supply": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["tryOutSupply"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pages/{id}/supply": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getSupply"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1451,6 +1435,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{id}/discard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["discardPageChanges"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description At once, where the page is published. */
+        put: operations["changePageBlocks"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/editions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listPageEditions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{id}/unpublish": {
         parameters: {
             query?: never;
@@ -1461,6 +1494,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["unpublishPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/guest-names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["findGuestNames"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1510,6 +1559,120 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["dropPageFile"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/supply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryOutSupply"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/relaxations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryOutRelaxations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/dark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askWhyDark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/supply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Of the page as guests have it. */
+        get: operations["getSupply"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/as-guest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["seePageAsGuest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/as-guest/openings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["seeOpeningsAsGuest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/as-guest/bookings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Checks a booking as it would be checked, and reserves nothing. */
+        post: operations["bookAsGuestInVain"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1695,6 +1858,15 @@ export interface components {
             /** @description Null for what the calendar calls itself. */
             name?: null | string;
         };
+        /** @description What guests meet once they have reserved. */
+        Afterwards: {
+            /** @description Shown only then; may be empty. */
+            words: string;
+            /** @description An address of the page's own to go on to, https; empty for none. */
+            goTo: string;
+            /** @description Whether another time can be reserved from there. */
+            offersAnother: boolean;
+        };
         AnswersForm: {
             /** @description All of them, by the question's key. */
             answers: {
@@ -1827,6 +1999,8 @@ export interface components {
             path: string;
             start: components["schemas"]["Instant"];
             end: components["schemas"]["Instant"];
+            /** @description Where the page sends its guests on to; null where the private link is to be shown. */
+            goTo: null | string;
         };
         /** @description One booking with all that is known of it. */
         BookingDetail: {
@@ -1871,6 +2045,8 @@ export interface components {
             bookedAt: components["schemas"]["Instant"];
             /** @description What was done to its events in hosts' calendars and waits for an answer; such bookings come first. */
             outside: components["schemas"]["OutsideView"][];
+            /** @description What the page's screening noted. */
+            flags: string[];
             /** @description What the guest's calendar answered to the invitation. */
             reply: components["schemas"]["GuestReply"];
             wishStart: null | components["schemas"]["Instant"];
@@ -2002,6 +2178,14 @@ export interface components {
              */
             word: string;
         };
+        /** @enum {unknown} */
+        CapPeriod: "day" | "week" | null;
+        ChangeBlocksRequest: {
+            /** Format: int32 */
+            version: number;
+            /** @description All office hours of the page, as they are from now on. */
+            blocks: components["schemas"]["BlocksForm"];
+        };
         ChangeHoursRequest: {
             /** Format: int32 */
             version: number;
@@ -2064,6 +2248,53 @@ export interface components {
             name: string;
             grant: components["schemas"]["Grant"];
         };
+        DarkAnswer: {
+            from: components["schemas"]["Instant"];
+            to: components["schemas"]["Instant"];
+            /** @description The page's. */
+            zone: string;
+            /** @description What fails for the page itself. */
+            ofPage: components["schemas"]["ReasonView"][];
+            /** @description The seats that can't be filled at some time of the stretch. */
+            seats: components["schemas"]["DarkSeatView"][];
+            /** @description Hosts that several seats share, where each alone could be filled. */
+            shared: string[];
+        };
+        DarkHostView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description All that this host lacks in the stretch. */
+            reasons: components["schemas"]["ReasonView"][];
+        };
+        DarkRequest: {
+            times: components["schemas"]["PageTimes"];
+            /** Format: int32 */
+            duration: null | number;
+            /** Format: uuid */
+            pageId: null | string;
+            /** @description A local date of the page's zone. */
+            date: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description Minutes after midnight.
+             */
+            fromMinute: number;
+            /**
+             * Format: int32
+             * @description Minutes after midnight, after FromMinute.
+             */
+            toMinute: number;
+        };
+        DarkSeatView: {
+            /**
+             * Format: int32
+             * @description By position from 0.
+             */
+            seat: number;
+            /** @description Everybody who could fill it. */
+            hosts: components["schemas"]["DarkHostView"][];
+        };
         /** @description Other open times, or none, from one date to another, both included. Of changes that meet, the last listed counts. */
         DatedChangeDocument: {
             from: components["schemas"]["LocalDate"];
@@ -2102,6 +2333,31 @@ export interface components {
             at: components["schemas"]["Instant"];
             by: string;
             what: string;
+        };
+        /** @description A page as it once was published, newest first in lists. */
+        EditionView: {
+            /** Format: int32 */
+            number: number;
+            at: components["schemas"]["Instant"];
+            /** @description Who published it; empty for the product itself. */
+            by: string;
+            form: components["schemas"]["PageForm"];
+        };
+        /**
+         * @description Mistakes by which a page offers nothing at all, whatever calendars say.
+         * @enum {unknown}
+         */
+        EmptyKind: "datesPast" | "noticeBeyondWindow" | "pageClosed" | "hostClosed" | "hoursApart" | "openTooShort";
+        /** @description A mistake by which a page offers nothing at all. */
+        EmptyView: {
+            kind: components["schemas"]["EmptyKind"];
+            /** @description Whose hours it is about; null for the page's. */
+            host: null | string;
+            /**
+             * Format: int32
+             * @description The longest run of open time, where that is too short.
+             */
+            minutes: null | number;
         };
         /** @enum {unknown} */
         EntryRepeats: "once" | "daily" | "weekly" | "monthly";
@@ -2163,6 +2419,14 @@ export interface components {
             mayMove: boolean;
             seesTitles: boolean;
         };
+        /** @description A host as guests see one. */
+        GuestHost: {
+            name: string;
+            /** @description What the host says of themselves; may be empty. */
+            line: string;
+            /** @description Where the picture is, from the root of the site; null where there is none. */
+            portrait: null | string;
+        };
         /**
          * @description What guests of a page are sent.
          * @enum {unknown}
@@ -2171,12 +2435,21 @@ export interface components {
         GuestPage: {
             workspace: string;
             desk: string;
+            /** @description Where the page is now, from the root of the site; another than was asked for where it has moved. */
+            path: string;
             title: string;
+            /** @description HTML that is safe to show. */
             description: string;
             placeKind: components["schemas"]["PlaceKind"];
             place: string;
-            /** @description Who is met: of each seat one of the hosts named. */
+            /** @description HTML that is safe to show. */
+            directions: string;
+            /** @description By phone: whether the hosts ring the guest. */
+            hostsRing: boolean;
+            /** @description Who is met: of each seat one of the hosts named; empty where the page doesn't tell. */
             seats: string[][];
+            /** @description Everybody who may be met, each once; empty where the page doesn't tell. */
+            hosts: components["schemas"]["GuestHost"][];
             /**
              * Format: int32
              * @description How many guests one session takes.
@@ -2184,6 +2457,8 @@ export interface components {
             places: number;
             /** @description IANA id of the page's zone. */
             zone: string;
+            /** @description Whether times are to be read in that zone alone. */
+            isPlaceZoneOnly: boolean;
             /** @description Minutes, the first one preset. */
             durations: number[];
             /** @description The server's time, which is what "today" and "passed" are by. */
@@ -2197,6 +2472,20 @@ export interface components {
              * @description For how many hours at the most what a guest asks for waits for a yes; null where it is booked at once.
              */
             approvalHours: null | number;
+            /** @description Tag of the language its own words are in; empty for that of whoever reads. */
+            language: string;
+            /** @description #rrggbb, or empty. */
+            accent: string;
+            /**
+             * Format: int32
+             * @description Minutes before the start until which a guest may move a booking; null where they may not.
+             */
+            moveUntil: null | number;
+            /**
+             * Format: int32
+             * @description Minutes before the start until which a guest may cancel a booking; null where they may not.
+             */
+            cancelUntil: null | number;
             questions: components["schemas"]["Question"][];
         };
         /**
@@ -2410,6 +2699,11 @@ export interface components {
             /** @description Where it is taken up, from the root of the site. */
             path: string;
         };
+        /** @description Who is invited along, whose calendars are not asked. */
+        Invitee: {
+            name: string;
+            email: string;
+        };
         JoinAccountForm: {
             for: components["schemas"]["CalendarOwners"];
             account: components["schemas"]["AccountForm"];
@@ -2508,6 +2802,8 @@ export interface components {
              * @description For how many hours the last known state of a calendar counts while it can't be reached.
              */
             closesAfterHours: number;
+            /** @description What sorts of appointments pages of the workspace are, by name. */
+            kinds: string[];
         };
         /** @enum {unknown} */
         MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "lapsedForHost" | "repliedForHost" | "passwordReset" | "joinInvitation" | "daily";
@@ -2589,6 +2885,27 @@ export interface components {
             subject: string;
             body: string;
         };
+        /** @description What a page says of itself, and what it does around a booking, beside its times. */
+        PageDetails: {
+            naming: components["schemas"]["PageNaming"];
+            face: components["schemas"]["PageFace"];
+            place: components["schemas"]["PlaceDetail"];
+            after: components["schemas"]["Afterwards"];
+            /**
+             * Format: int32
+             * @description The seat whose host is the organiser of the invitation, by position from 0.
+             */
+            lead: number;
+            /** @description Who gets every invitation and whose calendars are not asked. */
+            alsoInvited: components["schemas"]["Invitee"][];
+            /** @description What answers lead to, in order; the first rule that ends the way decides. */
+            screening: components["schemas"]["ScreeningRule"][];
+            /**
+             * Format: int32
+             * @description How many bookings to come one guest may have on the page, told by the email; null for any number.
+             */
+            mostOpen: null | number;
+        };
         /** @description What a change does to the openings of one page. */
         PageEffect: {
             /** Format: uuid */
@@ -2612,6 +2929,19 @@ export interface components {
              * @description Starts that are openings no longer.
              */
             lost: number;
+        };
+        /** @description What a page looks like to guests. */
+        PageFace: {
+            /** @description Tag of the language its own words are in; empty for that of whoever reads. */
+            language: string;
+            /** @description #rrggbb, or empty for that of its desk. */
+            accent: string;
+            /** @description Whether guests see portraits and names of the hosts. */
+            showsHosts: boolean;
+            /** @description Whether its times are shown in its own zone alone. */
+            placeZoneOnly: boolean;
+            /** @description Whether its desk names it; else it opens by its address only. */
+            isListed: boolean;
         };
         /** @description A file that goes along in mail to guests. */
         PageFileView: {
@@ -2645,6 +2975,16 @@ export interface components {
             approvalHours?: null | number;
             /** @description What it asks its guests, in order; null for nothing. */
             questions?: null | components["schemas"]["Question"][];
+            details?: null | components["schemas"]["PageDetails"];
+        };
+        /** @description What the team calls a page. */
+        PageNaming: {
+            /** @description Among ourselves; empty for the title. */
+            name: string;
+            /** @description One of the workspace's kinds; empty for none. */
+            kind: string;
+            /** @description Two letters; null for those made of the title. */
+            mark: null | string;
         };
         /** @description What a page sends, and in which words. */
         PagePost: {
@@ -2723,6 +3063,7 @@ export interface components {
             blocks?: null | components["schemas"]["BlocksForm"];
             /** @description Where it asks or writes other calendars of its hosts than usual. */
             calendars?: null | components["schemas"]["CalendarChoice"][];
+            window?: null | components["schemas"]["PageWindow"];
         };
         PageVersion: {
             /** Format: int32 */
@@ -2741,7 +3082,17 @@ export interface components {
             mark: string;
             /** @description The names of each seat's hosts. */
             seats: string[][];
+            /** @description As its editor has it: with what is not published yet. */
             form: components["schemas"]["PageForm"];
+            published: null | components["schemas"]["PageForm"];
+            /** @description Whether something of it waits to be published. */
+            hasDraft: boolean;
+        };
+        /** @description How far a page offers where it is not so many days ahead. */
+        PageWindow: {
+            kind: components["schemas"]["WindowKind"];
+            from: null | components["schemas"]["LocalDate"];
+            to: null | components["schemas"]["LocalDate"];
         };
         PasswordForm: {
             /** @description The new password of an account. */
@@ -2766,6 +3117,12 @@ export interface components {
             zone: string;
             hasPortrait: boolean;
             secondFactor: boolean;
+        };
+        PlaceDetail: {
+            /** @description How to get there or get in; may be empty. */
+            directions: string;
+            /** @description By phone: whether the hosts ring the guest, whose number is asked for then; else the guest rings the place's number. */
+            hostsRing: boolean;
         };
         /** @description A room or thing to be booked. */
         PlaceForm: {
@@ -2882,6 +3239,13 @@ export interface components {
             /** @description Of the video room; empty where there is none, or none yet. */
             roomLink: string;
             roomCode: string;
+            language: string;
+            accent: string;
+            hostsRing: boolean;
+            directions: string;
+            words: string;
+            goTo: string;
+            offersAnother: boolean;
             firstDate: components["schemas"]["LocalDate"];
             lastDate: components["schemas"]["LocalDate"];
             cancelledAt: null | components["schemas"]["Instant"];
@@ -2906,6 +3270,10 @@ export interface components {
             language: string;
             clock: components["schemas"]["ClockForm"];
         };
+        PublicWords: {
+            /** @description All that everybody can read of a page. */
+            words: string[];
+        };
         /** @description A question to guests. */
         Question: {
             /** @description Stays the same while its words are changed; letters, digits and hyphens. */
@@ -2926,6 +3294,23 @@ export interface components {
          * @enum {unknown}
          */
         QuestionKind: "short" | "long" | "number" | "date" | "email" | "web" | "phone" | "oneOf" | "someOf" | "yesNo" | "consent";
+        /** @description One rule that keeps time from being offered. What is null is not part of this reason. */
+        ReasonView: {
+            rule: components["schemas"]["Rule"];
+            from: null | components["schemas"]["Instant"];
+            to: null | components["schemas"]["Instant"];
+            /** @description What the busy time comes from. */
+            calendar: null | string;
+            /** @description Of the event; null where whoever asks may not read it. */
+            title: null | string;
+            /** @description Of the booking that is in the way. */
+            page: null | string;
+            /** @description Whether what is in the way is only held. */
+            isHold: boolean;
+            period: null | components["schemas"]["CapPeriod"];
+            /** Format: int32 */
+            cap: null | number;
+        };
         RecordLine: {
             at: components["schemas"]["Instant"];
             person: string;
@@ -2936,6 +3321,54 @@ export interface components {
         RecoveryCodesAnswer: {
             codes: string[];
         };
+        /** @description What would open more: the largest gains first, then what adds nothing. */
+        RelaxationsAnswer: {
+            /** Format: int32 */
+            weeks: number;
+            /** Format: int32 */
+            duration: number;
+            relaxations: components["schemas"]["RelaxationView"][];
+        };
+        /** @description One change of a rule, with the openings it would add. */
+        RelaxationView: {
+            rule: components["schemas"]["RelaxedRule"];
+            /**
+             * Format: int32
+             * @description The value now: minutes of notice, buffers and durations, days of a window, sessions of a cap; null for other rules.
+             */
+            from: null | number;
+            /**
+             * Format: int32
+             * @description The value then.
+             */
+            to: null | number;
+            /**
+             * Format: uuid
+             * @description Whose cap is raised, who is added to a seat, or who becomes optional.
+             */
+            hostId: null | string;
+            host: null | string;
+            /**
+             * Format: int32
+             * @description The seat that is opened or left out, by position from 0.
+             */
+            seat: null | number;
+            /**
+             * Format: int32
+             * @description How many openings it adds.
+             */
+            gained: number;
+            /**
+             * Format: int32
+             * @description How many it takes.
+             */
+            lost: number;
+        };
+        /**
+         * @description The single changes that are tried.
+         * @enum {unknown}
+         */
+        RelaxedRule: "noticeHalved" | "noticeDropped" | "bufferBeforeHalved" | "bufferBeforeDropped" | "bufferAfterHalved" | "bufferAfterDropped" | "shorterDuration" | "longerWindow" | "pageDailyCapRaised" | "pageWeeklyCapRaised" | "hostDailyCapRaised" | "hostWeeklyCapRaised" | "hoursEarlier" | "hoursLater" | "seatOpened" | "hostOptional";
         /** @description The roles somebody holds; any mix, but at least one. */
         RolesForm: {
             isOwner: boolean;
@@ -2943,6 +3376,39 @@ export interface components {
             isHost: boolean;
             isEmpty?: boolean;
         };
+        /**
+         * @description The rules by their numbers (docs/openings.md).
+         * @enum {unknown}
+         */
+        Rule: "grid" | "notice" | "window" | "only" | "pageCaps" | "hours" | "calendars" | "commitments" | "hostCaps" | "lineUp" | "places";
+        /**
+         * @description What becomes of a guest whose answers meet a rule.
+         * @enum {unknown}
+         */
+        ScreenAct: "dontBook" | "goElsewhere" | "flag";
+        /** @description One comparison of an answer. */
+        ScreenCondition: {
+            /** @description Of the question. */
+            key: string;
+            test: components["schemas"]["ScreenTest"];
+            /** @description What it is compared with, as answers are written; empty where nothing is. */
+            value: string;
+        };
+        /** @description A sentence of the screening: if all or any of these, then that. */
+        ScreeningRule: {
+            if: components["schemas"]["ScreenCondition"][];
+            all: boolean;
+            then: components["schemas"]["ScreenAct"];
+            /** @description What the guest reads, or for a flag what the team reads. */
+            words: string;
+            /** @description Where to go instead: a path of ours, or https. */
+            address: string;
+        };
+        /**
+         * @description How an answer is compared.
+         * @enum {unknown}
+         */
+        ScreenTest: "is" | "isNot" | "over" | "under" | "isAnswered" | "isNotAnswered";
         /**
          * @description How a seat chooses among its free hosts.
          * @enum {unknown}
@@ -2996,7 +3462,14 @@ export interface components {
             duration: number;
             /** Format: int32 */
             total: number;
+            /** @description As many as were asked for, those beyond the window without openings. */
             days: components["schemas"]["SupplyDay"][];
+            /** @description The last local date that the page offers. */
+            lastDate: components["schemas"]["LocalDate"];
+            /** @description Where there is none at all: the mistakes that lead to it, if any. */
+            empty: components["schemas"]["EmptyView"][];
+            /** @description Of each seat its hosts in the order in which the next opening would go to them, were all of them free. */
+            turns: components["schemas"]["TurnView"][][];
         };
         SupplyDay: {
             date: components["schemas"]["LocalDate"];
@@ -3022,6 +3495,11 @@ export interface components {
              * @description The page that would have these times, whose sessions count against caps and places; null for a new one.
              */
             pageId?: null | string;
+            /**
+             * Format: int32
+             * @description How many weeks from today on; 2 where it is null.
+             */
+            weeks?: null | number;
         };
         /** @description Goes back in the header X-Lantern-Token with every request that changes something. */
         TokenAnswer: {
@@ -3034,8 +3512,28 @@ export interface components {
             name: string;
             meaning: string;
         };
+        /** @description What a guest who reserved would have got. */
+        TriedBooking: {
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            /** @description HTML that is safe to show. */
+            words: string;
+            /** @description Where they would be sent on to; null where the private link would be shown. */
+            goTo: null | string;
+            /** @description What the team would be told. */
+            flags: string[];
+        };
         TryHoursRequest: {
             document: components["schemas"]["HoursDocument"];
+        };
+        /** @description A host of a seat, in turn. */
+        TurnView: {
+            host: string;
+            /**
+             * Format: int32
+             * @description How many sessions of the page count as theirs within 30 days before and after.
+             */
+            sessions: number;
         };
         /** @description An event of a calendar that could not be read. */
         UnreadView: {
@@ -3117,6 +3615,8 @@ export interface components {
             sat: components["schemas"]["OpenTimeDocument"][];
             sun: components["schemas"]["OpenTimeDocument"][];
         };
+        /** @enum {unknown} */
+        WindowKind: "ahead" | "dates" | "open";
         WorkspaceForm: {
             name: string;
             /** @description IANA id of the zone its new pages and boards start from. */
@@ -3126,6 +3626,8 @@ export interface components {
              * @description For how many hours the last known state of a calendar counts while it can't be reached; null to leave that as it is.
              */
             closesAfterHours?: null | number;
+            /** @description What sorts of appointments pages are, by name; null to leave that as it is. */
+            kinds?: null | string[];
         };
         WriteToForm: {
             /**
@@ -3209,6 +3711,30 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getHostPortrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                desk: string;
+                page: string;
+                host: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Not Found */
             404: {
                 headers: {
@@ -4581,72 +5107,6 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    tryOutSupply: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SupplyRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SupplyAnswer"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-        };
-    };
-    getSupply: {
-        parameters: {
-            query?: {
-                duration?: number;
-            };
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SupplyAnswer"];
                 };
             };
             /** @description Not Found */
@@ -7050,6 +7510,15 @@ export interface operations {
                     "application/json": components["schemas"]["PageView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -7061,6 +7530,134 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    discardPageChanges: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageVersion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changePageBlocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeBlocksRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listPageEditions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditionView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7110,6 +7707,39 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findGuestNames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublicWords"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
         };
@@ -7225,6 +7855,285 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryOutSupply: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SupplyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplyAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    tryOutRelaxations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SupplyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RelaxationsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    askWhyDark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DarkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DarkAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    getSupply: {
+        parameters: {
+            query?: {
+                duration?: number;
+                weeks?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplyAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    seePageAsGuest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestPage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    seeOpeningsAsGuest: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+                duration?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bookAsGuestInVain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedBooking"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

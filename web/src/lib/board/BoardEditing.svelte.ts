@@ -1,6 +1,6 @@
 import { api, type Schemas } from '$lib/api/client';
 import { must, problemOf, type Problem } from '$lib/api/problem';
-import { comingOf, erasedAll, erasedOne, isStill, pageWith, placeOf, withAll, withOne } from './blocks';
+import { blocksWith, comingOf, erasedAll, erasedOne, isStill, placeOf, withAll, withOne } from './blocks';
 import type { BoardSpan } from './marks';
 
 /** What was done to a block and waits for "only this one" or "all of them". */
@@ -64,7 +64,8 @@ export class BoardEditing {
     const path = { id: coming.pageId };
     try {
       const page = await must(api.GET('/api/pages/{id}', { params: { path } }));
-      const before = page.form.times.blocks?.list ?? [];
+      const form = page.published ?? page.form;
+      const before = form.times.blocks?.list ?? [];
       if (!isStill(before, coming)) {
         this.problem = { status: 409, title: 'Somebody else has changed these office hours.', detail: 'The board shows them now as they are; make your change once more.' };
         await this.#refresh();
@@ -73,22 +74,22 @@ export class BoardEditing {
       const place = to && placeOf(this.#board(), coming.zone, to);
       const list = place ? (all ? withAll : withOne)(before, coming, place) : (all ? erasedAll : erasedOne)(before, coming);
       if (list.length === 0) {
-        this.problem = { status: 409, title: 'This is the last block of its page.', detail: `Unpublish “${page.form.title}” instead, or paint another block for it first.` };
+        this.problem = { status: 409, title: 'This is the last block of its page.', detail: `Unpublish “${form.title}” instead, or paint another block for it first.` };
         return;
       }
-      const saved = await must(api.PUT('/api/pages/{id}', { params: { path }, body: { version: page.version, form: pageWith(page.form, list) } }));
+      const saved = await must(api.PUT('/api/pages/{id}/blocks', { params: { path }, body: { version: page.version, blocks: blocksWith(form, list) } }));
       this.problem = undefined;
-      this.told = to ? `“${page.form.title}” is where you put it. Guests see it so now.` : `Erased from “${page.form.title}”.`;
-      this.undo = () => this.#restore(path, saved.version, page.form);
+      this.told = to ? `“${form.title}” is where you put it. Guests see it so now.` : `Erased from “${form.title}”.`;
+      this.undo = () => this.#restore(path, saved.version, blocksWith(form, before));
     } catch (thrown) {
       this.problem = problemOf(thrown);
     }
     await this.#refresh();
   }
 
-  async #restore(path: { id: string }, version: number, form: Schemas['PageForm']): Promise<void> {
+  async #restore(path: { id: string }, version: number, blocks: Schemas['BlocksForm']): Promise<void> {
     try {
-      await must(api.PUT('/api/pages/{id}', { params: { path }, body: { version, form } }));
+      await must(api.PUT('/api/pages/{id}/blocks', { params: { path }, body: { version, blocks } }));
     } catch (thrown) {
       this.problem = problemOf(thrown);
     }

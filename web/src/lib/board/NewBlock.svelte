@@ -11,7 +11,7 @@
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import Segments from '$lib/ui/Segments.svelte';
-  import { pageWith, placeOf, spanInWords, weeklyRule } from './blocks';
+  import { blocksWith, placeOf, spanInWords, weeklyRule } from './blocks';
   import type { BoardSpan } from './marks';
 
   interface Props {
@@ -68,8 +68,9 @@
     try {
       const known = others.find((page) => page.id === pageId);
       if (known) {
-        const list = [...(known.form.times.blocks?.list ?? []), block(known.form.times.zone)];
-        await must(api.PUT('/api/pages/{id}', { params: { path: { id: known.id } }, body: { version: known.version, form: pageWith(known.form, list) } }));
+        const form = known.published ?? known.form;
+        const list = [...(form.times.blocks?.list ?? []), block(form.times.zone)];
+        await must(api.PUT('/api/pages/{id}/blocks', { params: { path: { id: known.id } }, body: { version: known.version, blocks: blocksWith(form, list) } }));
         onmade(`Added to “${known.form.title}”.`);
       } else {
         const made = await must(api.POST('/api/pages', { body: newPage() }));

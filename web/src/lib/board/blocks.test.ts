@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { newForm } from '$lib/pages/form';
-import { erasedAll, erasedOne, isStill, pageWith, startIn, weeklyRule, withAll, withOne } from './blocks';
+import { blocksWith, erasedAll, erasedOne, isStill, startIn, weeklyRule, withAll, withOne } from './blocks';
 
 const blocks: Schemas['BlockForm'][] = [
   { start: '2026-12-08T09:00:00', length: 120, rule: 'FREQ=WEEKLY;BYDAY=TU', without: [] },
@@ -52,12 +52,13 @@ describe('where a block starts', () => {
   it('repeats on its weekday until a date', () => expect(weeklyRule('2026-12-09', '2027-02-01')).toBe('FREQ=WEEKLY;BYDAY=WE;UNTIL=20270201T235959'));
 });
 
-describe('a page of blocks', () => {
-  it('takes its one duration along where they are offered whole', () => {
+describe('office hours of a page', () => {
+  it('go on being offered as they were', () => {
     const form = newForm('Europe/Copenhagen', 'd', 'h');
+    const list = [{ start: '2026-12-08T09:00:00', length: 90, rule: null, without: [] }];
     form.times.blocks = { whole: true, list: [] };
-    expect(pageWith(form, [{ start: '2026-12-08T09:00:00', length: 90, rule: null, without: [] }]).times).toMatchObject({ durations: [90], step: 90 });
-    form.times.blocks = { whole: false, list: [] };
-    expect(pageWith(form, [{ start: '2026-12-08T09:00:00', length: 90, rule: null, without: [] }]).times.durations).toEqual([30]);
+    expect(blocksWith(form, list)).toEqual({ whole: true, list });
+    form.times.blocks = null;
+    expect(blocksWith(form, list)).toEqual({ whole: false, list });
   });
 });

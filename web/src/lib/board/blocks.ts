@@ -84,12 +84,7 @@ export function placeOf(board: Schemas['BoardAnswer'], zone: string, span: Board
   return { start: startIn(zone, board.zone, span.date, span.from), length: span.to - span.from };
 }
 
-/** The same page with other blocks; blocks offered whole take their one duration along. */
-export function pageWith(form: Schemas['PageForm'], list: Block[]): Schemas['PageForm'] {
-  const whole = form.times.blocks?.whole ?? false;
-  const lengths = new Set(list.map((block) => block.length));
-  const [length] = [...lengths];
-  const times = { ...form.times, blocks: { whole, list } };
-  if (whole && length !== undefined && lengths.size === 1) Object.assign(times, { durations: [length], step: Math.max(length, 5) });
-  return { ...form, times };
+/** Other office hours of a page, offered as those it has. */
+export function blocksWith(form: Schemas['PageForm'], list: Block[]): Schemas['BlocksForm'] {
+  return { whole: form.times.blocks?.whole ?? false, list };
 }

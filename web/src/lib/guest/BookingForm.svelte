@@ -5,37 +5,34 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import { cityOf } from '$lib/time/clock';
-  import type { Question } from '$lib/questions/kinds';
   import QuestionFields from '$lib/questions/QuestionFields.svelte';
   import { dateIn, dayName, longDate, timeOf, weekday } from '$lib/time/format';
+  import { say } from '$lib/words/say.svelte';
   import type { ShownOpening } from './days';
+  import type { GuestPageState } from './GuestPageState.svelte';
+  import { changesInWords } from './inWords';
+  import { clashOf } from './ownCalendar';
 
   interface Props {
+    guest: GuestPageState;
     opening: ShownOpening;
-    zone: string;
-    /** The page's zone, named beside where the reader sees another. */
-    pageZone: string;
     /** Where and with whom, in words. */
     circumstance: string;
-    typed: { name: string; email: string; answers: Record<string, string> };
-    questions: Question[];
-    problem: Problem | undefined;
-    /** The openings nearest to one that has gone. */
-    nearest: ShownOpening[];
-    busy: boolean;
-    /** Whether what is reserved waits for a yes. */
-    asks: boolean;
     onreserve: () => void;
     onchoose: (opening: ShownOpening) => void;
-    onclose: () => void;
   }
 
-  let { opening, zone, pageZone, circumstance, questions, typed = $bindable(), problem, nearest, busy, asks, onreserve, onchoose, onclose }: Props = $props();
+  let { guest, opening, circumstance, onreserve, onchoose }: Props = $props();
 
+  const { page, zone, problem } = $derived(guest);
+  const asks = $derived(page.approvalHours !== null);
   const gone = $derived(problem?.status === 409);
+  const screened = $derived(problem?.type === 'urn:loose-lantern:screened');
+  const goTo = $derived(screened && typeof problem?.goTo === 'string' ? problem.goTo : undefined);
   const fieldProblem = $derived(problem?.errors !== undefined);
   const nameMend = $derived(mendOf(problem, 'guest.name'));
   const emailMend = $derived(mendOf(problem, 'guest.email'));
+  const clash = $derived(clashOf(guest.taken, opening.start, opening.end));
 
   function submit(event: SubmitEvent): void {
     event.preventDefault();
@@ -45,7 +42,7 @@
 
 <form
   novalidate
-  aria-label="Reserve {weekday(opening.date)}, {timeOf(opening.start, zone)}"
+  aria-label={say('Reserve {day}, {time}', { day: weekday(opening.date), time: timeOf(opening.start, zone) })}
   class="mb-3 grid gap-x-6 gap-y-4 rounded-2xl border border-line-strong bg-card p-4 md:grid-cols-[246px_1fr]"
   onsubmit={submit}
 >
@@ -53,22 +50,30 @@
     <h3 class="text-lg">{longDate(opening.date)}</h3>
     <p class="font-heading text-2xl font-semibold">{timeOf(opening.start, zone)} – {timeOf(opening.end, zone)}</p>
     <p class="mt-1 basis-full text-sm text-muted">
-      {#if zone !== pageZone}
-        {timeOf(opening.start, pageZone)}
-        {dateIn(opening.start, pageZone) === opening.date ? '' : `on ${dayName(dateIn(opening.start, pageZone))}`} in {cityOf(pageZone)}.
+      {#if zone !== page.zone}
+        {@const day = dateIn(opening.start, page.zone) === opening.date ? '' : `, ${dayName(dateIn(opening.start, page.zone))}`}
+        {say('{time} in {city}.', { time: timeOf(opening.start, page.zone) + day, city: cityOf(page.zone) })}
+      {:else if page.isPlaceZoneOnly && guest.alsoMine}
+        {say('{time} in {city}.', { time: `${dayName(dateIn(opening.start, guest.own))}, ${timeOf(opening.start, guest.own)}`, city: cityOf(guest.own) })}
       {/if}
-      {circumstance}
-      {#if asks}The time is kept for you until you hear whether it suits.{/if}
+      {circumstance}{circumstance === '' ? '' : '.'}
+      {#if asks}{say('The time is kept for you until you hear whether it suits.')}{/if}
     </p>
+    {#if clash}<p class="mt-1 basis-full text-sm"><span aria-hidden="true">⚠</span> {say('Your calendar has “{title}” then.', { title: clash.title })}</p>{/if}
   </header>
 
   <div class="grid content-start gap-4 md:grid-cols-2">
-    {#if problem && !fieldProblem}
+    {#if problem && screened}
+      <div role="alert" class="rounded-lg border-l-4 border-edge bg-lane px-4 py-3 md:col-span-2">
+        <p class="whitespace-pre-line">{problem.detail}</p>
+        {#if goTo}<a class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4" href={goTo}>{say('Go on there')}</a>{/if}
+      </div>
+    {:else if problem && !fieldProblem}
       <div class="md:col-span-2">
         <ProblemNote {problem}>
-          {#if gone && nearest.length > 0}
-            <ul class="mt-2 flex flex-wrap gap-2" aria-label="Nearest open times">
-              {#each nearest as near (near.start)}
+          {#if gone && guest.nearest.length > 0}
+            <ul class="mt-2 flex flex-wrap gap-2" aria-label={say('Nearest open times')}>
+              {#each guest.nearestShown as near (near.start)}
                 <li>
                   <button
                     type="button"
@@ -80,22 +85,30 @@
               {/each}
             </ul>
           {:else if gone}
-            <p>No other time is open in these weeks.</p>
+            <p>{say('No other time is open in these weeks.')}</p>
           {/if}
         </ProblemNote>
       </div>
     {/if}
-    <Field label="Your name" id="guest-name" mend={nameMend}>
-      <Input id="guest-name" name="name" autocomplete="name" bind:value={typed.name} aria-invalid={nameMend !== undefined} aria-describedby={nameMend ? 'guest-name-mend' : undefined} class="min-h-10 max-md:min-h-11" />
+    <Field label={say('Your name')} id="guest-name" mend={nameMend}>
+      <Input id="guest-name" name="name" autocomplete="name" bind:value={guest.typed.name} aria-invalid={nameMend !== undefined} aria-describedby={nameMend ? 'guest-name-mend' : undefined} class="min-h-10 max-md:min-h-11" />
     </Field>
-    <Field label="Your email" id="guest-email" mend={emailMend}>
-      <Input id="guest-email" name="email" type="email" autocomplete="email" bind:value={typed.email} aria-invalid={emailMend !== undefined} aria-describedby={emailMend ? 'guest-email-mend' : undefined} class="min-h-10 max-md:min-h-11" />
+    <Field label={say('Your email')} id="guest-email" mend={emailMend}>
+      <Input id="guest-email" name="email" type="email" autocomplete="email" bind:value={guest.typed.email} aria-invalid={emailMend !== undefined} aria-describedby={emailMend ? 'guest-email-mend' : undefined} class="min-h-10 max-md:min-h-11" />
     </Field>
-    <QuestionFields {questions} bind:answers={typed.answers} {problem} />
+    <QuestionFields questions={page.questions} bind:answers={guest.typed.answers} {problem} />
     <div class="flex items-center justify-between gap-x-3 gap-y-1 max-md:flex-col-reverse md:col-span-2">
-      <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}>Leave this time</button>
-      <ActionButton kind="main" type="submit" disabled={busy || gone} class="min-h-11 px-5 max-md:w-full">
-        {busy ? 'Reserving…' : `${asks ? 'Ask for' : 'Reserve'} ${timeOf(opening.start, zone)} on ${weekday(opening.date)}`}
+      <div class="max-md:text-center">
+        {#if changesInWords(page)}<p class="text-sm text-muted">{changesInWords(page)}</p>{/if}
+        <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={() => guest.leave()}>{say('Leave this time')}</button>
+      </div>
+      <ActionButton kind="main" type="submit" disabled={guest.reserving || gone} class="min-h-11 px-5 max-md:w-full">
+        {#if guest.reserving}
+          {say('Reserving…')}
+        {:else}
+          {@const words = { time: timeOf(opening.start, zone), day: weekday(opening.date) }}
+          {asks ? say('Ask for {time} on {day}', words) : say('Reserve {time} on {day}', words)}
+        {/if}
       </ActionButton>
     </div>
   </div>

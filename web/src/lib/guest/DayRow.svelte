@@ -1,32 +1,40 @@
 <script lang="ts">
-  import { counted, dayName, longDate, monthName, timeOf, weekday } from '$lib/time/format';
+  import { dayName, longDate, monthName, timeOf, weekday } from '$lib/time/format';
+  import { say, sayCount } from '$lib/words/say.svelte';
   import type { Snippet } from 'svelte';
   import { parts, type ShownOpening } from './days';
+  import type { GuestPageState } from './GuestPageState.svelte';
+  import { clashOf } from './ownCalendar';
 
   interface Props {
+    guest: GuestPageState;
     date: string;
     openings: ShownOpening[];
-    zone: string;
-    today: string;
-    /** The hour of the day it is now in the shown zone, for saying what has passed today. */
-    hourNow: number;
-    chosen: string | undefined;
-    /** Whether several guests share a session, so that each time tells how many places are left. */
-    isShared: boolean;
     /** The next opening after an empty day; null where another empty row names it already. */
     next: ShownOpening | null;
     onchoose: (opening: ShownOpening) => void;
     form?: Snippet;
   }
 
-  let { date, openings, zone, today, hourNow, chosen, isShared, next, onchoose, form }: Props = $props();
+  let { guest, date, openings, next, onchoose, form }: Props = $props();
 
+  const { zone, hourNow, page } = $derived(guest);
+  const chosen = $derived(guest.chosen?.start);
+  // Several guests share a session, so each time tells how many places are left.
+  const isShared = $derived(page.places > 1);
+  const showsMine = $derived(page.isPlaceZoneOnly && guest.alsoMine);
   const ends = { Morning: 12, Afternoon: 17, Evening: 24 };
-  const isToday = $derived(date === today);
+  const isToday = $derived(date === guest.today);
   const beneath = $derived.by(() => {
-    if (isToday) return openings.length > 0 ? `today, ${openings.length} left` : 'today';
+    if (isToday) return openings.length > 0 ? say('today, {n} left', { n: openings.length }) : say('today');
     return monthName(date);
   });
+
+  function labelOf(opening: ShownOpening): string {
+    const left = isShared ? ` ${say('{n} left', { n: opening.placesLeft })}` : '';
+    const clash = clashOf(guest.taken, opening.start, opening.end) ? `, ${say('clashes with your calendar')}` : '';
+    return `${weekday(date)}, ${timeOf(opening.start, zone)}${left}${clash}`;
+  }
 </script>
 
 <section aria-label={longDate(date)} class="border-t border-line">
@@ -36,16 +44,16 @@
         <span class="md:hidden">{dayName(date)} {monthName(date)}</span><span class="hidden md:inline">{dayName(date)}</span>
       </h2>
       <p class="text-[13px] text-muted">
-        <span class="md:hidden">{isToday ? beneath : openings.length > 0 ? `${openings.length} open` : ''}</span>
+        <span class="md:hidden">{isToday ? beneath : openings.length > 0 ? say('{n} open', { n: openings.length }) : ''}</span>
         <span class="hidden md:inline">{beneath}</span>
       </p>
     </header>
 
     {#if openings.length === 0}
       <p class="py-1 text-muted md:py-1.5">
-        Nothing open.
+        {say('Nothing open.')}
         {#if next}
-          Next:
+          {say('Next:')}
           <button type="button" class="font-semibold text-ink underline decoration-line-strong underline-offset-4 max-md:min-h-11" onclick={() => onchoose(next)}
             >{dayName(next.date)}{next.date.slice(0, 7) === date.slice(0, 7) ? '' : ` ${monthName(next.date)}`}, {timeOf(next.start, zone)}</button
           >
@@ -56,24 +64,28 @@
         {#each parts as part (part)}
           {@const here = openings.filter((opening) => opening.part === part)}
           <div class="grid grid-cols-[76px_1fr] items-start gap-2 py-1 md:block md:py-0 {here.length === 0 ? 'max-md:hidden' : ''}">
-            <span class="pt-2.5 text-[13px] text-muted md:hidden">{part}</span>
+            <span class="pt-2.5 text-[13px] text-muted md:hidden">{say(part)}</span>
             {#if here.length === 0}
-              <span class="block py-1.5 text-muted">{isToday && hourNow >= ends[part] ? 'passed' : '–'}</span>
+              <span class="block py-1.5 text-muted">{isToday && hourNow >= ends[part] ? say('passed') : '–'}</span>
             {:else}
-              <ul class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]" aria-label="{part}, {counted(here.length, 'opening', 'openings')}">
+              <ul class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]" aria-label="{say(part)}, {sayCount(here.length, '{n} opening', '{n} openings')}">
                 {#each here as opening (opening.start)}
                   {@const isChosen = opening.start === chosen}
+                  {@const clash = clashOf(guest.taken, opening.start, opening.end)}
                   <li>
                     <button
                       type="button"
                       data-start={opening.start}
                       aria-pressed={isChosen}
-                      aria-label="{weekday(date)}, {timeOf(opening.start, zone)}{isShared ? ` ${opening.placesLeft} left` : ''}"
+                      aria-label={labelOf(opening)}
+                      title={clash ? say('Your calendar has “{title}” then.', { title: clash.title }) : undefined}
                       class="min-h-9 w-full min-w-16 rounded-[10px] border px-2.5 py-1 font-bold max-md:min-h-11 {isChosen
                         ? 'border-chosen bg-chosen text-on-chosen'
-                        : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
+                        : clash
+                          ? 'border-dashed border-edge bg-transparent text-ink hover:bg-lane'
+                          : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
                       onclick={() => onchoose(opening)}
-                      >{timeOf(opening.start, zone)}{#if isShared}{' '}<span class="block text-[13px] leading-tight font-normal">{opening.placesLeft} left</span>{/if}</button
+                      >{timeOf(opening.start, zone)}{#if isShared}{' '}<span class="block text-[13px] leading-tight font-normal">{say('{n} left', { n: opening.placesLeft })}</span>{/if}{#if showsMine}{' '}<span class="block text-[13px] leading-tight font-normal">{timeOf(opening.start, guest.own)}</span>{/if}{#if clash}{' '}<span aria-hidden="true" class="block text-[13px] leading-tight font-normal">{say('clash')}</span>{/if}</button
                     >
                   </li>
                 {/each}

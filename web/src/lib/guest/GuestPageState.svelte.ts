@@ -1,9 +1,12 @@
 import { Temporal } from 'temporal-polyfill';
-import { guestApi, type Schemas } from '$lib/api/client';
-import { must, problemOf, type Problem } from '$lib/api/problem';
+import type { Schemas } from '$lib/api/client';
+import { problemOf, type Problem } from '$lib/api/problem';
 import { watchChanges } from '$lib/live/changes';
 import { ServerClock, ownZone } from '$lib/time/clock';
 import { byDate, shownIn, weeksBetween, type ShownOpening } from './days';
+import { keep, keptOf, type Typed } from './kept';
+import { readCalendar, type Taken } from './ownCalendar';
+import type { GuestSource, Reserved } from './source';
 
 /** The longest run of days asked for in one go. */
 const DAYS_SHOWN = 183;
@@ -14,7 +17,7 @@ export class GuestPageState {
   readonly page: Schemas['GuestPage'];
   readonly clock: ServerClock;
   readonly own = ownZone();
-  readonly typed = $state<{ name: string; email: string; answers: Record<string, string> }>({ name: '', email: '', answers: {} });
+  readonly typed = $state<Typed>({ name: '', email: '', answers: {} });
   zone = $state('');
   duration = $state(0);
   now = $state.raw(Temporal.Instant.fromEpochMilliseconds(0));
@@ -25,6 +28,11 @@ export class GuestPageState {
   loadProblem = $state.raw<Problem | undefined>(undefined);
   nearest = $state.raw<Schemas['Opening'][]>([]);
   reserving = $state(false);
+  /** Whether the reader's own time stands beside that of the place. */
+  alsoMine = $state(false);
+  /** What a calendar of the guest's own has taken; it is read here and sent nowhere. */
+  taken = $state.raw<Taken[]>([]);
+  calendarNote = $state.raw<{ isRead: boolean; count: number } | undefined>(undefined);
 
   readonly shown = $derived(shownIn(this.zone, this.openings ?? []));
   readonly days = $derived(byDate(this.shown));
@@ -35,15 +43,27 @@ export class GuestPageState {
 
   #isWatched = false;
   #key: { of: string; key: string } | undefined;
-  readonly #path: { desk: string; page: string };
+  readonly #source: GuestSource;
 
-  constructor(path: { desk: string; page: string }, page: Schemas['GuestPage']) {
-    this.#path = path;
+  constructor(source: GuestSource) {
+    const { page } = source;
+    this.#source = source;
     this.page = page;
     this.clock = new ServerClock(page.now);
     this.zone = page.zone;
     this.duration = page.durations[0] ?? 30;
     this.now = this.clock.now();
+    const kept = keptOf(source.name);
+    if (kept) Object.assign(this.typed, kept);
+  }
+
+  get isPreview(): boolean {
+    return this.#source.isPreview;
+  }
+
+  /** Keeps what is typed for as long as the tab is open. */
+  keepTyped(): void {
+    keep(this.#source.name, $state.snapshot(this.typed));
   }
 
   /** Keeps the time and the openings current until the returned function is called. */
@@ -52,7 +72,7 @@ export class GuestPageState {
     const tick = setInterval(() => (this.now = this.clock.now()), 10_000);
     const refresh = setInterval(() => void this.load(), REFRESH_EVERY);
     // An opening that somebody takes, or that a calendar closes, goes from the screen at once.
-    const unwatch = watchChanges(`/api/public/desks/${encodeURIComponent(this.#path.desk)}/pages/${encodeURIComponent(this.#path.page)}/changes`, () => void this.load());
+    const unwatch = watchChanges(this.#source.changes, () => void this.load());
     return () => {
       clearInterval(tick);
       clearInterval(refresh);
@@ -65,18 +85,11 @@ export class GuestPageState {
     const duration = this.duration;
     try {
       const to = Temporal.PlainDate.from(this.page.firstDate).add({ days: DAYS_SHOWN });
-      const answer = await must(
-        guestApi.GET('/api/public/desks/{desk}/pages/{page}/openings', {
-          params: {
-            path: this.#path,
-            query: {
-              from: this.page.firstDate,
-              to: Temporal.PlainDate.compare(to, this.page.lastDate) < 0 ? to.toString() : this.page.lastDate,
-              duration: String(duration),
-            },
-          },
-        }),
-      );
+      const answer = await this.#source.openings({
+        from: this.page.firstDate,
+        to: Temporal.PlainDate.compare(to, this.page.lastDate) < 0 ? to.toString() : this.page.lastDate,
+        duration: String(duration),
+      });
       // Somebody who has gone on looks at it no more.
       if (duration !== this.duration || !this.#isWatched) return;
       this.openings = answer.openings;
@@ -119,26 +132,39 @@ export class GuestPageState {
     return this.shown.find((opening) => opening.date > date);
   }
 
-  /** Reserves the chosen opening. Returns where the booking is, or undefined where `problem` says what stood in the way. */
-  async reserve(): Promise<string | undefined> {
+  /** Marks what a calendar of the guest's own has taken. It is read in this browser and sent nowhere. */
+  async takeCalendar(file: File): Promise<void> {
+    try {
+      const from = this.now.epochMilliseconds;
+      this.taken = await readCalendar(await file.text(), from, from + DAYS_SHOWN * 86_400_000, this.own);
+      this.calendarNote = { isRead: true, count: this.taken.length };
+    } catch {
+      this.calendarNote = { isRead: false, count: 0 };
+    }
+  }
+
+  forgetCalendar(): void {
+    this.taken = [];
+    this.calendarNote = undefined;
+  }
+
+  /** Reserves the chosen opening. Returns what became of it, or undefined where `problem` says what stood in the way. */
+  async reserve(): Promise<Reserved | undefined> {
     const opening = this.chosen;
     if (!opening || this.reserving) return undefined;
     const body = {
       start: opening.start,
       duration: this.duration,
-      zone: this.zone,
+      zone: this.page.isPlaceZoneOnly ? this.own : this.zone,
       guest: { name: this.typed.name.trim(), email: this.typed.email.trim() },
       answers: { ...this.typed.answers },
     };
     this.reserving = true;
     try {
-      const made = await must(
-        guestApi.POST('/api/public/desks/{desk}/pages/{page}/bookings', {
-          params: { path: this.#path, header: { 'Idempotency-Key': this.#keyFor(JSON.stringify(body)) } },
-          body,
-        }),
-      );
-      return made.path;
+      const reserved = await this.#source.reserve(body, this.#keyFor(JSON.stringify(body)));
+      this.problem = undefined;
+      if (reserved.kind === 'booked') keep(this.#source.name, undefined);
+      return reserved;
     } catch (thrown) {
       this.problem = problemOf(thrown);
       if (this.problem.status === 409) {

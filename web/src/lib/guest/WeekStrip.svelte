@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { counted, dayMonth } from '$lib/time/format';
+  import { dayMonth } from '$lib/time/format';
+  import { say, sayCount } from '$lib/words/say.svelte';
   import { datesOf, type Week } from './days';
 
   interface Props {
@@ -25,7 +26,7 @@
   }
 </script>
 
-<nav aria-label="Weeks" class="relative flex max-w-full min-w-0 gap-2 overflow-x-auto pb-1">
+<nav aria-label={say('Weeks')} class="relative flex max-w-full min-w-0 gap-2 overflow-x-auto pb-1">
   {#each weeks as week (week.monday)}
     {@const isChosen = week.monday === chosen}
     <button
@@ -36,7 +37,7 @@
         : 'border-transparent hover:border-line'}"
       onclick={() => onchoose(week.monday)}
     >
-      <span class="block text-xs text-muted"><span class="sr-only">Week of </span>{dayMonth(week.monday)}<span class="sr-only">: {counted(totalOf(week), 'opening', 'openings')}</span></span>
+      <span class="block text-xs text-muted"><span class="sr-only">{say('Week of')} </span>{dayMonth(week.monday)}<span class="sr-only">: {sayCount(totalOf(week), '{n} opening', '{n} openings')}</span></span>
       <span class="mt-1 flex h-6 items-end gap-1" aria-hidden="true">
         {#each datesOf(week.monday) as date (date)}
           <span class="w-2 rounded-t-[3px] {countOf(date) > 0 ? 'bg-glow-bar' : 'bg-line-strong'}" style:height="{heightOf(date)}px"></span>

@@ -1,28 +1,27 @@
 <script lang="ts">
-  import type { Temporal } from 'temporal-polyfill';
   import { cityOf, sameClock } from '$lib/time/clock';
   import { timeOf } from '$lib/time/format';
+  import { say } from '$lib/words/say.svelte';
+  import type { GuestPageState } from './GuestPageState.svelte';
 
-  interface Props {
-    pageZone: string;
-    own: string;
-    zone: string;
-    now: Temporal.Instant;
-    onchoose: (zone: string) => void;
-  }
+  let { guest }: { guest: GuestPageState } = $props();
 
-  let { pageZone, own, zone, now, onchoose }: Props = $props();
-
-  const other = $derived(zone === pageZone ? own : pageZone);
-  const differs = $derived(!sameClock(pageZone, own, now));
+  const { page, own } = $derived(guest);
+  const other = $derived(guest.zone === page.zone ? own : page.zone);
+  const differs = $derived(!sameClock(page.zone, own, guest.now));
+  const link = 'min-h-11 md:ml-1.5 text-[15px] text-ink underline underline-offset-4 md:min-h-0';
 </script>
 
 <p class="text-sm text-muted md:text-right">
-  <span class="md:block">{zone === pageZone ? 'Times in' : 'Times where you are,'}</span>
-  <strong class="text-[15px] text-ink">{cityOf(zone)}, {timeOf(now, zone)} now</strong>
-  {#if differs}
-    <button type="button" class="min-h-11 md:ml-1.5 text-[15px] text-ink underline underline-offset-4 md:min-h-0" onclick={() => onchoose(other)}>
-      {other === own ? `show mine (${cityOf(own)})` : `show ${cityOf(pageZone)}`}
+  <span class="md:block">{page.isPlaceZoneOnly ? say('Times at the place,') : guest.zone === page.zone ? say('Times in') : say('Times where you are,')}</span>
+  <strong class="text-[15px] text-ink">{say('{city}, {time} now', { city: cityOf(guest.zone), time: timeOf(guest.now, guest.zone) })}</strong>
+  {#if differs && page.isPlaceZoneOnly}
+    <button type="button" aria-pressed={guest.alsoMine} class={link} onclick={() => (guest.alsoMine = !guest.alsoMine)}>
+      {guest.alsoMine ? say('without mine') : say('also show mine ({city})', { city: cityOf(own) })}
+    </button>
+  {:else if differs}
+    <button type="button" class={link} onclick={() => guest.chooseZone(other)}>
+      {other === own ? say('show mine ({city})', { city: cityOf(own) }) : say('show {city}', { city: cityOf(page.zone) })}
     </button>
   {/if}
 </p>

@@ -1,14 +1,16 @@
 import type { Schemas } from '$lib/api/client';
+import { say } from '$lib/words/say.svelte';
 
 type Kind = Schemas['PlaceKind'];
 
 /** The place of an appointment as a guest reads it. */
-export function placeWords(kind: Kind, place: string): string {
+export function placeWords(kind: Kind, place: string, hostsRing = false): string {
   switch (kind) {
     case 'phone':
-      return place === '' ? 'By phone' : `By phone: ${place}`;
+      if (hostsRing) return place === '' ? say('By phone: we ring you') : say('By phone: we ring you. {place}', { place });
+      return place === '' ? say('By phone') : say('By phone: {place}', { place });
     case 'video':
-      return place === '' ? 'By video' : `By video: ${place}`;
+      return place === '' ? say('By video') : say('By video: {place}', { place });
     default:
       return place;
   }

@@ -8,6 +8,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import OpeningChoice from './OpeningChoice.svelte';
+  import { say } from '$lib/words/say.svelte';
 
   interface Props {
     zone: string;
@@ -55,8 +56,8 @@
 
 <section bind:this={panel} aria-labelledby="move-title" class="scroll-mt-4 rounded-2xl border border-line bg-card p-5 md:p-7">
   <div class="flex flex-wrap items-baseline justify-between gap-3">
-    <h2 id="move-title" class="text-xl">Choose another time</h2>
-    <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}>Leave it where it is</button>
+    <h2 id="move-title" class="text-xl">{say('Choose another time')}</h2>
+    <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}>{say('Leave it where it is')}</button>
   </div>
   {#if loadProblem}<ProblemNote problem={loadProblem} />{/if}
   {#if openings}
@@ -67,13 +68,13 @@
             {#if attempt.problem}<div class="mb-3"><ProblemNote problem={attempt.problem} /></div>{/if}
             <div class="flex flex-wrap items-center justify-between gap-3">
               <p>{told}</p>
-              <ActionButton kind="main" class="min-h-11 max-md:w-full" disabled={attempt.busy || attempt.problem?.status === 409} onclick={() => void take()}>Move it to {timeOf(chosen.start, zone)} on {weekday(chosen.date)}</ActionButton>
+              <ActionButton kind="main" class="min-h-11 max-md:w-full" disabled={attempt.busy || attempt.problem?.status === 409} onclick={() => void take()}>{say('Move it to {time} on {day}', { time: timeOf(chosen.start, zone), day: weekday(chosen.date) })}</ActionButton>
             </div>
           </div>
         {/if}
       {/snippet}
     </OpeningChoice>
   {:else if !loadProblem}
-    <p class="py-3 text-muted">Looking for open times …</p>
+    <p class="py-3 text-muted">{say('Looking for open times …')}</p>
   {/if}
 </section>

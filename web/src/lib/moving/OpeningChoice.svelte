@@ -4,7 +4,8 @@
   import type { Schemas } from '$lib/api/client';
   import { byDate, shownIn, weeksBetween, type ShownOpening } from '$lib/guest/days';
   import WeekStrip from '$lib/guest/WeekStrip.svelte';
-  import { counted, dayName, longDate, monthName, timeOf, weekday } from '$lib/time/format';
+  import { dayName, longDate, monthName, timeOf, weekday } from '$lib/time/format';
+  import { say, sayCount } from '$lib/words/say.svelte';
 
   interface Props {
     openings: Schemas['Opening'][];
@@ -35,8 +36,8 @@
     {#if here.length > 0}
       <section aria-label={longDate(date)} class="border-t border-line">
         <div class="grid gap-x-3 gap-y-1 py-2.5 md:grid-cols-[104px_1fr]">
-          <h3 class="text-lg leading-tight">{dayName(date)} <span class="text-[13px] font-normal text-muted">{date === today ? 'today' : monthName(date)}</span></h3>
-          <ul class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]" aria-label={counted(here.length, 'opening', 'openings')}>
+          <h3 class="text-lg leading-tight">{dayName(date)} <span class="text-[13px] font-normal text-muted">{date === today ? say('today') : monthName(date)}</span></h3>
+          <ul class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]" aria-label={sayCount(here.length, '{n} opening', '{n} openings')}>
             {#each here as opening (opening.start)}
               {@const isChosen = chosen.includes(opening.start)}
               <li>
@@ -59,5 +60,5 @@
     {/if}
   {/each}
 {:else}
-  <p class="py-3 text-muted">No other time is open.</p>
+  <p class="py-3 text-muted">{say('No other time is open.')}</p>
 {/if}

@@ -3,6 +3,8 @@
   import Field from '$lib/ui/Field.svelte';
   import type { EditorState } from './EditorState.svelte';
   import { usualChanges } from './form';
+  import { untilExample } from './examples';
+  import Example from './Example.svelte';
   import LengthField from './LengthField.svelte';
   import NumberField from './NumberField.svelte';
   import Section from './Section.svelte';
@@ -11,7 +13,7 @@
   let { editor }: { editor: EditorState } = $props();
 
   const changes = $derived(editor.form.changes ?? usualChanges());
-  const was = $derived(editor.saved?.form.changes);
+  const was = $derived(editor.base?.changes);
 
   function set(change: Partial<typeof changes>): void {
     editor.form.changes = { ...changes, ...change };
@@ -22,7 +24,7 @@
   <Sentence mends={[editor.mend('approvalHours')]}>
     <Checkbox checked={editor.form.approvalHours !== null} onchange={() => (editor.form.approvalHours = editor.form.approvalHours === null ? 24 : null)} class="text-ink">book only after a yes</Checkbox>
     {#if editor.form.approvalHours !== null}
-      that comes within <NumberField id="approval-hours" label="Hours in which an asked booking is answered" bind:value={() => editor.form.approvalHours ?? 24, (hours) => (editor.form.approvalHours = hours)} was={editor.saved?.form.approvalHours ?? undefined} min={1} max={336} /> hours
+      that comes within <NumberField id="approval-hours" label="Hours in which an asked booking is answered" bind:value={() => editor.form.approvalHours ?? 24, (hours) => (editor.form.approvalHours = hours)} was={editor.base?.approvalHours ?? undefined} min={1} max={336} /> hours
     {/if}
   </Sentence>
   <Sentence mends={[editor.mend('changes.moveUntil')]}>
@@ -37,6 +39,7 @@
       until <LengthField id="cancel-until" label="Latest cancellation before the start" bind:value={() => changes.cancelUntil, (cancelUntil) => set({ cancelUntil })} was={was?.cancelUntil} /> before the start
     {/if}
   </Sentence>
+  <Example text={editor.worked && changes.mayCancel ? untilExample(changes.cancelUntil, editor.worked) : undefined} />
   <Sentence mends={[editor.mend('changes.mostBrought')]}>
     bring <NumberField id="most-brought" label="People a guest may bring along" bind:value={() => changes.mostBrought, (mostBrought) => set({ mostBrought })} was={was?.mostBrought} max={20} /> people along
   </Sentence>

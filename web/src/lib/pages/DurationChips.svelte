@@ -15,7 +15,11 @@
 <ul class="flex flex-wrap gap-2" aria-label="Durations">
   {#each durations as minutes, i (minutes)}
     <li class="inline-flex items-center rounded-lg border border-line-strong bg-card pl-3 text-ink">
-      <span class={i === 0 ? 'font-bold' : ''}>{lengthOf(minutes)}</span>
+      {#if i === 0}
+        <span class="font-bold">{lengthOf(minutes)}</span>{#if durations.length > 1}<span class="ml-1.5 text-sm text-muted">preset</span>{/if}
+      {:else}
+        <button type="button" aria-label="Preset {lengthOf(minutes)}" title="Preset this one" class="min-h-9 hover:underline" onclick={() => (durations = [minutes, ...durations.filter((other) => other !== minutes)])}>{lengthOf(minutes)}</button>
+      {/if}
       {#if durations.length > 1}
         <button type="button" aria-label="Take away {lengthOf(minutes)}" class="ml-1 h-9 w-8 rounded-r-lg hover:bg-lane" onclick={() => (durations = durations.filter((other) => other !== minutes))}
           >×</button

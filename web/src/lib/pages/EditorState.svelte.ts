@@ -2,8 +2,13 @@ import { api, type Schemas } from '$lib/api/client';
 import { must, problemOf, type Problem } from '$lib/api/problem';
 import type { WeekdayKey } from '$lib/hours/week';
 import { addressFrom } from './address';
+import { changedPaths, changedParts } from './differences';
 import type { PageForm } from './form';
 import { difference, startsOf } from './lanes';
+import { workedFrom } from './examples';
+
+export const weekChoices = [2, 4, 8] as const;
+export type Weeks = (typeof weekChoices)[number];
 
 type PageView = Schemas['PageView'];
 type Supply = Schemas['SupplyAnswer'];
@@ -22,8 +27,21 @@ export class EditorState {
   unreadDays = $state.raw<WeekdayKey[]>([]);
   /** The duration whose openings are counted. */
   duration = $state(0);
+  /** How many weeks are counted. */
+  weeks = $state<Weeks>(2);
+  relaxations = $state.raw<Schemas['RelaxationsAnswer'] | undefined>(undefined);
 
-  readonly before = $derived(this.savedSupply && this.savedSupply.duration === this.supply?.duration ? startsOf(this.savedSupply) : undefined);
+  /** What changes are told from: the page as guests have it, or else as it is saved; nothing of a new one. */
+  readonly base = $derived(this.saved?.published ?? this.saved?.form);
+  readonly isPublished = $derived(this.saved?.state === 'published');
+  /** What differs from what guests have, in words. */
+  readonly changes = $derived.by(() => (this.saved?.published ? changedParts(this.form, this.saved.published) : []));
+  readonly changeCount = $derived.by(() => (this.saved?.published ? changedPaths(this.form, this.saved.published).length : 0));
+  /** What examples of rules are worked from. */
+  readonly worked = $derived(workedFrom(this.supply));
+  readonly before = $derived(
+    this.isPublished && this.savedSupply && this.savedSupply.duration === this.supply?.duration && this.savedSupply.days.length === this.supply.days.length ? startsOf(this.savedSupply) : undefined,
+  );
   readonly change = $derived(this.before && this.supply ? difference(this.before, startsOf(this.supply)) : { gained: 0, lost: 0 });
   /** Whether something would be lost by leaving. */
   readonly isTouched = $derived.by(() => JSON.stringify(this.form) !== this.#kept);
@@ -40,9 +58,9 @@ export class EditorState {
     this.#addressTyped = saved !== undefined;
   }
 
-  /** Whether a part of the form differs from what is saved; nothing does while nothing is saved. */
+  /** Whether a part of the form differs from what guests have, or else from what is saved; nothing does while nothing is saved. */
   differs(read: (form: PageForm) => unknown): boolean {
-    return this.saved !== undefined && JSON.stringify(read(this.form)) !== JSON.stringify(read(this.saved.form));
+    return this.base !== undefined && JSON.stringify(read(this.form)) !== JSON.stringify(read(this.base));
   }
 
   /** The mend of a field, whether it was found while saving or while reckoning. */
@@ -75,7 +93,7 @@ export class EditorState {
     const { durations } = this.form.times;
     const duration = durations.includes(this.duration) ? this.duration : null;
     try {
-      const supply = await must(api.POST('/api/pages/supply', { body: { times: this.form.times, duration, pageId: this.saved?.id ?? null } }));
+      const supply = await must(api.POST('/api/pages/supply', { body: { times: this.form.times, duration, pageId: this.saved?.id ?? null, weeks: this.weeks } }));
       if (asked !== this.#asked) return;
       this.supply = supply;
       this.supplyProblem = undefined;
@@ -83,6 +101,25 @@ export class EditorState {
     } catch (thrown) {
       if (asked === this.#asked) this.supplyProblem = problemOf(thrown);
     }
+  }
+
+  /** What would open more than the form as it stands. */
+  async relax(): Promise<void> {
+    const asked = this.#asked;
+    const { supply } = this;
+    if (!supply) return;
+    try {
+      const answer = await must(api.POST('/api/pages/relaxations', { body: { times: this.form.times, duration: supply.duration, pageId: this.saved?.id ?? null, weeks: this.weeks } }));
+      if (asked === this.#asked) this.relaxations = answer;
+    } catch {
+      // What is wrong with the form is said where openings are counted.
+      if (asked === this.#asked) this.relaxations = undefined;
+    }
+  }
+
+  /** Takes another form in place of what is typed: a change that was offered, or the page as it once was. */
+  take(form: PageForm): void {
+    Object.assign(this.form, structuredClone(form));
   }
 
   async checkAddress(): Promise<void> {
@@ -104,12 +141,24 @@ export class EditorState {
     });
   }
 
-  /** Saves what is not saved yet, then opens the page to guests. */
+  /** Saves what is not saved yet, then opens the page to guests with all of it. */
   async publish(): Promise<PageView | undefined> {
     const saved = this.isChanged ? await this.save() : this.saved;
     if (!saved) return undefined;
     return this.#attempt(async () => {
       const view = await must(api.POST('/api/pages/{id}/publish', { params: { path: { id: saved.id } }, body: { version: saved.version } }));
+      this.#take(view);
+      await this.reckon();
+      return view;
+    });
+  }
+
+  /** Throws away what is not published, typed or kept. */
+  async discard(): Promise<PageView | undefined> {
+    const saved = this.saved;
+    if (!saved) return undefined;
+    return this.#attempt(async () => {
+      const view = saved.hasDraft ? await must(api.POST('/api/pages/{id}/discard', { params: { path: { id: saved.id } }, body: { version: saved.version } })) : saved;
       this.#take(view);
       return view;
     });
@@ -149,7 +198,8 @@ export class EditorState {
 
   /** The saved page's own supply, to tell what changes add and take. */
   async #reckonSaved(duration: number): Promise<void> {
-    if (!this.saved || this.savedSupply?.duration === duration || !this.saved.form.times.durations.includes(duration)) return;
-    this.savedSupply = await must(api.GET('/api/pages/{id}/supply', { params: { path: { id: this.saved.id }, query: { duration } } }));
+    if (!this.saved?.published || !this.saved.published.times.durations.includes(duration)) return;
+    if (this.savedSupply?.duration === duration && this.savedSupply.days.length === this.weeks * 7) return;
+    this.savedSupply = await must(api.GET('/api/pages/{id}/supply', { params: { path: { id: this.saved.id }, query: { duration, weeks: this.weeks } } }));
   }
 }

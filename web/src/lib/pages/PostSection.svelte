@@ -67,7 +67,7 @@
       </span>
     {/each}
     {#if post.reminders.length > 0}before{/if}
-    {#if post.reminders.length < 5}<ActionButton kind="quiet" class="py-1" onclick={() => set({ reminders: [...post.reminders, 120] })}>Another reminder</ActionButton>{/if}
+    {#if post.reminders.length < 5}<ActionButton id="reminders" kind="quiet" class="py-1" onclick={() => set({ reminders: [...post.reminders, 120] })}>Another reminder</ActionButton>{/if}
   </Sentence>
   <Field label="For hosts alone: stands in their mail and calendars" id="host-words" mend={editor.mend('post.hostWords')}>
     <Textarea id="host-words" rows={2} class="w-full" bind:value={() => post.hostWords, (hostWords) => set({ hostWords: hostWords ?? '' })} />

@@ -44,7 +44,7 @@
       </div>
     </div>
   {/each}
-  {#if questions.length < MOST}<ActionButton class="py-1.5" onclick={() => set([...questions, newQuestion(questions)])}>Ask something</ActionButton>{/if}
+  {#if questions.length < MOST}<ActionButton id="questions" class="py-1.5" onclick={() => set([...questions, newQuestion(questions)])}>Ask something</ActionButton>{/if}
   {#each editor.mendsUnder('questions').filter((mend) => !questions.some((_, at) => editor.mendsUnder(`questions[${at}]`).includes(mend))) as mend (mend)}
     <p class="text-sm text-brick" role="alert">{mend}</p>
   {/each}

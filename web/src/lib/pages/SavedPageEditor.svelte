@@ -8,16 +8,17 @@
     hosts: Schemas['HostView'][];
     desks: Schemas['DeskView'][];
     calendars: Schemas['CalendarView'][];
+    pages: Schemas['PageView'][];
     me: Schemas['Me'];
     tokens: Schemas['TokenView'][];
     record: Schemas['RecordLine'][];
   }
 
-  let { page, hosts, desks, calendars, me, tokens, record }: Props = $props();
+  let { page, hosts, desks, calendars, pages, me, tokens, record }: Props = $props();
 
   // Made once a visit: what is typed must not be replaced by what a colleague saves meanwhile; saving tells of that.
   // svelte-ignore state_referenced_locally
   const editor = new EditorState(page.form, page);
 </script>
 
-<PageEditor {editor} {hosts} {desks} {calendars} {me} {tokens} {record} />
+<PageEditor {editor} {hosts} {desks} {calendars} {pages} {me} {tokens} {record} />

@@ -7,6 +7,10 @@
   import Segments from '$lib/ui/Segments.svelte';
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
   import type { EditorState } from './EditorState.svelte';
+  import { Input } from 'flowbite-svelte';
+  import { gridExample, noticeExample, windowExample } from './examples';
+  import Example from './Example.svelte';
+  import { usualDetails } from './form';
   import BlockList from './BlockList.svelte';
   import LengthField from './LengthField.svelte';
   import NumberField from './NumberField.svelte';
@@ -17,7 +21,13 @@
   let { editor, lineUp }: { editor: EditorState; lineUp: Schemas['HostView'][] } = $props();
 
   const times = $derived(editor.form.times);
-  const saved = $derived(editor.saved?.form.times);
+  const saved = $derived(editor.base?.times);
+  const windows = [
+    { value: 'ahead', name: 'so many days ahead' },
+    { value: 'dates', name: 'from one date to another' },
+    { value: 'open', name: 'without an end' },
+  ] as const;
+  const details = $derived(editor.form.details ?? usualDetails());
   const modes = [
     { value: 'hosts', text: 'The hosts’ hours' },
     { value: 'page', text: 'This page’s hours' },
@@ -74,13 +84,25 @@
       <span class="inline-flex items-center gap-2.5">counted from <NumberField id="step-offset" label="Minutes after midnight of the first start" bind:value={times.stepOffset} was={saved?.stepOffset} max={1439} /> min past midnight</span>
     {/if}
   </Sentence>
-  <Sentence mends={[editor.mend('times.aheadDays')]}>
-    open today and <NumberField id="ahead" label="Days ahead" bind:value={times.aheadDays} was={saved?.aheadDays} max={365} /> days ahead
+  <Example text={editor.worked && gridExample(times, editor.worked)} />
+  <Sentence mends={[editor.mend('times.aheadDays'), ...editor.mendsUnder('times.window')]}>
+    open
+    <span class="w-56"><Select aria-label="Booking window" class="py-1.5" placeholder="" bind:value={() => times.window?.kind ?? 'ahead', (kind) => (times.window = kind === 'ahead' ? null : { kind, from: null, to: null })} items={[...windows]} /></span>
+    {#if times.window === null || times.window === undefined}
+      today and <NumberField id="ahead" label="Days ahead" bind:value={times.aheadDays} was={saved?.aheadDays} max={365} /> days ahead
+    {:else if times.window.kind === 'dates'}
+      {@const window = times.window}
+      <span class="w-44"><Input aria-label="First date" type="date" class="py-1.5" bind:value={() => window.from ?? '', (from) => (times.window = { ...window, from: from || null })} /></span>
+      to <span class="w-44"><Input aria-label="Last date" type="date" class="py-1.5" bind:value={() => window.to ?? '', (to) => (times.window = { ...window, to: to || null })} /></span>
+    {/if}
   </Sentence>
+  <Example text={editor.worked && editor.supply && windowExample(times, editor.worked, editor.supply.lastDate)} />
   <Sentence mends={[editor.mend('times.notice')]}>
     not within <LengthField id="notice" label="Notice" bind:value={times.notice} was={saved?.notice} /> from now
   </Sentence>
+  <Example text={editor.worked && noticeExample(times, editor.worked)} />
   <Sentence mends={[editor.mend('times.zone'), editor.mend('times.hours.zone')]}>
     in the time of <ZoneSelect id="zone" label="Time zone" class="w-64 py-1.5" bind:value={() => times.zone, chooseZone} />
+    <label class="inline-flex min-h-9 items-center gap-2 text-ink"><input id="place-zone-only" type="checkbox" class="rounded border-edge" checked={details.face.placeZoneOnly} onchange={() => (editor.form.details = { ...details, face: { ...details.face, placeZoneOnly: !details.face.placeZoneOnly } })} /> guests read it in the place’s time only</label>
   </Sentence>
 </Section>

@@ -30,17 +30,33 @@ export function newForm(zone: string, deskId: string, hostId: string, usual?: Sc
       places: 1,
       blocks: null,
       calendars: [],
+      window: null,
     },
     changes: usualChanges(),
     post: { ...usualPost(), reminders: [...(usual?.reminders ?? usualPost().reminders)] },
     approvalHours: null,
     questions: [],
+    details: usualDetails(),
   };
 }
 
 /** What guests may do with their bookings where nobody chose. */
 export function usualChanges(): Schemas['ChangeRules'] {
   return { mayMove: true, moveUntil: 0, mayCancel: true, cancelUntil: 0, mostBrought: 3, cancelWords: '', askWhom: '' };
+}
+
+/** What a page says of itself where nobody chose. */
+export function usualDetails(): Schemas['PageDetails'] {
+  return {
+    naming: { name: '', kind: '', mark: null },
+    face: { language: '', accent: '', showsHosts: true, placeZoneOnly: false, isListed: true },
+    place: { directions: '', hostsRing: true },
+    after: { words: '', goTo: '', offersAnother: false },
+    lead: 0,
+    alsoInvited: [],
+    screening: [],
+    mostOpen: null,
+  };
 }
 
 /** What a page sends where nobody chose. */

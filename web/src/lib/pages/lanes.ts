@@ -21,6 +21,35 @@ export function barsOf(day: Day, before: ReadonlySet<string> | undefined): Bar[]
   return bars;
 }
 
+/** What a change takes of a day: the runs of openings that were there before and are not now. */
+export function lostOf(day: Day, was: Day | undefined): Bar[] {
+  if (!was) return [];
+  const still = new Set(day.openings.map((opening) => opening.start));
+  return barsOf({ ...was, openings: was.openings.filter((opening) => !still.has(opening.start)) }, undefined);
+}
+
+/** The runs of a day's axis in which nothing starts or lasts, around a minute of the day. */
+export function darkAround(day: Day, axis: { from: number; to: number }, minute: number): { from: number; to: number } | undefined {
+  const bars = barsOf(day, undefined);
+  if (bars.some((bar) => bar.from <= minute && minute < bar.to)) return undefined;
+  return {
+    from: Math.max(axis.from, ...bars.filter((bar) => bar.to <= minute).map((bar) => bar.to)),
+    to: Math.min(axis.to, ...bars.filter((bar) => bar.from > minute).map((bar) => bar.from)),
+  };
+}
+
+/** The dark runs of a day's axis, by time. */
+export function darkRuns(day: Day, axis: { from: number; to: number }): { from: number; to: number }[] {
+  const runs: { from: number; to: number }[] = [];
+  let from = axis.from;
+  for (const bar of [...barsOf(day, undefined)].sort((one, other) => one.from - other.from)) {
+    if (bar.from > from) runs.push({ from, to: bar.from });
+    from = Math.max(from, bar.to);
+  }
+  if (from < axis.to) runs.push({ from, to: axis.to });
+  return runs;
+}
+
 export function startsOf(supply: Schemas['SupplyAnswer']): Set<string> {
   return new Set(supply.days.flatMap((day) => day.openings.map((opening) => opening.start)));
 }

@@ -6,6 +6,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { answerInWords } from './words';
   import QuestionFields from './QuestionFields.svelte';
+  import { say } from '$lib/words/say.svelte';
 
   interface Props {
     secret: string;
@@ -36,14 +37,14 @@
 </script>
 
 <section class="rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="your-answers">
-  <h2 id="your-answers" class="text-xl">Your answers</h2>
+  <h2 id="your-answers" class="text-xl">{say('Your answers')}</h2>
   {#if changing}
     <form novalidate class="mt-3 grid gap-4 md:grid-cols-2" onsubmit={(event) => void save(event)}>
       {#if attempt.problem && !attempt.problem.errors}<div class="md:col-span-2"><ProblemNote problem={attempt.problem} /></div>{/if}
       <QuestionFields {questions} bind:answers problem={attempt.problem} />
       <div class="flex flex-wrap justify-end gap-3 md:col-span-2">
-        <ActionButton class="min-h-11" onclick={() => (changing = false)}>Leave them</ActionButton>
-        <ActionButton kind="main" type="submit" class="min-h-11" disabled={attempt.busy}>Keep these answers</ActionButton>
+        <ActionButton class="min-h-11" onclick={() => (changing = false)}>{say('Leave them')}</ActionButton>
+        <ActionButton kind="main" type="submit" class="min-h-11" disabled={attempt.busy}>{say('Keep these answers')}</ActionButton>
       </div>
     </form>
   {:else}
@@ -54,8 +55,8 @@
         {/each}
       </dl>
     {:else}
-      <p class="mt-1 text-muted">You left them open.</p>
+      <p class="mt-1 text-muted">{say('You left them open.')}</p>
     {/if}
-    {#if mayChange}<ActionButton class="mt-4 min-h-11 max-md:w-full" onclick={begin}>Change your answers</ActionButton>{/if}
+    {#if mayChange}<ActionButton class="mt-4 min-h-11 max-md:w-full" onclick={begin}>{say('Change your answers')}</ActionButton>{/if}
   {/if}
 </section>

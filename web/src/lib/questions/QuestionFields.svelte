@@ -2,6 +2,7 @@
   import { Input, Textarea } from 'flowbite-svelte';
   import { mendOf, type Problem } from '$lib/api/problem';
   import Field from '$lib/ui/Field.svelte';
+  import { say } from '$lib/words/say.svelte';
   import { toggled, type Question } from './kinds';
 
   interface Props {
@@ -17,7 +18,7 @@
 
   const idOf = (question: Question): string => `question-${question.key}`;
   const mend = (question: Question): string | undefined => mendOf(problem, `answers.${question.key}`);
-  const labelOf = (question: Question): string => (question.isNeeded ? question.words : `${question.words} (may stay empty)`);
+  const labelOf = (question: Question): string => (question.isNeeded ? question.words : say('{question} (may stay empty)', { question: question.words }));
   const isChosen = (question: Question, option: string): boolean => (answers[question.key] ?? '').split('\n').includes(option);
 
   function set(question: Question, answer: string): void {
@@ -36,15 +37,15 @@
           <label class="flex min-h-11 items-center gap-2"><input type="checkbox" class="size-5 accent-night" checked={isChosen(question, option)} onchange={() => set(question, toggled(answers[question.key] ?? '', option))} />{option}</label>
         {/each}
       {:else if question.kind === 'consent'}
-        <label class="flex min-h-11 items-center gap-2"><input type="checkbox" class="size-5 accent-night" checked={answers[question.key] === 'yes'} onchange={(event) => set(question, event.currentTarget.checked ? 'yes' : '')} />I agree</label>
-        {#if question.address}<a class="flex min-h-11 items-center underline underline-offset-4" href={question.address} target="_blank" rel="noopener noreferrer">Read it</a>{/if}
+        <label class="flex min-h-11 items-center gap-2"><input type="checkbox" class="size-5 accent-night" checked={answers[question.key] === 'yes'} onchange={(event) => set(question, event.currentTarget.checked ? 'yes' : '')} />{say('I agree')}</label>
+        {#if question.address}<a class="flex min-h-11 items-center underline underline-offset-4" href={question.address} target="_blank" rel="noopener noreferrer">{say('Read it')}</a>{/if}
       {:else}
         {#each question.kind === 'yesNo' ? ['yes', 'no'] : question.options as option (option)}
-          <label class="flex min-h-11 items-center gap-2"><input type="radio" class="size-5 accent-night" name={idOf(question)} value={option} checked={answers[question.key] === option} onchange={() => set(question, option)} />{option}</label>
+          <label class="flex min-h-11 items-center gap-2"><input type="radio" class="size-5 accent-night" name={idOf(question)} value={option} checked={answers[question.key] === option} onchange={() => set(question, option)} />{question.kind === 'yesNo' ? say(option) : option}</label>
         {/each}
       {/if}
     </div>
-    {#if fault}<p id="{idOf(question)}-mend" class="mt-1 text-sm text-brick" role="alert">{fault}</p>{/if}
+    {#if fault}<p id="{idOf(question)}-mend" class="mt-1 text-sm text-brick" role="alert">{say(fault)}</p>{/if}
   </fieldset>
 {/snippet}
 

@@ -27,11 +27,10 @@ export function newQuestion(existing: readonly Question[]): Question {
   return { key: `q${number}`, kind: 'short', words: '', hint: '', isNeeded: false, options: [], address: '' };
 }
 
-/** The same questions with one a place further up or down. */
-export function moved(questions: readonly Question[], at: number, by: -1 | 1): Question[] {
-  const next = [...questions];
-  const [taken] = next.splice(at, 1);
-  if (taken) next.splice(at + by, 0, taken);
+/** The same list with one of it a place further up or down. */
+export function moved<T>(list: readonly T[], at: number, by: -1 | 1): T[] {
+  const next = [...list];
+  next.splice(at + by, 0, ...next.splice(at, 1));
   return next;
 }
 

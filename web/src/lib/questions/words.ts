@@ -1,9 +1,11 @@
 import type { Schemas } from '$lib/api/client';
 import { fullDate } from '$lib/time/format';
+import { say } from '$lib/words/say.svelte';
 
 /** An answer as people read it. */
 export function answerInWords(answer: Pick<Schemas['GivenAnswer'], 'kind' | 'text'>): string {
   if (answer.kind === 'date') return fullDate(answer.text);
-  if (answer.kind === 'consent') return 'agreed';
+  if (answer.kind === 'consent') return say('agreed');
+  if (answer.kind === 'yesNo') return say(answer.text);
   return answer.kind === 'someOf' ? answer.text.replaceAll('\n', ', ') : answer.text;
 }

@@ -8,18 +8,31 @@ export function setClock(clock: 'h24' | 'h12' | undefined): void {
   hour12 = clock === undefined ? undefined : clock === 'h12';
 }
 
-function formatter(options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-  return new Intl.DateTimeFormat(undefined, options);
+// Undefined for the browser's own.
+let locale: string | undefined;
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** Writes dates in a language that a page is read in. */
+export function setLocale(tag: string | undefined): void {
+  locale = tag;
+}
+
+function formatter(options: Intl.DateTimeFormatOptions, byBrowser = false): Intl.DateTimeFormat {
+  const tag = byBrowser ? undefined : locale;
+  const key = `${tag ?? ''} ${JSON.stringify(options)}`;
+  const known = formats.get(key) ?? new Intl.DateTimeFormat(tag, options);
+  formats.set(key, known);
+  return known;
 }
 
 function dateFormatter(options: Intl.DateTimeFormatOptions): (date: string) => string {
-  const format = formatter({ ...options, timeZone: 'UTC' });
-  return (date) => format.format(new Date(`${date}T00:00:00Z`));
+  return (date) => formatter({ ...options, timeZone: 'UTC' }).format(new Date(`${date}T00:00:00Z`));
 }
 
 /** "09:00" or "9:00 AM". */
 export function timeOf(instant: string | Temporal.Instant, zone: string): string {
-  return formatter({ hour: hour12 === true ? 'numeric' : '2-digit', minute: '2-digit', timeZone: zone, ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }) }).format(new Date(instant.toString()));
+  // Whoever chose no clock reads by that of their browser, in whatever language a page is.
+  return formatter({ hour: hour12 === true ? 'numeric' : '2-digit', minute: '2-digit', timeZone: zone, ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }) }, true).format(new Date(instant.toString()));
 }
 
 /** "Tuesday, 8 December". */

@@ -5,6 +5,7 @@
   interface Props {
     /** `main` is the one glowing action of a screen. */
     kind?: 'main' | 'plain' | 'quiet';
+    id?: string;
     type?: 'button' | 'submit';
     href?: string;
     disabled?: boolean;
@@ -13,7 +14,7 @@
     children: Snippet;
   }
 
-  let { kind = 'plain', type = 'button', href, disabled = false, class: more = '', onclick, children }: Props = $props();
+  let { kind = 'plain', id, type = 'button', href, disabled = false, class: more = '', onclick, children }: Props = $props();
 
   const looks = {
     main: 'bg-glow text-[#18223b] hover:bg-glow-bar border border-transparent font-bold',
@@ -26,5 +27,5 @@
 {#if href}
   <Button {href} class={look}>{@render children()}</Button>
 {:else}
-  <Button {type} {disabled} {onclick} class={look}>{@render children()}</Button>
+  <Button {id} {type} {disabled} {onclick} class={look}>{@render children()}</Button>
 {/if}

@@ -19,7 +19,7 @@
 
 <svelte:head><title>{asked.guestName} asks – {asked.workspace}</title></svelte:head>
 
-<PageHead workspace={asked.workspace} desk={asked.desk} title={asked.title} hosts={asked.hosts} names={asked.hosts.join(', ')} />
+<PageHead workspace={asked.workspace} desk={asked.desk} title={asked.title} hosts={asked.hosts.map((name) => ({ name }))} names={asked.hosts.join(', ')} />
 
 <main class="mx-auto max-w-[900px] min-w-0 space-y-6 px-[18px] pt-6 pb-16 md:px-6">
   <section class="rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">

@@ -23,6 +23,7 @@
   hosts={data.hosts}
   desks={data.desks}
   calendars={data.calendars}
+  pages={data.pages}
   me={data.me}
   tokens={data.tokens}
   onsaved={(page) => void goto(`/work/pages/${page.id}`, { replaceState: true })}

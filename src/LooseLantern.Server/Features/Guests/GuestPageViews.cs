@@ -1,0 +1,43 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Pages;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Guests;
+
+/// <summary>Pages as guests see them.</summary>
+public sealed class GuestPageViews(LanternDb db, IClock clock)
+{
+    /// <param name="page">With everything it includes; what it says need not be published.</param>
+    public async Task<GuestPage> OfAsync(Page page, string workspace, CancellationToken ct)
+    {
+        var now = clock.GetCurrentInstant();
+        var (first, last) = PageRulesOf.DatesOf(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
+        var details = page.Details;
+        return new GuestPage(
+            workspace, page.Desk!.Name, PageView.PathOf(page), page.Title, Markdown.ToHtml(page.Description), page.PlaceKind, page.Place, Markdown.ToHtml(details.Place.Directions), details.Place.HostsRing,
+            details.Face.ShowsHosts ? PageView.SeatNames(page) : [], details.Face.ShowsHosts ? await HostsAsync(page, ct) : [], page.Places, page.Zone, details.Face.PlaceZoneOnly,
+            page.Durations, now, first, last, page.ApprovalHours, details.Face.Language, details.Face.Accent,
+            page.Changes.MayMove ? page.Changes.MoveUntil : null, page.Changes.MayCancel ? page.Changes.CancelUntil : null, GuestQuestions.Of(page));
+    }
+
+    /// <summary>A host's picture, where the page shows its hosts; else null.</summary>
+    public async Task<Portrait?> PortraitAsync(Page page, Guid hostId, CancellationToken ct)
+    {
+        var person = page.Seats.SelectMany(seat => seat.Hosts).FirstOrDefault(host => host.HostId == hostId)?.Host?.PersonId;
+        return person is null || !page.Details.Face.ShowsHosts ? null : await db.Portraits.AsNoTracking().FirstOrDefaultAsync(row => row.PersonId == person, ct);
+    }
+
+    private async Task<IReadOnlyList<GuestHost>> HostsAsync(Page page, CancellationToken ct)
+    {
+        var hosts = page.Seats.OrderBy(seat => seat.Position).SelectMany(seat => seat.Hosts.OrderBy(host => host.Position)).Select(host => host.Host!).DistinctBy(host => host.Id).ToList();
+        var people = hosts.Select(host => host.PersonId).OfType<Guid>().ToList();
+        var lines = await db.Users.AsNoTracking().Where(person => people.Contains(person.Id)).ToDictionaryAsync(person => person.Id, person => person.Line, ct);
+        var pictured = await db.Portraits.Where(row => people.Contains(row.PersonId)).Select(row => row.PersonId).ToListAsync(ct);
+        return hosts.ConvertAll(host => new GuestHost(
+            host.Name, host.PersonId is { } id ? lines.GetValueOrDefault(id, "") : "",
+            host.PersonId is { } person && pictured.Contains(person) ? $"/api/public/desks/{page.Desk!.Address}/pages/{page.Address}/hosts/{host.Id}/portrait" : null));
+    }
+}

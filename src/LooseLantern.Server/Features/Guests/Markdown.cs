@@ -1,0 +1,28 @@
+using Ganss.Xss;
+using Markdig;
+
+namespace LooseLantern.Server.Features.Guests;
+
+/// <summary>Words of a coordinator, written in Markdown (CommonMark), as HTML that is safe to show to anybody.</summary>
+public static class Markdown
+{
+    private static readonly MarkdownPipeline Pipeline = new MarkdownPipelineBuilder().DisableHtml().UseAutoLinks().UseSoftlineBreakAsHardlineBreak().Build();
+
+    private static readonly HtmlSanitizer Sanitizer = new(new HtmlSanitizerOptions
+    {
+        AllowedTags = new HashSet<string> { "p", "br", "strong", "em", "ul", "ol", "li", "a", "h2", "h3", "h4", "blockquote", "code", "hr" },
+        AllowedAttributes = new HashSet<string> { "href", "start" },
+        UriAttributes = new HashSet<string> { "href" },
+        AllowedSchemes = new HashSet<string> { "https", "http", "mailto", "tel" },
+    });
+
+    static Markdown() => Sanitizer.PostProcessNode += (_, node) =>
+    {
+        // Links lead away from the form; what is typed there stays.
+        if (node.Node is not AngleSharp.Html.Dom.IHtmlAnchorElement link) return;
+        link.SetAttribute("target", "_blank");
+        link.SetAttribute("rel", "noopener nofollow");
+    };
+
+    public static string ToHtml(string markdown) => markdown.Length == 0 ? "" : Sanitizer.Sanitize(Markdig.Markdown.ToHtml(markdown, Pipeline).Replace("<h1", "<h2", StringComparison.Ordinal).Replace("</h1", "</h2", StringComparison.Ordinal)).Trim();
+}

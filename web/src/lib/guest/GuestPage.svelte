@@ -1,0 +1,147 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Skeleton } from 'flowbite-svelte';
+  import { onMount, tick } from 'svelte';
+  import type { Schemas } from '$lib/api/client';
+  import { lengthOf } from '$lib/time/format';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
+  import { say } from '$lib/words/say.svelte';
+  import BookingForm from './BookingForm.svelte';
+  import DayRow from './DayRow.svelte';
+  import { parts, type ShownOpening } from './days';
+  import { GuestPageState } from './GuestPageState.svelte';
+  import { hostsInWords } from './inWords';
+  import OwnCalendar from './OwnCalendar.svelte';
+  import PageHead from './PageHead.svelte';
+  import { placeWords } from './place';
+  import type { GuestSource } from './source';
+  import Tried from './Tried.svelte';
+  import WeekStrip from './WeekStrip.svelte';
+  import ZoneChoice from './ZoneChoice.svelte';
+
+  let { source }: { source: GuestSource } = $props();
+
+  // svelte-ignore state_referenced_locally -- another page is another route visit, which makes this component anew
+  const guest = new GuestPageState(source);
+  const { page } = guest;
+  const place = placeWords(page.placeKind, page.place, page.hostsRing);
+  const names = hostsInWords(page.seats);
+  const circumstance = [place, names && say('with {names}', { names })].filter((words) => words !== '').join(', ');
+  // Of the durations the shortest comes first; which one is preset is another matter.
+  const durations = [...page.durations].sort((one, other) => one - other);
+  const week = $derived(guest.weeks.find((candidate) => candidate.monday === guest.week));
+  let reading = $state(false);
+  let tried = $state.raw<Schemas['TriedBooking'] | undefined>(undefined);
+  const nothingAtAll = $derived(guest.openings?.length === 0);
+  const about = page.description !== '' || page.directions !== '';
+
+  onMount(() => {
+    void guest.load();
+    return guest.watch();
+  });
+
+  $effect(() => {
+    JSON.stringify(guest.typed);
+    guest.keepTyped();
+  });
+
+  /** An empty day names the next opening, but only the first of several empty days in a row. */
+  function nextAfter(date: string, previous: string | undefined): ShownOpening | null {
+    if (previous !== undefined && !guest.days.has(previous)) return null;
+    return guest.after(date) ?? null;
+  }
+
+  async function choose(opening: ShownOpening): Promise<void> {
+    tried = undefined;
+    guest.choose(opening);
+    await tick();
+    document.getElementById('guest-name')?.focus({ preventScroll: true });
+    document.querySelector('form')?.scrollIntoView({ block: 'nearest' });
+  }
+
+  async function reserve(): Promise<void> {
+    const reserved = await guest.reserve();
+    if (!reserved) {
+      await tick();
+      document.querySelector<HTMLElement>('form [aria-invalid="true"]')?.focus();
+    } else if (reserved.kind === 'tried') {
+      guest.leave();
+      tried = reserved.tried;
+      scrollTo({ top: 0 });
+    } else if (reserved.goTo) location.assign(reserved.goTo);
+    else await goto(reserved.path, { replaceState: true });
+  }
+</script>
+
+<PageHead workspace={page.workspace} desk={page.desk} title={page.title} hosts={page.hosts} {names} accent={page.accent}>
+  {#if durations.length > 1}
+    <Segments
+      onNight
+      label={say('How long')}
+      options={durations.map((minutes) => ({ value: minutes, text: lengthOf(minutes) }))}
+      value={guest.duration}
+      onchoose={(minutes) => void guest.chooseDuration(minutes)}
+    />
+  {:else}
+    <span>{lengthOf(guest.duration)}</span>
+  {/if}
+  {#if place}<span class="text-on-night">{place}</span>{/if}
+  {#if about}
+    <button type="button" aria-expanded={reading} aria-controls="about" class="min-h-11 text-[#fbd588] underline underline-offset-4 md:min-h-9" onclick={() => (reading = !reading)}>
+      {reading ? say('Less about it') : say('What to know')}
+    </button>
+  {/if}
+</PageHead>
+
+<svelte:element this={source.isPreview ? 'div' : 'main'} class="mx-auto max-w-[1216px] px-[18px] pb-16 md:px-6">
+  <div id="about" class="max-w-3xl">
+    {#if reading}
+      <!-- eslint-disable svelte/no-at-html-tags -- made safe by the server -->
+      <div class="prose-guest pt-4">{@html page.description}</div>
+      {#if page.directions}
+        <h2 class="pt-3 text-lg">{say('How to get there')}</h2>
+        <div class="prose-guest pt-1">{@html page.directions}</div>
+      {/if}
+      <!-- eslint-enable svelte/no-at-html-tags -->
+    {/if}
+  </div>
+  {#if tried}<Tried {tried} zone={page.zone} onclose={() => (tried = undefined)} />{/if}
+
+  <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2 pt-4">
+    <WeekStrip weeks={guest.weeks} countOf={(date) => guest.days.get(date)?.length ?? 0} chosen={guest.week} onchoose={(monday) => (guest.week = monday)} />
+    <ZoneChoice {guest} />
+  </div>
+
+  {#if guest.loadProblem}
+    <div class="mt-4"><ProblemNote problem={guest.loadProblem} /></div>
+  {/if}
+
+  {#if guest.openings === undefined}
+    <div class="mt-6" aria-label={say('Loading open times')}><Skeleton size="2xl" /></div>
+  {:else if nothingAtAll}
+    <div class="mt-6 rounded-2xl border border-line bg-card p-6">
+      <h2 class="text-xl">{say('Nothing is open just now')}</h2>
+      <p class="mt-1 text-muted">{say('Every time that could be offered is taken or closed. Times may open again; this page shows them as soon as they do.')}</p>
+    </div>
+  {:else}
+    <div class="mt-2 hidden grid-cols-[126px_1fr] gap-x-3 md:grid" aria-hidden="true">
+      <span></span>
+      <div class="grid grid-cols-3 gap-x-3 pb-1.5 text-[13px] text-muted">
+        {#each parts as part (part)}<span>{say(part)}</span>{/each}
+      </div>
+    </div>
+    {#each week?.dates ?? [] as date, i (date)}
+      {@const openings = guest.days.get(date) ?? []}
+      <DayRow {guest} {date} {openings} next={openings.length === 0 ? nextAfter(date, week?.dates[i - 1]) : null} onchoose={(opening) => void choose(opening)}>
+        {#snippet form()}
+          {#if guest.chosen?.date === date}
+            <BookingForm {guest} opening={guest.chosen} {circumstance} onreserve={() => void reserve()} onchoose={(opening) => void choose(opening)} />
+          {/if}
+        {/snippet}
+      </DayRow>
+    {/each}
+    <div class="border-t border-line"></div>
+    <OwnCalendar {guest} />
+  {/if}
+</svelte:element>

@@ -1,0 +1,88 @@
+import { Temporal } from 'temporal-polyfill';
+
+/** Time that a calendar of the guest's own has taken, in epoch milliseconds, [from, to). */
+export interface Taken {
+  from: number;
+  to: number;
+  title: string;
+}
+
+/** Whether a time meets one that is taken; what it is then. */
+export function clashOf(taken: readonly Taken[], start: string, end: string): Taken | undefined {
+  const [from, to] = [Date.parse(start), Date.parse(end)];
+  return taken.find((one) => one.from < to && from < one.to);
+}
+
+/**
+ * Reads a calendar file (RFC 5545) in the browser: what its events take between two instants. Events marked as free, and cancelled ones, take
+ * nothing. Times without a zone, and whole days, are those of `zone`. The reader is loaded only here.
+ */
+export async function readCalendar(text: string, from: number, to: number, zone: string): Promise<Taken[]> {
+  const { default: ICAL } = await import('ical.js');
+  const root = new ICAL.Component(ICAL.parse(text));
+  const calendars = root.name === 'vcalendar' ? [root] : root.getAllSubcomponents('vcalendar');
+  const taken: Taken[] = [];
+  for (const calendar of calendars) {
+    for (const definition of calendar.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(definition);
+    for (const component of calendar.getAllSubcomponents('vevent')) {
+      if (component.getFirstPropertyValue('transp') === 'TRANSPARENT' || component.getFirstPropertyValue('status') === 'CANCELLED') continue;
+      const event = new ICAL.Event(component, { exceptions: exceptionsOf(ICAL, calendar, component) });
+      if (event.isRecurrenceException()) continue;
+      for (const [start, end] of occurrences(event, from, to, zone)) taken.push({ from: start, to: end, title: event.summary ?? '' });
+    }
+  }
+  return taken.sort((one, other) => one.from - other.from);
+}
+
+type Reader = typeof import('ical.js').default;
+type Component = InstanceType<Reader['Component']>;
+type Time = InstanceType<Reader['Time']>;
+
+function exceptionsOf(ICAL: Reader, calendar: Component, of: Component): Component[] {
+  const uid = of.getFirstPropertyValue('uid');
+  return calendar.getAllSubcomponents('vevent').filter((other) => other !== of && other.getFirstPropertyValue('uid') === uid && other.hasProperty('recurrence-id'));
+}
+
+// A rule that repeats every second would never come to an end.
+const MOST_OCCURRENCES = 5000;
+
+function* occurrences(event: InstanceType<Reader['Event']>, from: number, to: number, zone: string): Generator<[number, number]> {
+  if (!event.isRecurring()) {
+    const span = spanOf(event.component, event.startDate, event.endDate, zone);
+    if (span[0] < to && from < span[1]) yield span;
+    return;
+  }
+  const iterator = event.iterator();
+  for (let count = 0; count < MOST_OCCURRENCES; count++) {
+    const next = iterator.next() as Time | null;
+    if (!next) return;
+    const details = event.getOccurrenceDetails(next);
+    const span = spanOf(details.item.component, details.startDate, details.endDate, zone);
+    if (span[0] >= to) return;
+    if (from < span[1] && details.item.component.getFirstPropertyValue('status') !== 'CANCELLED') yield span;
+  }
+}
+
+function spanOf(component: Component, start: Time, end: Time, own: string): [number, number] {
+  // A zone that the file names and does not define is told by the parameter alone.
+  const named = component.getFirstProperty('dtstart')?.getFirstParameter('tzid');
+  return [instantOf(start, named, own), instantOf(end, named, own)];
+}
+
+/** By the zone's rules of today where the browser knows it by name, else as the file defines it. */
+function instantOf(time: Time, named: string | undefined, own: string): number {
+  const tzid = time.zone?.tzid === 'UTC' ? 'UTC' : named;
+  if (!time.isDate && tzid !== undefined && !isKnown(tzid)) return time.toJSDate().getTime();
+  const zone = time.isDate || tzid === undefined ? own : tzid;
+  const plain = Temporal.PlainDateTime.from({ year: time.year, month: time.month, day: time.day, hour: time.hour, minute: time.minute, second: time.second });
+  return plain.toZonedDateTime(zone).epochMilliseconds;
+}
+
+function isKnown(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}

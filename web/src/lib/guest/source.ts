@@ -1,0 +1,52 @@
+import { api, guestApi, type Schemas } from '$lib/api/client';
+import { must } from '$lib/api/problem';
+
+/** What became of a reservation. */
+export type Reserved = { kind: 'booked'; path: string; goTo: string | null } | { kind: 'tried'; tried: Schemas['TriedBooking'] };
+
+interface Range {
+  from: string;
+  to: string;
+  duration: string;
+}
+
+/** Where a guest's page gets its openings from and reserves them: the page as it is published, or as it would be. */
+export interface GuestSource {
+  /** What is typed is kept under this name in the tab. */
+  readonly name: string;
+  readonly page: Schemas['GuestPage'];
+  /** Where changes are told of. */
+  readonly changes: string;
+  /** Whether nothing is reserved for real. */
+  readonly isPreview: boolean;
+  openings: (range: Range) => Promise<Schemas['OpeningsAnswer']>;
+  reserve: (body: Schemas['BookRequest'], key: string) => Promise<Reserved>;
+}
+
+/** A page as guests have it. */
+export function publishedSource(path: { desk: string; page: string }, page: Schemas['GuestPage']): GuestSource {
+  return {
+    name: `${path.desk}/${path.page}`,
+    page,
+    changes: `/api/public/desks/${encodeURIComponent(path.desk)}/pages/${encodeURIComponent(path.page)}/changes`,
+    isPreview: false,
+    openings: (query) => must(guestApi.GET('/api/public/desks/{desk}/pages/{page}/openings', { params: { path, query } })),
+    reserve: async (body, key) => {
+      const made = await must(guestApi.POST('/api/public/desks/{desk}/pages/{page}/bookings', { params: { path, header: { 'Idempotency-Key': key } }, body }));
+      return { kind: 'booked', path: made.path, goTo: made.goTo };
+    },
+  };
+}
+
+/** A page as it would be once all of it is published. */
+export function previewSource(id: string, page: Schemas['GuestPage']): GuestSource {
+  const path = { id };
+  return {
+    name: `preview/${id}`,
+    page,
+    changes: '/api/changes',
+    isPreview: true,
+    openings: (query) => must(api.GET('/api/pages/{id}/as-guest/openings', { params: { path, query } })),
+    reserve: async (body) => ({ kind: 'tried', tried: await must(api.POST('/api/pages/{id}/as-guest/bookings', { params: { path }, body })) }),
+  };
+}

@@ -1,0 +1,47 @@
+import { api, type Schemas } from '$lib/api/client';
+import { must, problemOf, type Problem } from '$lib/api/problem';
+
+/** A stretch of a day without openings, in minutes after midnight of the page's zone. */
+export interface DarkStretch {
+  date: string;
+  fromMinute: number;
+  toMinute: number;
+  /** Whether nothing at all is open on the date. */
+  isWhole: boolean;
+}
+
+/** Why one stretch has no openings, as it is asked for. */
+export class DarkQuestion {
+  asked = $state.raw<DarkStretch | undefined>(undefined);
+  answer = $state.raw<Schemas['DarkAnswer'] | undefined>(undefined);
+  problem = $state.raw<Problem | undefined>(undefined);
+
+  readonly #of: () => { times: Schemas['PageTimes']; duration: number | null; pageId: string | null };
+
+  /** @param of What is asked about, at the moment of asking. */
+  constructor(of: () => { times: Schemas['PageTimes']; duration: number | null; pageId: string | null }) {
+    this.#of = of;
+  }
+
+  async ask(stretch: DarkStretch): Promise<void> {
+    this.asked = stretch;
+    this.answer = undefined;
+    this.problem = undefined;
+    const { date, fromMinute, toMinute } = stretch;
+    try {
+      const answer = await must(api.POST('/api/pages/dark', { body: { ...this.#of(), date, fromMinute, toMinute } }));
+      if (this.asked === stretch) this.answer = answer;
+    } catch (thrown) {
+      if (this.asked === stretch) this.problem = problemOf(thrown);
+    }
+  }
+
+  /** Asks the same of what the page has become. */
+  async askAgain(): Promise<void> {
+    if (this.asked) await this.ask(this.asked);
+  }
+
+  leave(): void {
+    this.asked = undefined;
+  }
+}
