@@ -145,14 +145,14 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         coordinator.Press("A word about varnish");
         coordinator.Type("Subject", "Varnish, {{ first_name }}");
         coordinator.Type("Words", "Bring the {{ tin }}.");
-        coordinator.Press("Save changes");
+        coordinator.Press("Publish 1 change");
         coordinator.AwaitText("There is no token {{ tin }}; choose from the list.");
         coordinator.Type("Words", "Bring the tin to {{ place }}.");
         coordinator.Press("Show what a guest reads");
         coordinator.AwaitText("Bring the tin to Finishing shop.");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
-        coordinator.Press("Save changes");
-        coordinator.AwaitText("Saved. Guests see it as it is now.");
+        coordinator.Press("Publish 1 change");
+        coordinator.AwaitText("Published. Guests see it as it is now.");
         using var guest = new Chromium(site.Address);
         Reserve(guest, "/brackwater/varnish-word", "Ebbe Quist", "ebbe@quist-lines.example");
         guest.AwaitText("This is booked for you");
@@ -181,13 +181,13 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         coordinator.Choose("Answer to question 4", "one of several");
         coordinator.Click(coordinator.Field("Question 4 is needed"));
         coordinator.Type("Question 4", "Which wood?");
-        coordinator.Press("Save changes");
+        coordinator.Press("Publish 1 change");
         coordinator.AwaitText("Offer 2 to 50 answers, one a line.");
         coordinator.Type("Answers offered to question 4, one a line", "Oak\nLarch");
         coordinator.Press("Move question 4 up");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
-        coordinator.Press("Save changes");
-        coordinator.AwaitText("Saved. Guests see it as it is now.");
+        coordinator.Press("Publish 1 change");
+        coordinator.AwaitText("Published. Guests see it as it is now.");
 
         using var guest = new Chromium(site.Address, 390, 844);
         guest.Open("/brackwater-commissions/first-talk");

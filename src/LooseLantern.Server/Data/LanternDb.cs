@@ -19,6 +19,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
     : IdentityUserContext<Person, Guid>(options), IDataProtectionKeyContext
 {
     public const string OneDeskAddress = "desks_one_address";
+    public const string OneHostName = "desks_one_host_name";
     public const string OnePageAddress = "pages_one_address";
     public const string OneBookingKey = "booking_keys_one_key";
 
@@ -64,6 +65,10 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
     public DbSet<VideoRoom> VideoRooms => Set<VideoRoom>();
 
     public DbSet<PageFile> PageFiles => Set<PageFile>();
+
+    public DbSet<Picture> Pictures => Set<Picture>();
+
+    public DbSet<PersonalAddress> PersonalAddresses => Set<PersonalAddress>();
 
     public DbSet<PageEdition> PageEditions => Set<PageEdition>();
 
@@ -153,6 +158,11 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         AsJson(builder.Entity<HoursRow>().Property(row => row.Document));
 
         Filter<Desk>(builder).HasIndex(row => row.Address).IsUnique().HasDatabaseName(OneDeskAddress);
+        builder.Entity<Desk>().HasIndex(row => row.HostName).IsUnique().HasDatabaseName(OneHostName);
+        builder.Entity<Desk>().HasOne<Host>().WithMany().HasForeignKey(row => row.HostId).OnDelete(DeleteBehavior.SetNull);
+        Filter<Picture>(builder).HasKey(row => new { row.OwnerId, row.Kind });
+        Filter<PersonalAddress>(builder).ToTable("personal_addresses").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
+        builder.Entity<PersonalAddress>().HasIndex(row => row.SecretHash).IsUnique();
 
         Filter<Page>(builder);
         builder.Entity<Page>(page =>

@@ -1,3 +1,5 @@
+using LooseLantern.Server.Data;
+
 namespace LooseLantern.Server.Hosting;
 
 /// <summary>Serves the built front end. Its files bear hashes in their names and are kept by browsers; the page that names them is not.</summary>
@@ -16,12 +18,19 @@ public static class FrontEnd
         app.MapFallback("/", SendIndex);
         app.MapFallback("{**path:nonfile:regex(^(?!(api|health|openapi)(/|$)))}", SendIndex);
 
-        async Task SendIndex(HttpContext context)
+        async Task SendIndex(HttpContext context, LanternDb db, ContentSecurity security)
         {
+            if (await OwnHostNames.LeadsToAsync(context.Request, db, context.RequestAborted) is { } path)
+            {
+                context.Response.Redirect(path + context.Request.QueryString);
+                return;
+            }
+
             var index = app.Environment.WebRootFileProvider.GetFileInfo("index.html");
             if (!index.Exists) throw Refusal.NotFound("page");
             context.Response.ContentType = "text/html; charset=utf-8";
             context.Response.Headers.CacheControl = "no-cache";
+            context.Response.Headers.ContentSecurityPolicy = await security.OfAsync(context.Request.Path, db, context.RequestAborted);
             await context.Response.SendFileAsync(index);
         }
     }

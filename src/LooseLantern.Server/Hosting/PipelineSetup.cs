@@ -4,6 +4,7 @@ using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Feeds;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.FirstRun;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
@@ -47,6 +48,7 @@ public static class PipelineSetup
 
         var guests = app.MapGroup("/api/public").RequireRateLimiting(RateLimits.Guests);
         guests.MapGuestPages();
+        guests.MapGuestDesks();
         guests.MapPrivateBookings();
         guests.MapAnswers();
         guests.MapPublicBusyTimes();
@@ -72,7 +74,9 @@ public static class PipelineSetup
         team.MapOutsideChanges();
         team.MapLive();
         team.MapBoard();
+        team.MapDesks();
         team.MapPages();
+        team.MapSharing();
         team.MapPageFiles();
         team.MapPostPreview();
         team.MapSupply();
@@ -91,7 +95,8 @@ public static class PipelineSetup
         headers.XContentTypeOptions = "nosniff";
         // A private link's address is its key; it is told to no other site.
         headers["Referrer-Policy"] = "same-origin";
-        headers.ContentSecurityPolicy = "frame-ancestors 'self'";
+        // Screens have a policy of their own.
+        headers.ContentSecurityPolicy = ContentSecurity.Nothing;
         if (context.Request.Path.StartsWithSegments("/api")) headers.CacheControl = "no-store";
         return next(context);
     }

@@ -59,10 +59,10 @@ public static class ServiceSetup
         services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
         AddCalendars(services);
         services.AddScoped<BusyTimes>().AddScoped<BookingFeeds>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
-        services.AddScoped<PageEditing>().AddScoped<PageEditions>().AddScoped<GuestNames>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>().AddScoped<DarkReckoning>().AddScoped<RelaxationReckoning>();
-        services.AddScoped<GuestPageFinding>().AddScoped<GuestPageViews>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
+        services.AddScoped<PageEditing>().AddScoped<PageEditions>().AddScoped<PageCopies>().AddScoped<GuestNames>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>().AddScoped<DarkReckoning>().AddScoped<RelaxationReckoning>();
+        services.AddScoped<GuestPageFinding>().AddScoped<GuestPageViews>().AddScoped<GuestDeskFinding>().AddScoped<Pictures>().AddScoped<PersonalAddresses>().AddScoped<DeskEditing>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
         services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
-        services.AddSingleton<PrivateLinks>();
+        services.AddSingleton<PrivateLinks>().AddSingleton<ContentSecurity>();
         AddPost(services, builder.Configuration);
         services.AddRateLimits(builder.Configuration);
 

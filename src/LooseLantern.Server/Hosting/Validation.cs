@@ -16,6 +16,6 @@ public static class Validation
             .ToDictionary(field => field.Key, field => field.Select(error => error.ErrorMessage).ToArray()));
     }
 
-    private static string CamelCase(string path) =>
+    internal static string CamelCase(string path) =>
         string.Join('.', path.Split('.').Select(part => part.Length == 0 ? part : char.ToLowerInvariant(part[0]) + part[1..]));
 }

@@ -664,10 +664,33 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<string>("Accent")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("accent");
+
                     b.Property<string>("Address")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("address");
+
+                    b.PrimitiveCollection<string[]>("Framers")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("framers");
+
+                    b.Property<Guid?>("HostId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("host_id");
+
+                    b.Property<string>("HostName")
+                        .HasColumnType("text")
+                        .HasColumnName("host_name");
+
+                    b.Property<string>("Intro")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("intro");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -684,6 +707,13 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasIndex("Address")
                         .IsUnique()
                         .HasDatabaseName("desks_one_address");
+
+                    b.HasIndex("HostId")
+                        .HasDatabaseName("ix_desks_host_id");
+
+                    b.HasIndex("HostName")
+                        .IsUnique()
+                        .HasDatabaseName("desks_one_host_name");
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_desks_workspace_id");
@@ -1573,6 +1603,92 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("AspNetUsers", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PersonalAddress", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_personal_addresses");
+
+                    b.HasIndex("PageId")
+                        .HasDatabaseName("ix_personal_addresses_page_id");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_personal_addresses_secret_hash");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_personal_addresses_workspace_id");
+
+                    b.ToTable("personal_addresses", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Picture", b =>
+                {
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner_id");
+
+                    b.Property<string>("Kind")
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("media_type");
+
+                    b.Property<Instant>("SetAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("set_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("OwnerId", "Kind")
+                        .HasName("pk_pictures");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_pictures_workspace_id");
+
+                    b.ToTable("pictures", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Portrait", b =>
                 {
                     b.Property<Guid>("PersonId")
@@ -2427,6 +2543,12 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Desk", b =>
                 {
+                    b.HasOne("LooseLantern.Server.Data.Model.Host", null)
+                        .WithMany()
+                        .HasForeignKey("HostId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_desks_hosts_host_id");
+
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
                         .WithMany()
                         .HasForeignKey("WorkspaceId")
@@ -2619,6 +2741,33 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_asp_net_users_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PersonalAddress", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_personal_addresses_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_personal_addresses_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Picture", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_pictures_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Portrait", b =>

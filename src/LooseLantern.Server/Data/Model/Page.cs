@@ -11,6 +11,9 @@ public enum PageState
 {
     Draft,
     Published,
+
+    /// <summary>Put away: no guest can open it and no list names it, but it can be had back.</summary>
+    Archived,
 }
 
 public enum PlaceKind

@@ -33,12 +33,17 @@ public sealed class DeskOpening(LanternDb db, Tenant tenant)
     }
 
     /// <exception cref="Refusal">When the address is no address, kept for the product's own paths, or taken.</exception>
-    public async Task<Desk> OpenAsync(string address, string name, CancellationToken ct)
-    {
-        if (!Address.IsWellFormed(address)) throw Refusal.Invalid("deskAddress", Address.Mend);
-        if (!Address.IsFreeForDesks(address)) throw Taken(address);
+    public Task<Desk> OpenAsync(string address, string name, CancellationToken ct) => OpenAsync(address, name, null, "deskAddress", ct);
 
-        var desk = new Desk { WorkspaceId = tenant.WorkspaceId!.Value, Address = address, Name = name.Trim() };
+    /// <param name="hostId">Whose desk it is; null for one of its own pages.</param>
+    /// <param name="field">What the address is called where it came from.</param>
+    /// <exception cref="Refusal">When the address is no address, kept for the product's own paths, or taken.</exception>
+    public async Task<Desk> OpenAsync(string address, string name, Guid? hostId, string field, CancellationToken ct)
+    {
+        if (!Address.IsWellFormed(address)) throw Refusal.Invalid(field, Address.Mend);
+        if (!Address.IsFreeForDesks(address)) throw Taken(field, address);
+
+        var desk = new Desk { WorkspaceId = tenant.WorkspaceId!.Value, Address = address, Name = name.Trim(), HostId = hostId };
         db.Desks.Add(desk);
         try
         {
@@ -46,12 +51,12 @@ public sealed class DeskOpening(LanternDb db, Tenant tenant)
         }
         catch (DbUpdateException e) when (e.InnerException is PostgresException { ConstraintName: LanternDb.OneDeskAddress })
         {
-            throw Taken(address);
+            throw Taken(field, address);
         }
 
         return desk;
     }
 
-    private static Refusal Taken(string address) =>
-        Refusal.Invalid("deskAddress", $"The address {address} is taken; add a word to it, such as {address}-desk.");
+    private static Refusal Taken(string field, string address) =>
+        Refusal.Invalid(field, $"The address {address} is taken; add a word to it, such as {address}-desk.");
 }

@@ -39,10 +39,14 @@ public sealed record GuestHost(string Name, string Line, string? Portrait);
 /// <param name="Language">Tag of the language its own words are in; empty for that of whoever reads.</param>
 /// <param name="Accent">#rrggbb, or empty.</param>
 /// <param name="MoveUntil">Minutes before the start until which a guest may move a booking; null where they may not.</param>
+/// <param name="Logo">Where the desk's logo is, from the root of the site; null for none.</param>
+/// <param name="Banner">Where the picture of the page, or of its desk, is; null for none.</param>
+/// <param name="Guest">Whom the address is for, where it is a personal one.</param>
 /// <param name="CancelUntil">Minutes before the start until which a guest may cancel a booking; null where they may not.</param>
 public sealed record GuestPage(
     string Workspace,
     string Desk,
+    string DeskPath,
     string Path,
     string Title,
     string Description,
@@ -62,9 +66,12 @@ public sealed record GuestPage(
     int? ApprovalHours,
     string Language,
     string Accent,
+    string? Logo,
+    string? Banner,
     int? MoveUntil,
     int? CancelUntil,
-    IReadOnlyList<Question> Questions);
+    IReadOnlyList<Question> Questions,
+    GuestRequest? Guest);
 
 /// <summary>The openings of a page, by start.</summary>
 public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings);
@@ -88,10 +95,10 @@ public static class GuestPageEndpoints
     {
         var page = open.MapGroup("/desks/{desk}/pages/{page}").WithTags("Guests");
 
-        page.MapGet("/", async (string desk, string page, GuestPageFinding finding, GuestPageViews views, CancellationToken ct) =>
+        page.MapGet("/", async (string desk, string page, [FromQuery(Name = "for")] string? secret, GuestPageFinding finding, GuestPageViews views, PersonalAddresses addresses, CancellationToken ct) =>
             {
                 var found = await finding.FindAsync(desk, page, ct);
-                return await views.OfAsync(found.Page, found.Workspace, ct);
+                return (await views.OfAsync(found.Page, found.Workspace, ct)) with { Guest = await addresses.GuestOfAsync(found.Page.Id, secret, ct) };
             })
             .WithName("getGuestPage").ProducesProblem(404);
 

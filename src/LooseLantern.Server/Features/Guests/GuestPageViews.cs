@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using Microsoft.EntityFrameworkCore;
@@ -8,7 +9,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Guests;
 
 /// <summary>Pages as guests see them.</summary>
-public sealed class GuestPageViews(LanternDb db, IClock clock)
+public sealed class GuestPageViews(LanternDb db, Pictures pictures, IClock clock)
 {
     /// <param name="page">With everything it includes; what it says need not be published.</param>
     public async Task<GuestPage> OfAsync(Page page, string workspace, CancellationToken ct)
@@ -16,11 +17,14 @@ public sealed class GuestPageViews(LanternDb db, IClock clock)
         var now = clock.GetCurrentInstant();
         var (first, last) = PageRulesOf.DatesOf(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
         var details = page.Details;
+        var desk = page.Desk!;
+        var (logo, banner) = await pictures.PathsAsync(desk.Id, DeskEndpoints.PathOf(desk.Address), ct);
+        var (_, own) = await pictures.PathsAsync(page.Id, $"{DeskEndpoints.PathOf(desk.Address)}/pages/{page.Address}", ct);
         return new GuestPage(
-            workspace, page.Desk!.Name, PageView.PathOf(page), page.Title, Markdown.ToHtml(page.Description), page.PlaceKind, page.Place, Markdown.ToHtml(details.Place.Directions), details.Place.HostsRing,
+            workspace, desk.Name, $"/{desk.Address}", PageView.PathOf(page), page.Title, Markdown.ToHtml(page.Description), page.PlaceKind, page.Place, Markdown.ToHtml(details.Place.Directions), details.Place.HostsRing,
             details.Face.ShowsHosts ? PageView.SeatNames(page) : [], details.Face.ShowsHosts ? await HostsAsync(page, ct) : [], page.Places, page.Zone, details.Face.PlaceZoneOnly,
-            page.Durations, now, first, last, page.ApprovalHours, details.Face.Language, details.Face.Accent,
-            page.Changes.MayMove ? page.Changes.MoveUntil : null, page.Changes.MayCancel ? page.Changes.CancelUntil : null, GuestQuestions.Of(page));
+            page.Durations, now, first, last, page.ApprovalHours, details.Face.Language, details.Face.Accent is { Length: > 0 } accent ? accent : desk.Accent, logo, own ?? banner,
+            page.Changes.MayMove ? page.Changes.MoveUntil : null, page.Changes.MayCancel ? page.Changes.CancelUntil : null, GuestQuestions.Of(page), Guest: null);
     }
 
     /// <summary>A host's picture, where the page shows its hosts; else null.</summary>

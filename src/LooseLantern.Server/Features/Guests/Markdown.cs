@@ -6,6 +6,8 @@ namespace LooseLantern.Server.Features.Guests;
 /// <summary>Words of a coordinator, written in Markdown (CommonMark), as HTML that is safe to show to anybody.</summary>
 public static class Markdown
 {
+    private const int MostFirstWords = 160;
+
     private static readonly MarkdownPipeline Pipeline = new MarkdownPipelineBuilder().DisableHtml().UseAutoLinks().UseSoftlineBreakAsHardlineBreak().Build();
 
     private static readonly HtmlSanitizer Sanitizer = new(new HtmlSanitizerOptions
@@ -25,4 +27,12 @@ public static class Markdown
     };
 
     public static string ToHtml(string markdown) => markdown.Length == 0 ? "" : Sanitizer.Sanitize(Markdig.Markdown.ToHtml(markdown, Pipeline).Replace("<h1", "<h2", StringComparison.Ordinal).Replace("</h1", "</h2", StringComparison.Ordinal)).Trim();
+
+    /// <summary>The beginning of it as plain words, for lists.</summary>
+    public static string FirstWords(string markdown)
+    {
+        var words = Markdig.Markdown.ToPlainText(markdown, Pipeline).Trim();
+        var line = words.Split('\n', 2)[0].Trim();
+        return line.Length <= MostFirstWords ? line : line[..line.LastIndexOf(' ', MostFirstWords)] + " …";
+    }
 }

@@ -95,15 +95,21 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
     }
 
     /// <summary>Closes a page to guests. What waits to be published goes on waiting.</summary>
-    public async Task<Page> UnpublishAsync(Guid id, int version, CancellationToken ct)
+    public Task<Page> UnpublishAsync(Guid id, int version, CancellationToken ct) => CloseAsync(id, version, PageState.Draft, ct);
+
+    /// <summary>Puts a page away: closed to guests, and on no list. What is booked stands.</summary>
+    public Task<Page> ArchiveAsync(Guid id, int version, CancellationToken ct) => CloseAsync(id, version, PageState.Archived, ct);
+
+    private async Task<Page> CloseAsync(Guid id, int version, PageState state, CancellationToken ct)
     {
         var page = await GetAsync(id, ct);
         HoldTo(page, version);
         var hosts = HostsOf(page);
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
-        page.State = PageState.Draft;
+        var done = state == PageState.Archived ? "Archived" : page.State == PageState.Archived ? "Took back" : "Unpublished";
+        page.State = state;
         page.Version++;
-        record.Note(id, $"Unpublished “{page.Title}”", hosts);
+        record.Note(id, $"{done} “{page.Title}”", hosts);
         await SaveAsync(null, ct);
         return page;
     }

@@ -17,8 +17,6 @@ public sealed record HostView(
 /// <param name="Effects">What other hours did to each page's openings in the next four weeks.</param>
 public sealed record HostSaved(HostView Host, IReadOnlyList<PageEffect> Effects);
 
-public sealed record DeskView(Guid Id, string Address, string Name);
-
 /// <param name="HostId">Their own time, where they are a host.</param>
 public sealed record PersonView(
     Guid Id, string Name, string Email, bool IsOwner, bool IsCoordinator, Guid? HostId, string Line, string Zone, bool HasPortrait, bool SecondFactor);
@@ -61,10 +59,6 @@ public static class TeamEndpoints
                 return TypedResults.NoContent();
             })
             .WithName("retireHost").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
-
-        team.MapGet("/desks", async (LanternDb db, CancellationToken ct) =>
-                await db.Desks.AsNoTracking().OrderBy(desk => desk.Name).Select(desk => new DeskView(desk.Id, desk.Address, desk.Name)).ToListAsync(ct))
-            .WithName("listDesks");
 
         team.MapGet("/people", async (LanternDb db, CancellationToken ct) => await PeopleAsync(db, null, ct)).WithName("listPeople");
 

@@ -69,6 +69,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/public/desks/{desk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getGuestDesk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/desks/{desk}/pictures/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getDeskPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/desks/{desk}/pages/{page}/pictures/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPagePicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/public/bookings/{secret}": {
         parameters: {
             query?: never;
@@ -1033,22 +1081,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/desks": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["listDesks"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -1387,6 +1419,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/desks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listDesks"];
+        put?: never;
+        post: operations["openDesk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeDesk"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/{id}/pictures/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A multipart/form-data form with file, a PNG or a JPEG; kind is logo or banner. */
+        put: operations["setDeskPicture"];
+        post?: never;
+        delete: operations["removeDeskPicture"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages": {
         parameters: {
             query?: never;
@@ -1500,6 +1581,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Closes the page to guests and takes it off lists; what is booked stands. */
+        post: operations["archivePage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Makes an archived page a draft again. */
+        post: operations["restorePage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["copyPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportPage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A multipart/form-data form with file, as exportPage gives it; every fault of it is named. */
+        post: operations["importPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getOwnPagePicture"];
+        /** @description A multipart/form-data form with file, a PNG or a JPEG. Guests see it at once. */
+        put: operations["setPagePicture"];
+        post?: never;
+        delete: operations["removePagePicture"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/guest-names": {
         parameters: {
             query?: never;
@@ -1526,6 +1707,38 @@ export interface paths {
         get: operations["checkPageAddress"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPageText"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/personal-addresses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makePersonalAddress"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2322,11 +2535,39 @@ export interface components {
             /** @description Free addresses like it, where it is taken. */
             offers: string[];
         };
+        /** @description A desk as it is edited. */
+        DeskForm: {
+            name: string;
+            /** @description Markdown; may be empty. */
+            intro: string;
+            /** @description #rrggbb, or empty. */
+            accent: string;
+            /** @description A host name at which it answers as well; empty for none. */
+            hostName: string;
+            /** @description Origins that may show its pages in a frame. */
+            framers: string[];
+            /**
+             * Format: uuid
+             * @description Whose desk it is; null for a desk of its own pages.
+             */
+            hostId: null | string;
+        };
+        /** @description A desk for whoever edits it. */
         DeskView: {
             /** Format: uuid */
             id: string;
             address: string;
             name: string;
+            intro: string;
+            accent: string;
+            hostName: string;
+            framers: string[];
+            /** Format: uuid */
+            hostId: null | string;
+            /** @description Where its logo is, from the root of the site; null for none. */
+            logo: null | string;
+            /** @description Where its picture is; null for none. */
+            banner: null | string;
         };
         /** @description What was done to the booking, and by whom. */
         DoneView: {
@@ -2419,6 +2660,18 @@ export interface components {
             mayMove: boolean;
             seesTitles: boolean;
         };
+        GuestDesk: {
+            workspace: string;
+            name: string;
+            address: string;
+            /** @description HTML that is safe to show. */
+            intro: string;
+            /** @description #rrggbb, or empty. */
+            accent: string;
+            logo: null | string;
+            banner: null | string;
+            pages: components["schemas"]["ListedPage"][];
+        };
         /** @description A host as guests see one. */
         GuestHost: {
             name: string;
@@ -2435,6 +2688,7 @@ export interface components {
         GuestPage: {
             workspace: string;
             desk: string;
+            deskPath: string;
             /** @description Where the page is now, from the root of the site; another than was asked for where it has moved. */
             path: string;
             title: string;
@@ -2476,6 +2730,10 @@ export interface components {
             language: string;
             /** @description #rrggbb, or empty. */
             accent: string;
+            /** @description Where the desk's logo is, from the root of the site; null for none. */
+            logo: null | string;
+            /** @description Where the picture of the page, or of its desk, is; null for none. */
+            banner: null | string;
             /**
              * Format: int32
              * @description Minutes before the start until which a guest may move a booking; null where they may not.
@@ -2487,6 +2745,7 @@ export interface components {
              */
             cancelUntil: null | number;
             questions: components["schemas"]["Question"][];
+            guest: null | components["schemas"]["GuestRequest"];
         };
         /**
          * @description What the guest's calendar answered to the invitation.
@@ -2737,6 +2996,22 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description A page as its desk lists it. */
+        ListedPage: {
+            title: string;
+            /** @description From the root of the site. */
+            path: string;
+            /** @description Minutes, shortest first. */
+            durations: number[];
+            placeKind: components["schemas"]["PlaceKind"];
+            place: string;
+            /** @description Who is met; empty where the page doesn't tell. */
+            names: string[][];
+            /** Format: int32 */
+            places: number;
+            /** @description The first lines of what it says, as plain words. */
+            intro: string;
+        };
         LoadAnswer: {
             from: components["schemas"]["LocalDate"];
             to: components["schemas"]["LocalDate"];
@@ -2813,6 +3088,13 @@ export interface components {
             /** @description One of the openings that the booking can be moved to. */
             start: components["schemas"]["Instant"];
         };
+        NewDesk: {
+            /** @description First part of its pages' paths; it stays as it is. */
+            address: string;
+            name: string;
+            /** Format: uuid */
+            hostId?: null | string;
+        };
         /** @description A start a guest can reserve now, with its end and how many places it has left. */
         Opening: {
             start: components["schemas"]["Instant"];
@@ -2824,6 +3106,12 @@ export interface components {
         OpeningsAnswer: {
             zone: string;
             openings: components["schemas"]["Opening"][];
+        };
+        OpeningsText: {
+            /** @description The next openings by day, and the page's address. */
+            text: string;
+            /** Format: int32 */
+            openings: number;
         };
         OpenTimeDocument: {
             from: string;
@@ -3004,7 +3292,7 @@ export interface components {
             links: components["schemas"]["PostLink"][];
         };
         /** @enum {unknown} */
-        PageState: "draft" | "published";
+        PageState: "draft" | "published" | "archived";
         /** @description All of a page that decides on its openings. */
         PageTimes: {
             /** @description IANA id. */
@@ -3100,6 +3388,10 @@ export interface components {
         };
         PasswordRequest: {
             password: string;
+        };
+        PersonalAddressAnswer: {
+            /** @description From the root of the site; shown this once, since only its hash is kept. */
+            path: string;
         };
         PersonView: {
             /** Format: uuid */
@@ -3647,7 +3939,9 @@ export type $defs = Record<string, never>;
 export interface operations {
     getGuestPage: {
         parameters: {
-            query?: never;
+            query?: {
+                for?: string;
+            };
             header?: never;
             path: {
                 desk: string;
@@ -3802,6 +4096,84 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getGuestDesk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                desk: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestDesk"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getDeskPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                desk: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPagePicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                desk: string;
+                page: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6074,26 +6446,6 @@ export interface operations {
             };
         };
     };
-    listDesks: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DeskView"][];
-                };
-            };
-        };
-    };
     listPeople: {
         parameters: {
             query?: never;
@@ -7349,6 +7701,172 @@ export interface operations {
             };
         };
     };
+    listDesks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskView"][];
+                };
+            };
+        };
+    };
+    openDesk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewDesk"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    changeDesk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeskForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setDeskPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeDeskPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     listPages: {
         parameters: {
             query?: never;
@@ -7711,6 +8229,281 @@ export interface operations {
             };
         };
     };
+    archivePage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageVersion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    restorePage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageVersion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    copyPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    getOwnPagePicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setPagePicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removePagePicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     findGuestNames: {
         parameters: {
             query?: never;
@@ -7764,6 +8557,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AddressAnswer"];
+                };
+            };
+        };
+    };
+    getPageText: {
+        parameters: {
+            query?: {
+                days?: number;
+                zone?: string;
+                language?: string;
+                duration?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningsText"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makePersonalAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonalAddressAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

@@ -10,6 +10,7 @@
   import BookingForm from './BookingForm.svelte';
   import DayRow from './DayRow.svelte';
   import { parts, type ShownOpening } from './days';
+  import { leaveFor, tellFrame, tellHeight } from './frame';
   import { GuestPageState } from './GuestPageState.svelte';
   import { hostsInWords } from './inWords';
   import OwnCalendar from './OwnCalendar.svelte';
@@ -38,7 +39,13 @@
 
   onMount(() => {
     void guest.load();
-    return guest.watch();
+    const unwatch = guest.watch();
+    tellFrame('opened');
+    const untell = tellHeight();
+    return () => {
+      unwatch();
+      untell();
+    };
   });
 
   $effect(() => {
@@ -69,12 +76,15 @@
       guest.leave();
       tried = reserved.tried;
       scrollTo({ top: 0 });
-    } else if (reserved.goTo) location.assign(reserved.goTo);
-    else await goto(reserved.path, { replaceState: true });
+    } else {
+      tellFrame('booked', { start: reserved.start, end: reserved.end });
+      if (reserved.goTo) leaveFor(reserved.goTo);
+      else await goto(reserved.path, { replaceState: true });
+    }
   }
 </script>
 
-<PageHead workspace={page.workspace} desk={page.desk} title={page.title} hosts={page.hosts} {names} accent={page.accent}>
+<PageHead workspace={page.workspace} desk={page.desk} title={page.title} hosts={page.hosts} {names} accent={page.accent} logo={page.logo} picture={page.banner} deskPath={source.isPreview ? undefined : page.deskPath}>
   {#if durations.length > 1}
     <Segments
       onNight

@@ -55,6 +55,8 @@ export class GuestPageState {
     this.now = this.clock.now();
     const kept = keptOf(source.name);
     if (kept) Object.assign(this.typed, kept);
+    // Only a personal address tells who it is for.
+    if (page.guest) Object.assign(this.typed, page.guest);
   }
 
   get isPreview(): boolean {

@@ -2,7 +2,7 @@ import { api, guestApi, type Schemas } from '$lib/api/client';
 import { must } from '$lib/api/problem';
 
 /** What became of a reservation. */
-export type Reserved = { kind: 'booked'; path: string; goTo: string | null } | { kind: 'tried'; tried: Schemas['TriedBooking'] };
+export type Reserved = { kind: 'booked'; path: string; start: string; end: string; goTo: string | null } | { kind: 'tried'; tried: Schemas['TriedBooking'] };
 
 interface Range {
   from: string;
@@ -33,7 +33,7 @@ export function publishedSource(path: { desk: string; page: string }, page: Sche
     openings: (query) => must(guestApi.GET('/api/public/desks/{desk}/pages/{page}/openings', { params: { path, query } })),
     reserve: async (body, key) => {
       const made = await must(guestApi.POST('/api/public/desks/{desk}/pages/{page}/bookings', { params: { path, header: { 'Idempotency-Key': key } }, body }));
-      return { kind: 'booked', path: made.path, goTo: made.goTo };
+      return { kind: 'booked', path: made.path, start: made.start, end: made.end, goTo: made.goTo };
     },
   };
 }

@@ -1,6 +1,9 @@
 <script lang="ts">
   import { Input, Select, Textarea } from 'flowbite-svelte';
-  import type { Schemas } from '$lib/api/client';
+  import { onMount } from 'svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
+  import PictureField from '$lib/desks/PictureField.svelte';
   import { placeKinds } from '$lib/guest/place';
   import Field from '$lib/ui/Field.svelte';
   import { languages } from '$lib/you/choices';
@@ -16,6 +19,19 @@
   const details = $derived(editor.form.details ?? usualDetails());
   const edge = (isChanged: boolean): string => (isChanged ? 'border-l-4 border-l-ink' : '');
   const placeHint = $derived({ inPerson: 'where', phone: details.place.hostsRing ? 'what to say about the call' : 'the number that guests ring', video: 'its address; empty for a room of its own each time', ownWords: 'where, or how' }[editor.form.placeKind]);
+
+  // The address of the picture is always the same; the number makes the browser ask again.
+  let pictures = 0;
+  let picture = $state.raw<string | null>(null);
+
+  async function look(): Promise<void> {
+    if (!editor.saved) return;
+    const address = `/api/pages/${editor.saved.id}/picture?${String(++pictures)}`;
+    const answer = await fetch(address);
+    picture = answer.ok ? address : null;
+  }
+
+  onMount(() => void look());
 
   function setNaming(change: Partial<typeof details.naming>): void {
     editor.form.details = { ...details, naming: { ...details.naming, ...change } };
@@ -78,6 +94,17 @@
       {#if details.face.accent}<button type="button" class="min-h-9 underline underline-offset-4" onclick={() => setFace({ accent: '' })}>that of the desk</button>{:else}that of the desk{/if}
     </span>
   </Sentence>
+  {#if editor.saved}
+    {@const id = editor.saved.id}
+    <PictureField
+      label="Picture, seen at once and without a save"
+      isWide
+      {picture}
+      set={(body) => must(api.PUT('/api/pages/{id}/picture', { params: { path: { id } }, body: body as never, bodySerializer: (form: unknown) => form as FormData }))}
+      remove={() => must(api.DELETE('/api/pages/{id}/picture', { params: { path: { id } } }))}
+      onchanged={() => void look()}
+    />
+  {/if}
   <div class="flex flex-wrap gap-x-5">
     <label class="inline-flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" checked={details.face.showsHosts} onchange={() => setFace({ showsHosts: !details.face.showsHosts })} /> guests see who the hosts are</label>
     <label class="inline-flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" checked={details.face.isListed} onchange={() => setFace({ isListed: !details.face.isListed })} /> its desk lists it</label>

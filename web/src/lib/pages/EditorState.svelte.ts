@@ -164,15 +164,26 @@ export class EditorState {
     });
   }
 
-  async unpublish(): Promise<PageView | undefined> {
+  unpublish(): Promise<PageView | undefined> {
+    return this.turn('unpublish');
+  }
+
+  /** Takes the page to another state. What is not saved yet stays in the form. */
+  async turn(way: 'unpublish' | 'archive' | 'restore'): Promise<PageView | undefined> {
     const saved = this.saved;
     if (!saved) return undefined;
     return this.#attempt(async () => {
-      const view = await must(api.POST('/api/pages/{id}/unpublish', { params: { path: { id: saved.id } }, body: { version: saved.version } }));
-      // What is not saved yet stays in the form.
+      const view = await must(api.POST(`/api/pages/{id}/${way}`, { params: { path: { id: saved.id } }, body: { version: saved.version } }));
       this.saved = view;
       return view;
     });
+  }
+
+  /** Makes another page like this one, as it is saved. */
+  async copy(): Promise<PageView | undefined> {
+    const saved = this.saved;
+    if (!saved) return undefined;
+    return this.#attempt(() => must(api.POST('/api/pages/{id}/copy', { params: { path: { id: saved.id } } })));
   }
 
   #take(view: PageView): void {

@@ -24,6 +24,7 @@
   import LineUpSection from './LineUpSection.svelte';
   import PostSection from './PostSection.svelte';
   import QuestionsSection from './QuestionsSection.svelte';
+  import Share from './Share.svelte';
   import ScreeningSection from './ScreeningSection.svelte';
   import SupplyPanel from './SupplyPanel.svelte';
   import TimesSection from './TimesSection.svelte';
@@ -54,6 +55,7 @@
   const dark = new DarkQuestion(() => ({ times: $state.snapshot(editor.form.times), duration: editor.supply?.duration ?? null, pageId: editor.saved?.id ?? null }));
   // Whoever coordinates may change what is theirs, or of hosts who let them.
   const mayEdit = $derived(me.isCoordinator && lineUp.every((host) => host.mayOffer));
+  let sharing = $state(false);
   let told = $state<string | undefined>(undefined);
 
   // Any change of a rule shows right away what it does; a moment's pause keeps half-typed numbers from asking.
@@ -73,6 +75,11 @@
   function restore(form: PageForm, number: number): void {
     editor.take(form);
     told = `The page as it was published the ${number}. time stands here. Guests see it once you publish.`;
+  }
+
+  async function copy(): Promise<void> {
+    const view = await editor.copy();
+    if (view) await goto(`/work/pages/${view.id}`);
   }
 
   /** Guests' page shows what is kept, so what is typed is kept first. */
@@ -107,7 +114,14 @@
         {#if isPublished}<a class={link} href={saved.path} target="_blank" rel="noopener">{path}</a>{:else}<span>{path}</span>{/if}
         {#if mayEdit}
           <a class={link} href="/api/pages/{saved.id}/case?duration={editor.duration === 0 ? saved.form.times.durations[0] : editor.duration}" download>Case file</a>
+          <a class={link} href="/api/pages/{saved.id}/export" download>Export</a>
+          <button type="button" class={link} disabled={editor.busy} onclick={() => void copy()}>Copy</button>
           {#if isPublished}<button type="button" class={link} disabled={editor.busy} onclick={() => void act(() => editor.unpublish(), 'Guests can’t open the page now. It is a draft again.')}>Unpublish</button>{/if}
+          {#if saved.state === 'archived'}
+            <button type="button" class={link} disabled={editor.busy} onclick={() => void act(() => editor.turn('restore'), 'It is a draft again.')}>Take back</button>
+          {:else}
+            <button type="button" class={link} disabled={editor.busy} onclick={() => void act(() => editor.turn('archive'), 'Put away. Guests can’t open it; what is booked stands.')}>Archive</button>
+          {/if}
           {#if editor.changeCount > 0}<button type="button" class={link} disabled={editor.busy} onclick={() => void act(() => editor.discard(), 'The page is again as guests have it.')}>Discard changes</button>{/if}
         {/if}
       </p>
@@ -118,10 +132,11 @@
       {#if isPublished}
         {#if editor.isTouched}<ActionButton disabled={editor.busy} onclick={() => void act(() => editor.save(), 'Kept. Guests see it once you publish.')}>Keep changes</ActionButton>{/if}
         <ActionButton disabled={editor.busy} onclick={() => void seeAsGuest()}>See it as a guest</ActionButton>
+        <ActionButton onclick={() => (sharing = true)}>Share</ActionButton>
         <ActionButton kind="main" disabled={editor.busy || editor.changeCount === 0} onclick={() => void act(() => editor.publish(), 'Published. Guests see it as it is now.')}
           >{editor.changeCount === 0 ? 'Nothing to publish' : `Publish ${counted(editor.changeCount, 'change', 'changes')}`}</ActionButton
         >
-      {:else}
+      {:else if saved?.state !== 'archived'}
         <ActionButton disabled={editor.busy || !editor.isChanged} onclick={() => void act(() => editor.save(), 'Kept as a draft.')}>Keep as draft</ActionButton>
         <ActionButton disabled={editor.busy} onclick={() => void seeAsGuest()}>See it as a guest</ActionButton>
         <ActionButton kind="main" disabled={editor.busy} onclick={() => void act(() => editor.publish(), 'Published. Guests can book it now.')}>Publish</ActionButton>
@@ -175,6 +190,7 @@
   </div>
 </div>
 
+{#if sharing && saved}<Share page={saved} onclose={() => (sharing = false)} />{/if}
 <LeaveGuard isTouched={editor.isTouched} />
 
 <div aria-live="polite" class="fixed right-6 bottom-6 z-50">

@@ -27,8 +27,8 @@
 
 <li class="grid items-center gap-x-5 gap-y-1 border-t border-line px-4 py-3 first:border-t-0 md:grid-cols-[minmax(0,1fr)_190px_250px_104px]">
   <div class="min-w-0">
-    <a href="/work/pages/{page.id}" class="font-heading text-[17px] font-semibold underline decoration-line-strong underline-offset-4 hover:decoration-ink">{page.form.title}</a>
-    <p class="truncate text-sm text-muted">{page.path}</p>
+    <a href="/work/pages/{page.id}" class="font-heading text-[17px] font-semibold underline decoration-line-strong underline-offset-4 hover:decoration-ink">{page.form.details?.naming.name || page.form.title}</a>
+    <p class="truncate text-sm text-muted">{page.path}{page.form.details?.naming.kind ? `, ${page.form.details.naming.kind}` : ''}{page.hasDraft ? ', changes wait to be published' : ''}</p>
   </div>
   <p class="text-sm">
     {lineUpInWords(page.seats)}<br /><span class="text-muted">{page.form.times.durations.map(lengthOf).join(' or ')}</span>

@@ -4,7 +4,7 @@
   import type { DarkQuestion } from '$lib/supply/DarkQuestion.svelte';
   import { emptyWords } from '$lib/supply/reasons';
   import { cityOf } from '$lib/time/clock';
-  import { counted, dayName, lengthOf, longDate } from '$lib/time/format';
+  import { counted, dayName, lengthOf, monthName } from '$lib/time/format';
   import { weekChoices, type Weeks } from './EditorState.svelte';
   import { axisOf, barsOf, darkAround, lostOf } from './lanes';
 
@@ -104,13 +104,12 @@
           <button
             type="button"
             tabindex={i === at ? 0 : -1}
-            aria-label="{longDate(day.date)}: {counted(day.openings.length, 'opening', 'openings')}. Why not more?"
-            class="grid w-full grid-cols-[58px_1fr_28px] items-center gap-2 rounded text-left text-[13px] hover:bg-paper {weeks === 2 ? 'py-[3px]' : 'py-px'} {dark.asked?.date === day.date ? 'bg-paper' : ''}"
+            class="grid w-full grid-cols-[58px_1fr_28px] items-center gap-2 rounded min-h-6 text-left text-[13px] hover:bg-paper {dark.asked?.date === day.date ? 'bg-paper' : ''}"
             onfocus={() => (at = i)}
             onkeydown={move}
             onclick={(event) => ask(day, event)}
           >
-            <span aria-hidden="true">{dayName(day.date)}</span>
+            <span>{dayName(day.date)}<span class="sr-only"> {monthName(day.date)}: {counted(day.openings.length, 'opening', 'openings')}. Why not more?</span></span>
             <span aria-hidden="true" data-lane class="relative h-[11px] overflow-hidden bg-lane">
               {#each lostOf(day, before ? wasByDate.get(day.date) : undefined) as bar, j (j)}
                 <span class="absolute inset-y-0 border border-dashed border-edge" style={place(bar.from, bar.to)}></span>

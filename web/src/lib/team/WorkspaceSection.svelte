@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Input } from 'flowbite-svelte';
+  import { Input, Textarea } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -10,7 +10,7 @@
   let { me, onchanged }: { me: Schemas['Me']; onchanged: () => void } = $props();
 
   // svelte-ignore state_referenced_locally -- what is typed stays, whatever is loaded again around it
-  const form = $state({ name: me.workspace, zone: me.workspaceZone });
+  const form = $state({ name: me.workspace, zone: me.workspaceZone, kinds: me.kinds.join('\n') });
   let problem = $state.raw<Problem | undefined>(undefined);
   let told = $state('');
 
@@ -18,7 +18,7 @@
     event.preventDefault();
     told = '';
     try {
-      await must(api.PUT('/api/workspace', { body: form }));
+      await must(api.PUT('/api/workspace', { body: { ...form, kinds: form.kinds.split('\n').map((kind) => kind.trim()).filter((kind) => kind !== '') } }));
       problem = undefined;
       told = 'Saved.';
       onchanged();
@@ -34,6 +34,7 @@
     {#if problem && !problem.errors}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
     <Field label="Name of the workspace" id="workspace-name" mend={mendOf(problem, 'name')}><Input id="workspace-name" bind:value={form.name} /></Field>
     <Field label="Time zone of boards and new pages" id="workspace-zone" mend={mendOf(problem, 'zone')}><ZoneSelect id="workspace-zone" bind:value={form.zone} /></Field>
+    <Field label="Kinds of appointments, one a line" id="workspace-kinds" hint="Pages are told apart by them on lists." mend={mendOf(problem, 'kinds')} class="md:col-span-2"><Textarea id="workspace-kinds" rows={3} class="w-full" bind:value={form.kinds} /></Field>
     <span class="flex items-center gap-3"><ActionButton type="submit">Save workspace</ActionButton><span role="status" class="text-muted">{told}</span></span>
   </form>
 </section>

@@ -9,4 +9,4 @@
   );
 </script>
 
-<Badge class="rounded-full border px-3 py-0.5 text-sm font-semibold {look}">{state === 'published' ? 'published' : 'draft'}</Badge>
+<Badge class="rounded-full border px-3 py-0.5 text-sm font-semibold {look}">{state}</Badge>

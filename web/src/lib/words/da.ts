@@ -172,4 +172,6 @@ export default {
   'Wait a moment, then try again. What you typed is kept.': 'Vent et øjeblik, og prøv igen. Det, du har skrevet, er gemt.',
   'You have as many bookings here as one guest may have.': 'Du har så mange bookinger her, som én gæst må have.',
   'Cancel one of them, or wait until one is over.': 'Aflys en af dem, eller vent, til en er forbi.',
+  'Nothing can be reserved here just now.': 'Her kan intet reserveres lige nu.',
+  'See times': 'Se tider',
 } as const satisfies Readonly<Record<string, string>>;

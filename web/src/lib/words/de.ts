@@ -172,4 +172,6 @@ export default {
   'Wait a moment, then try again. What you typed is kept.': 'Warten Sie einen Moment und versuchen Sie es noch einmal. Was Sie geschrieben haben, bleibt.',
   'You have as many bookings here as one guest may have.': 'Sie haben hier so viele Termine, wie ein Gast haben darf.',
   'Cancel one of them, or wait until one is over.': 'Sagen Sie einen davon ab, oder warten Sie, bis einer vorbei ist.',
+  'Nothing can be reserved here just now.': 'Hier kann zurzeit nichts reserviert werden.',
+  'See times': 'Zeiten ansehen',
 } as const satisfies Readonly<Record<string, string>>;

@@ -172,4 +172,6 @@ export default {
   'Wait a moment, then try again. What you typed is kept.': 'Espere un momento e inténtelo de nuevo. Lo escrito se conserva.',
   'You have as many bookings here as one guest may have.': 'Tiene aquí tantas reservas como puede tener un invitado.',
   'Cancel one of them, or wait until one is over.': 'Cancele una, o espere a que pase alguna.',
+  'Nothing can be reserved here just now.': 'Ahora mismo no se puede reservar nada aquí.',
+  'See times': 'Ver horas',
 } as const satisfies Readonly<Record<string, string>>;

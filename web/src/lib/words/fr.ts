@@ -172,4 +172,6 @@ export default {
   'Wait a moment, then try again. What you typed is kept.': 'Patientez un instant, puis réessayez. Ce que vous avez écrit est gardé.',
   'You have as many bookings here as one guest may have.': 'Vous avez ici autant de réservations qu’un invité peut en avoir.',
   'Cancel one of them, or wait until one is over.': 'Annulez-en une, ou attendez qu’une soit passée.',
+  'Nothing can be reserved here just now.': 'Rien ne peut être réservé ici pour l’instant.',
+  'See times': 'Voir les horaires',
 } as const satisfies Readonly<Record<string, string>>;

@@ -1,23 +1,62 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Attempt } from '$lib/api/Attempt.svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
   import PageLine from '$lib/pages/PageLine.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
 
+  let kind = $state('');
+  const kinds = $derived(data.me.kinds.filter((name) => data.pages.some((page) => page.form.details?.naming.kind === name)));
+  const shown = $derived(data.pages.filter((page) => page.state !== 'archived' && (kind === '' || page.form.details?.naming.kind === kind)));
+  const archived = $derived(data.pages.filter((page) => page.state === 'archived'));
   const byDesk = $derived(
     data.desks
-      .map((desk) => ({ desk, pages: data.pages.filter((page) => page.form.deskId === desk.id) }))
+      .map((desk) => ({ desk, pages: shown.filter((page) => page.form.deskId === desk.id) }))
       .filter((group) => group.pages.length > 0),
   );
+  const importing = new Attempt();
+
+  async function take(input: HTMLInputElement): Promise<void> {
+    const file = input.files?.[0];
+    if (!file) return;
+    const form = new FormData();
+    form.append('file', file);
+    let made: Schemas['PageView'] | undefined;
+    await importing.run(async () => (made = await must(api.POST('/api/pages/import', { body: form as never, bodySerializer: (body: unknown) => body as FormData }))));
+    input.value = '';
+    if (made) await goto(`/work/pages/${made.id}`);
+  }
 </script>
 
 <svelte:head><title>Pages – Loose Lantern</title></svelte:head>
 
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
-  <h1 class="text-[26px]">Pages</h1>
-  {#if data.me.isCoordinator}<ActionButton kind="main" href="/work/pages/new">New page</ActionButton>{/if}
+  <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
+    <h1 class="text-[26px]">Pages</h1>
+    {#if kinds.length > 0}<Segments label="Kind" options={[{ value: '', text: 'All' }, ...kinds.map((name) => ({ value: name, text: name }))]} value={kind} onchoose={(name) => (kind = name)} />{/if}
+  </div>
+  <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
+    <a href="/work/desks" class="inline-flex min-h-9 items-center underline underline-offset-4">Desks</a>
+    {#if data.me.isCoordinator}
+      <label class="inline-flex min-h-9 cursor-pointer items-center underline underline-offset-4 focus-within:outline-3">Import a page<input type="file" accept=".json,application/json" class="sr-only" onchange={(event) => void take(event.currentTarget)} /></label>
+      <ActionButton kind="main" href="/work/pages/new">New page</ActionButton>
+    {/if}
+  </div>
 </header>
+
+{#if importing.problem}
+  <div class="mb-4">
+    <ProblemNote problem={importing.problem}>
+      {#if importing.problem.errors}<ul class="mt-1">{#each Object.entries(importing.problem.errors) as [field, mends] (field)}<li><code>{field}</code>: {mends.join(' ')}</li>{/each}</ul>{/if}
+    </ProblemNote>
+  </div>
+{/if}
 
 {#if data.pages.length === 0}
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
@@ -29,11 +68,21 @@
   <div class="space-y-6">
     {#each byDesk as group (group.desk.id)}
       <section aria-labelledby="desk-{group.desk.id}">
-        <h2 id="desk-{group.desk.id}" class="mb-1.5 text-lg">{group.desk.name} <span class="font-sans text-sm font-normal text-muted">{group.desk.address}</span></h2>
+        <h2 id="desk-{group.desk.id}" class="mb-1.5 text-lg">
+          {group.desk.name} <a class="font-sans text-sm font-normal text-muted underline underline-offset-4" href="/{group.desk.address}" target="_blank" rel="noopener">{group.desk.address}</a>
+        </h2>
         <ul class="overflow-hidden rounded-2xl border border-line bg-card">
           {#each group.pages as page (page.id)}<PageLine {page} />{/each}
         </ul>
       </section>
     {/each}
+    {#if archived.length > 0}
+      <details>
+        <summary class="min-h-9 cursor-pointer">Archived ({archived.length})</summary>
+        <ul class="mt-1.5 overflow-hidden rounded-2xl border border-line bg-card">
+          {#each archived as page (page.id)}<PageLine {page} />{/each}
+        </ul>
+      </details>
+    {/if}
   </div>
 {/if}

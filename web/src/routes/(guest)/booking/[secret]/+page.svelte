@@ -10,6 +10,8 @@
   import { rangeOf } from '$lib/moving/range';
   import { cityOf, ownZone, sameClock } from '$lib/time/clock';
   import { dateIn, dayName, fullDate, lengthOf, timeOf } from '$lib/time/format';
+  import { onMount } from 'svelte';
+  import { tellHeight } from '$lib/guest/frame';
   import PageHead from '$lib/guest/PageHead.svelte';
   import { placeWords } from '$lib/guest/place';
   import ChangeAnswers from '$lib/questions/ChangeAnswers.svelte';
@@ -33,6 +35,8 @@
   const askWhom = $derived(booking.askWhom === '' ? say('Ask {names}.', { names: booking.hosts.join(', ') }) : booking.askWhom);
   const own = ownZone();
   const path = $derived({ secret: data.secret });
+  onMount(tellHeight);
+
   let cancelling = $state(false);
   let moving = $state(false);
   let moved = $state(false);

@@ -1,0 +1,80 @@
+using FluentValidation;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace LooseLantern.Server.Features.Desks;
+
+/// <summary>A desk as it is edited.</summary>
+/// <param name="Intro">Markdown; may be empty.</param>
+/// <param name="Accent">#rrggbb, or empty.</param>
+/// <param name="HostName">A host name at which it answers as well; empty for none.</param>
+/// <param name="Framers">Origins that may show its pages in a frame.</param>
+/// <param name="HostId">Whose desk it is; null for a desk of its own pages.</param>
+public sealed record DeskForm(string Name, string Intro, string Accent, string HostName, IReadOnlyList<string> Framers, Guid? HostId);
+
+/// <param name="Address">First part of its pages' paths; it stays as it is.</param>
+public sealed record NewDesk(string Address, string Name, Guid? HostId = null);
+
+public sealed class DeskFormRules : AbstractValidator<DeskForm>
+{
+    private const int MostIntro = 2000;
+    private const int MostFramers = 20;
+
+    public DeskFormRules()
+    {
+        RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Name the desk, in up to 120 characters.");
+        RuleFor(form => form.Intro).NotNull().MaximumLength(MostIntro).WithMessage($"Keep it to {MostIntro} characters.");
+        RuleFor(form => form.Accent).Must(accent => accent == "" || Accents.IsLegible(accent)).WithMessage(Accents.Mend);
+        RuleFor(form => form.HostName).Must(name => name == "" || IsHostName(name)).WithMessage("Give a host name such as booking.example.com, or leave it empty.");
+        RuleFor(form => form.Framers).Must(list => list is not null && list.Count <= MostFramers).WithMessage($"Name {MostFramers} at the most.");
+        RuleForEach(form => form.Framers).Must(origin => OriginOf(origin) is not null).WithMessage("Give an origin such as https://www.example.com, without a path.");
+    }
+
+    /// <summary>The origin as it stands in a header (RFC 6454 section 6.2); null for what is none, or not https.</summary>
+    public static string? OriginOf(string? origin)
+    {
+        if (origin is null || origin.Length > 200 || !Uri.TryCreate(origin.Trim(), UriKind.Absolute, out var uri)) return null;
+        var isOrigin = uri is { PathAndQuery: "/", Fragment: "", UserInfo: "" } && (uri.Scheme == Uri.UriSchemeHttps || (uri.Scheme == Uri.UriSchemeHttp && uri.IsLoopback));
+        return isOrigin ? uri.GetLeftPart(UriPartial.Authority) : null;
+    }
+
+    private static bool IsHostName(string? name) => name is { Length: <= 200 } && name.Contains('.', StringComparison.Ordinal) && Uri.CheckHostName(name) == UriHostNameType.Dns;
+}
+
+/// <summary>Changes what desks are to guests.</summary>
+public sealed class DeskEditing(LanternDb db)
+{
+    private static readonly DeskFormRules Checks = new();
+
+    public async Task<Desk> GetAsync(Guid id, CancellationToken ct) => await db.Desks.FirstOrDefaultAsync(desk => desk.Id == id, ct) ?? throw Refusal.NotFound("desk");
+
+    public async Task<Desk> ChangeAsync(Guid id, DeskForm form, CancellationToken ct)
+    {
+        Checks.Check(form);
+        var desk = await GetAsync(id, ct);
+        await HoldToHostAsync(form.HostId, ct);
+        (desk.Name, desk.Intro, desk.Accent) = (form.Name.Trim(), form.Intro.Trim(), form.Accent.ToLowerInvariant());
+        desk.HostName = form.HostName.Length == 0 ? null : form.HostName.ToLowerInvariant();
+        desk.Framers = [.. form.Framers.Select(origin => DeskFormRules.OriginOf(origin)!).Distinct()];
+        desk.HostId = form.HostId;
+        try
+        {
+            await db.SaveChangesAsync(ct);
+        }
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { ConstraintName: LanternDb.OneHostName })
+        {
+            throw Refusal.Invalid("hostName", "Another desk answers at this host name; choose a different one.");
+        }
+
+        return desk;
+    }
+
+    public async Task HoldToHostAsync(Guid? hostId, CancellationToken ct)
+    {
+        if (hostId is { } id && !await db.Hosts.AnyAsync(host => host.Id == id && host.RetiredAt == null, ct)) throw Refusal.Invalid("hostId", "Choose a host of your team, or nobody.");
+    }
+}

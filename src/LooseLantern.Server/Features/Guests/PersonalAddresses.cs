@@ -1,0 +1,49 @@
+using System.Security.Cryptography;
+using LooseLantern.Core;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Tenancy;
+using Microsoft.AspNetCore.WebUtilities;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Guests;
+
+/// <param name="Path">From the root of the site; shown this once, since only its hash is kept.</param>
+public sealed record PersonalAddressAnswer(string Path);
+
+/// <summary>
+/// Addresses of a page for one guest each. They are the only way in which a guest's fields are filled: an email that somebody types tells nothing of
+/// whose it is.
+/// </summary>
+public sealed class PersonalAddresses(LanternDb db, Tenant tenant, IClock clock)
+{
+    private const int Bytes = 15;
+
+    /// <exception cref="Refusal">400 for a name or an email that is none.</exception>
+    public async Task<PersonalAddressAnswer> MakeAsync(Page page, GuestRequest guest, CancellationToken ct)
+    {
+        var faults = new Dictionary<string, string[]>();
+        if (!Words.FitOneLine(guest.Name)) faults["name"] = ["Give the guest’s name, in up to 120 characters."];
+        if (!EmailAddress.IsPlausible(guest.Email?.Trim())) faults["email"] = [EmailAddress.Mend];
+        if (faults.Count > 0) throw Refusal.Invalid(faults);
+        var secret = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(Bytes));
+        db.PersonalAddresses.Add(new PersonalAddress
+        {
+            WorkspaceId = tenant.WorkspaceId!.Value, PageId = page.Id, Name = guest.Name.Trim(), Email = guest.Email!.Trim(), MadeAt = clock.GetCurrentInstant(), SecretHash = PrivateLinks.Hash(secret),
+        });
+        await db.SaveChangesAsync(ct);
+        return new PersonalAddressAnswer($"{PageView.PathOf(page)}?for={secret}");
+    }
+
+    /// <summary>Whom an address of the page is for; null for nobody, and for a secret that is none.</summary>
+    public async Task<GuestRequest?> GuestOfAsync(Guid pageId, string? secret, CancellationToken ct)
+    {
+        if (secret is not { Length: > 0 and <= 100 }) return null;
+        var hash = PrivateLinks.Hash(secret);
+        return await db.PersonalAddresses.AsNoTracking().Where(row => row.PageId == pageId && row.SecretHash == hash).Select(row => new GuestRequest(row.Name, row.Email)).FirstOrDefaultAsync(ct);
+    }
+}

@@ -1,0 +1,22 @@
+<script lang="ts">
+  import { Input, Textarea } from 'flowbite-svelte';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Field from '$lib/ui/Field.svelte';
+
+  let { id, label, value, lines = 1 }: { id: string; label: string; value: string; lines?: number } = $props();
+
+  let copied = $state<'not yet' | 'copied' | 'refused'>('not yet');
+
+  async function copy(): Promise<void> {
+    // A browser may refuse, or (without https) have no clipboard at all.
+    copied = (await navigator.clipboard?.writeText(value).then(() => 'copied' as const, () => 'refused' as const)) ?? 'refused';
+  }
+</script>
+
+<Field {label} {id} class="mt-4">
+  <div class="flex items-start gap-2">
+    {#if lines > 1}<Textarea {id} rows={lines} readonly class="w-full font-mono text-sm" {value} />{:else}<Input {id} readonly {value} />{/if}
+    <ActionButton class="shrink-0" onclick={() => void copy()}>{copied === 'copied' ? 'Copied' : 'Copy'}</ActionButton>
+  </div>
+  {#if copied === 'refused'}<p class="mt-1 text-sm text-brick" role="alert">Your browser doesn’t allow it; mark the text and copy it.</p>{/if}
+</Field>
