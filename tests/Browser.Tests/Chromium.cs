@@ -18,22 +18,44 @@ internal sealed class Chromium : IDisposable
     private readonly string _address;
 
     /// <param name="zone">The zone the browser says it is in.</param>
-    public Chromium(string address, int width = 1280, int height = 800, string zone = "Europe/Copenhagen")
+    /// <param name="language">The language its reader likes best.</param>
+    /// <param name="blocksOthersCookies">Whether it keeps no cookies of sites in frames.</param>
+    public Chromium(string address, int width = 1280, int height = 800, string zone = "Europe/Copenhagen", string language = "en-GB", bool blocksOthersCookies = false)
     {
         _address = address;
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
             "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--hide-scrollbars", "--lang=en-GB", $"--user-data-dir={_profile}");
-        options.AddUserProfilePreference("intl.accept_languages", "en-GB");
+            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--hide-scrollbars", $"--lang={language}", $"--user-data-dir={_profile}");
+        options.AddUserProfilePreference("intl.accept_languages", language);
+        if (blocksOthersCookies)
+        {
+            options.AddUserProfilePreference("profile.block_third_party_cookies", true);
+            options.AddUserProfilePreference("profile.cookie_controls_mode", 1);
+        }
+
         options.SetLoggingPreference(LogType.Browser, LogLevel.Warning);
         _driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
         _driver.ExecuteCdpCommand("Emulation.setTimezoneOverride", new Dictionary<string, object?> { ["timezoneId"] = zone });
-        _driver.ExecuteCdpCommand("Emulation.setLocaleOverride", new Dictionary<string, object?> { ["locale"] = "en-GB" });
+        _driver.ExecuteCdpCommand("Emulation.setLocaleOverride", new Dictionary<string, object?> { ["locale"] = language });
         Resize(width, height);
     }
 
     public string Path => new Uri(_driver.Url).AbsolutePath;
+
+    public string Title => _driver.Title;
+
+    /// <summary>Every script that the page has loaded so far, by address.</summary>
+    public IReadOnlyList<string> Scripts() => [.. ((IReadOnlyCollection<object>)_driver.ExecuteScript(
+        "return [...new Set(performance.getEntriesByType('resource').map((entry) => entry.name).filter((name) => name.endsWith('.js')))]")!).Cast<string>()];
+
+    /// <summary>Does something inside a frame of the page.</summary>
+    public void InFrame(string css, Action<Chromium> what)
+    {
+        _driver.SwitchTo().Frame(Find(css));
+        what(this);
+        _driver.SwitchTo().DefaultContent();
+    }
 
     /// <summary>How often something was pressed, dragged, chosen or filled in so far.</summary>
     public int Handled { get; private set; }

@@ -9,6 +9,7 @@ using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Features.Workspaces;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -72,10 +73,13 @@ public static class DemoLoading
         await DemoCalendars.JoinAsync(services, hosts, today, ct);
         await DemoTeam.AddAsync(services, hosts, today, ct);
 
+        await services.GetRequiredService<WorkspaceEditing>().ChangeAsync(new WorkspaceForm("Brackwater Boatworks", DemoPeople.Zone, Kinds: DemoPages.Kinds), ct);
         var desks = services.GetRequiredService<DeskOpening>();
         await desks.OpenAsync("brackwater-commissions", "Commissions desk", ct);
         await desks.OpenAsync("brackwater-school", "Yard hand school", ct);
         var deskIds = await services.GetRequiredService<LanternDb>().Desks.ToDictionaryAsync(desk => desk.Address, desk => desk.Id, ct);
+
+        foreach (var (address, form) in DemoPages.Desks) await services.GetRequiredService<DeskEditing>().ChangeAsync(deskIds[address], form, ct);
 
         var editing = services.GetRequiredService<PageEditing>();
         var published = new List<Page>();

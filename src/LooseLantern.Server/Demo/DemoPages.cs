@@ -1,6 +1,7 @@
 using LooseLantern.Core.Openings;
 using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Pages;
 using NodaTime;
@@ -23,6 +24,17 @@ internal static class DemoPages
     /// <summary>The page whose bookings wait for a yes.</summary>
     public const string Asked = "school-class";
 
+    /// <summary>What sorts of appointments the yard has.</summary>
+    public static readonly string[] Kinds = ["Surveys and fittings", "Commissions", "School"];
+
+    /// <summary>What guests read at each desk.</summary>
+    public static readonly (string Address, DeskForm Form)[] Desks =
+    [
+        ("brackwater", new DeskForm("Service desk", "For boats that are afloat already: **surveys**, sails and a second opinion. Not sure which? Take *Office hours at the bench*.", "", "", [], null)),
+        ("brackwater-commissions", new DeskForm("Commissions desk", "For boats that are still an idea. The first talk costs nothing.", "#4a2f4f", "", [], null)),
+        ("brackwater-school", new DeskForm("Yard hand school", "For whoever wants to learn the trade, and for schools that want to look.", "#1f4e46", "", [], null)),
+    ];
+
     private static readonly OpenTimeDocument[] Closed = [];
 
     public static readonly DemoPage[] All =
@@ -32,7 +44,12 @@ internal static class DemoPages
             "We look over the hull below the waterline, sound the planking and write down what we find.\n\n"
             + "Bring her afloat or on a trailer, with the boards up and the bilge dry. A ladder and lights are at the slip.",
             PlaceKind.InPerson, "Slip 2, Brackwater Quay", KeepsHosts: true,
-            Times(lineUp, [45, 90]) with { Step = 30, BufferBefore = 10, BufferAfter = 20, Notice = 24 * 60, AheadDays = 42 })),
+            Times(lineUp, [45, 90]) with { Step = 30, BufferBefore = 10, BufferAfter = 20, Notice = 24 * 60, AheadDays = 42 },
+            Details: Of("Surveys and fittings") with
+            {
+                Place = new PlaceDetail("From the harbour road through the green gate, then along the quay to the second slip.", HostsRing: true),
+                After = new Afterwards("The green gate’s code is **4711**. Ring the bell at the slip.", "", OffersAnother: false),
+            })),
         new("brackwater", [["piet"]], true, 2, (desk, lineUp, _) => new PageForm(
             "Sail fitting in the loft", desk, "sail-fitting",
             "Half an hour on the loft floor to check cut and hardware before the last seam is sewn.",
@@ -54,7 +71,15 @@ internal static class DemoPages
                 new Question("length", QuestionKind.Number, "How long should she be, in metres?", "A guess will do.", IsNeeded: false, [], ""),
                 new Question("for", QuestionKind.OneOf, "What is she for?", "", IsNeeded: false, ["Day sailing", "Long passages", "Work"], ""),
                 new Question("mind", QuestionKind.Long, "What have you in mind?", "", IsNeeded: false, [], ""),
-            ])),
+            ],
+            Details: Of("Commissions") with
+            {
+                Screening =
+                [
+                    new ScreeningRule([new ScreenCondition("length", ScreenTest.Over, "24")], All: true, ScreenAct.DontBook, "Over 24 metres our slip is too short. Please ring the yard, and we tell you who builds longer.", ""),
+                    new ScreeningRule([new ScreenCondition("for", ScreenTest.Is, "Work")], All: true, ScreenAct.Flag, "A working boat: ask Anselm about the classification first.", ""),
+                ],
+            })),
         new("brackwater-commissions", [["odile"], ["anselm"]], true, 2, (desk, lineUp, _) => new PageForm(
             "Design review", desk, "design-review",
             "An hour over the drawings with the commissions desk and the master shipwright.",
@@ -110,6 +135,8 @@ internal static class DemoPages
             PlaceKind.InPerson, "Mast shed", KeepsHosts: false,
             Times(lineUp, [60, 120]) with { Step = 30, BufferBefore = 15, BufferAfter = 15, Notice = 24 * 60, AheadDays = 42 })),
     ];
+
+    private static PageDetails Of(string kind) => PageDetails.Usual with { Naming = new PageNaming("", kind, null) };
 
     private static PageTimes Times(IReadOnlyList<SeatForm> lineUp, int[] durations) => new(
         DemoPeople.Zone, lineUp, durations, Step: 30, StepOffset: 0, StepFrom.Clock, BufferBefore: 0, BufferAfter: 0, Notice: 0, AheadDays: 28,

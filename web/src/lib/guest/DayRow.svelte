@@ -79,7 +79,7 @@
                       aria-pressed={isChosen}
                       aria-label={labelOf(opening)}
                       title={clash ? say('Your calendar has “{title}” then.', { title: clash.title }) : undefined}
-                      class="min-h-9 w-full min-w-16 rounded-[10px] border px-2.5 py-1 font-bold max-md:min-h-11 {isChosen
+                      class="min-h-9 w-full min-w-16 rounded-[10px] border px-2.5 py-1 font-bold whitespace-nowrap max-md:min-h-11 max-md:px-1 {isChosen
                         ? 'border-chosen bg-chosen text-on-chosen'
                         : clash
                           ? 'border-dashed border-edge bg-transparent text-ink hover:bg-lane'

@@ -100,8 +100,8 @@
   }
 </script>
 
-<header class="sticky top-0 z-20 -mx-4 mb-1 flex flex-wrap items-center justify-between gap-3 bg-paper px-4 pt-3 pb-2 md:-mx-[26px] md:-mt-3.5 md:px-[26px]">
-  <div class="min-w-0">
+<header class="sticky top-0 z-20 -mx-4 mb-1 flex flex-wrap items-center justify-between gap-3 bg-paper px-4 pt-3 pb-2 lg:flex-nowrap md:-mx-[26px] md:-mt-3.5 md:px-[26px]">
+  <div class="min-w-0 flex-1">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
       {#if saved?.mark}<span class="rounded-lg bg-chosen px-2 py-0.5 font-heading font-bold text-on-chosen" title="Its mark on boards and lists">{saved.mark}</span>{/if}
       <h1 class="text-[26px] leading-tight">{editor.form.title.trim() || 'New page'}</h1>
@@ -127,7 +127,7 @@
       </p>
     {/if}
   </div>
-  <div class="flex flex-wrap gap-3">
+  <div class="flex shrink-0 flex-wrap gap-3">
     {#if mayEdit}
       {#if isPublished}
         {#if editor.isTouched}<ActionButton disabled={editor.busy} onclick={() => void act(() => editor.save(), 'Kept. Guests see it once you publish.')}>Keep changes</ActionButton>{/if}
@@ -164,7 +164,7 @@
     <PostSection {editor} {tokens} />
   </fieldset>
 
-  <div class="space-y-[14px] lg:sticky lg:top-[86px] lg:max-h-[calc(100vh-100px)] lg:overflow-y-auto">
+  <div class="space-y-[14px] lg:sticky lg:top-[98px] lg:max-h-[calc(100vh-112px)] lg:overflow-y-auto">
     <SupplyPanel
       supply={editor.supply}
       problem={editor.supplyProblem}

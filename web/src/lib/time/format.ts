@@ -29,10 +29,15 @@ function dateFormatter(options: Intl.DateTimeFormatOptions): (date: string) => s
   return (date) => formatter({ ...options, timeZone: 'UTC' }).format(new Date(`${date}T00:00:00Z`));
 }
 
+function browserCounts12(): boolean {
+  return formatter({ hour: 'numeric' }, true).resolvedOptions().hour12 ?? false;
+}
+
 /** "09:00" or "9:00 AM". */
 export function timeOf(instant: string | Temporal.Instant, zone: string): string {
+  const isShort = hour12 ?? browserCounts12();
   // Whoever chose no clock reads by that of their browser, in whatever language a page is.
-  return formatter({ hour: hour12 === true ? 'numeric' : '2-digit', minute: '2-digit', timeZone: zone, ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }) }, true).format(new Date(instant.toString()));
+  return formatter({ hour: isShort ? 'numeric' : '2-digit', minute: '2-digit', timeZone: zone, ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }) }, true).format(new Date(instant.toString()));
 }
 
 /** "Tuesday, 8 December". */
