@@ -66,6 +66,10 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public DbSet<PageFile> PageFiles => Set<PageFile>();
 
+    public DbSet<EmailCode> EmailCodes => Set<EmailCode>();
+
+    public DbSet<LookedFor> LookedFor => Set<LookedFor>();
+
     public DbSet<Picture> Pictures => Set<Picture>();
 
     public DbSet<PersonalAddress> PersonalAddresses => Set<PersonalAddress>();
@@ -160,6 +164,10 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<Desk>(builder).HasIndex(row => row.Address).IsUnique().HasDatabaseName(OneDeskAddress);
         builder.Entity<Desk>().HasIndex(row => row.HostName).IsUnique().HasDatabaseName(OneHostName);
         builder.Entity<Desk>().HasOne<Host>().WithMany().HasForeignKey(row => row.HostId).OnDelete(DeleteBehavior.SetNull);
+        Filter<EmailCode>(builder).ToTable("email_codes").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
+        builder.Entity<EmailCode>().HasIndex(row => new { row.PageId, row.Email, row.MadeAt });
+        Filter<LookedFor>(builder).ToTable("looked_for").HasKey(row => new { row.PageId, row.Week, row.Part, row.Found });
+        builder.Entity<LookedFor>().HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
         Filter<Picture>(builder).HasKey(row => new { row.OwnerId, row.Kind });
         Filter<PersonalAddress>(builder).ToTable("personal_addresses").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
         builder.Entity<PersonalAddress>().HasIndex(row => row.SecretHash).IsUnique();

@@ -49,6 +49,7 @@ public static class PipelineSetup
         var guests = app.MapGroup("/api/public").RequireRateLimiting(RateLimits.Guests);
         guests.MapGuestPages();
         guests.MapGuestDesks();
+        guests.MapLooks();
         guests.MapPrivateBookings();
         guests.MapAnswers();
         guests.MapPublicBusyTimes();
@@ -80,6 +81,7 @@ public static class PipelineSetup
         team.MapPageFiles();
         team.MapPostPreview();
         team.MapSupply();
+        team.MapLooksOfPages();
         team.MapGuestPreviews();
         team.MapCases();
         team.MapHours();

@@ -61,7 +61,7 @@ public static class ServiceSetup
         AddCalendars(services);
         services.AddScoped<BusyTimes>().AddScoped<BookingFeeds>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
         services.AddScoped<PageEditing>().AddScoped<PageEditions>().AddScoped<PageCopies>().AddScoped<GuestNames>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>().AddScoped<DarkReckoning>().AddScoped<RelaxationReckoning>();
-        services.AddScoped<GuestPageFinding>().AddScoped<GuestPageViews>().AddScoped<GuestDeskFinding>().AddScoped<Pictures>().AddScoped<PersonalAddresses>().AddScoped<DeskEditing>().AddScoped<WorkspaceEditing>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
+        services.AddScoped<GuestPageFinding>().AddScoped<GuestPageViews>().AddScoped<GuestDeskFinding>().AddScoped<Pictures>().AddScoped<PersonalAddresses>().AddScoped<EmailProof>().AddScoped<DeskEditing>().AddScoped<WorkspaceEditing>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
         services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
         services.AddSingleton<PrivateLinks>().AddSingleton<ContentSecurity>();
         AddPost(services, builder.Configuration);

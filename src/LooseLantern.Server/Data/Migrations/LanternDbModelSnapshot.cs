@@ -721,6 +721,50 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("desks", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.EmailCode", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("CodeHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("code_hash");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.Property<int>("WrongTries")
+                        .HasColumnType("integer")
+                        .HasColumnName("wrong_tries");
+
+                    b.HasKey("Id")
+                        .HasName("pk_email_codes");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_email_codes_workspace_id");
+
+                    b.HasIndex("PageId", "Email", "MadeAt")
+                        .HasDatabaseName("ix_email_codes_page_id_email_made_at");
+
+                    b.ToTable("email_codes", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.FormerAddress", b =>
                 {
                     b.Property<Guid>("DeskId")
@@ -1017,6 +1061,41 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_invitations_workspace_id");
 
                     b.ToTable("invitations", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LookedFor", b =>
+                {
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<LocalDate>("Week")
+                        .HasColumnType("date")
+                        .HasColumnName("week");
+
+                    b.Property<string>("Part")
+                        .HasColumnType("text")
+                        .HasColumnName("part");
+
+                    b.Property<bool>("Found")
+                        .HasColumnType("boolean")
+                        .HasColumnName("found");
+
+                    b.Property<int>("Count")
+                        .HasColumnType("integer")
+                        .HasColumnName("count");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("PageId", "Week", "Part", "Found")
+                        .HasName("pk_looked_for");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_looked_for_workspace_id");
+
+                    b.ToTable("looked_for", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
@@ -2557,6 +2636,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_desks_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.EmailCode", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_email_codes_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_email_codes_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.FormerAddress", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.Page", null)
@@ -2637,6 +2733,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_invitations_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LookedFor", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_looked_for_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_looked_for_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>

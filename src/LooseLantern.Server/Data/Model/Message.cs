@@ -39,6 +39,9 @@ public enum MessageKind
     PasswordReset,
     JoinInvitation,
 
+    /// <summary>A code by which a guest proves an address.</summary>
+    CodeForGuest,
+
     /// <summary>All that somebody hears of once a day.</summary>
     Daily,
 }

@@ -11,7 +11,7 @@ public sealed record PageDetails(PageNaming Naming, PageFace Face, PlaceDetail P
 {
     public static readonly PageDetails Usual = new(
         new PageNaming("", "", null), new PageFace("", "", ShowsHosts: true, PlaceZoneOnly: false, IsListed: true), new PlaceDetail("", HostsRing: true),
-        new Afterwards("", "", OffersAnother: false), Lead: 0, [], [], MostOpen: null);
+        new Afterwards("", "", OffersAnother: false, ProvesEmail: false), Lead: 0, [], [], MostOpen: null);
 }
 
 /// <summary>What the team calls a page.</summary>
@@ -36,7 +36,8 @@ public sealed record PlaceDetail(string Directions, bool HostsRing);
 /// <param name="Words">Shown only then; may be empty.</param>
 /// <param name="GoTo">An address of the page's own to go on to, https; empty for none.</param>
 /// <param name="OffersAnother">Whether another time can be reserved from there.</param>
-public sealed record Afterwards(string Words, string GoTo, bool OffersAnother);
+/// <param name="ProvesEmail">Whether a code that is mailed has to be typed before anything is reserved.</param>
+public sealed record Afterwards(string Words, string GoTo, bool OffersAnother, bool ProvesEmail = false);
 
 /// <summary>Who is invited along, whose calendars are not asked.</summary>
 public sealed record Invitee(string Name, string Email);

@@ -80,7 +80,8 @@ public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings
 /// <param name="Duration">Minutes; one that the page offers.</param>
 /// <param name="Zone">IANA id of the zone the guest reads times in.</param>
 /// <param name="Answers">Answers to the page's questions by their key.</param>
-public sealed record BookRequest(Instant Start, int Duration, string Zone, GuestRequest Guest, IReadOnlyDictionary<string, string>? Answers = null);
+/// <param name="Code">What was mailed to prove the address, where the page wants that.</param>
+public sealed record BookRequest(Instant Start, int Duration, string Zone, GuestRequest Guest, IReadOnlyDictionary<string, string>? Answers = null, string? Code = null);
 
 public sealed record GuestRequest(string Name, string Email);
 
@@ -123,7 +124,7 @@ public static class GuestPageEndpoints
 
         page.MapPost("/bookings", async Task<Created<BookAnswer>> (string desk, string page, BookRequest request,
                 [FromHeader(Name = "Idempotency-Key")] string? idempotencyKey, HttpContext context,
-                GuestPageFinding finding, TimeCommitting committing, CancellationToken ct) =>
+                GuestPageFinding finding, EmailProof proof, TimeCommitting committing, CancellationToken ct) =>
             {
                 var found = await finding.FindAsync(desk, page, ct);
                 var questions = GuestQuestions.Of(found.Page);
@@ -133,10 +134,12 @@ public static class GuestPageEndpoints
 
                 var answers = QuestionAnswers.Check(questions, request.Answers);
                 var language = found.Page.Details.Face.Language is { Length: > 0 } own ? own : LanguageOf(context.Request);
+                var flags = ScreenedOut.Check(found.Page, questions, answers);
+                await proof.HoldToAsync(found.Page, request.Guest.Email, language, request.Code, ct);
                 var booked = await committing.BookAsync(
                     new BookingWish(found.Page.Id, request.Start, request.Duration, request.Guest.Name.Trim(), request.Guest.Email.Trim(), request.Zone, language)
                     {
-                        Answers = answers, Flags = ScreenedOut.Check(found.Page, questions, answers),
+                        Answers = answers, Flags = flags,
                     },
                     idempotencyKey, ct);
                 var path = PrivateLinks.Path(booked.Secret);

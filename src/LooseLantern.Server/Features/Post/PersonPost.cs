@@ -20,12 +20,19 @@ public sealed class PersonPost(LanternDb db, PostWords words, IClock clock)
         await WriteAsync(invitation.WorkspaceId, MessageKind.JoinInvitation, reader, $"/join/{PostMarks.Own}", invitation.ProtectedSecret, invitation.ExpiresAt, inviter.Name, ct);
     }
 
+    /// <summary>A code by which a guest proves an address. It is shown to nobody but its reader.</summary>
+    public async Task CodeAsync(Page page, string email, string language, string protectedCode, Instant until, CancellationToken ct)
+    {
+        var reader = new Reader(email, email, language, LooseLantern.Core.TimeText.Clock.Usual, page.Zone);
+        await WriteAsync(page.WorkspaceId, MessageKind.CodeForGuest, reader, "", protectedCode, until, inviter: page.Title, ct);
+    }
+
     private async Task WriteAsync(Guid workspaceId, MessageKind kind, Reader reader, string path, string protectedSecret, Instant until, string inviter, CancellationToken ct)
     {
         var workspace = await db.Workspaces.IgnoreQueryFilters().Where(row => row.Id == workspaceId).Select(row => row.Name).SingleAsync(ct);
         var letter = PostTemplates.Write(kind, reader.Language, new Dictionary<string, string>
         {
-            ["first_name"] = PostMarks.Harmless(reader.Name.Split(' ')[0]), ["workspace"] = workspace, ["inviter"] = PostMarks.Harmless(inviter), ["deadline"] = words.Deadline(until, reader), ["link"] = words.Link(path),
+            ["first_name"] = PostMarks.Harmless(reader.Name.Split(' ')[0]), ["workspace"] = workspace, ["inviter"] = PostMarks.Harmless(inviter), ["deadline"] = words.Deadline(until, reader), ["link"] = words.Link(path), ["code"] = PostMarks.Own,
         });
         var message = PostDraft.Of(workspaceId, workspace, kind, reader, letter, clock.GetCurrentInstant());
         message.ProtectedSecret = protectedSecret;

@@ -117,6 +117,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/public/desks/{desk}/pages/{page}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["countLook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/busy/{secret}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getBusyTimes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/bookings-of/{secret}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getBookingFeed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/desks/{desk}/pages/{page}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["watchPage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/public/bookings/{secret}": {
         parameters: {
             query?: never;
@@ -288,54 +352,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["declineAsked"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/public/busy/{secret}.ics": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getBusyTimes"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/public/bookings-of/{secret}.ics": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getBookingFeed"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/public/desks/{desk}/pages/{page}/changes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["watchPage"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -706,6 +722,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["previewPost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLooks"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2079,6 +2111,11 @@ export interface components {
             goTo: string;
             /** @description Whether another time can be reserved from there. */
             offersAnother: boolean;
+            /**
+             * @description Whether a code that is mailed has to be typed before anything is reserved.
+             * @default false
+             */
+            provesEmail: boolean;
         };
         AnswersForm: {
             /** @description All of them, by the question's key. */
@@ -2286,6 +2323,8 @@ export interface components {
             answers?: null | {
                 [key: string]: string;
             };
+            /** @description What was mailed to prove the address, where the page wants that. */
+            code?: null | string;
         };
         BusyTimesAddress: {
             /** @description The secret address from the root of the site; null where busy times are not told. */
@@ -2518,6 +2557,8 @@ export interface components {
             /** @description Only these days of the run; null for every day. */
             weekdays?: null | components["schemas"]["WeekdayName"][];
         };
+        /** @enum {unknown} */
+        DayPart: "morning" | "afternoon" | "evening" | null;
         DeclineForm: {
             /**
              * @description For the guest; may be empty.
@@ -3042,6 +3083,21 @@ export interface components {
         LocalDateTime: string;
         /** Format: time */
         LocalTime: string;
+        Look: {
+            /** @description Any date of the week that was looked at. */
+            week: components["schemas"]["LocalDate"];
+            part: null | components["schemas"]["DayPart"];
+            /** @description Whether anything was open in it. */
+            found: boolean;
+        };
+        LooksAnswer: {
+            /** @description By date. */
+            weeks: components["schemas"]["WeekLooks"][];
+            /** @description How often each part of the day was chosen from. */
+            parts: {
+                [key: string]: number;
+            };
+        };
         /**
          * @description What a mail to a booking's own address says.
          * @enum {unknown}
@@ -3081,7 +3137,7 @@ export interface components {
             kinds: string[];
         };
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "lapsedForHost" | "repliedForHost" | "passwordReset" | "joinInvitation" | "daily";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "lapsedForHost" | "repliedForHost" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
         MoveRequest: {
@@ -3907,6 +3963,20 @@ export interface components {
             sat: components["schemas"]["OpenTimeDocument"][];
             sun: components["schemas"]["OpenTimeDocument"][];
         };
+        WeekLooks: {
+            /** @description Its Monday. */
+            week: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description How often guests looked at it.
+             */
+            looks: number;
+            /**
+             * Format: int32
+             * @description How often of these nothing was open.
+             */
+            inVain: number;
+        };
         /** @enum {unknown} */
         WindowKind: "ahead" | "dates" | "open";
         WorkspaceForm: {
@@ -4174,6 +4244,146 @@ export interface operations {
         responses: {
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    countLook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                desk: string;
+                page: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Look"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getBusyTimes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getBookingFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    watchPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                desk: string;
+                page: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4655,103 +4865,6 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    getBusyTimes: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                secret: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    getBookingFeed: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                secret: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    watchPage: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                desk: string;
-                page: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5479,6 +5592,37 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getLooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LooksAnswer"];
                 };
             };
             /** @description Not Found */

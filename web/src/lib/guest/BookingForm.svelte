@@ -96,6 +96,11 @@
     <Field label={say('Your email')} id="guest-email" mend={emailMend}>
       <Input id="guest-email" name="email" type="email" autocomplete="email" bind:value={guest.typed.email} aria-invalid={emailMend !== undefined} aria-describedby={emailMend ? 'guest-email-mend' : undefined} class="min-h-10 max-md:min-h-11" />
     </Field>
+    {#if guest.asksCode}
+      <Field label={say('The code from our mail')} id="guest-code" mend={mendOf(problem, 'code')}>
+        <Input id="guest-code" name="code" inputmode="numeric" autocomplete="one-time-code" bind:value={guest.code} aria-invalid={mendOf(problem, 'code') !== undefined} class="min-h-10 max-md:min-h-11" />
+      </Field>
+    {/if}
     <QuestionFields questions={page.questions} bind:answers={guest.typed.answers} {problem} />
     <div class="flex items-center justify-between gap-x-3 gap-y-1 max-md:flex-col-reverse md:col-span-2">
       <div class="max-md:text-center">

@@ -32,8 +32,9 @@
 
   function labelOf(opening: ShownOpening): string {
     const left = isShared ? ` ${say('{n} left', { n: opening.placesLeft })}` : '';
-    const clash = clashOf(guest.taken, opening.start, opening.end) ? `, ${say('clashes with your calendar')}` : '';
-    return `${weekday(date)}, ${timeOf(opening.start, zone)}${left}${clash}`;
+    const mine = showsMine ? ` ${timeOf(opening.start, guest.own)}` : '';
+    const clash = clashOf(guest.taken, opening.start, opening.end) ? ` ${say('clash')}, ${say('clashes with your calendar')}` : '';
+    return `${weekday(date)}, ${timeOf(opening.start, zone)}${left}${mine}${clash}`;
   }
 </script>
 

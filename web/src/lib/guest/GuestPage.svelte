@@ -119,7 +119,7 @@
   {#if tried}<Tried {tried} zone={page.zone} onclose={() => (tried = undefined)} />{/if}
 
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2 pt-4">
-    <WeekStrip weeks={guest.weeks} countOf={(date) => guest.days.get(date)?.length ?? 0} chosen={guest.week} onchoose={(monday) => (guest.week = monday)} />
+    <WeekStrip weeks={guest.weeks} countOf={(date) => guest.days.get(date)?.length ?? 0} chosen={guest.week} onchoose={(monday) => guest.turnTo(monday)} />
     <ZoneChoice {guest} />
   </div>
 

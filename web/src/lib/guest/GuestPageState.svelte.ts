@@ -28,6 +28,9 @@ export class GuestPageState {
   loadProblem = $state.raw<Problem | undefined>(undefined);
   nearest = $state.raw<Schemas['Opening'][]>([]);
   reserving = $state(false);
+  /** The code that was mailed, where the page wants an address proven. */
+  code = $state('');
+  asksCode = $state(false);
   /** Whether the reader's own time stands beside that of the place. */
   alsoMine = $state(false);
   /** What a calendar of the guest's own has taken; it is read here and sent nowhere. */
@@ -44,6 +47,7 @@ export class GuestPageState {
   #isWatched = false;
   #key: { of: string; key: string } | undefined;
   readonly #source: GuestSource;
+  readonly #looked = new Set<string>();
 
   constructor(source: GuestSource) {
     const { page } = source;
@@ -98,6 +102,7 @@ export class GuestPageState {
       this.loadProblem = undefined;
       this.now = this.clock.now();
       if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();
+      this.#countLook(this.week);
     } catch (thrown) {
       this.loadProblem = problemOf(thrown);
     }
@@ -116,7 +121,13 @@ export class GuestPageState {
     if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();
   }
 
+  turnTo(monday: string): void {
+    this.week = monday;
+    this.#countLook(monday);
+  }
+
   choose(opening: ShownOpening): void {
+    if (opening.start !== this.chosen?.start) this.#source.look(opening.date, opening.part, true);
     this.chosen = opening;
     this.problem = undefined;
     this.nearest = [];
@@ -160,15 +171,17 @@ export class GuestPageState {
       zone: this.page.isPlaceZoneOnly ? this.own : this.zone,
       guest: { name: this.typed.name.trim(), email: this.typed.email.trim() },
       answers: { ...this.typed.answers },
+      ...(this.code.trim() === '' ? {} : { code: this.code.trim() }),
     };
     this.reserving = true;
     try {
-      const reserved = await this.#source.reserve(body, this.#keyFor(JSON.stringify(body)));
+      const reserved = await this.#source.reserve(body, this.#keyFor(JSON.stringify({ ...body, code: undefined })));
       this.problem = undefined;
       if (reserved.kind === 'booked') keep(this.#source.name, undefined);
       return reserved;
     } catch (thrown) {
       this.problem = problemOf(thrown);
+      if (this.problem.type === 'urn:loose-lantern:code-needed') this.asksCode = true;
       if (this.problem.status === 409) {
         this.nearest = (this.problem.nearest as Schemas['Opening'][] | undefined) ?? [];
         await this.load();
@@ -186,6 +199,14 @@ export class GuestPageState {
       this.#key = { of: wish, key: [...random].map((byte) => byte.toString(16).padStart(2, '0')).join('') };
     }
     return this.#key.key;
+  }
+
+  /** Each week is counted once a visit. */
+  #countLook(monday: string): void {
+    if (monday === '' || this.#looked.has(monday)) return;
+    this.#looked.add(monday);
+    const dates = this.weeks.find((week) => week.monday === monday)?.dates ?? [];
+    this.#source.look(monday, undefined, dates.some((date) => this.days.has(date)));
   }
 
   #first(): string {

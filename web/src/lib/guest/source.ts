@@ -1,8 +1,11 @@
 import { api, guestApi, type Schemas } from '$lib/api/client';
 import { must } from '$lib/api/problem';
+import type { Part } from './days';
 
 /** What became of a reservation. */
 export type Reserved = { kind: 'booked'; path: string; start: string; end: string; goTo: string | null } | { kind: 'tried'; tried: Schemas['TriedBooking'] };
+
+const partNames = { Morning: 'morning', Afternoon: 'afternoon', Evening: 'evening' } as const satisfies Record<Part, Schemas['DayPart']>;
 
 interface Range {
   from: string;
@@ -20,6 +23,8 @@ export interface GuestSource {
   /** Whether nothing is reserved for real. */
   readonly isPreview: boolean;
   openings: (range: Range) => Promise<Schemas['OpeningsAnswer']>;
+  /** Counts what was looked for; nothing of who looked. */
+  look: (date: string, part: Part | undefined, found: boolean) => void;
   reserve: (body: Schemas['BookRequest'], key: string) => Promise<Reserved>;
 }
 
@@ -31,6 +36,7 @@ export function publishedSource(path: { desk: string; page: string }, page: Sche
     changes: `/api/public/desks/${encodeURIComponent(path.desk)}/pages/${encodeURIComponent(path.page)}/changes`,
     isPreview: false,
     openings: (query) => must(guestApi.GET('/api/public/desks/{desk}/pages/{page}/openings', { params: { path, query } })),
+    look: (date, part, found) => void guestApi.POST('/api/public/desks/{desk}/pages/{page}/looks', { params: { path }, body: { week: date, part: part ? partNames[part] : null, found }, keepalive: true }).catch(() => undefined),
     reserve: async (body, key) => {
       const made = await must(guestApi.POST('/api/public/desks/{desk}/pages/{page}/bookings', { params: { path, header: { 'Idempotency-Key': key } }, body }));
       return { kind: 'booked', path: made.path, start: made.start, end: made.end, goTo: made.goTo };
@@ -47,6 +53,7 @@ export function previewSource(id: string, page: Schemas['GuestPage']): GuestSour
     changes: '/api/changes',
     isPreview: true,
     openings: (query) => must(api.GET('/api/pages/{id}/as-guest/openings', { params: { path, query } })),
+    look: () => undefined,
     reserve: async (body) => ({ kind: 'tried', tried: await must(api.POST('/api/pages/{id}/as-guest/bookings', { params: { path }, body })) }),
   };
 }

@@ -23,4 +23,5 @@
     <Input id="go-to" placeholder="https://" bind:value={() => after.goTo, (goTo) => set({ goTo: goTo ?? '' })} />
   </Field>
   <label class="inline-flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" checked={after.offersAnother} onchange={() => set({ offersAnother: !after.offersAnother })} /> offer them to reserve another time</label>
+  <label class="inline-flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" checked={after.provesEmail} onchange={() => set({ provesEmail: !after.provesEmail })} /> before that, they prove their email by a code that we send</label>
 </Section>

@@ -20,6 +20,7 @@
   import type { PageForm } from './form';
   import History from './History.svelte';
   import LeaveGuard from './LeaveGuard.svelte';
+  import Looks from './Looks.svelte';
   import LimitsSection from './LimitsSection.svelte';
   import LineUpSection from './LineUpSection.svelte';
   import PostSection from './PostSection.svelte';
@@ -180,6 +181,7 @@
     <DarkPanel question={dark} />
     <RelaxationsPanel relaxations={editor.relaxations} form={editor.form} {mayEdit} ontake={take} />
     <CheckUp {editor} {calendars} />
+    {#if saved}<Looks pageId={saved.id} />{/if}
     {#if saved}<History pageId={saved.id} version={saved.version} zone={me.zone} {mayEdit} onrestore={restore} />{/if}
     {#if record.length > 0}
       <section aria-labelledby="page-record" class="rounded-2xl border border-line bg-card p-4">

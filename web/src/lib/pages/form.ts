@@ -51,7 +51,7 @@ export function usualDetails(): Schemas['PageDetails'] {
     naming: { name: '', kind: '', mark: null },
     face: { language: '', accent: '', showsHosts: true, placeZoneOnly: false, isListed: true },
     place: { directions: '', hostsRing: true },
-    after: { words: '', goTo: '', offersAnother: false },
+    after: { words: '', goTo: '', offersAnother: false, provesEmail: false },
     lead: 0,
     alsoInvited: [],
     screening: [],

@@ -9,8 +9,8 @@ function row(more: Partial<Schemas['PostRow']>): Schemas['PostRow'] {
 describe('what has become of a message', () => {
   it('is said with when and why', () => {
     const zone = 'Europe/Copenhagen';
-    expect(stateInWords(row({}), zone)).toMatch(/^due .*08:05/);
-    expect(stateInWords(row({ state: 'sent' }), zone)).toMatch(/^sent .*08:05/);
+    expect(stateInWords(row({}), zone)).toMatch(/^due .*0?8:05/);
+    expect(stateInWords(row({ state: 'sent' }), zone)).toMatch(/^sent .*0?8:05/);
     expect(stateInWords(row({ attempts: 2, fault: 'It is away.' }), zone)).toMatch(/^tried 2 times, again .*: It is away\.$/);
     expect(stateInWords(row({ state: 'failed', fault: 'Nobody there.' }), zone)).toBe('not delivered: Nobody there.');
   });

@@ -22,6 +22,7 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   repliedForHost: 'to a host: the guest answered',
   passwordReset: 'a new password',
   joinInvitation: 'invitation to join',
+  codeForGuest: 'code',
   daily: 'mail of the day',
 };
 

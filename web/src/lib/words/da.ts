@@ -174,4 +174,9 @@ export default {
   'Cancel one of them, or wait until one is over.': 'Aflys en af dem, eller vent, til en er forbi.',
   'Nothing can be reserved here just now.': 'Her kan intet reserveres lige nu.',
   'See times': 'Se tider',
+  'The code from our mail': 'Koden fra vores mail',
+  'A code is on its way to your address.': 'En kode er på vej til din adresse.',
+  'Type it here to reserve the time. Nothing is reserved yet.': 'Skriv den her for at reservere tiden. Intet er reserveret endnu.',
+  'This is not the code that was sent; look again, or ask for another.': 'Det er ikke den kode, der blev sendt; se efter igen, eller bed om en ny.',
+  'Too many wrong codes were typed; wait a quarter of an hour, then ask for another.': 'Der er skrevet for mange forkerte koder; vent et kvarter, og bed så om en ny.',
 } as const satisfies Readonly<Record<string, string>>;

@@ -174,4 +174,9 @@ export default {
   'Cancel one of them, or wait until one is over.': 'Sagen Sie einen davon ab, oder warten Sie, bis einer vorbei ist.',
   'Nothing can be reserved here just now.': 'Hier kann zurzeit nichts reserviert werden.',
   'See times': 'Zeiten ansehen',
+  'The code from our mail': 'Der Code aus unserer E-Mail',
+  'A code is on its way to your address.': 'Ein Code ist an Ihre Adresse unterwegs.',
+  'Type it here to reserve the time. Nothing is reserved yet.': 'Geben Sie ihn hier ein, um die Zeit zu reservieren. Noch ist nichts reserviert.',
+  'This is not the code that was sent; look again, or ask for another.': 'Das ist nicht der gesendete Code; sehen Sie noch einmal nach oder lassen Sie sich einen neuen schicken.',
+  'Too many wrong codes were typed; wait a quarter of an hour, then ask for another.': 'Es wurden zu viele falsche Codes eingegeben; warten Sie eine Viertelstunde und lassen Sie sich dann einen neuen schicken.',
 } as const satisfies Readonly<Record<string, string>>;

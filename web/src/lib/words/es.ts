@@ -174,4 +174,9 @@ export default {
   'Cancel one of them, or wait until one is over.': 'Cancele una, o espere a que pase alguna.',
   'Nothing can be reserved here just now.': 'Ahora mismo no se puede reservar nada aquí.',
   'See times': 'Ver horas',
+  'The code from our mail': 'El código de nuestro correo',
+  'A code is on its way to your address.': 'Un código va camino de su dirección.',
+  'Type it here to reserve the time. Nothing is reserved yet.': 'Escríbalo aquí para reservar la hora. Aún no hay nada reservado.',
+  'This is not the code that was sent; look again, or ask for another.': 'Este no es el código enviado; compruébelo o pida otro.',
+  'Too many wrong codes were typed; wait a quarter of an hour, then ask for another.': 'Se escribieron demasiados códigos erróneos; espere un cuarto de hora y pida otro.',
 } as const satisfies Readonly<Record<string, string>>;

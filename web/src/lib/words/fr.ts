@@ -174,4 +174,9 @@ export default {
   'Cancel one of them, or wait until one is over.': 'Annulez-en une, ou attendez qu’une soit passée.',
   'Nothing can be reserved here just now.': 'Rien ne peut être réservé ici pour l’instant.',
   'See times': 'Voir les horaires',
+  'The code from our mail': 'Le code de notre courriel',
+  'A code is on its way to your address.': 'Un code arrive à votre adresse.',
+  'Type it here to reserve the time. Nothing is reserved yet.': 'Saisissez-le ici pour réserver l’horaire. Rien n’est encore réservé.',
+  'This is not the code that was sent; look again, or ask for another.': 'Ce n’est pas le code envoyé ; vérifiez, ou demandez-en un autre.',
+  'Too many wrong codes were typed; wait a quarter of an hour, then ask for another.': 'Trop de codes erronés ; attendez un quart d’heure, puis demandez-en un autre.',
 } as const satisfies Readonly<Record<string, string>>;
