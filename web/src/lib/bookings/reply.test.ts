@@ -7,7 +7,7 @@ describe('what a guest answered', () => {
   it('is told in words, a wish before all', () => {
     expect(replyInWords({ reply: 'none', wishStart: null }, 'Europe/Copenhagen')).toBe('');
     expect(replyInWords({ reply: 'accepted', wishStart: null }, 'Europe/Copenhagen')).toBe('accepted the invitation');
-    expect(replyInWords({ reply: 'accepted', wishStart: '2026-12-10T0?8:00:00Z' }, 'Europe/Copenhagen')).toMatch(/^asks for Thu 10, 0?9:00.* instead$/);
+    expect(replyInWords({ reply: 'accepted', wishStart: '2026-12-10T08:00:00Z' }, 'Europe/Copenhagen')).toMatch(/^asks for Thu 10, 0?9:00.* instead$/);
   });
 
   it('needs somebody where it declines, wishes or waits, and nobody once it is over', () => {
