@@ -8,6 +8,17 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
 {
     private static readonly string? Pictures = Environment.GetEnvironmentVariable("LANTERN_SHOTS");
 
+    [Fact]
+    public void A_desk()
+    {
+        using var browser = new Chromium(site.Address, 390, 844);
+        browser.Open("/brackwater-school");
+        browser.AwaitText("For whoever wants to learn the trade");
+        Check(browser, null);
+        browser.Resize(1280, 800);
+        Check(browser, "desk");
+    }
+
     [Theory]
     [InlineData("guest-page", 1280)]
     [InlineData("guest-page-phone", 390)]

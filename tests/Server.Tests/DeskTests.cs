@@ -202,7 +202,7 @@ public class DeskTests(World world)
 
     private static Task<HttpResponseMessage> ImportAsync(Coordinator who, string text) => who.UploadAsync(HttpMethod.Post, "/api/pages/import", System.Text.Encoding.UTF8.GetBytes(text));
 
-    private static object Form(string intro = "", string hostName = "", params string[] framers) => new { name = "Desk", intro, accent = "", hostName, framers, hostId = (Guid?)null };
+    internal static object Form(string intro = "", string hostName = "", params string[] framers) => new { name = "Desk", intro, accent = "", hostName, framers, hostId = (Guid?)null };
 
     private static async Task ChangeAsync(Coordinator ada, string intro = "", string hostName = "", params string[] framers) =>
         await (await ada.PutAsync($"/api/desks/{ada.DeskId}", Form(intro, hostName, framers))).ReadAsync(HttpStatusCode.OK);
@@ -219,7 +219,7 @@ public class DeskTests(World world)
         return (picture.Width, picture.Height);
     }
 
-    private static byte[] Png(int width, int height)
+    internal static byte[] Png(int width, int height)
     {
         using var bitmap = new SKBitmap(width, height);
         bitmap.Erase(SKColors.SeaGreen);

@@ -86,6 +86,34 @@ public class GuestPageTests(World world)
     }
 
     [Fact]
+    public async Task Who_else_is_coming_is_brought_along_and_invited()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync(draft => draft.Questions = [new Question("who", QuestionKind.Others, "Who else is coming?", "", IsNeeded: false, [], "")]);
+        Task<HttpResponseMessage> AskAsync(string who) => world.Guest().PostAsJsonAsync($"/api/public/desks/{ada.Desk}/pages/{page}/bookings", Wish(answers: new() { ["who"] = who }));
+        (await (await AskAsync("nils\nada@wren.example")).FaultsAsync()).Keys.ShouldBe(["answers.who"]);
+        (await (await AskAsync("a@b.example\nc@d.example\ne@f.example\ng@h.example")).FaultsAsync())["answers.who"].ShouldBe("Bring 3 people along at the most.");
+
+        var booked = await (await AskAsync("nils@aft.example\nOTTILIE@wren.example\nNils@aft.example")).ReadAsync(HttpStatusCode.Created);
+        var api = "/api/public" + booked.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/", StringComparison.Ordinal);
+        var booking = await world.Guest().GetFromJsonAsync<JsonElement>(api);
+        booking.GetProperty("companions").EnumerateArray().Select(one => one.GetProperty("email").GetString()).ShouldBe(["nils@aft.example"]);
+        booking.GetProperty("questions").GetArrayLength().ShouldBe(0);
+        (await ada.GetAsync("/api/post")).GetProperty("rows").EnumerateArray().Select(row => row.GetProperty("kind").GetString()).ShouldContain("bookedForCompanion");
+    }
+
+    [Fact]
+    public async Task A_number_to_ring_can_be_changed_later_like_any_answer()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync(draft => draft.PlaceKind = "phone");
+        var booked = await (await world.Guest().PostAsJsonAsync($"/api/public/desks/{ada.Desk}/pages/{page}/bookings", Wish(answers: new() { [GuestQuestions.Number] = "+45 55 01 02 03" }))).ReadAsync(HttpStatusCode.Created);
+        var api = "/api/public" + booked.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/", StringComparison.Ordinal);
+        (await world.Guest().PutAsJsonAsync(api + "/answers", new { answers = new Dictionary<string, string> { [GuestQuestions.Number] = "+45 55 99 99 99" } })).IsSuccessStatusCode.ShouldBeTrue();
+        (await world.Guest().GetFromJsonAsync<JsonElement>(api)).GetProperty("answers")[0].GetProperty("text").GetString().ShouldBe("+45 55 99 99 99");
+    }
+
+    [Fact]
     public async Task A_page_that_does_not_tell_names_nobody()
     {
         var ada = await world.SignUpAsync();
@@ -125,11 +153,11 @@ public class GuestPageTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync(draft => draft.Details = PageDetails.Usual with { MostOpen = 2 });
-        var answers = await Task.WhenAll(Enumerable.Range(0, 5).Select(i => BookAsync(ada, page, start: $"2026-12-{8 + i:00}T08:00:00Z", email: i % 2 == 0 ? "o@wren.example" : "O@Wren.example")));
+        var answers = await Task.WhenAll(Enumerable.Range(0, 5).Select(i => BookAsync(ada, page, start: $"2026-12-{(i < 4 ? 8 + i : 14):00}T08:00:00Z", email: i % 2 == 0 ? "o@wren.example" : "O@Wren.example")));
         answers.Count(answer => answer.StatusCode == HttpStatusCode.Created).ShouldBe(2);
         foreach (var refused in answers.Where(answer => answer.StatusCode != HttpStatusCode.Created))
             (await refused.ReadAsync(HttpStatusCode.UnprocessableEntity)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:most-open");
-        (await BookAsync(ada, page, start: "2026-12-14T08:00:00Z", email: "another@wren.example")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await BookAsync(ada, page, start: "2026-12-15T08:00:00Z", email: "another@wren.example")).StatusCode.ShouldBe(HttpStatusCode.Created);
     }
 
     [Fact]

@@ -32,7 +32,7 @@ public class PageTests(World world)
             page.BufferAfter = 25; page.Durations = [45, 90]; page.Day = [new { from = "08:00", to = "11:30" }, new { from = "22:00", to = "24:00" }]; (page.Changes, page.Post, page.ApprovalHours) = (ChangeRules.Usual with { MoveUntil = 60, AskWhom = "Ring us." }, PagePost.Usual with { HostWords = "Bring oilskins.", Booked = new OwnWords("Booked", "See you.") }, 48); page.Questions = [new Question("length", QuestionKind.Number, "How long?", "", IsNeeded: true, [], "")];
             page.Window = new PageWindow(WindowKind.Dates, new LocalDate(2026, 12, 10), new LocalDate(2027, 2, 1));
             page.Details = new PageDetails(new PageNaming("Winter survey", "", "Ws"), new PageFace("de", "#1c2743", ShowsHosts: false, PlaceZoneOnly: true, IsListed: false), new PlaceDetail("Over the *bridge*.", HostsRing: false),
-                new Afterwards("Bring boots.", "https://yard.example/after", OffersAnother: true), 0, [new Invitee("Nils Aft", "nils@yard.example")],
+                new Afterwards("Bring boots.", "https://yard.example/after", OffersAnother: true), 0, [new InvitedAlong("Nils Aft", "nils@yard.example")],
                 [new ScreeningRule([new ScreenCondition("length", ScreenTest.Over, "24")], All: true, ScreenAct.DontBook, "Ring the yard.", "")], MostOpen: 3);
         });
         var made = await (await ada.PostAsync("/api/pages", draft.Form())).ReadAsync(HttpStatusCode.Created);
@@ -123,8 +123,9 @@ public class PageTests(World world)
         { "details.after.goTo", page => page.Details = PageDetails.Usual with { After = new Afterwards("", "http://yard.example", false) } },
         { "details.lead", page => page.Details = PageDetails.Usual with { Lead = 1 } },
         { "details.mostOpen", page => page.Details = PageDetails.Usual with { MostOpen = 0 } },
-        { "details.alsoInvited[0].email", page => page.Details = PageDetails.Usual with { AlsoInvited = [new Invitee("Nils", "nils")] } },
-        { "details.alsoInvited", page => page.Details = PageDetails.Usual with { AlsoInvited = [new Invitee("", "a@b.example"), new Invitee("", "A@b.example")] } },
+        { "details.alsoInvited[0].email", page => page.Details = PageDetails.Usual with { AlsoInvited = [new InvitedAlong("Nils", "nils")] } },
+        { "details.alsoInvited", page => page.Details = PageDetails.Usual with { AlsoInvited = [new InvitedAlong("", "a@b.example"), new InvitedAlong("", "A@b.example")] } },
+        { "questions", page => { page.Questions = [.. Enumerable.Repeat(new Question("same", QuestionKind.Short, "Twice?", "", IsNeeded: false, [], ""), 2)]; page.Details = PageDetails.Usual with { Screening = [new ScreeningRule([new ScreenCondition("same", ScreenTest.Is, "1")], true, ScreenAct.DontBook, "No.", "")] }; } },
         { "details.screening[0].if", page => page.Details = PageDetails.Usual with { Screening = [new ScreeningRule([], true, ScreenAct.DontBook, "No.", "")] } },
         { "details.screening[0].if[0]", page => page.Details = PageDetails.Usual with { Screening = [new ScreeningRule([new ScreenCondition("nothing", ScreenTest.Is, "1")], true, ScreenAct.DontBook, "No.", "")] } },
         { "details.screening[0].words", page => page.Details = PageDetails.Usual with { Screening = [new ScreeningRule([new ScreenCondition("nothing", ScreenTest.Is, "1")], true, ScreenAct.DontBook, " ", "")] } },

@@ -34,6 +34,25 @@ public class PermissionTests(World world)
             return await FirstRefusedAsync(
                 who.AddPageFileAsync(page, "plan.txt", "Bring the plan."), who.PostAsync($"/api/pages/{page}/post-preview", new { post = LooseLantern.Server.Data.Model.PagePost.Usual, mail = "booked" }));
         },
+        ["Copy, archive, take back, export and import a page with their own time"] = async (scene, who) =>
+        {
+            var page = await scene.MakePageAsync(who);
+            var file = await scene.Owner.Http.GetByteArrayAsync($"/api/pages/{page}/export");
+            return await FirstRefusedAsync(
+                who.PostAsync($"/api/pages/{page}/copy", new { }), who.Http.GetAsync($"/api/pages/{page}/export"), who.UploadAsync(HttpMethod.Post, "/api/pages/import", file),
+                ArchiveAndTakeBackAsync(who, page));
+        },
+        ["Give a page of their own time a picture, and one guest an address of it"] = async (scene, who) =>
+        {
+            var page = await scene.MakePageAsync(who);
+            await scene.Owner.PostAsync($"/api/pages/{page}/publish", new { version = 1 });
+            return await FirstRefusedAsync(
+                who.UploadAsync(HttpMethod.Put, $"/api/pages/{page}/picture", DeskTests.Png(30, 30)), who.DeleteAsync($"/api/pages/{page}/picture"),
+                who.PostAsync($"/api/pages/{page}/personal-addresses", new { name = "Ottilie Wren", email = "ottilie@wren.example" }));
+        },
+        ["Open, change and dress a desk"] = (scene, who) => FirstRefusedAsync(
+            who.PostAsync("/api/desks", new { address = World.Unique("desk"), name = "Another desk", hostId = (Guid?)null }), who.PutAsync($"/api/desks/{scene.Owner.DeskId}", DeskTests.Form()),
+            who.UploadAsync(HttpMethod.Put, $"/api/desks/{scene.Owner.DeskId}/pictures/logo", DeskTests.Png(30, 30)), who.DeleteAsync($"/api/desks/{scene.Owner.DeskId}/pictures/logo")),
         ["Download the case file of a page"] = async (scene, who) => await who.Http.GetAsync($"/api/pages/{await scene.MakePageAsync(who)}/case"),
         ["Join a calendar of their own"] = (_, who) => who.JoinCalendarAsync(Scene.EmptyCalendar, who.HostId),
         ["Make named hours"] = (_, who) => who.PostAsync("/api/hours", Scene.Hours("Winter")),
@@ -51,6 +70,10 @@ public class PermissionTests(World world)
         ["Change the workspace's usual settings"] = (_, who) => who.PutAsync("/api/workspace/usual", Scene.Usual()),
         ["Go through the first run"] = (_, who) => FirstRefusedAsync(who.PostAsync("/api/first-run/steps/zone", new { }), who.PostAsync("/api/first-run/end", new { })),
     };
+
+    private static async Task<HttpResponseMessage> ArchiveAndTakeBackAsync(Coordinator who, Guid page) => await who.PostAsync($"/api/pages/{page}/archive", new { version = 1 }) is { IsSuccessStatusCode: true }
+        ? await who.PostAsync($"/api/pages/{page}/restore", new { version = 2 })
+        : await who.PostAsync($"/api/pages/{page}/restore", new { version = 1 });
 
     private static readonly Dictionary<string, Func<Scene, Coordinator, Coordinator, Task<HttpResponseMessage>>> OnAHost = new()
     {

@@ -46,6 +46,7 @@ public static class AnswerCheck
         QuestionKind.Phone => IsPhone(answer) ? null : "Give a phone number with its country’s code, such as +45 55 01 02 03.",
         QuestionKind.OneOf => question.Options.Contains(answer) ? null : "Choose one of the answers that are offered.",
         QuestionKind.SomeOf => Lines(answer).IsSubsetOf(question.Options) ? null : "Choose among the answers that are offered.",
+        QuestionKind.Others => Lines(answer).All(EmailAddress.IsPlausible) ? null : "Give email addresses, one a line.",
         QuestionKind.YesNo => answer is Yes or No ? null : "Answer yes or no.",
         _ => answer == Yes ? null : "Agree, or leave it.",
     };

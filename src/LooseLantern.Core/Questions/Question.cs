@@ -27,6 +27,9 @@ public enum QuestionKind
 
     /// <summary>Agreement to something, with an address where it can be read.</summary>
     Consent,
+
+    /// <summary>Who else is coming: email addresses, one a line.</summary>
+    Others,
 }
 
 /// <summary>A question to guests.</summary>

@@ -7,7 +7,7 @@ namespace LooseLantern.Server.Data.Model;
 /// <param name="AlsoInvited">Who gets every invitation and whose calendars are not asked.</param>
 /// <param name="Screening">What answers lead to, in order; the first rule that ends the way decides.</param>
 /// <param name="MostOpen">How many bookings to come one guest may have on the page, told by the email; null for any number.</param>
-public sealed record PageDetails(PageNaming Naming, PageFace Face, PlaceDetail Place, Afterwards After, int Lead, IReadOnlyList<Invitee> AlsoInvited, IReadOnlyList<ScreeningRule> Screening, int? MostOpen)
+public sealed record PageDetails(PageNaming Naming, PageFace Face, PlaceDetail Place, Afterwards After, int Lead, IReadOnlyList<InvitedAlong> AlsoInvited, IReadOnlyList<ScreeningRule> Screening, int? MostOpen)
 {
     public static readonly PageDetails Usual = new(
         new PageNaming("", "", null), new PageFace("", "", ShowsHosts: true, PlaceZoneOnly: false, IsListed: true), new PlaceDetail("", HostsRing: true),
@@ -40,7 +40,7 @@ public sealed record PlaceDetail(string Directions, bool HostsRing);
 public sealed record Afterwards(string Words, string GoTo, bool OffersAnother, bool ProvesEmail = false);
 
 /// <summary>Who is invited along, whose calendars are not asked.</summary>
-public sealed record Invitee(string Name, string Email);
+public sealed record InvitedAlong(string Name, string Email);
 
 public enum WindowKind
 {

@@ -16,6 +16,9 @@ public sealed record BookingWish(Guid PageId, Instant Start, int Duration, strin
     /// <summary>What the guest answered.</summary>
     public IReadOnlyList<GivenAnswer> Answers { get; init; } = [];
 
+    /// <summary>Whom the guest brings along.</summary>
+    public IReadOnlyList<Companion> Companions { get; init; } = [];
+
     /// <summary>What the page's screening noted, for the team.</summary>
     public string[] Flags { get; init; } = [];
 

@@ -133,6 +133,7 @@ public sealed class TimeCommitting(
             GuestLanguage = wish.GuestLanguage,
             Answers = wish.Answers,
             Flags = wish.Flags,
+            Companions = wish.Companions,
             BookedAt = now,
             SecretHash = secret.Hash,
             ProtectedSecret = secret.Protected,

@@ -135,11 +135,12 @@ public static class GuestPageEndpoints
                 var answers = QuestionAnswers.Check(questions, request.Answers);
                 var language = found.Page.Details.Face.Language is { Length: > 0 } own ? own : LanguageOf(context.Request);
                 var flags = ScreenedOut.Check(found.Page, questions, answers);
+                var others = OthersComing.Of(found.Page, answers, request.Guest.Email);
                 await proof.HoldToAsync(found.Page, request.Guest.Email, language, request.Code, ct);
                 var booked = await committing.BookAsync(
                     new BookingWish(found.Page.Id, request.Start, request.Duration, request.Guest.Name.Trim(), request.Guest.Email.Trim(), request.Zone, language)
                     {
-                        Answers = answers, Flags = flags,
+                        Answers = [.. answers.Where(answer => answer.Kind != QuestionKind.Others)], Flags = flags, Companions = others,
                     },
                     idempotencyKey, ct);
                 var path = PrivateLinks.Path(booked.Secret);

@@ -41,7 +41,9 @@ public static class GuestPreviewEndpoints
                 var questions = GuestQuestions.Of(page);
                 new BookRequestRules(questions).Check(request);
                 if (!page.Durations.Contains(request.Duration)) throw Refusal.Invalid("duration", $"This page offers {string.Join(" or ", page.Durations)} minutes.");
-                var flags = ScreenedOut.Check(page, questions, QuestionAnswers.Check(questions, request.Answers));
+                var answers = QuestionAnswers.Check(questions, request.Answers);
+                var flags = ScreenedOut.Check(page, questions, answers);
+                OthersComing.Of(page, answers, request.Guest.Email);
                 var rules = loader.Rules(page);
                 var day = request.Start.InZone(rules.Zone).Date;
                 var openings = await loader.OpeningsAsync(rules, day, day.PlusDays(14), request.Duration, ct);

@@ -99,7 +99,7 @@ public static class PrivateBookingEndpoints
                 return new PrivateBooking(
                     workspace, page.Desk!.Name, page.Title, page.PlaceKind, page.Place, Hosts(session), session.Time.LowerBound, session.Time.UpperBound,
                     page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, $"/{page.Desk.Address}/{page.Address}",
-                    now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions, GuestQuestions.Of(page), booking.Answers,
+                    now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions, GuestQuestions.Changeable(page), booking.Answers,
                     page.Changes.CancelWords, page.Changes.AskWhom, booking.WaitsUntil, room?.Link ?? "", room?.Code ?? "",
                     page.Details.Face.Language, page.Details.Face.Accent, page.Details.Place.HostsRing, Markdown.ToHtml(page.Details.Place.Directions), Markdown.ToHtml(page.Details.After.Words), page.Details.After.GoTo, page.Details.After.OffersAnother && page.State == PageState.Published, today, PageRulesOf.DatesOf(page, today).Last, booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
             })
@@ -151,7 +151,7 @@ public static class PrivateBookingEndpoints
         bookings.MapPut("/answers", async Task<NoContent> (string secret, AnswersForm form, PrivateBookingFinding finding, AnswerChanging changing, CancellationToken ct) =>
             {
                 var (booking, _) = await finding.FindAsync(secret, ct);
-                await changing.ChangeAsync(booking.Id, QuestionAnswers.Check(booking.Session!.Page!.Questions, form.Answers), ct);
+                await changing.ChangeAsync(booking.Id, QuestionAnswers.Check(GuestQuestions.Changeable(booking.Session!.Page!), form.Answers), ct);
                 return TypedResults.NoContent();
             })
             .WithName("changeAnswers").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);

@@ -14,6 +14,8 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
     public const string Format = "loose-lantern/page";
     public const int Version = 1;
 
+    private const int MostTries = 5;
+
     private static readonly PageFormRules Checks = new();
 
     /// <summary>A draft with all that the page has, under an address of its own.</summary>
@@ -22,8 +24,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
         var page = await editing.GetAsync(id, ct);
         var form = page.Draft ?? PageView.FormOf(page);
         var title = $"Copy of {form.Title}";
-        return await editing.CreateAsync(
-            form with { Title = title.Length > 120 ? title[..120] : title, Address = await FreeAsync(form.DeskId, form.Address, ct), Details = Unmarked(form.Details!) }, ct);
+        return await CreateAsync(form with { Title = title.Length > 120 ? title[..120] : title, Details = Unmarked(form.Details!) }, ct);
     }
 
     /// <summary>A page as JSON. Files and pictures are not in it, nor which calendars it asks: those are told by ids that mean nothing elsewhere.</summary>
@@ -72,7 +73,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
         var kinds = await db.Workspaces.Select(row => row.Kinds).SingleAsync(ct);
         var details = Unmarked(form!.Details ?? PageDetails.Usual);
         if (!kinds.Contains(details.Naming.Kind)) details = details with { Naming = details.Naming with { Kind = "" } };
-        return await editing.CreateAsync(form with { Address = await FreeAsync(desk.Id, form.Address, ct), Details = details }, ct);
+        return await CreateAsync(form with { Details = details }, ct);
     }
 
     private static JsonObject Read(byte[] file)
@@ -123,6 +124,22 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
         {
             faults[e.Path is { Length: > 2 } path ? $"page.{path[2..]}" : "page"] = ["This is missing or not of the kind that is expected here."];
             return null;
+        }
+    }
+
+    /// <summary>Under the next address that is free; where somebody takes that one at the same moment, under the one after it.</summary>
+    private async Task<Page> CreateAsync(PageForm form, CancellationToken ct)
+    {
+        for (var tries = 1; ; tries++)
+        {
+            try
+            {
+                return await editing.CreateAsync(form with { Address = await FreeAsync(form.DeskId, form.Address, ct) }, ct);
+            }
+            catch (Refusal taken) when (tries < MostTries && taken.Errors.ContainsKey("address") && Address.IsWellFormed(form.Address))
+            {
+                db.ChangeTracker.Clear();
+            }
         }
     }
 

@@ -46,7 +46,7 @@ public sealed class PageDetailsRules : AbstractValidator<PageDetails>
         Naming = details.Naming with { Name = details.Naming.Name.Trim(), Mark = string.IsNullOrEmpty(details.Naming.Mark) ? null : details.Naming.Mark },
         Place = details.Place with { Directions = details.Place.Directions.Trim() },
         After = details.After with { Words = details.After.Words.Trim() },
-        AlsoInvited = [.. details.AlsoInvited.Select(one => new Invitee(one.Name.Trim(), one.Email.Trim()))],
+        AlsoInvited = [.. details.AlsoInvited.Select(one => new InvitedAlong(one.Name.Trim(), one.Email.Trim()))],
         Screening = [.. details.Screening.Select(rule => rule with { Words = rule.Words.Trim(), Address = rule.Then == ScreenAct.GoElsewhere ? rule.Address.Trim() : "" })],
     };
 }
@@ -65,7 +65,7 @@ internal static class ScreeningRules
         if (rules.Count > MostRules || rules.Any(rule => rule?.If is null)) Fault("", $"Write {MostRules} sentences at the most, each whole.");
         else
         {
-            for (var i = 0; i < rules.Count; i++) CheckRule(rules[i], (form.Questions ?? []).Where(question => question is not null).ToDictionary(question => question.Key ?? ""), (field, mend) => Fault($"[{i}]{field}", mend));
+            for (var i = 0; i < rules.Count; i++) CheckRule(rules[i], (form.Questions ?? []).Where(question => question is not null).DistinctBy(question => question.Key).ToDictionary(question => question.Key ?? ""), (field, mend) => Fault($"[{i}]{field}", mend));
         }
     }
 

@@ -22,10 +22,10 @@ public sealed class Invitations(IClock clock)
         PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)), [.. guests.SelectMany(GuestParties)]);
 
     /// <summary>For somebody whom the page invites along: as for a host, with their own name among those who are asked.</summary>
-    public string ForInvitee(AboutBooking about, InvitationMethod method, IReadOnlyList<Booking> guests, Invitee invitee) => Text(
+    public string ForInvitedAlong(AboutBooking about, InvitationMethod method, IReadOnlyList<Booking> guests, InvitedAlong along) => Text(
         about, method, about.Session.Uid, about.Session.Sequence, $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
         PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)),
-        [new Party(about.Session.Id, PostMarks.Harmless(invitee.Name.Length == 0 ? invitee.Email : invitee.Name), invitee.Email), .. guests.SelectMany(GuestParties)]);
+        [new Party(about.Session.Id, PostMarks.Harmless(along.Name.Length == 0 ? along.Email : along.Name), along.Email), .. guests.SelectMany(GuestParties)]);
 
     private string Text(AboutBooking about, InvitationMethod method, string uid, int sequence, string title, string description, IReadOnlyList<Party> asked)
     {

@@ -97,11 +97,11 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
         if (kind is not { } told) return;
         var guests = await GuestsAsync(about, ct);
         var method = guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
-        foreach (var invitee in about.Page.Details.AlsoInvited)
+        foreach (var along in about.Page.Details.AlsoInvited)
         {
-            var reader = new Reader(invitee.Name.Length == 0 ? invitee.Email : invitee.Name, invitee.Email, about.Page.Details.Face.Language is { Length: > 0 } language ? language : "en", LooseLantern.Core.TimeText.Clock.Usual, about.Page.Zone);
+            var reader = new Reader(along.Name.Length == 0 ? along.Email : along.Name, along.Email, about.Page.Details.Face.Language is { Length: > 0 } language ? language : "en", LooseLantern.Core.TimeText.Clock.Usual, about.Page.Zone);
             var message = Of(about, told, reader, PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader)));
-            (message.Calendar, message.CalendarMethod) = (invitations.ForInvitee(about, method, guests, invitee), InvitationFile.MethodOf(method));
+            (message.Calendar, message.CalendarMethod) = (invitations.ForInvitedAlong(about, method, guests, along), InvitationFile.MethodOf(method));
             db.Messages.Add(message);
         }
     }

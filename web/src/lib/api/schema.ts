@@ -3000,7 +3000,7 @@ export interface components {
             path: string;
         };
         /** @description Who is invited along, whose calendars are not asked. */
-        Invitee: {
+        InvitedAlong: {
             name: string;
             email: string;
         };
@@ -3241,7 +3241,7 @@ export interface components {
              */
             lead: number;
             /** @description Who gets every invitation and whose calendars are not asked. */
-            alsoInvited: components["schemas"]["Invitee"][];
+            alsoInvited: components["schemas"]["InvitedAlong"][];
             /** @description What answers lead to, in order; the first rule that ends the way decides. */
             screening: components["schemas"]["ScreeningRule"][];
             /**
@@ -3641,7 +3641,7 @@ export interface components {
          * @description What kind of answer a question wants.
          * @enum {unknown}
          */
-        QuestionKind: "short" | "long" | "number" | "date" | "email" | "web" | "phone" | "oneOf" | "someOf" | "yesNo" | "consent";
+        QuestionKind: "short" | "long" | "number" | "date" | "email" | "web" | "phone" | "oneOf" | "someOf" | "yesNo" | "consent" | "others";
         /** @description One rule that keeps time from being offered. What is null is not part of this reason. */
         ReasonView: {
             rule: components["schemas"]["Rule"];

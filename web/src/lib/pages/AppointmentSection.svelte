@@ -20,18 +20,7 @@
   const edge = (isChanged: boolean): string => (isChanged ? 'border-l-4 border-l-ink' : '');
   const placeHint = $derived({ inPerson: 'where', phone: details.place.hostsRing ? 'what to say about the call' : 'the number that guests ring', video: 'its address; empty for a room of its own each time', ownWords: 'where, or how' }[editor.form.placeKind]);
 
-  // The address of the picture is always the same; the number makes the browser ask again.
-  let pictures = 0;
-  let picture = $state.raw<string | null>(null);
-
-  async function look(): Promise<void> {
-    if (!editor.saved) return;
-    const address = `/api/pages/${editor.saved.id}/picture?${String(++pictures)}`;
-    const answer = await fetch(address);
-    picture = answer.ok ? address : null;
-  }
-
-  onMount(() => void look());
+  onMount(() => void editor.lookAtPicture());
 
   function setNaming(change: Partial<typeof details.naming>): void {
     editor.form.details = { ...details, naming: { ...details.naming, ...change } };
@@ -96,14 +85,14 @@
   </Sentence>
   {#if editor.saved}
     {@const id = editor.saved.id}
-    <PictureField
+    <div id="page-picture" tabindex="-1"><PictureField
       label="Picture, seen at once and without a save"
       isWide
-      {picture}
+      picture={editor.picture ?? null}
       set={(body) => must(api.PUT('/api/pages/{id}/picture', { params: { path: { id } }, body: body as never, bodySerializer: (form: unknown) => form as FormData }))}
       remove={() => must(api.DELETE('/api/pages/{id}/picture', { params: { path: { id } } }))}
-      onchanged={() => void look()}
-    />
+      onchanged={() => void editor.lookAtPicture()}
+    /></div>
   {/if}
   <div class="flex flex-wrap gap-x-5">
     <label class="inline-flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" checked={details.face.showsHosts} onchange={() => setFace({ showsHosts: !details.face.showsHosts })} /> guests see who the hosts are</label>

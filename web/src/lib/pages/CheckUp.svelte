@@ -3,11 +3,13 @@
   import { checkUp, publicWords } from './checkup';
   import type { EditorState } from './EditorState.svelte';
 
-  let { editor, calendars }: { editor: EditorState; calendars: Schemas['CalendarView'][] } = $props();
+  let { editor, calendars, desks }: { editor: EditorState; calendars: Schemas['CalendarView'][]; desks: Schemas['DeskView'][] } = $props();
 
   let guestNames = $state.raw<string[]>([]);
+  // Only what is known to be missing is missed; a new page can be given one once it is kept.
+  const hasPicture = $derived(editor.picture !== null || desks.some((desk) => desk.id === editor.form.deskId && desk.banner !== null));
   const words = $derived(publicWords(editor.form));
-  const points = $derived(checkUp(editor.form, editor.supply, calendars, guestNames));
+  const points = $derived(checkUp(editor.form, editor.supply, calendars, guestNames, hasPicture));
 
   $effect(() => {
     const asked = words;

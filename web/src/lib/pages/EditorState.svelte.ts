@@ -29,6 +29,8 @@ export class EditorState {
   duration = $state(0);
   /** How many weeks are counted. */
   weeks = $state<Weeks>(2);
+  /** Where the page's own picture is; null where it has none, undefined until that is known. */
+  picture = $state.raw<string | null | undefined>(undefined);
   relaxations = $state.raw<Schemas['RelaxationsAnswer'] | undefined>(undefined);
 
   /** What changes are told from: the page as guests have it, or else as it is saved; nothing of a new one. */
@@ -50,6 +52,7 @@ export class EditorState {
   #kept = $state('');
   #addressTyped: boolean;
   #asked = 0;
+  #pictures = 0;
 
   constructor(form: PageForm, saved?: PageView) {
     this.form = $state(structuredClone(form));
@@ -115,6 +118,13 @@ export class EditorState {
       // What is wrong with the form is said where openings are counted.
       if (asked === this.#asked) this.relaxations = undefined;
     }
+  }
+
+  /** Looks whether the page has a picture. Its address is always the same; the number makes the browser ask again. */
+  async lookAtPicture(): Promise<void> {
+    if (!this.saved) return;
+    const address = `/api/pages/${this.saved.id}/picture?${String(++this.#pictures)}`;
+    this.picture = (await fetch(address)).ok ? address : null;
   }
 
   /** Takes another form in place of what is typed: a change that was offered, or the page as it once was. */

@@ -65,7 +65,7 @@
     editor.form.details = { ...details, ...change };
   }
 
-  function setInvitee(at: number, change: Partial<Schemas['Invitee']>): void {
+  function setAlong(at: number, change: Partial<Schemas['InvitedAlong']>): void {
     setDetails({ alsoInvited: details.alsoInvited.map((one, i) => (i === at ? { ...one, ...change } : one)) });
   }
 
@@ -126,12 +126,12 @@
   </div>
   {#each editor.mendsUnder('times.lineUp').filter((mend) => !seats.some((_, at) => editor.mendsUnder(`times.lineUp[${at}]`).includes(mend))) as mend (mend)}<p class="text-sm text-brick" role="alert">{mend}</p>{/each}
 
-  {#each details.alsoInvited as invitee, at (at)}
+  {#each details.alsoInvited as along, at (at)}
     <Sentence mends={editor.mendsUnder(`details.alsoInvited[${at}]`)}>
       also invited
-      <span class="w-44"><Input aria-label="Name of who is also invited, {at + 1}" placeholder="name" class="py-1.5" bind:value={() => invitee.name, (name) => setInvitee(at, { name: name ?? '' })} /></span>
-      <span class="w-60"><Input aria-label="Email of who is also invited, {at + 1}" type="email" placeholder="email" class="py-1.5" bind:value={() => invitee.email, (email) => setInvitee(at, { email: email ?? '' })} /></span>
-      <button type="button" class="min-h-9 px-1.5 underline underline-offset-4" aria-label="Don’t invite {invitee.name || invitee.email || 'them'} any more" onclick={() => setDetails({ alsoInvited: details.alsoInvited.filter((_, i) => i !== at) })}>×</button>
+      <span class="w-44"><Input aria-label="Name of who is also invited, {at + 1}" placeholder="name" class="py-1.5" bind:value={() => along.name, (name) => setAlong(at, { name: name ?? '' })} /></span>
+      <span class="w-60"><Input aria-label="Email of who is also invited, {at + 1}" type="email" placeholder="email" class="py-1.5" bind:value={() => along.email, (email) => setAlong(at, { email: email ?? '' })} /></span>
+      <button type="button" class="min-h-9 px-1.5 underline underline-offset-4" aria-label="Don’t invite {along.name || along.email || 'them'} any more" onclick={() => setDetails({ alsoInvited: details.alsoInvited.filter((_, i) => i !== at) })}>×</button>
     </Sentence>
   {/each}
   {#if details.alsoInvited.length > 0}<p class="text-sm text-muted">They get every invitation; their calendars are not asked.</p>{/if}

@@ -180,7 +180,7 @@
     />
     <DarkPanel question={dark} />
     <RelaxationsPanel relaxations={editor.relaxations} form={editor.form} {mayEdit} ontake={take} />
-    <CheckUp {editor} {calendars} />
+    <CheckUp {editor} {calendars} {desks} />
     {#if saved}<Looks pageId={saved.id} />{/if}
     {#if saved}<History pageId={saved.id} version={saved.version} zone={me.zone} {mayEdit} onrestore={restore} />{/if}
     {#if record.length > 0}

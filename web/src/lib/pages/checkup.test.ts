@@ -36,6 +36,7 @@ describe('the check-up of a page', () => {
     poor.description = ' ';
     poor.placeKind = 'inPerson';
     expect(checkUp(poor, undefined, [], []).map((point) => point.at)).toEqual(['add-duration', 'questions', 'reminders', 'description', 'place-zone-only']);
+    expect(wordsOf(form(), undefined, [], [], false)).toEqual(['No picture shows guests where they come to.']);
     poor.details!.face.placeZoneOnly = true;
     expect(checkUp(poor, undefined, [], []).map((point) => point.at)).not.toContain('place-zone-only');
   });

@@ -14,8 +14,11 @@ const FEW_DAYS = 3;
 const LONG_TALK = 60;
 const MANY_QUESTIONS = 5;
 
-/** What could be better about a page. Nothing of it keeps it from being published. */
-export function checkUp(form: PageForm, supply: Schemas['SupplyAnswer'] | undefined, calendars: readonly Schemas['CalendarView'][], guestNames: readonly string[]): Point[] {
+/**
+ * What could be better about a page. Nothing of it keeps it from being published.
+ * @param hasPicture Whether guests see a picture, its own or its desk's.
+ */
+export function checkUp(form: PageForm, supply: Schemas['SupplyAnswer'] | undefined, calendars: readonly Schemas['CalendarView'][], guestNames: readonly string[], hasPicture = true): Point[] {
   const { times, details } = form;
   const points: (Point | false)[] = [];
   if (supply && supply.total > 0) {
@@ -33,6 +36,7 @@ export function checkUp(form: PageForm, supply: Schemas['SupplyAnswer'] | undefi
     shortest > LONG_TALK && times.places === 1 && { words: `The shortest takes ${lengthOf(shortest)}; a shorter first one is taken more readily.`, at: 'add-duration' },
     needed > MANY_QUESTIONS && { words: `${String(needed)} questions need an answer; each of them costs guests.`, at: 'questions' },
     form.post?.reminders.length === 0 && form.post.toGuests !== 'none' && { words: 'Nobody is reminded, so more guests will forget.', at: 'reminders' },
+    !hasPicture && { words: 'No picture shows guests where they come to.', at: 'page-picture' },
     form.description.trim() === '' && { words: 'Nothing says what happens there, or what to bring.', at: 'description' },
     form.placeKind === 'inPerson' && details?.face.placeZoneOnly !== true && { words: 'Guests elsewhere may read the time of a place in their own zone.', at: 'place-zone-only' },
     ...unreachable.map((calendar) => ({ words: `The calendar “${calendar.name}” can’t be reached.`, at: '/work/calendars' })),

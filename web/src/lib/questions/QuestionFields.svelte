@@ -53,8 +53,8 @@
   {#if question.kind === 'oneOf' || question.kind === 'someOf' || question.kind === 'yesNo' || question.kind === 'consent'}
     {@render group(question)}
   {:else}
-    <Field label={labelOf(question)} id={idOf(question)} hint={question.hint} mend={mend(question)} class={question.kind === 'long' ? 'md:col-span-2' : ''}>
-      {#if question.kind === 'long'}
+    <Field label={labelOf(question)} id={idOf(question)} hint={question.hint || (question.kind === 'others' ? say('Email addresses, one a line; each gets an invitation.') : '')} mend={mend(question)} class={question.kind === 'long' ? 'md:col-span-2' : ''}>
+      {#if question.kind === 'long' || question.kind === 'others'}
         <Textarea id={idOf(question)} rows={3} class="w-full" aria-invalid={mend(question) !== undefined} bind:value={() => answers[question.key] ?? '', (answer) => set(question, answer ?? '')} />
       {:else}
         <Input

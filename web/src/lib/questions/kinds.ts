@@ -14,6 +14,7 @@ export const questionKinds: { value: Question['kind']; name: string }[] = [
   { value: 'someOf', name: 'some of several' },
   { value: 'yesNo', name: 'yes or no' },
   { value: 'consent', name: 'agreement' },
+  { value: 'others', name: 'who else is coming' },
 ];
 
 export function hasOptions(kind: Question['kind']): boolean {

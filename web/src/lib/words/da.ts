@@ -179,4 +179,7 @@ export default {
   'Type it here to reserve the time. Nothing is reserved yet.': 'Skriv den her for at reservere tiden. Intet er reserveret endnu.',
   'This is not the code that was sent; look again, or ask for another.': 'Det er ikke den kode, der blev sendt; se efter igen, eller bed om en ny.',
   'Too many wrong codes were typed; wait a quarter of an hour, then ask for another.': 'Der er skrevet for mange forkerte koder; vent et kvarter, og bed så om en ny.',
+  'Email addresses, one a line; each gets an invitation.': 'Mailadresser, én pr. linje; hver får en invitation.',
+  'Give email addresses, one a line.': 'Skriv mailadresser, én pr. linje.',
+  'Nobody can be brought along to this.': 'Her kan ingen tages med.',
 } as const satisfies Readonly<Record<string, string>>;

@@ -179,4 +179,7 @@ export default {
   'Type it here to reserve the time. Nothing is reserved yet.': 'Geben Sie ihn hier ein, um die Zeit zu reservieren. Noch ist nichts reserviert.',
   'This is not the code that was sent; look again, or ask for another.': 'Das ist nicht der gesendete Code; sehen Sie noch einmal nach oder lassen Sie sich einen neuen schicken.',
   'Too many wrong codes were typed; wait a quarter of an hour, then ask for another.': 'Es wurden zu viele falsche Codes eingegeben; warten Sie eine Viertelstunde und lassen Sie sich dann einen neuen schicken.',
+  'Email addresses, one a line; each gets an invitation.': 'E-Mail-Adressen, eine je Zeile; jede bekommt eine Einladung.',
+  'Give email addresses, one a line.': 'Geben Sie E-Mail-Adressen an, eine je Zeile.',
+  'Nobody can be brought along to this.': 'Hierher kann niemand mitgebracht werden.',
 } as const satisfies Readonly<Record<string, string>>;

@@ -179,4 +179,7 @@ export default {
   'Type it here to reserve the time. Nothing is reserved yet.': 'Escríbalo aquí para reservar la hora. Aún no hay nada reservado.',
   'This is not the code that was sent; look again, or ask for another.': 'Este no es el código enviado; compruébelo o pida otro.',
   'Too many wrong codes were typed; wait a quarter of an hour, then ask for another.': 'Se escribieron demasiados códigos erróneos; espere un cuarto de hora y pida otro.',
+  'Email addresses, one a line; each gets an invitation.': 'Direcciones, una por línea; cada una recibe una invitación.',
+  'Give email addresses, one a line.': 'Dé direcciones de correo, una por línea.',
+  'Nobody can be brought along to this.': 'Aquí no se puede traer a nadie.',
 } as const satisfies Readonly<Record<string, string>>;

@@ -179,4 +179,7 @@ export default {
   'Type it here to reserve the time. Nothing is reserved yet.': 'Saisissez-le ici pour réserver l’horaire. Rien n’est encore réservé.',
   'This is not the code that was sent; look again, or ask for another.': 'Ce n’est pas le code envoyé ; vérifiez, ou demandez-en un autre.',
   'Too many wrong codes were typed; wait a quarter of an hour, then ask for another.': 'Trop de codes erronés ; attendez un quart d’heure, puis demandez-en un autre.',
+  'Email addresses, one a line; each gets an invitation.': 'Adresses, une par ligne ; chacune reçoit une invitation.',
+  'Give email addresses, one a line.': 'Donnez des adresses, une par ligne.',
+  'Nobody can be brought along to this.': 'Personne ne peut accompagner ici.',
 } as const satisfies Readonly<Record<string, string>>;

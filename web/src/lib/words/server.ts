@@ -12,6 +12,8 @@ export const serverPhrases = [
   'Choose one of the answers that are offered.',
   'Choose among the answers that are offered.',
   'Answer yes or no.',
+  'Give email addresses, one a line.',
+  'Nobody can be brought along to this.',
   'Agree, or leave it.',
   'This time is not open any more.',
   'Somebody else may just have taken it. Choose another of the times below; what you typed is kept.',

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261127095033_Pages")]
+    [Migration("20261127112550_Pages")]
     partial class Pages
     {
         /// <inheritdoc />
@@ -667,10 +667,33 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<string>("Accent")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("accent");
+
                     b.Property<string>("Address")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("address");
+
+                    b.PrimitiveCollection<string[]>("Framers")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("framers");
+
+                    b.Property<Guid?>("HostId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("host_id");
+
+                    b.Property<string>("HostName")
+                        .HasColumnType("text")
+                        .HasColumnName("host_name");
+
+                    b.Property<string>("Intro")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("intro");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -688,10 +711,61 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsUnique()
                         .HasDatabaseName("desks_one_address");
 
+                    b.HasIndex("HostId")
+                        .HasDatabaseName("ix_desks_host_id");
+
+                    b.HasIndex("HostName")
+                        .IsUnique()
+                        .HasDatabaseName("desks_one_host_name");
+
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_desks_workspace_id");
 
                     b.ToTable("desks", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.EmailCode", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("CodeHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("code_hash");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.Property<int>("WrongTries")
+                        .HasColumnType("integer")
+                        .HasColumnName("wrong_tries");
+
+                    b.HasKey("Id")
+                        .HasName("pk_email_codes");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_email_codes_workspace_id");
+
+                    b.HasIndex("PageId", "Email", "MadeAt")
+                        .HasDatabaseName("ix_email_codes_page_id_email_made_at");
+
+                    b.ToTable("email_codes", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.FormerAddress", b =>
@@ -990,6 +1064,41 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_invitations_workspace_id");
 
                     b.ToTable("invitations", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LookedFor", b =>
+                {
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<LocalDate>("Week")
+                        .HasColumnType("date")
+                        .HasColumnName("week");
+
+                    b.Property<string>("Part")
+                        .HasColumnType("text")
+                        .HasColumnName("part");
+
+                    b.Property<bool>("Found")
+                        .HasColumnType("boolean")
+                        .HasColumnName("found");
+
+                    b.Property<int>("Count")
+                        .HasColumnType("integer")
+                        .HasColumnName("count");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("PageId", "Week", "Part", "Found")
+                        .HasName("pk_looked_for");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_looked_for_workspace_id");
+
+                    b.ToTable("looked_for", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
@@ -1574,6 +1683,92 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_asp_net_users_workspace_id");
 
                     b.ToTable("AspNetUsers", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PersonalAddress", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_personal_addresses");
+
+                    b.HasIndex("PageId")
+                        .HasDatabaseName("ix_personal_addresses_page_id");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_personal_addresses_secret_hash");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_personal_addresses_workspace_id");
+
+                    b.ToTable("personal_addresses", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Picture", b =>
+                {
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner_id");
+
+                    b.Property<string>("Kind")
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("media_type");
+
+                    b.Property<Instant>("SetAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("set_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("OwnerId", "Kind")
+                        .HasName("pk_pictures");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_pictures_workspace_id");
+
+                    b.ToTable("pictures", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Portrait", b =>
@@ -2430,12 +2625,35 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Desk", b =>
                 {
+                    b.HasOne("LooseLantern.Server.Data.Model.Host", null)
+                        .WithMany()
+                        .HasForeignKey("HostId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_desks_hosts_host_id");
+
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
                         .WithMany()
                         .HasForeignKey("WorkspaceId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_desks_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.EmailCode", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_email_codes_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_email_codes_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.FormerAddress", b =>
@@ -2518,6 +2736,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_invitations_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LookedFor", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_looked_for_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_looked_for_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
@@ -2622,6 +2857,33 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_asp_net_users_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PersonalAddress", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_personal_addresses_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_personal_addresses_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Picture", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_pictures_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Portrait", b =>
