@@ -144,6 +144,8 @@ public class GuestPageTests(World world)
         var shown = await GuestAsync(ada, dated);
         (shown.GetProperty("firstDate").GetString(), shown.GetProperty("lastDate").GetString()).ShouldBe(("2026-12-09", "2026-12-10"));
         (await OpeningsAsync(ada, dated, "2026-12-07", "2026-12-20")).ShouldBe(12);
+        var over = await GuestAsync(ada, await ada.PublishAsync(draft => draft.Window = new PageWindow(WindowKind.Dates, new LocalDate(2026, 11, 1), new LocalDate(2026, 11, 9))));
+        (over.GetProperty("firstDate").GetString(), over.GetProperty("lastDate").GetString()).ShouldBe(("2026-12-07", "2026-12-07"));
         var open = await ada.PublishAsync(draft => draft.Window = new PageWindow(WindowKind.Open, null, null));
         (await OpeningsAsync(ada, open, "2027-11-01", "2027-11-01")).ShouldBe(6);
     }

@@ -14,7 +14,7 @@ public static class RateLimits
     public const string Guests = "guests";
 
     private const int UsualReads = 1200;
-    private const int UsualWrites = 60;
+    private const int UsualWrites = 120;
 
     public static void AddRateLimits(this IServiceCollection services, IConfiguration configuration)
     {

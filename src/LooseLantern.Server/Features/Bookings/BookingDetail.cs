@@ -38,7 +38,7 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, IClock clock)
         var done = await db.Record.AsNoTracking().Where(row => row.SubjectId == id).OrderByDescending(row => row.At).Take(Most).ToListAsync(ct);
         var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
         return new BookingDetail(
-            now, (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0], booking.Answers, booking.Companions, page.Post.HostWords, today, PageRulesOf.DatesOf(page, today).Last,
+            now, (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0], booking.Answers, booking.Companions, page.Post.HostWords, today, LocalDate.Max(today, PageRulesOf.DatesOf(page, today).Last),
             incoming.ConvertAll(row => new IncomingView(row.Id, row.ReceivedAt, row.FromName, row.FromAddress, row.Subject, row.Text, row.Meaning, row.NotUnderstood, row.WishStart, row.WishEnd)),
             post.ConvertAll(PostEndpoints.RowOf), done.ConvertAll(row => new DoneView(row.At, row.PersonName, row.What)));
     }

@@ -31,7 +31,7 @@ public static class AnswerEndpoints
                 var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
                 return new AskedBooking(
                     workspace, page.Desk!.Name, page.Title, page.Place, [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)], session.Time.LowerBound, session.Time.UpperBound, page.Zone,
-                    booking.GuestName, booking.GuestEmail, booking.Answers, booking.WaitsUntil, now, today, PageRulesOf.DatesOf(page, today).Last, booking.CancelledAt, booking.CancelledBy);
+                    booking.GuestName, booking.GuestEmail, booking.Answers, booking.WaitsUntil, now, today, LocalDate.Max(today, PageRulesOf.DatesOf(page, today).Last), booking.CancelledAt, booking.CancelledBy);
             })
             .WithName("getAsked").ProducesProblem(404);
 

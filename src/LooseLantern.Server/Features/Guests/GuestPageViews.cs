@@ -15,7 +15,7 @@ public sealed class GuestPageViews(LanternDb db, Pictures pictures, IClock clock
     public async Task<GuestPage> OfAsync(Page page, string workspace, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        var (first, last) = PageRulesOf.DatesOf(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
+        var (first, last) = PageRulesOf.DatesToAsk(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
         var details = page.Details;
         var desk = page.Desk!;
         var (logo, banner) = await pictures.PathsAsync(desk.Id, DeskEndpoints.PathOf(desk.Address), ct);

@@ -101,7 +101,7 @@ public static class PrivateBookingEndpoints
                     page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, $"/{page.Desk.Address}/{page.Address}",
                     now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions, GuestQuestions.Changeable(page), booking.Answers,
                     page.Changes.CancelWords, page.Changes.AskWhom, booking.WaitsUntil, room?.Link ?? "", room?.Code ?? "",
-                    page.Details.Face.Language, page.Details.Face.Accent, page.Details.Place.HostsRing, Markdown.ToHtml(page.Details.Place.Directions), Markdown.ToHtml(page.Details.After.Words), page.Details.After.GoTo, page.Details.After.OffersAnother && page.State == PageState.Published, today, PageRulesOf.DatesOf(page, today).Last, booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
+                    page.Details.Face.Language, page.Details.Face.Accent, page.Details.Place.HostsRing, Markdown.ToHtml(page.Details.Place.Directions), Markdown.ToHtml(page.Details.After.Words), page.Details.After.GoTo, page.Details.After.OffersAnother && page.State == PageState.Published, today, LocalDate.Max(today, PageRulesOf.DatesOf(page, today).Last), booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
             })
             .WithName("getPrivateBooking").ProducesProblem(404);
 

@@ -48,6 +48,13 @@ public static class PageRulesOf
     public static (LocalDate First, LocalDate Last) DatesOf(Page page, LocalDate today) =>
         WindowOf(page).Within(today, today.PlusDays(PageLimits.MostAheadDays), today);
 
+    /// <summary>The same to ask for: the first date alone where nothing is offered any more.</summary>
+    public static (LocalDate First, LocalDate Last) DatesToAsk(Page page, LocalDate today)
+    {
+        var (first, last) = DatesOf(page, today);
+        return (first, LocalDate.Max(first, last));
+    }
+
     private static BookingWindow WindowOf(Page page) => page.Window switch
     {
         { Kind: WindowKind.Dates, From: { } from, To: { } to } => new BookingWindow.Dates(from, to),

@@ -58,7 +58,8 @@ export class GuestPageState {
     this.duration = page.durations[0] ?? 30;
     this.now = this.clock.now();
     const kept = keptOf(source.name);
-    if (kept) Object.assign(this.typed, kept);
+    // What is asked no more has no answer any more.
+    if (kept) Object.assign(this.typed, kept, { answers: Object.fromEntries(Object.entries(kept.answers).filter(([key]) => page.questions.some((question) => question.key === key))) });
     // Only a personal address tells who it is for.
     if (page.guest) Object.assign(this.typed, page.guest);
   }
