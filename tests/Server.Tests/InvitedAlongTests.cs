@@ -1,3 +1,4 @@
+using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
 using Microsoft.EntityFrameworkCore;
 
@@ -34,6 +35,29 @@ public class InvitedAlongTests(World world)
         var booking = (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
         (await ada.PostAsync($"/api/bookings/{booking}/accept", new { })).IsSuccessStatusCode.ShouldBeTrue();
         (await ToNilsAsync(ada)).ShouldHaveSingleItem().CalendarMethod.ShouldBe("REQUEST");
+    }
+
+    [Fact]
+    public async Task What_screening_flagged_stands_in_hosts_copies_and_in_no_guests()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync(draft =>
+        {
+            draft.Questions = [new Question("length", QuestionKind.Number, "How long?", "", IsNeeded: false, [], "")];
+            draft.Details = PageDetails.Usual with
+            {
+                AlsoInvited = [new InvitedAlong("", "nils@aft.example")],
+                Screening = [new ScreeningRule([new ScreenCondition("length", ScreenTest.Over, "9")], All: true, ScreenAct.Flag, "Bring the ladder", "")],
+            };
+        });
+        var answer = await world.Guest().PostAsJsonAsync($"/api/public/desks/{ada.Desk}/pages/{page}/bookings", new
+        {
+            start = "2026-12-08T08:00:00Z", duration = 30, zone = "Europe/Copenhagen", guest = new { name = "Ottilie Wren", email = "ottilie@wren.example" }, answers = new { length = "12" },
+        });
+        answer.StatusCode.ShouldBe(HttpStatusCode.Created);
+        var messages = await MessagesAsync(ada);
+        messages.Single(message => message.ToAddress == "nils@aft.example").Calendar!.ShouldContain("Bring the ladder");
+        messages.Where(message => message.ToAddress == "ottilie@wren.example").ShouldAllBe(message => !(message.Calendar + message.Text).Contains("ladder", StringComparison.Ordinal));
     }
 
     [Theory]

@@ -16,6 +16,6 @@ public static class BookingParties
 
     /// <summary>What hosts read of these guests: who each is and what they answered, and the page's words for hosts.</summary>
     public static string ForHosts(IEnumerable<Booking> guests, Page page) => string.Join('\n', guests
-        .SelectMany(guest => guest.Answers.Select(answer => answer.Line).Prepend($"{guest.GuestName}, {guest.GuestEmail}"))
+        .SelectMany(guest => guest.Answers.Select(answer => answer.Line).Prepend($"{guest.GuestName}, {guest.GuestEmail}").Concat(guest.Flags))
         .Append(page.Post.HostWords)).Trim();
 }

@@ -42,7 +42,7 @@
         <span aria-hidden="true" class="inline-flex h-[26px] w-[26px] items-center justify-center rounded-lg bg-glow font-bold text-[#18223b]">{workspace.charAt(0)}</span>
       {/if}
       {workspace} <span aria-hidden="true">/</span>
-      {#if deskPath}<a class="inline-flex min-h-6 items-center underline underline-offset-4" href={deskPath}>{desk}</a>{:else}{desk}{/if}
+      {#if deskPath}<a class="inline-flex min-h-6 items-center underline underline-offset-4 max-md:min-h-11" href={deskPath}>{desk}</a>{:else}{desk}{/if}
     </p>
     <h1 class="mt-3 text-2xl md:text-[32px]">{title}</h1>
     <div class="mt-2.5 flex flex-wrap items-center gap-x-5 gap-y-2.5">

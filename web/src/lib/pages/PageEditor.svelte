@@ -128,7 +128,7 @@
       </p>
     {/if}
   </div>
-  <div class="flex shrink-0 flex-wrap gap-3">
+  <div class="flex flex-wrap gap-3 lg:shrink-0">
     {#if mayEdit}
       {#if isPublished}
         {#if editor.isTouched}<ActionButton disabled={editor.busy} onclick={() => void act(() => editor.save(), 'Kept. Guests see it once you publish.')}>Keep changes</ActionButton>{/if}

@@ -84,6 +84,9 @@
       {:else if row.waitsUntil}
         <p class="mt-2 font-semibold">Asked for; waits until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</p>
       {/if}
+      {#each row.flags as flag (flag)}
+        <p class="mt-2 border-l-4 border-ink bg-lane px-3 py-1.5"><strong>Flagged:</strong> {flag}</p>
+      {/each}
       {#if reply && !row.cancelledAt}
         <div class="mt-2 flex flex-wrap items-center gap-3">
           <p class={row.reply === 'declined' || row.wishStart ? 'font-semibold text-brick' : 'text-sea-text'}>{row.guestName} {reply}</p>
