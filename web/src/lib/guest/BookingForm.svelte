@@ -28,6 +28,7 @@
   const asks = $derived(page.approvalHours !== null);
   const gone = $derived(problem?.status === 409);
   const screened = $derived(problem?.type === 'urn:loose-lantern:screened');
+  const needsCode = $derived(problem?.type === 'urn:loose-lantern:code-needed');
   const goTo = $derived(screened && typeof problem?.goTo === 'string' ? problem.goTo : undefined);
   const fieldProblem = $derived(problem?.errors !== undefined);
   const nameMend = $derived(mendOf(problem, 'guest.name'));
@@ -68,6 +69,11 @@
         <p class="whitespace-pre-line">{problem.detail}</p>
         {#if goTo}<a class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4" href={goTo}>{say('Go on there')}</a>{/if}
       </div>
+    {:else if problem && needsCode}
+      <div role="status" class="rounded-lg border-l-4 border-edge bg-lane px-4 py-3 md:col-span-2">
+        <p class="font-semibold">{say(problem.title)}</p>
+        {#if problem.detail}<p>{say(problem.detail)}</p>{/if}
+      </div>
     {:else if problem && !fieldProblem}
       <div class="md:col-span-2">
         <ProblemNote {problem}>
@@ -99,6 +105,14 @@
     {#if guest.asksCode}
       <Field label={say('The code from our mail')} id="guest-code" mend={mendOf(problem, 'code')}>
         <Input id="guest-code" name="code" inputmode="numeric" autocomplete="one-time-code" bind:value={guest.code} aria-invalid={mendOf(problem, 'code') !== undefined} class="min-h-10 max-md:min-h-11" />
+        <button
+          type="button"
+          class="min-h-11 text-muted underline underline-offset-4"
+          onclick={() => {
+            guest.code = '';
+            onreserve();
+          }}>{say('Send another code')}</button
+        >
       </Field>
     {/if}
     <QuestionFields questions={page.questions} bind:answers={guest.typed.answers} {problem} />

@@ -71,7 +71,7 @@
     const reserved = await guest.reserve();
     if (!reserved) {
       await tick();
-      document.querySelector<HTMLElement>('form [aria-invalid="true"]')?.focus();
+      (document.querySelector<HTMLElement>('form [aria-invalid="true"]') ?? (guest.code === '' ? document.getElementById('guest-code') : null))?.focus();
     } else if (reserved.kind === 'tried') {
       guest.leave();
       tried = reserved.tried;

@@ -182,4 +182,5 @@ export default {
   'Email addresses, one a line; each gets an invitation.': 'Mailadresser, én pr. linje; hver får en invitation.',
   'Give email addresses, one a line.': 'Skriv mailadresser, én pr. linje.',
   'Nobody can be brought along to this.': 'Her kan ingen tages med.',
+  'Send another code': 'Send en anden kode',
 } as const satisfies Readonly<Record<string, string>>;

@@ -182,4 +182,5 @@ export default {
   'Email addresses, one a line; each gets an invitation.': 'E-Mail-Adressen, eine je Zeile; jede bekommt eine Einladung.',
   'Give email addresses, one a line.': 'Geben Sie E-Mail-Adressen an, eine je Zeile.',
   'Nobody can be brought along to this.': 'Hierher kann niemand mitgebracht werden.',
+  'Send another code': 'Einen anderen Code schicken',
 } as const satisfies Readonly<Record<string, string>>;

@@ -182,4 +182,5 @@ export default {
   'Email addresses, one a line; each gets an invitation.': 'Direcciones, una por línea; cada una recibe una invitación.',
   'Give email addresses, one a line.': 'Dé direcciones de correo, una por línea.',
   'Nobody can be brought along to this.': 'Aquí no se puede traer a nadie.',
+  'Send another code': 'Enviar otro código',
 } as const satisfies Readonly<Record<string, string>>;

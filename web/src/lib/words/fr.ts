@@ -182,4 +182,5 @@ export default {
   'Email addresses, one a line; each gets an invitation.': 'Adresses, une par ligne ; chacune reçoit une invitation.',
   'Give email addresses, one a line.': 'Donnez des adresses, une par ligne.',
   'Nobody can be brought along to this.': 'Personne ne peut accompagner ici.',
+  'Send another code': 'Envoyer un autre code',
 } as const satisfies Readonly<Record<string, string>>;
