@@ -58,6 +58,7 @@ public class EmailProofTests(World world)
         var (ada, page) = await PageAsync();
         await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => BookAsync(ada, page)));
         (await CodesAsync(ada)).Count.ShouldBe(EmailProof.MostCodes);
+        (await (await BookAsync(ada, page)).ReadAsync(HttpStatusCode.UnprocessableEntity)).GetProperty("title").GetString().ShouldBe("No other code is sent just now.");
     }
 
     [Fact]

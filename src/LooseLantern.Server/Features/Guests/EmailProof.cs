@@ -37,9 +37,11 @@ public sealed class EmailProof(LanternDb db, PersonPost post, IDataProtectionPro
         var isSpent = codes.Sum(code => code.WrongTries) >= MostWrongTries;
         if (string.IsNullOrWhiteSpace(typed))
         {
-            if (codes.Count < MostCodes && !isSpent) await SendAsync(page, email.Trim(), address, language, now, ct);
+            var isSent = codes.Count < MostCodes && !isSpent;
+            if (isSent) await SendAsync(page, email.Trim(), address, language, now, ct);
             await db.SaveChangesAsync(ct);
             await transaction.CommitAsync(ct);
+            if (!isSent) throw new Refusal(StatusCodes.Status422UnprocessableEntity, "code-needed", "No other code is sent just now.", "Type the one that came last, or wait a quarter of an hour.");
             throw new Refusal(StatusCodes.Status422UnprocessableEntity, "code-needed", "A code is on its way to your address.", "Type it here to reserve the time. Nothing is reserved yet.");
         }
 

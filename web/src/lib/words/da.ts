@@ -183,4 +183,6 @@ export default {
   'Give email addresses, one a line.': 'Skriv mailadresser, én pr. linje.',
   'Nobody can be brought along to this.': 'Her kan ingen tages med.',
   'Send another code': 'Send en anden kode',
+  'No other code is sent just now.': 'Der sendes ingen anden kode lige nu.',
+  'Type the one that came last, or wait a quarter of an hour.': 'Skriv den, der kom sidst, eller vent et kvarter.',
 } as const satisfies Readonly<Record<string, string>>;

@@ -183,4 +183,6 @@ export default {
   'Give email addresses, one a line.': 'Geben Sie E-Mail-Adressen an, eine je Zeile.',
   'Nobody can be brought along to this.': 'Hierher kann niemand mitgebracht werden.',
   'Send another code': 'Einen anderen Code schicken',
+  'No other code is sent just now.': 'Zurzeit wird kein anderer Code geschickt.',
+  'Type the one that came last, or wait a quarter of an hour.': 'Geben Sie den letzten ein, oder warten Sie eine Viertelstunde.',
 } as const satisfies Readonly<Record<string, string>>;

@@ -183,4 +183,6 @@ export default {
   'Give email addresses, one a line.': 'Dé direcciones de correo, una por línea.',
   'Nobody can be brought along to this.': 'Aquí no se puede traer a nadie.',
   'Send another code': 'Enviar otro código',
+  'No other code is sent just now.': 'Ahora no se envía otro código.',
+  'Type the one that came last, or wait a quarter of an hour.': 'Escriba el último que llegó, o espere un cuarto de hora.',
 } as const satisfies Readonly<Record<string, string>>;

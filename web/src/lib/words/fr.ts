@@ -183,4 +183,6 @@ export default {
   'Give email addresses, one a line.': 'Donnez des adresses, une par ligne.',
   'Nobody can be brought along to this.': 'Personne ne peut accompagner ici.',
   'Send another code': 'Envoyer un autre code',
+  'No other code is sent just now.': 'Aucun autre code n’est envoyé pour l’instant.',
+  'Type the one that came last, or wait a quarter of an hour.': 'Saisissez le dernier reçu, ou attendez un quart d’heure.',
 } as const satisfies Readonly<Record<string, string>>;

@@ -24,6 +24,8 @@ export const serverPhrases = [
   'This booking is over.',
   'A code is on its way to your address.',
   'Type it here to reserve the time. Nothing is reserved yet.',
+  'No other code is sent just now.',
+  'Type the one that came last, or wait a quarter of an hour.',
   'This is not the code that was sent; look again, or ask for another.',
   'Too many wrong codes were typed; wait a quarter of an hour, then ask for another.',
   'Too many requests came from here.',
