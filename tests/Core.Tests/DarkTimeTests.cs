@@ -61,6 +61,17 @@ public class DarkTimeTests
             dark => dark.OfPage.ShouldBeEmpty(), dark => dark.Seats.ShouldBeEmpty());
 
     [Fact]
+    public void A_wide_grid_is_asked_at_its_own_starts_alone()
+    {
+        // 09:00, 10:30 and 12:00 in Copenhagen.
+        var page = Page() with { Step = 90 };
+        var dark = DarkTime.Within(Tuesday(page, Host(busy: Span("2026-12-01T09:30:00Z", "2026-12-01T10:00:00Z"))), Span("2026-12-01T09:00:00Z", "2026-12-01T10:00:00Z"));
+        dark.OfPage.ShouldBeEmpty();
+        dark.Seats.ShouldHaveSingleItem().Hosts[0].Reasons.ShouldHaveSingleItem().Rule.ShouldBe(Rule.Calendars);
+        DarkTime.Within(Tuesday(page, Host(busy: Span("2026-12-01T09:00:00Z", "2026-12-01T09:20:00Z"))), Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z")).Seats.ShouldBeEmpty();
+    }
+
+    [Fact]
     public void A_page_is_empty_by_mistake_for_these_reasons()
     {
         OpeningsInput Fortnight(PageRules page, params HostFacts[] hosts) => Tuesday(page, hosts) with { From = new LocalDate(2026, 11, 30), To = new LocalDate(2026, 12, 13) };

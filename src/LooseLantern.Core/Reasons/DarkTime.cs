@@ -12,7 +12,7 @@ public sealed record DarkSeat(int Position, IReadOnlyList<HostLacks> Hosts);
 /// <param name="Shared">Hosts that several seats share, where each alone could be filled.</param>
 public sealed record DarkTime(IReadOnlyList<Reason> OfPage, IReadOnlyList<DarkSeat> Seats, IReadOnlyList<string> Shared)
 {
-    // Finer than people name times; coarser grids are asked at their own starts.
+    // Finer than people name times. A grid by the clock is asked at its own starts instead; others begin anew with each open time.
     private const int MinutesBetweenAsked = 15;
 
     /// <summary>Asks starts all through a stretch, those that are openings left out.</summary>
@@ -53,11 +53,8 @@ public sealed record DarkTime(IReadOnlyList<Reason> OfPage, IReadOnlyList<DarkSe
 
     private static IEnumerable<Instant> Starts(PageRules page, Span stretch)
     {
-        var minutes = page.StepFrom == StepFrom.Clock ? Math.Min(page.Step, 60) : MinutesBetweenAsked;
-        var local = stretch.Start.InZone(page.Zone).LocalDateTime;
-        var offset = page.StepFrom == StepFrom.Clock ? page.StepOffset : 0;
-        var ahead = ((offset - (local.Hour * 60) - local.Minute) % minutes + minutes) % minutes;
-        for (var start = stretch.Start + Duration.FromMinutes(ahead); start < stretch.End; start += Duration.FromMinutes(minutes)) yield return start;
+        var (asked, offset) = page.StepFrom == StepFrom.Clock ? (page, page.StepOffset) : (page with { Step = MinutesBetweenAsked }, 0);
+        return StartGrid.ByClock(asked, stretch.Start.InZone(page.Zone).Date, stretch.End.InZone(page.Zone).Date, offset).Select(Instant.FromUnixTimeTicks).Where(stretch.Contains);
     }
 
     /// <summary>Each reason once; of closed time one reason for each run of it.</summary>
