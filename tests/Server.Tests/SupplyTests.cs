@@ -84,6 +84,29 @@ public class SupplyTests(World world)
     }
 
     [Fact]
+    public async Task A_longer_window_shows_what_it_adds_of_office_hours_too()
+    {
+        var ada = await world.SignUpAsync();
+        var blocks = new { whole = true, list = new[] { new { start = "2026-12-01T09:00:00", length = 30, rule = "FREQ=DAILY", without = Array.Empty<string>() } } };
+        var relaxations = await AskAsync(ada, "relaxations", new { times = ada.Draft(page => (page.AheadDays, page.Blocks, page.StepFrom) = (3, blocks, "open")).Times() });
+        relaxations.GetProperty("relaxations").EnumerateArray().Single(one => one.GetProperty("rule").GetString() == "longerWindow").GetProperty("gained").GetInt32().ShouldBe(7);
+    }
+
+    [Fact]
+    public async Task Dates_more_than_a_year_ahead_are_offered_like_any()
+    {
+        var ada = await world.SignUpAsync();
+        var blocks = new { whole = true, list = new[] { new { start = "2026-12-01T09:00:00", length = 30, rule = "FREQ=DAILY", without = Array.Empty<string>() } } };
+        var address = await ada.PublishAsync(page => (page.Window, page.Blocks, page.StepFrom) = (new(LooseLantern.Server.Data.Model.WindowKind.Dates, new LocalDate(2031, 5, 1), new LocalDate(2031, 5, 9)), blocks, "open"));
+        var path = $"/api/public/desks/{ada.Desk}/pages/{address}";
+        var seen = await world.Guest().GetFromJsonAsync<JsonElement>(path);
+        var (first, last) = (seen.GetProperty("firstDate").GetString(), seen.GetProperty("lastDate").GetString());
+        (first, last).ShouldBe(("2031-05-01", "2031-05-09"));
+        (await world.Guest().GetFromJsonAsync<JsonElement>($"{path}/openings?from={first}&to={last}")).GetProperty("openings").GetArrayLength().ShouldBe(9);
+        (await world.Guest().BookAsync(ada.Desk, address, "2031-05-09T07:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+    }
+
+    [Fact]
     public async Task Who_would_be_next_is_told_by_what_each_has_had()
     {
         var scene = await Scene.MakeAsync(world);

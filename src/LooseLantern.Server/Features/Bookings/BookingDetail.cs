@@ -36,9 +36,9 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, IClock clock)
         var incoming = await db.Incoming.AsNoTracking().Where(row => row.BookingId == id).OrderByDescending(row => row.ReceivedAt).ThenByDescending(row => row.Id).Take(Most).ToListAsync(ct);
         var post = await db.Messages.AsNoTracking().Where(row => row.BookingId == id).OrderByDescending(row => row.WrittenAt).ThenByDescending(row => row.Id).Take(Most).ToListAsync(ct);
         var done = await db.Record.AsNoTracking().Where(row => row.SubjectId == id).OrderByDescending(row => row.At).Take(Most).ToListAsync(ct);
-        var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
+        var (first, last) = PageRulesOf.DatesToAsk(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
         return new BookingDetail(
-            now, (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0], booking.Answers, booking.Companions, page.Post.HostWords, today, LocalDate.Max(today, PageRulesOf.DatesOf(page, today).Last),
+            now, (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0], booking.Answers, booking.Companions, page.Post.HostWords, first, last,
             incoming.ConvertAll(row => new IncomingView(row.Id, row.ReceivedAt, row.FromName, row.FromAddress, row.Subject, row.Text, row.Meaning, row.NotUnderstood, row.WishStart, row.WishEnd)),
             post.ConvertAll(PostEndpoints.RowOf), done.ConvertAll(row => new DoneView(row.At, row.PersonName, row.What)));
     }

@@ -28,10 +28,10 @@ public static class AnswerEndpoints
             {
                 var (booking, workspace) = await finding.FindAsync(secret, ct);
                 var (session, page, now) = (booking.Session!, booking.Session!.Page!, clock.GetCurrentInstant());
-                var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
+                var (first, last) = PageRulesOf.DatesToAsk(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
                 return new AskedBooking(
                     workspace, page.Desk!.Name, page.Title, page.Place, [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)], session.Time.LowerBound, session.Time.UpperBound, page.Zone,
-                    booking.GuestName, booking.GuestEmail, booking.Answers, booking.WaitsUntil, now, today, LocalDate.Max(today, PageRulesOf.DatesOf(page, today).Last), booking.CancelledAt, booking.CancelledBy);
+                    booking.GuestName, booking.GuestEmail, booking.Answers, booking.WaitsUntil, now, first, last, booking.CancelledAt, booking.CancelledBy);
             })
             .WithName("getAsked").ProducesProblem(404);
 

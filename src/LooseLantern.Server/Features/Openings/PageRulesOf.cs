@@ -1,5 +1,6 @@
 using LooseLantern.Core.Hours;
 using LooseLantern.Core.Openings;
+using LooseLantern.Core.Relaxations;
 using LooseLantern.Formats.ICalendar.Blocks;
 using LooseLantern.Server.Data.Model;
 using NodaTime;
@@ -9,8 +10,8 @@ namespace LooseLantern.Server.Features.Openings;
 /// <summary>A page's row as the rules that Core computes with.</summary>
 public static class PageRulesOf
 {
-    // Calendars' days are asked a little beyond the window, by other zones.
-    private const int DaysBeyond = 3;
+    // Days are asked a little beyond the window, by other zones and where a longer one is tried.
+    private const int DaysBeyond = 3 + RelaxationsComputation.MoreDays;
 
     /// <param name="page">With its seats, their hosts, its hours and its blocks loaded; it need not be saved.</param>
     /// <param name="now">From when blocks are counted.</param>
@@ -40,13 +41,20 @@ public static class PageRulesOf
     private static HoursSet BlockHours(Page page, Instant now)
     {
         var zone = DateTimeZoneProviders.Tzdb[page.Zone];
-        var today = now.InZone(zone).Date;
-        return OfficeHours.Of([.. page.Blocks.Select(BlockOf)], zone, today.PlusDays(-DaysBeyond), DatesOf(page, today).Last.PlusDays(DaysBeyond));
+        var (first, last) = DatesToAsk(page, now.InZone(zone).Date);
+        return OfficeHours.Of([.. page.Blocks.Select(BlockOf)], zone, first.PlusDays(-DaysBeyond), last.PlusDays(DaysBeyond));
     }
 
-    /// <summary>The local dates in its own zone on which a page may have openings; the last before the first where there are none any more.</summary>
-    public static (LocalDate First, LocalDate Last) DatesOf(Page page, LocalDate today) =>
-        WindowOf(page).Within(today, today.PlusDays(PageLimits.MostAheadDays), today);
+    /// <summary>
+    /// The local dates in its own zone on which a page may have openings, as many as one request may ask for; the last before the first where
+    /// there are none any more.
+    /// </summary>
+    public static (LocalDate First, LocalDate Last) DatesOf(Page page, LocalDate today)
+    {
+        var window = WindowOf(page);
+        var first = window is BookingWindow.Dates dates ? LocalDate.Max(today, dates.From) : today;
+        return window.Within(first, first.PlusDays(PageLimits.MostDaysAsked - 1), today);
+    }
 
     /// <summary>The same to ask for: the first date alone where nothing is offered any more.</summary>
     public static (LocalDate First, LocalDate Last) DatesToAsk(Page page, LocalDate today)
