@@ -106,6 +106,19 @@ public class PublishingTests(World world)
     }
 
     [Fact]
+    public async Task What_office_hours_made_wrong_in_a_draft_is_not_published()
+    {
+        var ada = await world.SignUpAsync();
+        var blocks = new { whole = true, list = new[] { new { start = "2026-12-08T09:00:00", length = 30, rule = (string?)null, without = Array.Empty<string>() } } };
+        var address = await ada.PublishAsync(page => (page.Blocks, page.StepFrom) = (blocks, "open"));
+        var path = $"/api/pages/{(await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid()}";
+        await (await ada.PutAsync(path, new { version = 2, form = ada.Draft(page => page.Address = address).Form() })).ReadAsync(HttpStatusCode.OK);
+        await (await ada.PutAsync(path + "/blocks", new { version = 3, blocks })).ReadAsync(HttpStatusCode.OK);
+        (await (await ada.PostAsync(path + "/publish", new { version = 4 })).FaultsAsync()).Keys.ShouldBe(["times.stepFrom"]);
+        (await GuestAsync(ada, address)).GetProperty("title").GetString().ShouldBe("Talk");
+    }
+
+    [Fact]
     public async Task A_page_is_tried_as_a_guest_with_what_waits_and_nothing_is_reserved()
     {
         var (ada, path, address) = await PublishedAsync();

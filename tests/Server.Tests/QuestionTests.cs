@@ -48,6 +48,7 @@ public sealed class QuestionTests(World world)
         (await TryAsync(Length, Length)).ShouldBe(["questions"]);
         (await TryAsync([.. Enumerable.Range(0, 26).Select(i => Length with { Key = $"q{i}" })])).ShouldBe(["questions"]);
         (await TryAsync(Length with { Key = "a key" })).ShouldBe(["questions[0].key"]);
+        (await TryAsync(Length with { Key = LooseLantern.Server.Features.Guests.GuestQuestions.Number })).ShouldBe(["questions[0].key"]);
     }
 
     private async Task<List<string>> TextsAsync(Coordinator ada, Guid id) =>

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace LooseLantern.Server.Hosting;
 
 /// <summary>Checks of short texts that people type.</summary>
@@ -8,4 +10,8 @@ public static class Words
     /// <summary>One line with something on it, up to 120 characters, and no control characters (a line break could smuggle in a header).</summary>
     public static bool FitOneLine(string? text) =>
         !string.IsNullOrWhiteSpace(text) && text.Length <= MostOfALine && !text.Any(char.IsControl);
+
+    /// <summary>As much of a text as fits, in UTF-16 code units; no character is cut in two, since half of one can't be kept.</summary>
+    public static string Cut(string text, int most) =>
+        text.Length <= most ? text : text[..StringInfo.ParseCombiningCharacters(text).Last(start => start <= most)];
 }

@@ -16,7 +16,7 @@ public static class GuestQuestions
     /// <summary>Those whose answers a guest may change later; whom they bring along is changed by itself.</summary>
     public static IReadOnlyList<Question> Changeable(Page page) => [.. Of(page).Where(question => question.Kind != QuestionKind.Others)];
 
-    private static bool IsRung(Page page) => page.PlaceKind == PlaceKind.Phone && page.Details.Place.HostsRing && page.Questions.All(question => question.Key != Number);
+    private static bool IsRung(Page page) => page.PlaceKind == PlaceKind.Phone && page.Details.Place.HostsRing;
 
     private static string Words(string language) => language switch
     {

@@ -24,7 +24,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
         var page = await editing.GetAsync(id, ct);
         var form = page.Draft ?? PageView.FormOf(page);
         var title = $"Copy of {form.Title}";
-        return await CreateAsync(form with { Title = title.Length > 120 ? title[..120] : title, Details = Unmarked(form.Details!) }, ct);
+        return await CreateAsync(form with { Title = Words.Cut(title, Words.MostOfALine), Details = Unmarked(form.Details!) }, ct);
     }
 
     /// <summary>A page as JSON. Files and pictures are not in it, nor which calendars it asks: those are told by ids that mean nothing elsewhere.</summary>
@@ -55,7 +55,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
         var page = Read(file);
         var faults = new Dictionary<string, string[]>();
         var desks = await db.Desks.OrderBy(desk => desk.Name).ToListAsync(ct);
-        var desk = desks.Find(row => row.Address == (string?)(page["desk"] as JsonValue)) ?? desks[0];
+        var desk = desks.Find(row => row.Address == TextOf(page["desk"])) ?? desks[0];
         page.Remove("desk");
         page["deskId"] = desk.Id;
         await NameHostsAsync(page, faults, ct);
@@ -64,8 +64,9 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
         {
             foreach (var found in Checks.Validate(form).Errors.GroupBy(error => Validation.CamelCase(error.PropertyName)))
             {
-                // Hosts that nobody has are told by name already.
-                if (!faults.Keys.Any(name => name.StartsWith($"page.{found.Key}", StringComparison.Ordinal))) faults[$"page.{found.Key}"] = [.. found.Select(error => error.ErrorMessage).Distinct()];
+                // Of a seat whose hosts nobody knows, that is all there is to mend.
+                var field = $"page.{found.Key.Replace("hostIds", "hosts", StringComparison.Ordinal)}";
+                if (!(field.EndsWith(".hosts", StringComparison.Ordinal) && faults.Keys.Any(told => told.StartsWith($"{field}[", StringComparison.Ordinal)))) faults[field] = [.. found.Select(error => error.ErrorMessage).Distinct()];
             }
         }
 
@@ -88,7 +89,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
             throw Refusal.Invalid("file", "This file is no JSON; choose one that was exported from a page.");
         }
 
-        if (root is not JsonObject whole || (string?)(whole["format"] as JsonValue) != Format || whole["page"] is not JsonObject page) throw Refusal.Invalid("file", "This file holds no page; choose one that was exported from a page.");
+        if (root is not JsonObject whole || TextOf(whole["format"]) != Format || whole["page"] is not JsonObject page) throw Refusal.Invalid("file", "This file holds no page; choose one that was exported from a page.");
         if (whole["version"]?.ToJsonString() != Version.ToString(System.Globalization.CultureInfo.InvariantCulture)) throw Refusal.Invalid("version", $"Files of version {Version} can be read; export the page again.");
         return page.DeepClone().AsObject();
     }
@@ -103,7 +104,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
             var ids = new JsonArray();
             for (var place = 0; place < hosts.Count; place++)
             {
-                var name = (hosts[place] as JsonValue)?.ToString() ?? "";
+                var name = TextOf(hosts[place]) ?? "";
                 var found = known[name.Trim()].ToList();
                 if (found.Count == 1) ids.Add(found[0]);
                 else faults[$"page.times.lineUp[{at}].hosts[{place}]"] = [found.Count == 0 ? $"Nobody of your team is called “{name}”; put a name of your team there." : $"Several of your team are called “{name}”; rename one of them first."];
@@ -113,6 +114,8 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
             seat["hostIds"] = ids;
         }
     }
+
+    private static string? TextOf(JsonNode? node) => node is JsonValue value && value.TryGetValue<string>(out var text) ? text : null;
 
     private static PageForm? Deserialize(JsonObject page, Dictionary<string, string[]> faults)
     {

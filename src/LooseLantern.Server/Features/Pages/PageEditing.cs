@@ -81,7 +81,8 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
         if (draft is not null)
         {
-            // What was right when it was kept need not be so any more: somebody may have left since.
+            // What was right when it was kept need not be so any more: somebody may have left, or have changed its office hours.
+            Checks.Check(draft);
             await FillAsync(page, await HoldToAsync(draft, page, ct), ct);
             page.Draft = null;
         }

@@ -70,7 +70,7 @@ public sealed class PageTimesRules : AbstractValidator<PageTimes>
         RuleFor(times => times.AheadDays).InclusiveBetween(0, PageLimits.MostAheadDays).WithMessage("Open today and up to 365 days ahead.");
         RuleFor(times => times.Window!).SetValidator(new PageWindowRules()).When(times => times.Window is not null);
         RuleFor(times => times.HoursMode).IsInEnum();
-        RuleFor(times => times.LineUp).Must(seats => seats.Count is > 0 and <= PageLimits.MostSeats)
+        RuleFor(times => times.LineUp).Must(seats => seats.Count is > 0 and <= PageLimits.MostSeats && seats.All(seat => seat is not null))
             .WithMessage($"Fill one to {PageLimits.MostSeats} seats.");
         RuleForEach(times => times.LineUp).SetValidator(new SeatFormRules());
         RuleFor(times => times.DailyCap).InclusiveBetween(1, PageLimits.MostCap).WithMessage("Cap a day at 1 to 1000 sessions, or leave it open.");

@@ -1,5 +1,6 @@
 using FluentValidation;
 using LooseLantern.Core.Questions;
+using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Hosting;
 
 namespace LooseLantern.Server.Features.Pages;
@@ -17,6 +18,7 @@ public sealed class QuestionRules : AbstractValidator<IReadOnlyList<Question>>
         RuleForEach(list => list).ChildRules(question =>
         {
             question.RuleFor(row => row.Key).Must(key => key is { Length: > 0 and <= 40 } && key.All(letter => char.IsAsciiLetterOrDigit(letter) || letter == '-')).WithMessage("Name the question by letters, digits and hyphens, up to 40.");
+            question.RuleFor(row => row.Key).NotEqual(GuestQuestions.Number).WithMessage("The number that hosts ring is asked by this name; choose another.");
             question.RuleFor(row => row.Kind).IsInEnum();
             question.RuleFor(row => row.Words).Must(words => words is { Length: > 0 and <= 300 } && words.Trim().Length > 0).WithMessage("Write what you ask, in up to 300 characters.");
             question.RuleFor(row => row.Hint).NotNull().MaximumLength(300).WithMessage("Keep the hint to 300 characters.");
