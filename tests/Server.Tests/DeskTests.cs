@@ -113,6 +113,33 @@ public class DeskTests(World world)
     }
 
     [Fact]
+    public async Task The_sites_own_host_name_is_no_desks()
+    {
+        var ada = await world.SignUpAsync();
+        ada.Http.DefaultRequestHeaders.Host = "site.yard.example";
+        (await (await ada.PutAsync($"/api/desks/{ada.DeskId}", Form(hostName: "Site.yard.example"))).FaultsAsync()).Keys.ShouldBe(["hostName"]);
+    }
+
+    [Fact]
+    public async Task Words_without_a_space_are_cut_between_characters()
+    {
+        var ada = await world.SignUpAsync();
+        await ada.PublishAsync(page => page.Description = new string('木', 159) + "🛶🛶");
+        (await SeeAsync(ada.Desk)).GetProperty("pages")[0].GetProperty("intro").GetString().ShouldBe(new string('木', 159) + " …");
+    }
+
+    [Fact]
+    public async Task Pictures_set_at_once_leave_one_and_a_banner_has_white_behind_it()
+    {
+        var ada = await world.SignUpAsync();
+        await ada.PutAsync($"/api/desks/{ada.DeskId}", Form());
+        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => ada.UploadAsync(HttpMethod.Put, $"/api/desks/{ada.DeskId}/pictures/banner", Png(32, 12, SKColors.Transparent))));
+        answers.ShouldAllBe(answer => answer.StatusCode == HttpStatusCode.NoContent);
+        using var picture = SKBitmap.Decode(await world.Guest().GetByteArrayAsync((await SeeAsync(ada.Desk)).GetProperty("banner").GetString()));
+        picture.GetPixel(800, 300).ShouldBe(SKColors.White);
+    }
+
+    [Fact]
     public async Task A_personal_address_fills_a_guests_fields_and_nothing_else_does()
     {
         var ada = await world.SignUpAsync();
@@ -191,9 +218,13 @@ public class DeskTests(World world)
         page["times"]!["lineUp"]![0]!["hosts"]!.AsArray().Add("Somebody Else");
         (await (await ImportAsync(ada, file.ToJsonString())).FaultsAsync()).Keys.ShouldBe(["page.times.lineUp[0].hosts[1]", "page.title", "page.times.bufferBefore"], ignoreOrder: true);
 
+        page["desk"] = 7;
+        page["times"]!["lineUp"]!.AsArray().Add(null);
+        (await (await ImportAsync(ada, file.ToJsonString())).FaultsAsync()).Keys.ShouldContain("page.times.lineUp");
         page["times"]!["step"] = "often";
         (await (await ImportAsync(ada, file.ToJsonString())).FaultsAsync()).Keys.ShouldContain("page.times.step");
         (await (await ImportAsync(ada, "{}")).FaultsAsync()).Keys.ShouldBe(["file"]);
+        (await (await ImportAsync(ada, """{"format":1,"version":1,"page":{}}""")).FaultsAsync()).Keys.ShouldBe(["file"]);
         (await (await ImportAsync(ada, "no json")).FaultsAsync()).Keys.ShouldBe(["file"]);
         file["version"] = 9;
         (await (await ImportAsync(ada, file.ToJsonString())).FaultsAsync()).Keys.ShouldBe(["version"]);
@@ -219,10 +250,10 @@ public class DeskTests(World world)
         return (picture.Width, picture.Height);
     }
 
-    internal static byte[] Png(int width, int height)
+    internal static byte[] Png(int width, int height, SKColor? colour = null)
     {
         using var bitmap = new SKBitmap(width, height);
-        bitmap.Erase(SKColors.SeaGreen);
+        bitmap.Erase(colour ?? SKColors.SeaGreen);
         using var encoded = bitmap.Encode(SKEncodedImageFormat.Png, 100);
         return encoded.ToArray();
     }

@@ -28,8 +28,16 @@ public class GuestPageTests(World world)
         (await (await BookAsync(ada, page, "21")).ReadAsync(HttpStatusCode.UnprocessableEntity)).GetProperty("goTo").GetString().ShouldBe("https://yard.example/long");
         (await ada.GetAsync("/api/bookings")).GetProperty("rows").GetArrayLength().ShouldBe(0);
 
-        (await BookAsync(ada, page, "16")).StatusCode.ShouldBe(HttpStatusCode.Created);
-        (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("flags").EnumerateArray().Select(flag => flag.GetString()).ShouldBe(["Bring the long ladder."]);
+        async Task<IEnumerable<string?>> FlagsAsync() => (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("flags").EnumerateArray().Select(flag => flag.GetString());
+        var booked = await (await BookAsync(ada, page, "16")).ReadAsync(HttpStatusCode.Created);
+        (await FlagsAsync()).ShouldBe(["Bring the long ladder."]);
+        // What the team reads keeps to the answers; what is reserved stays reserved.
+        foreach (var (length, flags) in new[] { ("12", Array.Empty<string>()), ("30", ["Bring the long ladder."]) })
+        {
+            var path = "/api/public" + booked.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/", StringComparison.Ordinal);
+            (await world.Guest().PutAsJsonAsync(path + "/answers", new { answers = new { length } })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+            (await FlagsAsync()).ShouldBe(flags);
+        }
     }
 
     [Fact]

@@ -33,5 +33,5 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
         }
     }
 
-    private static Refusal TooLarge() => Refusal.Invalid("file", "The file is over 5 MB; export a shorter run of time.");
+    private static Refusal TooLarge() => Refusal.Invalid("file", "The file is over 5 MB; choose a smaller one.");
 }

@@ -67,7 +67,7 @@ public sealed class Booking : IBelongsToWorkspace
     public IReadOnlyList<GivenAnswer> Answers { get; set; } = [];
 
     /// <summary>What the page's screening noted of it, for the team.</summary>
-    public string[] Flags { get; init; } = [];
+    public string[] Flags { get; set; } = [];
 
     /// <summary>Whom the guest brings along.</summary>
     public IReadOnlyList<Companion> Companions { get; set; } = [];

@@ -11,7 +11,7 @@ namespace LooseLantern.Server.Features.Committing;
 public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock clock)
 {
     /// <exception cref="Refusal">409 for a booking that is cancelled or has begun. Nothing is written then.</exception>
-    public async Task ChangeAsync(Guid bookingId, IReadOnlyList<GivenAnswer> answers, CancellationToken ct)
+    public async Task ChangeAsync(Guid bookingId, IReadOnlyList<GivenAnswer> answers, string[] flags, CancellationToken ct)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await PageLock.OfBookingAsync(db, bookingId, ct);
@@ -20,7 +20,7 @@ public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock cloc
             ?? throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled.", "Reserve another time instead.");
         if (booking.Session!.Time.LowerBound <= clock.GetCurrentInstant()) throw new Refusal(StatusCodes.Status409Conflict, "over", "This booking has begun or is over.");
         if (answers.SequenceEqual(booking.Answers)) return;
-        booking.Answers = answers;
+        (booking.Answers, booking.Flags) = (answers, flags);
         await wishes.ForSessionAsync(booking.Session, ct);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);

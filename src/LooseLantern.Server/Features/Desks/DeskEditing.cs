@@ -2,6 +2,7 @@ using FluentValidation;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -46,7 +47,7 @@ public sealed class DeskFormRules : AbstractValidator<DeskForm>
 }
 
 /// <summary>Changes what desks are to guests.</summary>
-public sealed class DeskEditing(LanternDb db)
+public sealed class DeskEditing(LanternDb db, SiteAddress site)
 {
     private static readonly DeskFormRules Checks = new();
 
@@ -55,6 +56,8 @@ public sealed class DeskEditing(LanternDb db)
     public async Task<Desk> ChangeAsync(Guid id, DeskForm form, CancellationToken ct)
     {
         Checks.Check(form);
+        // Whoever had that one would have everybody's front door.
+        if (string.Equals(form.HostName, new Uri(site.Value).Host, StringComparison.OrdinalIgnoreCase)) throw Refusal.Invalid("hostName", "This whole site answers at that host name; choose one of the desk’s own.");
         var desk = await GetAsync(id, ct);
         await HoldToHostAsync(form.HostId, ct);
         (desk.Name, desk.Intro, desk.Accent) = (form.Name.Trim(), form.Intro.Trim(), form.Accent.ToLowerInvariant());

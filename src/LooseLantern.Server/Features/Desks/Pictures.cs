@@ -23,11 +23,11 @@ public sealed class Pictures(LanternDb db, Tenant tenant, IClock clock)
     public async Task SetAsync(Guid ownerId, PictureKind kind, Upload upload, CancellationToken ct)
     {
         var (bytes, type) = MadeAnew(upload.Bytes, kind);
-        var row = await db.Pictures.FirstOrDefaultAsync(picture => picture.OwnerId == ownerId && picture.Kind == kind, ct);
-        var now = clock.GetCurrentInstant();
-        if (row is null) db.Pictures.Add(new Picture { OwnerId = ownerId, WorkspaceId = tenant.WorkspaceId!.Value, Kind = kind, Bytes = bytes, MediaType = type, SetAt = now });
-        else (row.Bytes, row.MediaType, row.SetAt) = (bytes, type, now);
-        await db.SaveChangesAsync(ct);
+        // In one statement, so that two at once are no fault and the later one stays.
+        await db.Database.ExecuteSqlAsync($"""
+            INSERT INTO pictures (owner_id, kind, workspace_id, bytes, media_type, set_at) VALUES ({ownerId}, {kind.ToString()}, {tenant.WorkspaceId!.Value}, {bytes}, {type}, {clock.GetCurrentInstant()})
+            ON CONFLICT (owner_id, kind) DO UPDATE SET bytes = excluded.bytes, media_type = excluded.media_type, set_at = excluded.set_at
+            """, ct);
     }
 
     public Task RemoveAsync(Guid ownerId, PictureKind kind, CancellationToken ct) =>
@@ -68,11 +68,11 @@ public sealed class Pictures(LanternDb db, Tenant tenant, IClock clock)
             var (shownWidth, shownHeight) = (width / scale, height / scale);
             var source = SKRect.Create((upright.Width - shownWidth) / 2, (upright.Height - shownHeight) / 2, shownWidth, shownHeight);
             using var image = SKImage.FromBitmap(upright);
-            canvas.Clear(SKColors.Transparent);
+            canvas.Clear(kind == PictureKind.Logo ? SKColors.Transparent : SKColors.White);
             canvas.DrawImage(image, source, SKRect.Create(width, height), new SKSamplingOptions(SKCubicResampler.Mitchell));
         }
 
-        // A logo may have nothing behind it; a banner is a photograph.
+        // A logo may have nothing behind it; a banner is a photograph, and white where it is none.
         var format = kind == PictureKind.Logo ? SKEncodedImageFormat.Png : SKEncodedImageFormat.Jpeg;
         using var encoded = cut.Encode(format, JpegQuality);
         return (encoded.ToArray(), format == SKEncodedImageFormat.Png ? "image/png" : "image/jpeg");

@@ -1,4 +1,5 @@
 using Ganss.Xss;
+using LooseLantern.Server.Hosting;
 using Markdig;
 
 namespace LooseLantern.Server.Features.Guests;
@@ -33,6 +34,9 @@ public static class Markdown
     {
         var words = Markdig.Markdown.ToPlainText(markdown, Pipeline).Trim();
         var line = words.Split('\n', 2)[0].Trim();
-        return line.Length <= MostFirstWords ? line : line[..line.LastIndexOf(' ', MostFirstWords)] + " …";
+        if (line.Length <= MostFirstWords) return line;
+        var cut = Words.Cut(line, MostFirstWords);
+        var space = cut.LastIndexOf(' ');
+        return $"{(space > 0 ? cut[..space] : cut)} …";
     }
 }

@@ -94,14 +94,14 @@ public static class PrivateBookingEndpoints
                 var session = booking.Session!;
                 var page = session.Page!;
                 var (now, start) = (clock.GetCurrentInstant(), session.Time.LowerBound);
-                var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
+                var (first, last) = PageRulesOf.DatesToAsk(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
                 var room = booking.CancelledAt is null ? await db.VideoRooms.AsNoTracking().FirstOrDefaultAsync(row => row.SessionId == session.Id && row.Link != null, ct) : null;
                 return new PrivateBooking(
                     workspace, page.Desk!.Name, page.Title, page.PlaceKind, page.Place, Hosts(session), session.Time.LowerBound, session.Time.UpperBound,
                     page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, $"/{page.Desk.Address}/{page.Address}",
                     now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions, GuestQuestions.Changeable(page), booking.Answers,
                     page.Changes.CancelWords, page.Changes.AskWhom, booking.WaitsUntil, room?.Link ?? "", room?.Code ?? "",
-                    page.Details.Face.Language, page.Details.Face.Accent, page.Details.Place.HostsRing, Markdown.ToHtml(page.Details.Place.Directions), Markdown.ToHtml(page.Details.After.Words), page.Details.After.GoTo, page.Details.After.OffersAnother && page.State == PageState.Published, today, LocalDate.Max(today, PageRulesOf.DatesOf(page, today).Last), booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
+                    page.Details.Face.Language, page.Details.Face.Accent, page.Details.Place.HostsRing, Markdown.ToHtml(page.Details.Place.Directions), Markdown.ToHtml(page.Details.After.Words), page.Details.After.GoTo, page.Details.After.OffersAnother && page.State == PageState.Published, first, last, booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
             })
             .WithName("getPrivateBooking").ProducesProblem(404);
 
@@ -151,7 +151,9 @@ public static class PrivateBookingEndpoints
         bookings.MapPut("/answers", async Task<NoContent> (string secret, AnswersForm form, PrivateBookingFinding finding, AnswerChanging changing, CancellationToken ct) =>
             {
                 var (booking, _) = await finding.FindAsync(secret, ct);
-                await changing.ChangeAsync(booking.Id, QuestionAnswers.Check(GuestQuestions.Changeable(booking.Session!.Page!), form.Answers), ct);
+                var page = booking.Session!.Page!;
+                var answers = QuestionAnswers.Check(GuestQuestions.Changeable(page), form.Answers);
+                await changing.ChangeAsync(booking.Id, answers, ScreenedOut.FlagsOf(page, answers, booking.Companions), ct);
                 return TypedResults.NoContent();
             })
             .WithName("changeAnswers").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);

@@ -2,6 +2,7 @@ using System.Net.Sockets;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using MailKit;
 using MailKit.Net.Smtp;
@@ -110,5 +111,5 @@ public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost
         }
     }
 
-    private static string Short(string text) => text.Length <= 400 ? text : text[..400];
+    private static string Short(string text) => Words.Cut(text, 400);
 }

@@ -1,6 +1,7 @@
 using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -48,7 +49,7 @@ public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes even
         }
         catch (Exception e) when (e is HttpRequestException or System.Text.Json.JsonException or TaskCanceledException && !ct.IsCancellationRequested)
         {
-            room.Fault = e.Message.Length <= 400 ? e.Message : e.Message[..400];
+            room.Fault = Words.Cut(e.Message, 400);
             room.DueAt = clock.GetCurrentInstant() + BackOff.After(room.Attempts, MostBackOff);
         }
 

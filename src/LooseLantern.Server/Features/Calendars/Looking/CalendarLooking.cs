@@ -1,6 +1,7 @@
 using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Outside;
 using Microsoft.EntityFrameworkCore;
@@ -110,7 +111,7 @@ public sealed class CalendarLooking(
         var now = clock.GetCurrentInstant();
         calendar.UnreachableSince ??= now;
         calendar.Attempts++;
-        calendar.Fault = fault.Length <= 400 ? fault : fault[..400];
+        calendar.Fault = Words.Cut(fault, 400);
         (calendar.NextLookAt, calendar.LookingUntil) = (now + BackOff.After(calendar.Attempts, MostBackOff), null);
         await db.SaveChangesAsync(ct);
         db.ChangeTracker.Clear();

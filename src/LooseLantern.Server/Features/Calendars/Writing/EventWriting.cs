@@ -5,6 +5,7 @@ using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Looking;
+using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Outside;
 using Microsoft.EntityFrameworkCore;
@@ -42,7 +43,7 @@ public sealed class EventWriting(
         catch (OutsideException e)
         {
             row.Attempts++;
-            row.Fault = e.Message.Length <= 400 ? e.Message : e.Message[..400];
+            row.Fault = Words.Cut(e.Message, 400);
             await SettleAsync(row, wish, clock.GetCurrentInstant() + BackOff.After(row.Attempts, CalendarLooking.MostBackOff), ct);
         }
         catch (DbUpdateConcurrencyException)
