@@ -188,13 +188,28 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         guest.Open("/");
         guest.InFrame("iframe", frame =>
         {
+            Reserve(frame);
+            frame.AwaitText("This is booked for you");
+        });
+        guest.Await(b => b.Title.StartsWith("booked 2026-12-", StringComparison.Ordinal) ? "told" : null, "the outer page to hear of it");
+
+        // A page that sends its guests on takes the whole window along, out of the frame.
+        coordinator.Open("/work/pages");
+        coordinator.Press("Sail fitting in the loft");
+        coordinator.Type("Address of your own to send them on to", "https://after.yard.example/thanks");
+        coordinator.Press("Publish 1 change");
+        coordinator.AwaitText("Published. Guests see it as it is now.");
+        guest.Open("/");
+        guest.InFrame("iframe", Reserve);
+        guest.Await(b => b.Path == "/thanks" ? "there" : null, "the page that guests are sent on to");
+
+        static void Reserve(Chromium frame)
+        {
             frame.Click(frame.Await(b => b.All("button[data-start]").FirstOrDefault(), "an opening"));
             frame.Type("Your name", "Frida Holm");
             frame.Type("Your email", "frida@holm-sails.example");
             frame.Click(frame.Find("form button[type=submit]"));
-            frame.AwaitText("This is booked for you");
-        });
-        guest.Await(b => b.Title.StartsWith("booked 2026-12-", StringComparison.Ordinal) ? "told" : null, "the outer page to hear of it");
+        }
 
         // A personal address asks for nothing that is known.
         using var known = new Chromium(site.Address, 390, 844);

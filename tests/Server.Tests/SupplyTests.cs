@@ -13,6 +13,7 @@ public class SupplyTests(World world)
         supply.GetProperty("days").GetArrayLength().ShouldBe(days);
         // From Monday 08:00 on, six a weekday.
         supply.GetProperty("total").GetInt32().ShouldBe(weeks * 30);
+        supply.GetProperty("worked").GetProperty("next").GetString().ShouldBe("2026-12-07T08:30:00Z");
         (await (await ada.PostAsync("/api/pages/supply", new { times = ada.Draft().Times(), weeks = 9 })).FaultsAsync()).Keys.ShouldBe(["weeks"]);
     }
 

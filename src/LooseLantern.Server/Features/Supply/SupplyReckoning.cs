@@ -29,8 +29,9 @@ public sealed record TurnView(string Host, int Sessions);
 /// <param name="Duration">Minutes; the duration that was counted.</param>
 /// <param name="Days">As many as were asked for, those beyond the window without openings.</param>
 /// <param name="LastDate">The last local date that the page offers.</param>
+/// <param name="Worked">What grid and buffers come to for the first opening; null where there is none.</param>
 /// <param name="Empty">Where there is none at all: the mistakes that lead to it, if any.</param>
-public sealed record SupplyAnswer(Instant Now, string Zone, int Duration, int Total, IReadOnlyList<SupplyDay> Days, LocalDate LastDate, IReadOnlyList<EmptyView> Empty, IReadOnlyList<IReadOnlyList<TurnView>> Turns);
+public sealed record SupplyAnswer(Instant Now, string Zone, int Duration, int Total, IReadOnlyList<SupplyDay> Days, LocalDate LastDate, IReadOnlyList<EmptyView> Empty, IReadOnlyList<IReadOnlyList<TurnView>> Turns, WorkedExample? Worked);
 
 /// <summary>How many openings a page offers, by day and in all.</summary>
 public sealed class SupplyReckoning(OpeningsLoader loader, AssignmentLoading assignments, IClock clock)
@@ -55,7 +56,8 @@ public sealed class SupplyReckoning(OpeningsLoader loader, AssignmentLoading ass
         return new SupplyAnswer(
             clock.GetCurrentInstant(), page.Zone, minutes, openings.Count, [.. days], PageRulesOf.DatesOf(page, today).Last,
             openings.Count > 0 ? [] : await EmptyAsync(rules, today, weeks, minutes, input, ct),
-            await TurnsAsync(page, rules, openings.Count > 0 ? openings[0].Start : clock.GetCurrentInstant(), ct));
+            await TurnsAsync(page, rules, openings.Count > 0 ? openings[0].Start : clock.GetCurrentInstant(), ct),
+            openings.Count > 0 ? WorkedExample.Of(rules.Rules, openings[0]) : null);
     }
 
     private async Task<IReadOnlyList<IReadOnlyList<TurnView>>> TurnsAsync(Page page, AskedPage rules, Instant start, CancellationToken ct)

@@ -3818,6 +3818,7 @@ export interface components {
             empty: components["schemas"]["EmptyView"][];
             /** @description Of each seat its hosts in the order in which the next opening would go to them, were all of them free. */
             turns: components["schemas"]["TurnView"][][];
+            worked: null | components["schemas"]["WorkedExample"];
         };
         SupplyDay: {
             date: components["schemas"]["LocalDate"];
@@ -3979,6 +3980,15 @@ export interface components {
         };
         /** @enum {unknown} */
         WindowKind: "ahead" | "dates" | "open";
+        /** @description What the grid and the buffers of a page come to, worked from one of its openings. */
+        WorkedExample: {
+            /** @description The opening's start and the next two of the grid, whether they are open or not. */
+            starts: string[];
+            /** @description When whoever takes the opening is free for the same page again. */
+            freeFrom: components["schemas"]["Instant"];
+            /** @description The first start of the grid from then on. */
+            next: components["schemas"]["Instant"];
+        };
         WorkspaceForm: {
             name: string;
             /** @description IANA id of the zone its new pages and boards start from. */

@@ -67,7 +67,7 @@
     {#if problem && screened}
       <div role="alert" class="rounded-lg border-l-4 border-edge bg-lane px-4 py-3 md:col-span-2">
         <p class="whitespace-pre-line">{problem.detail}</p>
-        {#if goTo}<a class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4" href={goTo}>{say('Go on there')}</a>{/if}
+        {#if goTo}<a class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4" href={goTo} target={goTo.startsWith('/') ? undefined : '_top'}>{say('Go on there')}</a>{/if}
       </div>
     {:else if problem && needsCode}
       <div role="status" class="rounded-lg border-l-4 border-edge bg-lane px-4 py-3 md:col-span-2">

@@ -49,7 +49,7 @@
       {#if names}
         <p class="flex items-center gap-3">
           <span class="hidden -space-x-2 md:inline-flex">
-            {#each hosts.slice(0, MOST_PORTRAITS) as host (host.name)}
+            {#each hosts.slice(0, MOST_PORTRAITS) as host, i (i)}
               {#if host.portrait}<img src={host.portrait} alt="" class="h-8 w-8 rounded-full border-2 border-[#fffdf8] object-cover" />{:else}<Initials name={host.name} />{/if}
             {/each}
           </span>

@@ -19,5 +19,6 @@ export function tellHeight(): () => void {
 
 /** Goes on to an address outside, in the whole window. */
 export function leaveFor(address: string): void {
-  (window.top ?? window).location.assign(address);
+  // Of another site's window nothing but this may be set.
+  (window.top ?? window).location.href = address;
 }

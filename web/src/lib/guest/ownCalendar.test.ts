@@ -34,6 +34,16 @@ describe('a calendar of the guest’s own', () => {
     ).toEqual(['2026-12-08T18:00 20:00 Choir', '2026-12-16T16:00 17:00 Choir', '2026-12-17T18:00 20:00 Choir']);
   });
 
+  it('goes on after one that was moved beyond the end, and takes one of a series that is elsewhere', async () => {
+    expect(
+      await read(
+        ['UID:1', 'SUMMARY:Choir', 'DTSTART;TZID=Europe/Copenhagen:20261208T190000', 'DTEND;TZID=Europe/Copenhagen:20261208T210000', 'RRULE:FREQ=WEEKLY'],
+        ['UID:1', 'SUMMARY:Choir', 'RECURRENCE-ID;TZID=Europe/Copenhagen:20261208T190000', 'DTSTART;TZID=Europe/Copenhagen:20270108T190000', 'DTEND;TZID=Europe/Copenhagen:20270108T210000'],
+        ['UID:2', 'SUMMARY:Stand-in', 'RECURRENCE-ID:20261209T100000Z', 'DTSTART:20261210T100000Z', 'DTEND:20261210T110000Z'],
+      ),
+    ).toEqual(['2026-12-10T10:00 11:00 Stand-in', '2026-12-15T18:00 20:00 Choir']);
+  });
+
   it('takes nothing where it is free, cancelled or elsewhere in time', async () => {
     expect(
       await read(

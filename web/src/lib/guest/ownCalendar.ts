@@ -25,9 +25,9 @@ export async function readCalendar(text: string, from: number, to: number, zone:
   for (const calendar of calendars) {
     for (const definition of calendar.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(definition);
     for (const component of calendar.getAllSubcomponents('vevent')) {
-      if (component.getFirstPropertyValue('transp') === 'TRANSPARENT' || component.getFirstPropertyValue('status') === 'CANCELLED') continue;
       const event = new ICAL.Event(component, { exceptions: exceptionsOf(ICAL, calendar, component) });
-      if (event.isRecurrenceException()) continue;
+      // One of a series counts with the series; where that is not in the file, by itself.
+      if (event.isRecurrenceException() && hasSeries(calendar, component)) continue;
       for (const [start, end] of occurrences(event, from, to, zone)) taken.push({ from: start, to: end, title: event.summary ?? '' });
     }
   }
@@ -43,23 +43,38 @@ function exceptionsOf(ICAL: Reader, calendar: Component, of: Component): Compone
   return calendar.getAllSubcomponents('vevent').filter((other) => other !== of && other.getFirstPropertyValue('uid') === uid && other.hasProperty('recurrence-id'));
 }
 
-// A rule that repeats every second would never come to an end.
-const MOST_OCCURRENCES = 5000;
+function hasSeries(calendar: Component, of: Component): boolean {
+  const uid = of.getFirstPropertyValue('uid');
+  return calendar.getAllSubcomponents('vevent').some((other) => other.getFirstPropertyValue('uid') === uid && !other.hasProperty('recurrence-id'));
+}
+
+function takesTime(component: Component): boolean {
+  return component.getFirstPropertyValue('transp') !== 'TRANSPARENT' && component.getFirstPropertyValue('status') !== 'CANCELLED';
+}
+
+// Every day for half a century; a rule that repeats every second would never come to an end.
+const MOST_OCCURRENCES = 20_000;
+// Further than any two zones are apart.
+const FAR = 2 * 86_400_000;
 
 function* occurrences(event: InstanceType<Reader['Event']>, from: number, to: number, zone: string): Generator<[number, number]> {
   if (!event.isRecurring()) {
     const span = spanOf(event.component, event.startDate, event.endDate, zone);
-    if (span[0] < to && from < span[1]) yield span;
+    if (span[0] < to && from < span[1] && takesTime(event.component)) yield span;
     return;
   }
+  const lasts = event.duration.toSeconds() * 1000;
   const iterator = event.iterator();
   for (let count = 0; count < MOST_OCCURRENCES; count++) {
     const next = iterator.next() as Time | null;
     if (!next) return;
+    // What lies days away needs no zones to be told so. One that was moved beyond the end does not end the series.
+    const about = Date.UTC(next.year, next.month - 1, next.day);
+    if (about > to + FAR) return;
+    if (about < from - FAR - lasts && !(next.toString() in event.exceptions)) continue;
     const details = event.getOccurrenceDetails(next);
     const span = spanOf(details.item.component, details.startDate, details.endDate, zone);
-    if (span[0] >= to) return;
-    if (from < span[1] && details.item.component.getFirstPropertyValue('status') !== 'CANCELLED') yield span;
+    if (span[0] < to && from < span[1] && takesTime(details.item.component)) yield span;
   }
 }
 

@@ -34,7 +34,7 @@
     <p class="mt-1 text-muted">Nothing stands out.</p>
   {:else}
     <ul class="mt-1">
-      {#each points as point (point.words)}
+      {#each points as point, i (i)}
         <li class="flex items-center gap-3 border-t border-line py-1.5 first:border-t-0">
           <span class="min-w-0 flex-1">{point.words}</span>
           {#if point.at.startsWith('/')}

@@ -19,7 +19,7 @@
     keep free <NumberField id="buffer-before" label="Minutes kept free before" bind:value={times.bufferBefore} was={was?.bufferBefore} max={1440} /> min before and
     <NumberField id="buffer-after" label="Minutes kept free after" bind:value={times.bufferAfter} was={was?.bufferAfter} max={1440} /> min after
   </Sentence>
-  <Example text={editor.worked && bufferExample(times, editor.worked)} />
+  <Example text={editor.worked && bufferExample(editor.worked)} />
   <Sentence mends={[editor.mend('times.dailyCap'), editor.mend('times.weeklyCap')]}>
     <label class="inline-flex min-h-9 items-center gap-2 text-ink"
       ><input type="checkbox" class="rounded border-edge" checked={times.dailyCap !== null} onchange={() => (times.dailyCap = times.dailyCap === null ? (was?.dailyCap ?? 3) : null)} /> at most</label

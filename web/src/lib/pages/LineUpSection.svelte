@@ -9,7 +9,7 @@
   import { usualDetails } from './form';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
-  import { moved } from '$lib/questions/kinds';
+  import { moved } from '$lib/lists';
 
   interface Props {
     editor: EditorState;

@@ -75,7 +75,7 @@
 
   function restore(form: PageForm, number: number): void {
     editor.take(form);
-    told = `The page as it was published the ${number}. time stands here. Guests see it once you publish.`;
+    told = `Publication ${String(number)} stands here again. Guests see it once you publish.`;
   }
 
   async function copy(): Promise<void> {
@@ -152,7 +152,7 @@
 {/if}
 
 <div class="grid items-start gap-[22px] lg:grid-cols-[minmax(0,1fr)_minmax(360px,440px)]">
-  <fieldset disabled={!mayEdit} class="min-w-0 rounded-2xl border border-line bg-card px-5">
+  <fieldset disabled={!mayEdit || saved?.state === 'archived'} class="min-w-0 rounded-2xl border border-line bg-card px-5">
     <legend class="sr-only">The page’s rules</legend>
     <AppointmentSection {editor} {desks} kinds={me.kinds} />
     <LineUpSection {editor} {hosts} {calendars} />

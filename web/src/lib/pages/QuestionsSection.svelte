@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Checkbox, Input, Select, Textarea } from 'flowbite-svelte';
-  import { hasOptions, moved, newQuestion, questionKinds, type Question } from '$lib/questions/kinds';
+  import { moved } from '$lib/lists';
+  import { hasOptions, newQuestion, questionKinds, type Question } from '$lib/questions/kinds';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import type { EditorState } from './EditorState.svelte';
   import Section from './Section.svelte';

@@ -84,7 +84,7 @@
       <span class="inline-flex items-center gap-2.5">counted from <NumberField id="step-offset" label="Minutes after midnight of the first start" bind:value={times.stepOffset} was={saved?.stepOffset} max={1439} /> min past midnight</span>
     {/if}
   </Sentence>
-  <Example text={editor.worked && gridExample(times, editor.worked)} />
+  <Example text={editor.worked && gridExample(editor.worked)} />
   <Sentence mends={[editor.mend('times.aheadDays'), ...editor.mendsUnder('times.window')]}>
     open
     <span class="w-56"><Select aria-label="Booking window" class="py-1.5" placeholder="" bind:value={() => times.window?.kind ?? 'ahead', (kind) => (times.window = kind === 'ahead' ? null : { kind, from: null, to: null })} items={[...windows]} /></span>

@@ -14,7 +14,7 @@ function form() {
 
 function supply(...openings: number[]): Schemas['SupplyAnswer'] {
   const days = openings.map((count, i) => ({ date: `2026-12-${String(7 + i).padStart(2, '0')}`, openings: Array.from({ length: count }, () => ({ start: '2026-12-07T08:00:00Z', fromMinute: 540, toMinute: 570 })) }));
-  return { now: '2026-12-07T07:00:00Z', zone: 'Europe/Copenhagen', duration: 30, total: openings.reduce((sum, count) => sum + count, 0), days, lastDate: '2027-01-04', empty: [], turns: [] };
+  return { now: '2026-12-07T07:00:00Z', zone: 'Europe/Copenhagen', duration: 30, total: openings.reduce((sum, count) => sum + count, 0), days, lastDate: '2027-01-04', empty: [], turns: [], worked: null };
 }
 
 const wordsOf = (...args: Parameters<typeof checkUp>): string[] => checkUp(...args).map((point) => point.words);
@@ -52,5 +52,8 @@ describe('the check-up of a page', () => {
     named.title = 'Talk with Ottilie Wren';
     expect(publicWords(named)).toContain('Talk with Ottilie Wren');
     expect(checkUp(named, undefined, [], ['Ottilie Wren'])).toEqual([{ words: '“Ottilie Wren” is the name of a guest, and everybody can read it here.', at: 'title' }]);
+    named.title = 'Talk';
+    named.details!.after.words = 'Ask for Ottilie Wren.';
+    expect(checkUp(named, undefined, [], ['Ottilie Wren'])[0]?.at).toBe('after-words');
   });
 });

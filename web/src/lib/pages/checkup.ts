@@ -40,9 +40,19 @@ export function checkUp(form: PageForm, supply: Schemas['SupplyAnswer'] | undefi
     form.description.trim() === '' && { words: 'Nothing says what happens there, or what to bring.', at: 'description' },
     form.placeKind === 'inPerson' && details?.face.placeZoneOnly !== true && { words: 'Guests elsewhere may read the time of a place in their own zone.', at: 'place-zone-only' },
     ...unreachable.map((calendar) => ({ words: `The calendar “${calendar.name}” can’t be reached.`, at: '/work/calendars' })),
-    ...guestNames.map((name) => ({ words: `“${name}” is the name of a guest, and everybody can read it here.`, at: form.title.toLowerCase().includes(name.toLowerCase()) ? 'title' : 'description' })),
+    ...guestNames.map((name) => ({ words: `“${name}” is the name of a guest, and everybody can read it here.`, at: controlOf(form, name) })),
   );
   return points.filter((point) => point !== false);
+}
+
+/** The control at which a name was typed. */
+function controlOf(form: PageForm, name: string): string {
+  const has = (words: string | undefined): boolean => words?.toLowerCase().includes(name.toLowerCase()) === true;
+  if (has(form.title)) return 'title';
+  if (has(form.description)) return 'description';
+  if (has(form.place)) return 'place';
+  if (has(form.details?.place.directions)) return 'directions';
+  return has(form.details?.after.words) ? 'after-words' : 'questions';
 }
 
 /** All that everybody can read of a page. */

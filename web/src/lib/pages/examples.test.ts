@@ -6,19 +6,16 @@ import { newForm } from './form';
 beforeAll(() => setClock('h24'));
 
 const zone = 'Europe/Copenhagen';
-const worked = { now: '2026-12-07T07:00:00Z', zone, first: '2026-12-08T08:00:00Z', duration: 90 };
+const worked = { now: '2026-12-07T07:00:00Z', zone, first: '2026-12-08T08:00:00Z', duration: 90, worked: { starts: ['2026-12-08T08:00:00Z', '2026-12-08T08:20:00Z'], freeFrom: '2026-12-08T09:50:00Z', next: '2026-12-08T10:00:00Z' } };
 
 function times(change: Partial<ReturnType<typeof newForm>['times']> = {}): ReturnType<typeof newForm>['times'] {
   return { ...newForm(zone, 'desk', 'host').times, ...change };
 }
 
 describe('an example of each rule, worked from the page', () => {
-  it('finds the next start after what is kept free', () => {
-    expect(bufferExample(times({ bufferBefore: 10, bufferAfter: 20, step: 30 }), worked)).toBe('One until 10:30 keeps free until 10:50: next start 11:00.');
-    expect(bufferExample(times({ bufferBefore: 45, bufferAfter: 20, step: 30 }), worked)).toBe('One until 10:30 keeps free until 11:15: next start 11:30.');
-    expect(bufferExample(times({ bufferAfter: 20, step: 40, stepFrom: 'open' }), worked)).toBe('One until 10:30 keeps free until 10:50: next start 11:00.');
-    expect(bufferExample(times({ bufferAfter: 20, step: 60, stepOffset: 15 }), worked)).toBe('One until 10:30 keeps free until 10:50: next start 11:15.');
-    expect(bufferExample(times(), worked)).toBe('One until 10:30 lets the next begin at 10:30.');
+  it('says until when an opening keeps free and what comes next', () => {
+    expect(bufferExample(worked)).toBe('One until 10:30 keeps free until 10:50: next start 11:00.');
+    expect(bufferExample({ ...worked, worked: { ...worked.worked, freeFrom: '2026-12-08T09:30:00Z' } })).toBe('One until 10:30 lets the next begin at 11:00.');
   });
 
   it('counts notice from now, and the window to its last day', () => {
@@ -28,7 +25,7 @@ describe('an example of each rule, worked from the page', () => {
   });
 
   it('says what grid, caps, places and changes come to', () => {
-    expect(gridExample(times({ step: 20 }), worked)).toBe('Such as 09:00, 09:20, 09:40.');
+    expect(gridExample(worked)).toBe('Such as 09:00, 09:20.');
     expect(capExample(times({ dailyCap: 3, weeklyCap: 8 }), worked)).toBe('Tue 8 closes once it has 3, and the week of Tue 8 once it has 8.');
     expect(capExample(times(), worked)).toBeUndefined();
     expect(placesExample(times({ places: 8 }), worked)).toBe('Tue 8, 09:00 is open to 8 guests; the one after them finds it taken.');
@@ -36,6 +33,7 @@ describe('an example of each rule, worked from the page', () => {
   });
 
   it('works nothing where nothing is open', () => {
-    expect(bufferExample(times(), { ...worked, first: undefined })).toBeUndefined();
+    expect(bufferExample({ ...worked, first: undefined, worked: null })).toBeUndefined();
+    expect(gridExample({ ...worked, worked: null })).toBeUndefined();
   });
 });

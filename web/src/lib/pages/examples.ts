@@ -12,11 +12,13 @@ export interface Worked {
   /** The next opening, where there is one. */
   first: string | undefined;
   duration: number;
+  /** What grid and buffers come to for it. */
+  worked: Schemas['WorkedExample'] | null;
 }
 
 export function workedFrom(supply: Schemas['SupplyAnswer'] | undefined): Worked | undefined {
   if (!supply) return undefined;
-  return { now: supply.now, zone: supply.zone, first: supply.days.flatMap((day) => day.openings)[0]?.start, duration: supply.duration };
+  return { now: supply.now, zone: supply.zone, first: supply.days.flatMap((day) => day.openings)[0]?.start, duration: supply.duration, worked: supply.worked };
 }
 
 function plus(instant: string, minutes: number): string {
@@ -31,11 +33,9 @@ function moment(instant: string, zone: string): string {
   return `${dayName(dateIn(instant, zone))}, ${at(instant, zone)}`;
 }
 
-/** "starts at 09:00, 09:30, 10:00": the steps from the next opening. */
-export function gridExample(times: Times, worked: Worked): string | undefined {
-  const { first, zone } = worked;
-  if (first === undefined || times.step < 1) return undefined;
-  return `Such as ${[0, 1, 2].map((step) => at(plus(first, step * times.step), zone)).join(', ')}.`;
+/** "Such as 09:00, 09:20, 09:40.": starts of the grid from the next opening on. */
+export function gridExample({ worked, zone }: Worked): string | undefined {
+  return worked ? `Such as ${worked.starts.map((start) => at(start, zone)).join(', ')}.` : undefined;
 }
 
 /** When the first start that notice leaves could be. */
@@ -50,26 +50,12 @@ export function windowExample(times: Times, worked: Worked, last: string): strin
   return last < dateIn(worked.now, worked.zone) ? `The last day, ${day}, is over.` : `The last day is ${day}.`;
 }
 
-/**
- * "one until 10:30 keeps 10:50 free: next start 11:00". Between two openings of one page lies the larger of both buffers, since each of the two
- * is kept free around the other.
- */
-export function bufferExample(times: Times, worked: Worked): string | undefined {
-  const { first, zone, duration } = worked;
-  if (first === undefined) return undefined;
-  const gap = Math.max(times.bufferBefore, times.bufferAfter);
+/** "One until 10:30 keeps free until 10:50: next start 11:00." */
+export function bufferExample({ first, duration, worked, zone }: Worked): string | undefined {
+  if (first === undefined || !worked) return undefined;
   const end = plus(first, duration);
-  if (gap === 0) return `One until ${at(end, zone)} lets the next begin at ${at(end, zone)}.`;
-  const free = plus(end, gap);
-  return `One until ${at(end, zone)} keeps free until ${at(free, zone)}: next start ${at(nextOnGrid(times, first, free, zone), zone)}.`;
-}
-
-/** The first start of the grid at or after an instant; by the clock, or in steps from the opening where it is counted from open stretches. */
-function nextOnGrid(times: Times, first: string, from: string, zone: string): string {
-  const step = Math.max(times.step, 1);
-  const local = Temporal.Instant.from(from).toZonedDateTimeISO(zone);
-  const minutes = times.stepFrom === 'clock' ? local.hour * 60 + local.minute - times.stepOffset : (Date.parse(from) - Date.parse(first)) / 60_000;
-  return plus(from, ((-minutes % step) + step) % step);
+  const next = at(worked.next, zone);
+  return Date.parse(worked.freeFrom) === Date.parse(end) ? `One until ${at(end, zone)} lets the next begin at ${next}.` : `One until ${at(end, zone)} keeps free until ${at(worked.freeFrom, zone)}: next start ${next}.`;
 }
 
 /** What a cap closes. */

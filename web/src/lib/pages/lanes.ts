@@ -38,18 +38,6 @@ export function darkAround(day: Day, axis: { from: number; to: number }, minute:
   };
 }
 
-/** The dark runs of a day's axis, by time. */
-export function darkRuns(day: Day, axis: { from: number; to: number }): { from: number; to: number }[] {
-  const runs: { from: number; to: number }[] = [];
-  let from = axis.from;
-  for (const bar of [...barsOf(day, undefined)].sort((one, other) => one.from - other.from)) {
-    if (bar.from > from) runs.push({ from, to: bar.from });
-    from = Math.max(from, bar.to);
-  }
-  if (from < axis.to) runs.push({ from, to: axis.to });
-  return runs;
-}
-
 export function startsOf(supply: Schemas['SupplyAnswer']): Set<string> {
   return new Set(supply.days.flatMap((day) => day.openings.map((opening) => opening.start)));
 }

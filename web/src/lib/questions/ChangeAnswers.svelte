@@ -4,7 +4,7 @@
   import { must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
-  import { answerInWords } from './words';
+  import { answerInWords, wordsOf } from './words';
   import QuestionFields from './QuestionFields.svelte';
   import { say } from '$lib/words/say.svelte';
 
@@ -51,7 +51,7 @@
     {#if given.length > 0}
       <dl class="mt-2 space-y-2">
         {#each given as answer (answer.key)}
-          <div><dt class="text-muted">{answer.words}</dt><dd class="wrap-anywhere whitespace-pre-line">{answerInWords(answer)}</dd></div>
+          <div><dt class="text-muted">{wordsOf(answer)}</dt><dd class="wrap-anywhere whitespace-pre-line">{answerInWords(answer)}</dd></div>
         {/each}
       </dl>
     {:else}

@@ -4,6 +4,7 @@
   import Field from '$lib/ui/Field.svelte';
   import { say } from '$lib/words/say.svelte';
   import { toggled, type Question } from './kinds';
+  import { wordsOf } from './words';
 
   interface Props {
     questions: Question[];
@@ -18,7 +19,7 @@
 
   const idOf = (question: Question): string => `question-${question.key}`;
   const mend = (question: Question): string | undefined => mendOf(problem, `answers.${question.key}`);
-  const labelOf = (question: Question): string => (question.isNeeded ? question.words : say('{question} (may stay empty)', { question: question.words }));
+  const labelOf = (question: Question): string => (question.isNeeded ? wordsOf(question) : say('{question} (may stay empty)', { question: wordsOf(question) }));
   const isChosen = (question: Question, option: string): boolean => (answers[question.key] ?? '').split('\n').includes(option);
 
   function set(question: Question, answer: string): void {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { moved, newQuestion, toggled } from './kinds';
+import { newQuestion, toggled } from './kinds';
 
 describe('questions', () => {
   it('are named apart', () => {
@@ -7,13 +7,6 @@ describe('questions', () => {
     const third = { ...first, key: 'q3' };
     expect(first.key).toBe('q1');
     expect(newQuestion([first, third]).key).toBe('q4');
-  });
-
-  it('move by a place and are none lost', () => {
-    const [a, b, c] = ['a', 'b', 'c'].map((key) => ({ ...newQuestion([]), key }));
-    if (!a || !b || !c) throw new Error('three');
-    expect(moved([a, b, c], 2, -1).map((question) => question.key)).toEqual(['a', 'c', 'b']);
-    expect(moved([a, b, c], 0, 1).map((question) => question.key)).toEqual(['b', 'a', 'c']);
   });
 });
 

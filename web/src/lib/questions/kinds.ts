@@ -28,13 +28,6 @@ export function newQuestion(existing: readonly Question[]): Question {
   return { key: `q${number}`, kind: 'short', words: '', hint: '', isNeeded: false, options: [], address: '' };
 }
 
-/** The same list with one of it a place further up or down. */
-export function moved<T>(list: readonly T[], at: number, by: -1 | 1): T[] {
-  const next = [...list];
-  next.splice(at + by, 0, ...next.splice(at, 1));
-  return next;
-}
-
 /** The lines of an answer to some of several, with one of them put in or taken out. */
 export function toggled(answer: string, option: string): string {
   const lines = answer.split('\n').filter((line) => line !== '');

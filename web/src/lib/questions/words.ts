@@ -2,6 +2,13 @@ import type { Schemas } from '$lib/api/client';
 import { fullDate } from '$lib/time/format';
 import { say } from '$lib/words/say.svelte';
 
+const NUMBER_TO_RING = 'number-to-ring';
+
+/** What is asked, as people read it: what a page asks of itself it asks in their language. */
+export function wordsOf(asked: Pick<Schemas['Question'], 'key' | 'words'>): string {
+  return asked.key === NUMBER_TO_RING ? say('Which number shall we ring?') : asked.words;
+}
+
 /** An answer as people read it. */
 export function answerInWords(answer: Pick<Schemas['GivenAnswer'], 'kind' | 'text'>): string {
   if (answer.kind === 'date') return fullDate(answer.text);

@@ -22,6 +22,13 @@ describe('why a stretch is dark', () => {
     expect(darkSentences(dark({ seats: [{ seat: 1, hosts: [anselm] }] }))).toEqual(['Anselm Park is away all day (“Classic yacht fair”), and seat 2 has nobody else.']);
   });
 
+  it('knows a whole day by any clock', () => {
+    setClock('h12');
+    const away = host('Anselm Park', { from: '2026-12-09T23:00:00Z', to: '2026-12-10T23:00:00Z' });
+    expect(darkSentences(dark({ seats: [{ seat: 0, hosts: [away] }] }))).toEqual(['Anselm Park is away all day, and seat 1 has nobody else.']);
+    setClock('h24');
+  });
+
   it('names the calendar where the title may not be read, and hours, bookings and caps of each', () => {
     const busy = host('Sunniva', { from: '2026-12-10T08:00:00Z', to: '2026-12-10T09:30:00Z', calendar: 'Work' }, { rule: 'hours', from: '2026-12-10T07:00:00Z', to: '2026-12-10T08:00:00Z' }, { rule: 'hours', from: '2026-12-10T15:00:00Z', to: '2026-12-10T17:00:00Z' });
     const booked = host('Tomasz', { rule: 'commitments', from: '2026-12-10T07:00:00Z', to: '2026-12-10T08:00:00Z', page: 'Hull survey' }, { rule: 'hostCaps', cap: 3, period: 'day' });

@@ -8,7 +8,7 @@ type Reason = Schemas['ReasonView'];
 export function darkSentences(dark: Dark): string[] {
   const said = [...dark.ofPage.map((reason) => ofPage(reason, dark)), ...dark.seats.map((seat) => ofSeat(seat, dark))];
   if (dark.shared.length > 0) said.push(`${dark.shared.join(' and ')} can’t fill two seats at once.`);
-  return said.length > 0 ? said : ['Starts lie on the grid of this page, and none of them falls in here.'];
+  return said.length > 0 ? [...new Set(said)] : ['Starts lie on the grid of this page, and none of them falls in here.'];
 }
 
 function ofPage(reason: Reason, dark: Dark): string {
@@ -72,8 +72,7 @@ function lack(reason: Reason, dark: Dark): string {
 function isAllDay(reason: Reason, dark: Dark): boolean {
   if (!reason.from || !reason.to) return false;
   const asked = dateIn(dark.from, dark.zone);
-  const startsBefore = dateIn(reason.from, dark.zone) < asked || timeOf(reason.from, dark.zone) === '00:00';
-  return startsBefore && dateIn(reason.to, dark.zone) > asked;
+  return dateIn(before(reason.from), dark.zone) < asked && dateIn(reason.to, dark.zone) > asked;
 }
 
 function during(reason: Reason, dark: Dark): string {

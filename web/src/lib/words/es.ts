@@ -185,4 +185,5 @@ export default {
   'Send another code': 'Enviar otro código',
   'No other code is sent just now.': 'Ahora no se envía otro código.',
   'Type the one that came last, or wait a quarter of an hour.': 'Escriba el último que llegó, o espere un cuarto de hora.',
+  'Which number shall we ring?': '¿A qué número le llamamos?',
 } as const satisfies Readonly<Record<string, string>>;
