@@ -197,7 +197,8 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.Open("/work/pages");
         coordinator.Press("Sail fitting in the loft");
         coordinator.Type("Address of your own to send them on to", "https://after.yard.example/thanks");
-        coordinator.Press("Publish 1 change");
+        coordinator.Choose("Booking window", "without an end");
+        coordinator.Press("Publish 2 changes");
         coordinator.AwaitText("Published. Guests see it as it is now.");
         guest.Open("/");
         guest.InFrame("iframe", Reserve);
@@ -216,6 +217,12 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         known.Open(new Uri(personal).PathAndQuery);
         known.Click(known.Await(b => b.All("button[data-start]").FirstOrDefault(), "an opening"));
         known.Field("Your name").GetAttribute("value").ShouldBe("Petra Lindqvist");
+
+        // Where no end is set, guests look on as far as they like, up to a year.
+        var weeks = known.All("nav button").Count;
+        known.Press("Look further ahead");
+        known.Await(b => b.All("nav button").Count > weeks + 20 ? "more" : null, "more weeks");
+        known.Find("nav button[aria-current]").Location.X.ShouldBeInRange(0, 390);
     }
 
     /// <summary>All scripts that the page has loaded, as a browser that asks for gzip gets them.</summary>

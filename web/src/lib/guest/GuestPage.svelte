@@ -152,6 +152,9 @@
       </DayRow>
     {/each}
     <div class="border-t border-line"></div>
-    <OwnCalendar {guest} />
   {/if}
+  {#if guest.openings && guest.hasLater}
+    <button type="button" class="mt-3 min-h-11 underline underline-offset-4" onclick={() => void guest.showLater()}>{say('Look further ahead')}</button>
+  {/if}
+  {#if guest.openings && !nothingAtAll}<OwnCalendar {guest} />{/if}
 </svelte:element>

@@ -8,7 +8,7 @@ import { keep, keptOf, type Typed } from './kept';
 import { readCalendar, type Taken } from './ownCalendar';
 import type { GuestSource, Reserved } from './source';
 
-/** The longest run of days asked for in one go. */
+/** How many days more are looked at in one go. */
 const DAYS_SHOWN = 183;
 const REFRESH_EVERY = 60_000;
 
@@ -42,6 +42,10 @@ export class GuestPageState {
   readonly today = $derived(this.now.toZonedDateTimeISO(this.zone || 'UTC').toPlainDate().toString());
   readonly hourNow = $derived(this.now.toZonedDateTimeISO(this.zone || 'UTC').hour);
   readonly weeks = $derived.by(() => weeksBetween(this.#first(), this.#last()));
+  #daysShown = $state(DAYS_SHOWN);
+  readonly #end = $derived.by(() => Temporal.PlainDate.from(this.page.firstDate).add({ days: this.#daysShown }).toString());
+  /** Whether the page offers more than was looked at. */
+  readonly hasLater = $derived.by(() => this.#end < this.page.lastDate);
   readonly nearestShown = $derived(shownIn(this.zone, this.nearest));
 
   #isWatched = false;
@@ -91,12 +95,7 @@ export class GuestPageState {
   async load(): Promise<void> {
     const duration = this.duration;
     try {
-      const to = Temporal.PlainDate.from(this.page.firstDate).add({ days: DAYS_SHOWN });
-      const answer = await this.#source.openings({
-        from: this.page.firstDate,
-        to: Temporal.PlainDate.compare(to, this.page.lastDate) < 0 ? to.toString() : this.page.lastDate,
-        duration: String(duration),
-      });
+      const answer = await this.#source.openings({ from: this.page.firstDate, to: this.hasLater ? this.#end : this.page.lastDate, duration: String(duration) });
       // Somebody who has gone on looks at it no more.
       if (duration !== this.duration || !this.#isWatched) return;
       this.openings = answer.openings;
@@ -120,6 +119,16 @@ export class GuestPageState {
     this.zone = zone;
     if (this.chosen) this.chosen = shownIn(zone, [this.chosen])[0];
     if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();
+  }
+
+  /** Looks further ahead, and turns to what is open there first. */
+  async showLater(): Promise<void> {
+    const end = this.#end;
+    this.#daysShown += DAYS_SHOWN;
+    await this.load();
+    const later = this.after(end);
+    const week = later && this.weeks.find((candidate) => candidate.dates.includes(later.date));
+    if (week) this.turnTo(week.monday);
   }
 
   turnTo(monday: string): void {
@@ -150,7 +159,7 @@ export class GuestPageState {
   async takeCalendar(file: File): Promise<void> {
     try {
       const from = this.now.epochMilliseconds;
-      this.taken = await readCalendar(await file.text(), from, from + DAYS_SHOWN * 86_400_000, this.own);
+      this.taken = await readCalendar(await file.text(), from, Date.parse(`${this.page.lastDate}T00:00:00Z`) + 2 * 86_400_000, this.own);
       this.calendarNote = { isRead: true, count: this.taken.length };
     } catch {
       this.calendarNote = { isRead: false, count: 0 };

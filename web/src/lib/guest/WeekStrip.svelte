@@ -16,6 +16,17 @@
   const most = $derived(Math.max(1, ...weeks.flatMap((week) => week.dates.map(countOf))));
   const BAR = 24;
 
+  let strip: HTMLElement;
+
+  // The chosen week is brought into the strip's view; the page itself stays where it is.
+  $effect(() => {
+    const button = strip.querySelector<HTMLElement>(`[data-week="${chosen}"]`);
+    if (!button) return;
+    const from = button.offsetLeft;
+    const to = from + button.offsetWidth;
+    if (from < strip.scrollLeft || to > strip.scrollLeft + strip.clientWidth) strip.scrollLeft = from - (strip.clientWidth - button.offsetWidth) / 2;
+  });
+
   function heightOf(date: string): number {
     const count = countOf(date);
     return count === 0 ? 2 : Math.max(5, Math.round((count / most) * BAR));
@@ -26,11 +37,12 @@
   }
 </script>
 
-<nav aria-label={say('Weeks')} class="relative flex max-w-full min-w-0 gap-2 overflow-x-auto pb-1">
+<nav bind:this={strip} aria-label={say('Weeks')} class="relative flex max-w-full min-w-0 gap-2 overflow-x-auto pb-1">
   {#each weeks as week (week.monday)}
     {@const isChosen = week.monday === chosen}
     <button
       type="button"
+      data-week={week.monday}
       aria-current={isChosen ? 'true' : undefined}
       class="w-[105px] shrink-0 rounded-xl border px-2 pt-2 pb-1.5 text-left {isChosen
         ? 'border-line-strong bg-card shadow-sm'

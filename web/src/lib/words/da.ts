@@ -186,4 +186,5 @@ export default {
   'No other code is sent just now.': 'Der sendes ingen anden kode lige nu.',
   'Type the one that came last, or wait a quarter of an hour.': 'Skriv den, der kom sidst, eller vent et kvarter.',
   'Which number shall we ring?': 'Hvilket nummer skal vi ringe til?',
+  'Look further ahead': 'Se længere frem',
 } as const satisfies Readonly<Record<string, string>>;

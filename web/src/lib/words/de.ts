@@ -186,4 +186,5 @@ export default {
   'No other code is sent just now.': 'Zurzeit wird kein anderer Code geschickt.',
   'Type the one that came last, or wait a quarter of an hour.': 'Geben Sie den letzten ein, oder warten Sie eine Viertelstunde.',
   'Which number shall we ring?': 'Unter welcher Nummer rufen wir Sie an?',
+  'Look further ahead': 'Weiter voraus schauen',
 } as const satisfies Readonly<Record<string, string>>;

@@ -186,4 +186,5 @@ export default {
   'No other code is sent just now.': 'Ahora no se envía otro código.',
   'Type the one that came last, or wait a quarter of an hour.': 'Escriba el último que llegó, o espere un cuarto de hora.',
   'Which number shall we ring?': '¿A qué número le llamamos?',
+  'Look further ahead': 'Mirar más adelante',
 } as const satisfies Readonly<Record<string, string>>;

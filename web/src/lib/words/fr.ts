@@ -186,4 +186,5 @@ export default {
   'No other code is sent just now.': 'Aucun autre code n’est envoyé pour l’instant.',
   'Type the one that came last, or wait a quarter of an hour.': 'Saisissez le dernier reçu, ou attendez un quart d’heure.',
   'Which number shall we ring?': 'À quel numéro pouvons-nous vous appeler ?',
+  'Look further ahead': 'Regarder plus loin',
 } as const satisfies Readonly<Record<string, string>>;
