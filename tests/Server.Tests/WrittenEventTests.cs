@@ -178,7 +178,7 @@ public sealed class WrittenEventTests(World world)
     public async Task Held_time_stands_in_the_calendar_as_tentative_until_it_is_released()
     {
         await using var scene = await WritingScene.MakeAsync(world);
-        var hold = await HoldAsync(scene, (db, wishes, held) => wishes.ForHoldsAsync([held], "a first talk", CancellationToken.None));
+        var hold = await HoldAsync(scene, (db, wishes, held) => wishes.ForHoldsAsync([held], "a first talk", [], CancellationToken.None));
         await scene.SettledAsync();
         var text = scene.Written();
         text.ShouldContain("STATUS:TENTATIVE");

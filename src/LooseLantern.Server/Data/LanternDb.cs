@@ -38,6 +38,15 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public DbSet<Page> Pages => Set<Page>();
 
+    /// <summary>The pages of desks; those of availability links are not among them.</summary>
+    public IQueryable<Page> DeskPages => Pages.Where(page => page.Offer == null);
+
+    public DbSet<AvailabilityLink> Links => Set<AvailabilityLink>();
+
+    public DbSet<Wish> Wishes => Set<Wish>();
+
+    public DbSet<LinkPattern> LinkPatterns => Set<LinkPattern>();
+
     public DbSet<Session> Sessions => Set<Session>();
 
     public DbSet<Booking> Bookings => Set<Booking>();
@@ -188,7 +197,9 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             AsJson(page.Property(row => row.Window!));
             AsJson(page.Property(row => row.Details));
             AsJson(page.Property(row => row.Draft!));
+            AsJson(page.Property(row => row.Offer!));
         });
+        LinkModel(builder);
         Filter<PageEdition>(builder).ToTable("page_editions").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
         builder.Entity<PageEdition>().HasIndex(row => new { row.PageId, row.Number }).IsUnique();
         AsJson(builder.Entity<PageEdition>().Property(row => row.Form));
@@ -269,6 +280,24 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             property.SetProviderClrType(typeof(string));
     }
 
+    private void LinkModel(ModelBuilder builder)
+    {
+        Filter<AvailabilityLink>(builder).ToTable("links");
+        builder.Entity<AvailabilityLink>(link =>
+        {
+            link.HasOne(row => row.Page).WithOne().HasForeignKey<AvailabilityLink>(row => row.Id);
+            link.HasMany(row => row.Wishes).WithOne().HasForeignKey(row => row.LinkId);
+            link.HasIndex(row => row.SecretHash).IsUnique();
+            // Asked across workspaces by who looks whether anything is left.
+            link.HasIndex(row => row.CheckDueAt);
+            AsJsonList(link.Property(row => row.Guests));
+            AsJson(link.Property(row => row.Text));
+        });
+        Filter<Wish>(builder).ToTable("wishes");
+        Filter<LinkPattern>(builder).ToTable("link_patterns");
+        AsJson(builder.Entity<LinkPattern>().Property(row => row.Form));
+    }
+
     private void CalendarModel(ModelBuilder builder)
     {
         Filter<CalendarAccount>(builder).ToTable("calendar_accounts");
@@ -335,7 +364,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         // A calendar is noted at each look, whether or not it says anything new.
         Calendar => entry.State != EntityState.Modified || CalendarFields.Any(field => entry.Property(field).IsModified),
         WrittenEvent => entry.Property(nameof(WrittenEvent.Outside)).IsModified,
-        CommitmentRow or Booking or IncomingMail or Page or SeatHost or HoursRow or Host or CalendarHost => true,
+        CommitmentRow or Booking or AvailabilityLink or Wish or IncomingMail or Page or SeatHost or HoursRow or Host or CalendarHost => true,
         _ => false,
     };
 

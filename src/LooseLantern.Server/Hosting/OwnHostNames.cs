@@ -17,7 +17,7 @@ public static class OwnHostNames
         if (desk is null) return null;
         if (segments.Length == 0) return $"/{desk.Address}";
         var page = segments[0];
-        var isPage = Address.IsWellFormed(page) && await db.Pages.IgnoreQueryFilters().AnyAsync(row => row.DeskId == desk.Id && row.Address == page, ct);
+        var isPage = Address.IsWellFormed(page) && await db.Pages.IgnoreQueryFilters().AnyAsync(row => row.DeskId == desk.Id && row.Address == page && row.Offer == null, ct);
         return isPage ? $"/{desk.Address}/{page}" : null;
     }
 }

@@ -8,6 +8,7 @@ using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.FirstRun;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
 using LooseLantern.Server.Features.Openings;
@@ -49,6 +50,7 @@ public static class PipelineSetup
         var guests = app.MapGroup("/api/public").RequireRateLimiting(RateLimits.Guests);
         guests.MapGuestPages();
         guests.MapGuestDesks();
+        guests.MapGuestLinks();
         guests.MapLooks();
         guests.MapPrivateBookings();
         guests.MapAnswers();
@@ -81,6 +83,7 @@ public static class PipelineSetup
         team.MapPageFiles();
         team.MapPostPreview();
         team.MapSupply();
+        team.MapLinks();
         team.MapLooksOfPages();
         team.MapGuestPreviews();
         team.MapCases();

@@ -14,6 +14,7 @@ using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
 using LooseLantern.Server.Features.Openings;
@@ -60,8 +61,10 @@ public static class ServiceSetup
         services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
         AddCalendars(services);
         services.AddScoped<BusyTimes>().AddScoped<BookingFeeds>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
-        services.AddScoped<PageEditing>().AddScoped<PageEditions>().AddScoped<PageCopies>().AddScoped<GuestNames>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>().AddScoped<DarkReckoning>().AddScoped<RelaxationReckoning>();
-        services.AddScoped<GuestPageFinding>().AddScoped<GuestPageViews>().AddScoped<GuestDeskFinding>().AddScoped<Pictures>().AddScoped<PersonalAddresses>().AddScoped<EmailProof>().AddScoped<DeskEditing>().AddScoped<WorkspaceEditing>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>();
+        services.AddScoped<PageEditing>().AddScoped<PageFilling>().AddScoped<PageEditions>().AddScoped<PageCopies>().AddScoped<GuestNames>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>().AddScoped<DarkReckoning>().AddScoped<RelaxationReckoning>();
+        services.AddScoped<GuestPageFinding>().AddScoped<GuestPageViews>().AddScoped<GuestDeskFinding>().AddScoped<Pictures>().AddScoped<PersonalAddresses>().AddScoped<EmailProof>().AddScoped<DeskEditing>().AddScoped<WorkspaceEditing>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>().AddScoped<HostLocks>().AddScoped<LinkTaking>().AddScoped<Holding>();
+        services.AddScoped<LinkEditing>().AddScoped<LinkFilling>().AddScoped<LinkViews>().AddScoped<LinkTexts>().AddScoped<LinkPost>().AddScoped<LinkSending>().AddScoped<LinkBooking>().AddScoped<LinkBeginnings>().AddScoped<LinkReckoning>().AddScoped<LinkWatching>();
+        services.AddScoped<GuestLinkFinding>().AddScoped<GuestLinkViews>().AddSingleton<LinkAddresses>();
         services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
         services.AddSingleton<PrivateLinks>().AddSingleton<ContentSecurity>();
         AddPost(services, builder.Configuration);
@@ -85,7 +88,7 @@ public static class ServiceSetup
         services.AddHttpClient<IVideoRooms, HttpVideoRooms>(client => client.Timeout = TimeSpan.FromSeconds(15));
         services.AddScoped<RoomWishes>().AddScoped<RoomMaking>();
         services.AddScoped<ReplyTaking>().AddScoped<Answering>().AddScoped<AnswerFinding>();
-        if (!DesignTime.IsBuilding) services.AddHostedService<PostSender>().AddHostedService<ReplyListener>().AddHostedService<LapseWorker>().AddHostedService<RoomWorker>();
+        if (!DesignTime.IsBuilding) services.AddHostedService<PostSender>().AddHostedService<ReplyListener>().AddHostedService<LapseWorker>().AddHostedService<HoldWorker>().AddHostedService<LinkWatch>().AddHostedService<RoomWorker>();
     }
 
     private static void AddCalendars(IServiceCollection services)

@@ -12,7 +12,11 @@ namespace LooseLantern.Formats.ICalendar.Writing;
 /// <param name="IsHeld">Only held: written as tentative.</param>
 /// <param name="Organizer">Null for what nobody is asked to.</param>
 public sealed record SessionEvent(
-    string Uid, int Sequence, Instant StampedAt, Span Time, string Title, string? Place, string? Description, bool IsHeld, Party? Organizer, IReadOnlyList<Party> Attendees);
+    string Uid, int Sequence, Instant StampedAt, Span Time, string Title, string? Place, string? Description, bool IsHeld, Party? Organizer, IReadOnlyList<Party> Attendees)
+{
+    /// <summary>Whether it takes none of its hosts' time in their calendars (RFC 5545 section 3.8.2.7).</summary>
+    public bool IsFree { get; init; }
+}
 
 /// <summary>
 /// Writes sessions for hosts' own calendars. Everybody who takes part bears SCHEDULE-AGENT=CLIENT (RFC 6638 section 7.1): invitations are
@@ -56,7 +60,7 @@ public static class SessionFile
             Location = session.Place,
             Description = session.Description,
             Status = session.IsHeld ? "TENTATIVE" : "CONFIRMED",
-            Transparency = "OPAQUE",
+            Transparency = session.IsFree ? "TRANSPARENT" : "OPAQUE",
         };
         if (session.Organizer is { } organizer)
         {

@@ -71,6 +71,141 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("acting_for", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("AskedAgain")
+                        .HasColumnType("integer")
+                        .HasColumnName("asked_again");
+
+                    b.Property<Instant?>("AskedAgainAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("asked_again_at");
+
+                    b.Property<Instant>("CheckDueAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("check_due_at");
+
+                    b.Property<LocalDate>("EndsOn")
+                        .HasColumnType("date")
+                        .HasColumnName("ends_on");
+
+                    b.Property<Instant?>("FirstOpenedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("first_opened_at");
+
+                    b.Property<string>("GuestLanguage")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("guest_language");
+
+                    b.Property<string>("GuestZone")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("guest_zone");
+
+                    b.Property<string>("Guests")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("guests");
+
+                    b.Property<Instant?>("HoldUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("hold_until");
+
+                    b.Property<bool>("IsAmongOurselves")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_among_ourselves");
+
+                    b.Property<Instant?>("LastOpenedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_opened_at");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<Guid?>("MadeBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("made_by");
+
+                    b.Property<Instant?>("NoneLeftAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("none_left_at");
+
+                    b.Property<string>("Notes")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("notes");
+
+                    b.Property<int>("Opened")
+                        .HasColumnType("integer")
+                        .HasColumnName("opened");
+
+                    b.Property<Instant?>("OutAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("out_at");
+
+                    b.Property<string>("ProtectedSecret")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("protected_secret");
+
+                    b.Property<bool>("Reopens")
+                        .HasColumnType("boolean")
+                        .HasColumnName("reopens");
+
+                    b.Property<Instant?>("RevokedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("revoked_at");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<string>("StartedFrom")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("started_from");
+
+                    b.Property<int>("Takes")
+                        .HasColumnType("integer")
+                        .HasColumnName("takes");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("text");
+
+                    b.Property<string>("Topic")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("topic");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_links");
+
+                    b.HasIndex("CheckDueAt")
+                        .HasDatabaseName("ix_links_check_due_at");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_links_secret_hash");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_links_workspace_id");
+
+                    b.ToTable("links", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.BlockRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -613,6 +748,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("buffer_before");
 
+                    b.Property<Instant?>("HeldUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("held_until");
+
                     b.Property<Guid>("HolderId")
                         .HasColumnType("uuid")
                         .HasColumnName("holder_id");
@@ -1063,6 +1202,39 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("invitations", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LinkPattern", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("form");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Instant>("SavedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("saved_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_link_patterns");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_link_patterns_workspace_id");
+
+                    b.ToTable("link_patterns", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.LookedFor", b =>
                 {
                     b.Property<Guid>("PageId")
@@ -1309,6 +1481,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<int>("Notice")
                         .HasColumnType("integer")
                         .HasColumnName("notice");
+
+                    b.Property<string>("Offer")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("offer");
 
                     b.Property<bool>("OffersWholeBlocks")
                         .HasColumnType("boolean")
@@ -2151,6 +2327,49 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("video_rooms", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Wish", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Instant>("End")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("end");
+
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<Instant>("Start")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("start");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("words");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_wishes");
+
+                    b.HasIndex("LinkId")
+                        .HasDatabaseName("ix_wishes_link_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_wishes_workspace_id");
+
+                    b.ToTable("wishes", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Workspace", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2447,6 +2666,25 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_acting_for_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", "Page")
+                        .WithOne()
+                        .HasForeignKey("LooseLantern.Server.Data.Model.AvailabilityLink", "Id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_links_pages_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_links_workspaces_workspace_id");
+
+                    b.Navigation("Page");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.BlockRow", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.Page", null)
@@ -2733,6 +2971,16 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_invitations_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LinkPattern", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_patterns_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.LookedFor", b =>
@@ -3056,6 +3304,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_video_rooms_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Wish", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.AvailabilityLink", null)
+                        .WithMany("Wishes")
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_wishes_links_link_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_wishes_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.WrittenEvent", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.Calendar", "Calendar")
@@ -3119,6 +3384,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_asp_net_user_tokens_asp_net_users_user_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
+                {
+                    b.Navigation("Wishes");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Calendar", b =>

@@ -31,4 +31,7 @@ public sealed class CommitmentRow : IBelongsToWorkspace
     public required int BufferBefore { get; set; }
 
     public required int BufferAfter { get; set; }
+
+    /// <summary>Until when it is held; null for a booking. What has run out counts as gone, whether or not it was taken away yet.</summary>
+    public Instant? HeldUntil { get; set; }
 }

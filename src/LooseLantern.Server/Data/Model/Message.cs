@@ -36,6 +36,18 @@ public enum MessageKind
     /// <summary>The guest's calendar declined, or asks for another time, or the guest wrote.</summary>
     RepliedForHost,
 
+    /// <summary>The times of an availability link.</summary>
+    LinkForGuest,
+
+    /// <summary>The same again, to a guest who has not answered.</summary>
+    LinkAgainForGuest,
+
+    /// <summary>Nothing is left of a link that is out.</summary>
+    NoneLeftForMaker,
+
+    /// <summary>None of a link's times suits; the guest asks for others.</summary>
+    WishForMaker,
+
     PasswordReset,
     JoinInvitation,
 

@@ -117,6 +117,9 @@ public sealed class Page : IBelongsToWorkspace
     /// <summary>What is not published yet of a page that is, or was; null where guests have all of it.</summary>
     public PageForm? Draft { get; set; }
 
+    /// <summary>The offer of the availability link whose page it is; null for a page of a desk.</summary>
+    public LinkOffer? Offer { get; set; }
+
     public PageState State { get; set; }
 
     /// <summary>Rises with each saved change; a save that names an older one is refused.</summary>

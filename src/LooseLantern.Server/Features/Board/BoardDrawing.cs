@@ -8,6 +8,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -48,7 +49,7 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
         var lanes = hosts.ConvertAll(host => new Lane(host, range, zone));
         await AddEventsAsync(lanes, ids, range, titled, ct);
         await AddUnknownAsync(lanes, ids, range, now, ct);
-        await AddCommittedAsync(lanes, ids, range, ct);
+        await AddCommittedAsync(lanes, ids, range, now, ct);
         await blocks.AddAsync(lanes, range, zone, offered, ct);
 
         var joined = await db.CalendarHosts.Where(row => ids.Contains(row.HostId) && db.Calendars.Any(calendar => calendar.Id == row.CalendarId && calendar.Kind != CalendarKind.BuiltIn))
@@ -85,18 +86,19 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
             lanes.Find(lane => lane.Host.Id == hostId)?.Add(BarKind.Busy, range, "out of reach for too long", calendar, wholeDay: true);
     }
 
-    private async Task AddCommittedAsync(List<Lane> lanes, List<Guid> ids, Span range, CancellationToken ct)
+    private async Task AddCommittedAsync(List<Lane> lanes, List<Guid> ids, Span range, Instant now, CancellationToken ct)
     {
         var asRange = range.ToRange();
         var holds = (await db.Commitments.AsNoTracking()
-                .Where(row => ids.Contains(row.HostId) && row.Kind == CommitmentKind.Hold && row.Span.Overlaps(asRange)).ToListAsync(ct))
-            .ToLookup(row => row.HostId, row => row.Span.ToSpan());
+                .Where(row => ids.Contains(row.HostId) && row.Kind == CommitmentKind.Hold && row.Span.Overlaps(asRange) && (row.HeldUntil == null || row.HeldUntil > now)).ToListAsync(ct))
+            .ToLookup(row => row.HostId);
+        var heldFor = await HeldForAsync([.. holds.SelectMany(group => group).Select(row => row.HolderId).Distinct()], ct);
         var sessions = await db.Sessions.AsNoTracking().Include(session => session.Page).Include(session => session.Bookings)
             .Include(session => session.Hosts).AsSplitQuery().Where(session => session.Time.Overlaps(asRange)).ToListAsync(ct);
         var outside = await answers.OfAsync(sessions.ConvertAll(session => session.Id), ct);
         foreach (var lane in lanes)
         {
-            foreach (var hold in holds[lane.Host.Id]) lane.Add(BarKind.Held, hold, "held", "a link or poll");
+            foreach (var hold in holds[lane.Host.Id]) lane.Add(BarKind.Held, hold.Span.ToSpan(), heldFor.GetValueOrDefault(hold.HolderId, "held"), "held for a link");
             foreach (var session in sessions.Where(session => session.Hosts.Exists(host => host.HostId == lane.Host.Id)))
             {
                 var guests = string.Join(", ", session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).Select(booking => booking.GuestName));
@@ -104,6 +106,10 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
             }
         }
     }
+
+    /// <summary>What is arranged by those who hold time.</summary>
+    private async Task<Dictionary<Guid, string>> HeldForAsync(List<Guid> holders, CancellationToken ct) =>
+        (await db.Links.AsNoTracking().Include(link => link.Page).Where(link => holders.Contains(link.Id)).ToListAsync(ct)).ToDictionary(link => link.Id, link => Holding.NameOf(link.Page!, link));
 
     private static ILookup<LocalDate, FreeRun> Runs(IReadOnlyList<Span> spans, DateTimeZone zone) => spans
         .SelectMany(span => DaySlices.Of(span, zone), (span, slice) => (slice.Date, Run: new FreeRun(slice.FromMinute, slice.ToMinute, span.Start, span.End)))

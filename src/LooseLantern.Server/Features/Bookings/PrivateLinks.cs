@@ -17,11 +17,10 @@ public sealed class PrivateLinks(IDataProtectionProvider protection)
 
     private readonly IDataProtector _protector = protection.CreateProtector("private-link");
 
-    public NewSecret Create()
-    {
-        var secret = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(Bytes));
-        return new NewSecret(secret, Hash(secret), _protector.Protect(secret));
-    }
+    public NewSecret Create() => Keep(WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(Bytes)));
+
+    /// <summary>A secret that was made elsewhere, as it is kept.</summary>
+    public NewSecret Keep(string secret) => new(secret, Hash(secret), _protector.Protect(secret));
 
     public static byte[] Hash(string secret) => SHA256.HashData(Encoding.UTF8.GetBytes(secret));
 

@@ -38,7 +38,7 @@ public sealed class BusyTimes(LanternDb db, Tenant tenant, CalendarUnrolling unr
         var asRange = range.ToRange();
         var entries = await db.CalendarEntries.AsNoTracking().Include(entry => entry.Calendar)
             .Where(entry => entry.HostId == host.Id && entry.Span.Overlaps(asRange)).Where(AskedCalendars.IsUsuallyAsked).Where(AskedCalendars.Counts).ToListAsync(ct);
-        var commitments = await db.Commitments.AsNoTracking().Where(row => row.HostId == host.Id && row.Span.Overlaps(asRange)).ToListAsync(ct);
+        var commitments = await db.Commitments.AsNoTracking().Where(row => row.HostId == host.Id && row.Span.Overlaps(asRange) && (row.HeldUntil == null || row.HeldUntil > now)).ToListAsync(ct);
         // What is not known any more is told as busy, never as free.
         Span[] unknown = (await AskedCalendars.TooOldAsync(db, [host.Id], now, ct)).Count > 0 ? [range] : [];
         return FreeBusyFile.Write(

@@ -31,7 +31,7 @@ public enum ChangedBy
 /// way. Its UID and its links stay, its SEQUENCE rises, and everybody concerned is told. On a group page it leaves its session and joins, or makes, another.
 /// </summary>
 public sealed class BookingMoving(
-    LanternDb db, PageEditing pages, OpeningsLoader loader, AssignmentLoading assignments, EventWishes wishes, PostWriting post, RecordKeeping record, CalendarLooking looking, IClock clock)
+    LanternDb db, PageEditing pages, OpeningsLoader loader, AssignmentLoading assignments, EventWishes wishes, PostWriting post, RecordKeeping record, CalendarLooking looking, HostLocks hostLocks, IClock clock)
 {
     private const int NearestOffered = 6;
     private const int DaysLookedThrough = 28;
@@ -81,8 +81,8 @@ public sealed class BookingMoving(
         db.ChangeTracker.Clear();
         var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == pageId, ct);
         var eligible = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId);
-        var hostIds = eligible.Concat(await db.Bookings.Where(row => row.Id == found.Id).SelectMany(row => row.Session!.Hosts).Select(host => host.HostId).ToListAsync(ct)).Distinct().Order().ToArray();
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
+        var seated = await db.Bookings.Where(row => row.Id == found.Id).SelectMany(row => row.Session!.Hosts).Select(host => host.HostId).ToListAsync(ct);
+        await hostLocks.TakeAsync(eligible.Concat(seated), ct);
 
         var booking = await db.Bookings.Include(row => row.Session!).ThenInclude(session => session.Hosts).Include(row => row.Session!).ThenInclude(session => session.Bookings)
             .AsSplitQuery().FirstOrDefaultAsync(row => row.Id == found.Id, ct) ?? throw Cancelled();

@@ -19,6 +19,9 @@ public sealed record BookingWish(Guid PageId, Instant Start, int Duration, strin
     /// <summary>Whom the guest brings along.</summary>
     public IReadOnlyList<Companion> Companions { get; init; } = [];
 
+    /// <summary>Whether somebody of the team books it for the guest.</summary>
+    public bool ByTeam { get; init; }
+
     /// <summary>What the page's screening noted, for the team.</summary>
     public string[] Flags { get; init; } = [];
 

@@ -13,7 +13,7 @@ public sealed record HandOverClash(Guid SessionId, Instant Start, Instant End, s
 /// <summary>
 /// Gives one host's bookings to come to others, all or none. Who takes one over must be free then (<see cref="WhyNotFree"/>).
 /// </summary>
-public sealed class HandingOver(LanternDb db, WhyNotFree whyNot, EventWishes wishes, PostWriting post, IClock clock)
+public sealed class HandingOver(LanternDb db, WhyNotFree whyNot, EventWishes wishes, PostWriting post, HostLocks hostLocks, IClock clock)
 {
     /// <summary>Reads the calendars of everybody who takes something over, as it must be done before any lock is held.</summary>
     public async Task PrepareAsync(Host from, IReadOnlyDictionary<Guid, Guid> heirs, Guid heir, CancellationToken ct)
@@ -32,9 +32,8 @@ public sealed class HandingOver(LanternDb db, WhyNotFree whyNot, EventWishes wis
             .Where(page => page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == from.Id))
                 || db.Sessions.Any(session => session.PageId == page.Id && session.Time.UpperBound > now && session.Hosts.Any(host => host.HostId == from.Id)))
             .Select(page => page.Id).Order().ToArrayAsync(ct);
-        var hostIds = heirs.Values.Append(heir ?? from.Id).Append(from.Id).Distinct().Order().ToArray();
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = ANY({pageIds}) ORDER BY id FOR UPDATE", ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
+        await hostLocks.TakeAsync(heirs.Values.Append(heir ?? from.Id).Append(from.Id), ct);
     }
 
     /// <summary>After <see cref="LockAsync"/>. Saves what goes over; where somebody is not free the caller rolls all of it back.</summary>

@@ -24,7 +24,7 @@ internal static class Seating
             {
                 db.Commitments.Add(new CommitmentRow
                 {
-                    WorkspaceId = session.WorkspaceId, HostId = hosts[seat], HolderId = session.Id, Kind = CommitmentKind.Booking, PageId = page.Id,
+                    WorkspaceId = session.WorkspaceId, HostId = hosts[seat], HolderId = session.Id, Kind = CommitmentKind.Booking, PageId = page.Offer is null ? page.Id : null,
                     Span = session.Time, BufferBefore = page.BufferBefore, BufferAfter = page.BufferAfter,
                 });
             }

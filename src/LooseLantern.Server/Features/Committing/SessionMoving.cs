@@ -15,7 +15,7 @@ namespace LooseLantern.Server.Features.Committing;
 /// Moves a session with all its bookings to another time, in one transaction that frees the one and takes the other. Its hosts, guests, UID and
 /// links stay; its SEQUENCE rises, and everybody is told.
 /// </summary>
-public sealed class SessionMoving(LanternDb db, WhyNotFree whyNot, EventWishes wishes, PostWriting post, CalendarLooking looking, IClock clock)
+public sealed class SessionMoving(LanternDb db, WhyNotFree whyNot, EventWishes wishes, PostWriting post, CalendarLooking looking, HostLocks hostLocks, IClock clock)
 {
     private static readonly Duration Longest = Duration.FromHours(24);
 
@@ -32,7 +32,7 @@ public sealed class SessionMoving(LanternDb db, WhyNotFree whyNot, EventWishes w
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // The page first, then hosts in order of id, as bookings do.
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {found.PageId} FOR UPDATE", ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
+        await hostLocks.TakeAsync(hostIds, ct);
         db.ChangeTracker.Clear();
         var session = await FoundAsync(sessionId, ct);
         if (!session.Hosts.Select(host => host.HostId).Order().SequenceEqual(hostIds))

@@ -23,7 +23,7 @@ namespace LooseLantern.Server.Features.Committing;
 /// exclusion constraint end in deadlocks when many guests want one time; the constraint beneath is what holds if this is ever wrong.
 /// </summary>
 public sealed class TimeCommitting(
-    LanternDb db, PageEditing pages, OpeningsLoader loader, AssignmentLoading assignments, PrivateLinks links, ReplyAddresses replies, PostWriting post, EventWishes wishes, CalendarLooking looking, IClock clock)
+    LanternDb db, PageEditing pages, OpeningsLoader loader, AssignmentLoading assignments, PrivateLinks links, ReplyAddresses replies, PostWriting post, EventWishes wishes, CalendarLooking looking, HostLocks hostLocks, LinkTaking taking, IClock clock)
 {
     private const int NearestOffered = 6;
     private const int DaysLookedThrough = 28;
@@ -35,7 +35,7 @@ public sealed class TimeCommitting(
     /// </exception>
     public async Task<Booked> BookAsync(BookingWish wish, string? idempotencyKey, CancellationToken ct)
     {
-        var rules = loader.Rules(await PublishedAsync(wish.PageId, ct));
+        var rules = loader.Rules(await OpenAsync(wish, ct));
         var day = wish.Start.InZone(rules.Zone).Date;
         var (first, last) = rules.Rules.Window.Within(day, day, loader.Today(rules));
         if (first <= last)
@@ -61,21 +61,22 @@ public sealed class TimeCommitting(
         db.ChangeTracker.Clear();
         if (key is not null && await MadeBeforeAsync(wish, key, ct) is { } before) return before;
 
-        var page = await PublishedAsync(wish.PageId, ct);
+        var page = await OpenAsync(wish, ct);
+        var link = await taking.HoldToAsync(page, ct);
         var rules = loader.Rules(page);
         if (!page.Durations.Contains(wish.Duration))
             throw Refusal.Invalid("duration", $"This page offers {string.Join(" or ", page.Durations)} minutes.");
 
         await HoldToMostOpenAsync(page, wish, ct);
 
-        var hostIds = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct().Order().ToArray();
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
+        await hostLocks.TakeAsync(page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId), ct);
 
         var day = wish.Start.InZone(rules.Zone).Date;
         var input = await loader.LoadAsync(rules, day, day, wish.Duration, ct);
         var session = await JoinedAsync(input, wish, ct) ?? await NewAsync(input, wish, page, ct);
         if (session is null) return null;
 
+        if (link is not null) await taking.TakenAsync(link, session, ct);
         var booked = Write(wish, session, page, key);
         await wishes.ForSessionAsync(session, ct);
         await db.SaveChangesAsync(ct);
@@ -108,6 +109,9 @@ public sealed class TimeCommitting(
     {
         var now = clock.GetCurrentInstant();
         var facts = await assignments.FactsAsync(page, wish.Start, new Meeting(wish.GuestEmail), now, ct);
+        // Whoever holds the time for a link keeps it.
+        var holders = input.AsHolder is { } link ? input.Hosts.Where(host => host.Commitments.Any(row => row.Holder == link && row.Start == wish.Start)).Select(host => host.Id).ToHashSet() : [];
+        if (holders.Count > 0) facts = facts with { Keep = holders };
         if (Assignment.For(input, wish.Start, facts) is not { } hosts) return null;
 
         var time = new Span(wish.Start, wish.Start + Duration.FromMinutes(wish.Duration));
@@ -160,8 +164,9 @@ public sealed class TimeCommitting(
         return new Booked(booking.Id, secret.Secret, session.Time.ToSpan(), IsNew: true);
     }
 
-    private async Task<Page> PublishedAsync(Guid pageId, CancellationToken ct) =>
-        await pages.Whole().AsNoTracking().FirstOrDefaultAsync(page => page.Id == pageId && page.State == PageState.Published, ct)
+    /// <summary>The page as guests have it. Of a link the team books what no guest was sent yet, too; what became of one that is closed is asked later.</summary>
+    private async Task<Page> OpenAsync(BookingWish wish, CancellationToken ct) =>
+        await pages.Whole().AsNoTracking().FirstOrDefaultAsync(page => page.Id == wish.PageId && (page.State == PageState.Published || (page.Offer != null && (wish.ByTeam || page.State == PageState.Archived))), ct)
         ?? throw Refusal.NotFound("page");
 
     private async Task<Booked?> MadeBeforeAsync(BookingWish wish, string key, CancellationToken ct)
@@ -183,7 +188,7 @@ public sealed class TimeCommitting(
         await transaction.RollbackAsync(ct);
         db.ChangeTracker.Clear();
 
-        var rules = loader.Rules(await PublishedAsync(wish.PageId, ct));
+        var rules = loader.Rules(await OpenAsync(wish, ct));
         var from = LocalDate.Max(loader.Today(rules), wish.Start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2));
         var left = await loader.OpeningsAsync(rules, from, from.PlusDays(DaysLookedThrough), wish.Duration, ct);
         return new Refusal(StatusCodes.Status409Conflict, "opening-gone", "This time is not open any more.",

@@ -56,7 +56,7 @@ public static class FirstRunEndpoints
     {
         var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
         var hasCalendar = await db.Calendars.AnyAsync(calendar => calendar.HostId == actor.Required.HostId && calendar.Kind != CalendarKind.BuiltIn, ct);
-        var hasPage = await db.Pages.AnyAsync(page => page.State == PageState.Published, ct);
+        var hasPage = await db.DeskPages.AnyAsync(page => page.State == PageState.Published, ct);
         return new FirstRunView(workspace.FirstRunEndedAt is not null,
         [
             .. Enum.GetValues<FirstStep>().Select(step => new FirstStepView(step,

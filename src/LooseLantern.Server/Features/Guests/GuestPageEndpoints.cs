@@ -175,5 +175,5 @@ public sealed class GuestPageFinding(LanternDb db, Tenant tenant, PageEditing pa
     }
 
     private Task<Page?> PublishedAsync(Expression<Func<Page, bool>> which, CancellationToken ct) =>
-        pages.Whole().AsNoTracking().Where(row => row.State == PageState.Published).FirstOrDefaultAsync(which, ct);
+        pages.OfDesks().AsNoTracking().Where(row => row.State == PageState.Published).FirstOrDefaultAsync(which, ct);
 }

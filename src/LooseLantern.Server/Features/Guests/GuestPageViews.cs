@@ -12,7 +12,8 @@ namespace LooseLantern.Server.Features.Guests;
 public sealed class GuestPageViews(LanternDb db, Pictures pictures, IClock clock)
 {
     /// <param name="page">With everything it includes; what it says need not be published.</param>
-    public async Task<GuestPage> OfAsync(Page page, string workspace, CancellationToken ct)
+    /// <param name="hostsAt">Where the pictures of its hosts are; null for below its own address.</param>
+    public async Task<GuestPage> OfAsync(Page page, string workspace, CancellationToken ct, string? hostsAt = null)
     {
         var now = clock.GetCurrentInstant();
         var (first, last) = PageRulesOf.DatesToAsk(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
@@ -22,7 +23,7 @@ public sealed class GuestPageViews(LanternDb db, Pictures pictures, IClock clock
         var (_, own) = await pictures.PathsAsync(page.Id, $"{DeskEndpoints.PathOf(desk.Address)}/pages/{page.Address}", ct);
         return new GuestPage(
             workspace, desk.Name, $"/{desk.Address}", PageView.PathOf(page), page.Title, Markdown.ToHtml(page.Description), page.PlaceKind, page.Place, Markdown.ToHtml(details.Place.Directions), details.Place.HostsRing,
-            details.Face.ShowsHosts ? PageView.SeatNames(page) : [], details.Face.ShowsHosts ? await HostsAsync(page, ct) : [], page.Places, page.Zone, details.Face.PlaceZoneOnly,
+            details.Face.ShowsHosts ? PageView.SeatNames(page) : [], details.Face.ShowsHosts ? await HostsAsync(page, hostsAt ?? $"/api/public/desks/{desk.Address}/pages/{page.Address}/hosts", ct) : [], page.Places, page.Zone, details.Face.PlaceZoneOnly,
             page.Durations, now, first, last, page.ApprovalHours, details.Face.Language, details.Face.Accent is { Length: > 0 } accent ? accent : desk.Accent, logo, own ?? banner,
             page.Changes.MayMove ? page.Changes.MoveUntil : null, page.Changes.MayCancel ? page.Changes.CancelUntil : null, GuestQuestions.Of(page), Guest: null);
     }
@@ -34,7 +35,7 @@ public sealed class GuestPageViews(LanternDb db, Pictures pictures, IClock clock
         return person is null || !page.Details.Face.ShowsHosts ? null : await db.Portraits.AsNoTracking().FirstOrDefaultAsync(row => row.PersonId == person, ct);
     }
 
-    private async Task<IReadOnlyList<GuestHost>> HostsAsync(Page page, CancellationToken ct)
+    private async Task<IReadOnlyList<GuestHost>> HostsAsync(Page page, string root, CancellationToken ct)
     {
         var hosts = page.Seats.OrderBy(seat => seat.Position).SelectMany(seat => seat.Hosts.OrderBy(host => host.Position)).Select(host => host.Host!).DistinctBy(host => host.Id).ToList();
         var people = hosts.Select(host => host.PersonId).OfType<Guid>().ToList();
@@ -42,6 +43,6 @@ public sealed class GuestPageViews(LanternDb db, Pictures pictures, IClock clock
         var pictured = await db.Portraits.Where(row => people.Contains(row.PersonId)).Select(row => row.PersonId).ToListAsync(ct);
         return hosts.ConvertAll(host => new GuestHost(
             host.Name, host.PersonId is { } id ? lines.GetValueOrDefault(id, "") : "",
-            host.PersonId is { } person && pictured.Contains(person) ? $"/api/public/desks/{page.Desk!.Address}/pages/{page.Address}/hosts/{host.Id}/portrait" : null));
+            host.PersonId is { } person && pictured.Contains(person) ? $"{root}/{host.Id}/portrait" : null));
     }
 }

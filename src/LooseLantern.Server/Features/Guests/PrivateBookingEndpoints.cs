@@ -6,6 +6,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -98,7 +99,7 @@ public static class PrivateBookingEndpoints
                 var room = booking.CancelledAt is null ? await db.VideoRooms.AsNoTracking().FirstOrDefaultAsync(row => row.SessionId == session.Id && row.Link != null, ct) : null;
                 return new PrivateBooking(
                     workspace, page.Desk!.Name, page.Title, page.PlaceKind, page.Place, Hosts(session), session.Time.LowerBound, session.Time.UpperBound,
-                    page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, $"/{page.Desk.Address}/{page.Address}",
+                    page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, PageView.PathOf(page),
                     now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions, GuestQuestions.Changeable(page), booking.Answers,
                     page.Changes.CancelWords, page.Changes.AskWhom, booking.WaitsUntil, room?.Link ?? "", room?.Code ?? "",
                     page.Details.Face.Language, page.Details.Face.Accent, page.Details.Place.HostsRing, Markdown.ToHtml(page.Details.Place.Directions), Markdown.ToHtml(page.Details.After.Words), page.Details.After.GoTo, page.Details.After.OffersAnother && page.State == PageState.Published, first, last, booking.CancelledAt, booking.CancelledBy, booking.CancelWord);

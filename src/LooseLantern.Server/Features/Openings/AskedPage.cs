@@ -9,6 +9,12 @@ namespace LooseLantern.Server.Features.Openings;
 /// <param name="MoreHosts">Others whose facts are wanted, such as who could take a seat.</param>
 public sealed record AskedPage(PageRules Rules, IReadOnlyList<CalendarChoice> Calendars, IReadOnlyList<Guid>? MoreHosts = null)
 {
+    /// <summary>The hosts whose calendars are not asked at all.</summary>
+    public IReadOnlyList<Guid> Overridden { get; init; } = [];
+
+    /// <summary>The link whose own holds are not in its way; null where all are.</summary>
+    public Guid? Holder { get; init; }
+
     public DateTimeZone Zone => Rules.Zone;
 
     /// <summary>Whoever has a seat in its line-up, and whoever else is wanted.</summary>

@@ -32,7 +32,10 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
 
     /// <summary>A page, saved or not, as it is asked for openings from now on.</summary>
     /// <param name="page">With its seats, their hosts, its hours and its blocks.</param>
-    public AskedPage Rules(Page page) => new(PageRulesOf.Row(page, clock.GetCurrentInstant()), page.CalendarChoices);
+    public AskedPage Rules(Page page) => new(PageRulesOf.Row(page, clock.GetCurrentInstant()), page.CalendarChoices)
+    {
+        Overridden = page.Offer?.Overridden ?? [], Holder = page.Offer is null ? null : page.Id,
+    };
 
     /// <summary>The local date it is in the page's zone.</summary>
     public LocalDate Today(AskedPage page) => clock.GetCurrentInstant().InZone(page.Zone).Date;
@@ -56,17 +59,17 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
         var busy = await BusyAsync(page, hostIds, range, now, titled, ct);
         var counted = (hosts.Exists(host => host.DailyCap is not null || host.WeeklyCap is not null) ? Weeks(rules, from, to, range) : range).ToRange();
         var commitments = (await db.Commitments.AsNoTracking()
-                .Where(commitment => hostIds.Contains(commitment.HostId) && commitment.Span.Overlaps(counted))
+                .Where(commitment => hostIds.Contains(commitment.HostId) && commitment.Span.Overlaps(counted) && (commitment.HeldUntil == null || commitment.HeldUntil > now))
                 .ToListAsync(ct))
             .ToLookup(commitment => commitment.HostId, commitment => new Commitment(
                 commitment.Kind, Id(commitment.HolderId), commitment.PageId is { } id ? Id(id) : null,
                 commitment.Span.LowerBound, commitment.Span.UpperBound, commitment.BufferBefore, commitment.BufferAfter));
 
         var sessions = await SessionsAsync(rules, Weeks(rules, from, to, range), ct);
-        return new OpeningsInput(now, from, to, duration, AsHolder: null, Moving: null, rules with { Sessions = sessions },
+        return new OpeningsInput(now, from, to, duration, AsHolder: page.Holder is { } holder ? Id(holder) : null, Moving: null, rules with { Sessions = sessions },
         [
             .. hosts.Select(host => new HostFacts(
-                Id(host.Id), DateTimeZoneProviders.Tzdb[host.Zone], host.DailyCap, host.WeeklyCap, IgnoresCalendars: false, host.Hours?.Document.ToCore(),
+                Id(host.Id), DateTimeZoneProviders.Tzdb[host.Zone], host.DailyCap, host.WeeklyCap, IgnoresCalendars: page.Overridden.Contains(host.Id), host.Hours?.Document.ToCore(),
                 [.. BusyOf(host).Select(pair => pair.Span)], commitments[host.Id].ToArray()) { BusySources = titled is null ? null : [.. BusyOf(host).Select(pair => pair.Source)] }),
         ]);
 

@@ -1,4 +1,5 @@
 using LooseLantern.Core.Hours;
+using LooseLantern.Core.Links;
 using LooseLantern.Core.Openings;
 using LooseLantern.Core.Relaxations;
 using LooseLantern.Formats.ICalendar.Blocks;
@@ -13,9 +14,18 @@ public static class PageRulesOf
     // Days are asked a little beyond the window, by other zones and where a longer one is tried.
     private const int DaysBeyond = 3 + RelaxationsComputation.MoreDays;
 
+    // Before anything that is asked; nothing earlier than today is offered in any case.
+    private static readonly LocalDate Earliest = new(1900, 1, 1);
+
     /// <param name="page">With its seats, their hosts, its hours and its blocks loaded; it need not be saved.</param>
     /// <param name="now">From when blocks are counted.</param>
-    public static PageRules Row(Page page, Instant now) => new(
+    public static PageRules Row(Page page, Instant now)
+    {
+        var rules = Appointment(page, now);
+        return page.Offer is { } offer ? OfferRules.Apply(rules, offer.Times, now.InZone(rules.Zone).Date) : rules;
+    }
+
+    private static PageRules Appointment(Page page, Instant now) => new(
         OpeningsLoader.Id(page.Id),
         DateTimeZoneProviders.Tzdb[page.Zone],
         page.Step,
@@ -63,7 +73,7 @@ public static class PageRulesOf
         return (first, LocalDate.Max(first, last));
     }
 
-    private static BookingWindow WindowOf(Page page) => page.Window switch
+    private static BookingWindow WindowOf(Page page) => page.Offer is { } offer ? new BookingWindow.Dates(Earliest, offer.Times.Until) : page.Window switch
     {
         { Kind: WindowKind.Dates, From: { } from, To: { } to } => new BookingWindow.Dates(from, to),
         { Kind: WindowKind.Open } => new BookingWindow.Open(),

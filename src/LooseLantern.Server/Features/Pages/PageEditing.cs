@@ -4,7 +4,6 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
-using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
@@ -12,11 +11,15 @@ using Npgsql;
 namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>Makes and changes pages. A save names the version it started from, so that nobody overwrites what a colleague just saved.</summary>
-public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowances, RecordKeeping record, CalendarChoosing choices, PageEditions editions, IClock clock)
+public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeeping record, CalendarChoosing choices, PageEditions editions, PageFilling filling, IClock clock)
 {
     private static readonly PageFormRules Checks = new();
     private static readonly PageTimesRules TimesChecks = new();
 
+    /// <summary>Pages of desks, whole.</summary>
+    public IQueryable<Page> OfDesks() => Whole().Where(page => page.Offer == null);
+
+    /// <summary>All pages, those of availability links too, with everything that belongs to them.</summary>
     public IQueryable<Page> Whole() => db.Pages
         .Include(page => page.Desk)
         .Include(page => page.Hours)
@@ -25,12 +28,12 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         .AsSplitQuery();
 
     public async Task<Page> GetAsync(Guid id, CancellationToken ct) =>
-        await Whole().FirstOrDefaultAsync(page => page.Id == id, ct) ?? throw Refusal.NotFound("page");
+        await OfDesks().FirstOrDefaultAsync(page => page.Id == id, ct) ?? throw Refusal.NotFound("page");
 
     /// <summary>A page that whoever asks may change, by the leave of its hosts.</summary>
     public async Task<Page> HeldAsync(Guid id, CancellationToken ct)
     {
-        var page = await Whole().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
+        var page = await OfDesks().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
         await allowances.HoldToAsync(HostsOf(page), Allowance.Offer, ct);
         return page;
     }
@@ -39,7 +42,7 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
     public async Task<Page> CreateAsync(PageForm form, CancellationToken ct)
     {
         Checks.Check(form);
-        var page = Blank(form.DeskId, clock.GetCurrentInstant());
+        var page = filling.Blank(form.DeskId, clock.GetCurrentInstant());
         await FillAsync(page, await HoldToAsync(form, page, ct), ct);
         var hosts = HostsOf(page);
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
@@ -161,22 +164,22 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
     public async Task<Page> TryOutAsync(PageTimes times, Guid? of, CancellationToken ct)
     {
         TimesChecks.Check(times, "times.");
-        var page = Blank(Guid.Empty, clock.GetCurrentInstant(), of);
-        await HoldToTeamAsync(times.LineUp, ct);
+        var page = filling.Blank(Guid.Empty, clock.GetCurrentInstant(), of);
+        await filling.HoldToTeamAsync(times.LineUp, ct);
         var since = await db.Pages.Where(row => row.Id == of).SelectMany(row => row.Seats).SelectMany(seat => seat.Hosts)
             .GroupBy(row => row.HostId).Select(rows => new { Host = rows.Key, Since = rows.Min(row => row.Since) }).ToDictionaryAsync(row => row.Host, row => row.Since, ct);
-        FillTimes(page, times with { Calendars = await choices.CheckAsync(times, ct) }, since);
+        filling.FillTimes(page, times with { Calendars = await choices.CheckAsync(times, ct) }, since);
         return page;
     }
 
     /// <summary>The page as it would be once all of it is published, not tracked and never to be saved.</summary>
     public async Task<Page> AsPublishedAsync(Guid id, CancellationToken ct)
     {
-        var page = await Whole().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
+        var page = await OfDesks().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
         if (page.Draft is not { } draft) return page;
-        var then = Blank(draft.DeskId, page.CreatedAt, id);
+        var then = filling.Blank(draft.DeskId, page.CreatedAt, id);
         then.Mark = page.Mark;
-        Fill(then, draft);
+        filling.Fill(then, draft);
         then.Desk = await db.Desks.AsNoTracking().FirstOrDefaultAsync(desk => desk.Id == draft.DeskId, ct) ?? page.Desk;
         var asked = HostsOf(draft);
         var hosts = await db.Hosts.AsNoTracking().Where(host => asked.Contains(host.Id)).ToDictionaryAsync(host => host.Id, ct);
@@ -192,30 +195,6 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
     private static List<Guid> HostsOf(PageForm form) => [.. form.Times.LineUp.SelectMany(seat => seat.HostIds).Distinct()];
 
     private static List<Guid> HostsOf(Page page) => [.. page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct()];
-
-    /// <summary>Two letters of the title that no other page has, as far as there are such.</summary>
-    private async Task<string> MarkOfAsync(string title, CancellationToken ct)
-    {
-        var taken = await db.Pages.Select(page => page.Mark).ToListAsync(ct);
-        var letters = title.Where(char.IsLetter).Append('x').Append('x').ToArray();
-        var initials = title.Split(' ', StringSplitOptions.RemoveEmptyEntries).Where(word => char.IsLetter(word[0])).Select(word => word[0]).ToArray();
-        IEnumerable<string> marks = [.. initials.Skip(1).Select(second => Mark(initials[0], second)), .. letters.Skip(1).Select(second => Mark(letters[0], second))];
-        return marks.FirstOrDefault(mark => !taken.Contains(mark)) ?? Mark(letters[0], letters[1]);
-
-        static string Mark(char first, char second) => $"{char.ToUpperInvariant(first)}{char.ToLowerInvariant(second)}";
-    }
-
-    private Page Blank(Guid deskId, Instant now, Guid? id = null) => new()
-    {
-        Id = id ?? Guid.CreateVersion7(),
-        WorkspaceId = tenant.WorkspaceId!.Value,
-        DeskId = deskId,
-        Address = "",
-        Title = "",
-        Zone = "UTC",
-        Durations = [],
-        CreatedAt = now,
-    };
 
     private static void HoldTo(Page page, int version)
     {
@@ -235,7 +214,7 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
         var details = PageDetailsRules.Tidy(form.Details ?? PageDetails.Usual);
         if (details.Naming.Kind.Length > 0 && !(await db.Workspaces.Select(row => row.Kinds).SingleAsync(ct)).Contains(details.Naming.Kind))
             throw Refusal.Invalid("details.naming.kind", "Choose one of your workspace’s kinds, or none.");
-        await HoldToTeamAsync(form.Times.LineUp, ct);
+        await filling.HoldToTeamAsync(form.Times.LineUp, ct);
         return form with
         {
             Title = form.Title.Trim(),
@@ -253,102 +232,8 @@ public sealed class PageEditing(LanternDb db, Tenant tenant, Allowances allowanc
     private async Task FillAsync(Page page, PageForm form, CancellationToken ct)
     {
         if (page.DeskId != form.DeskId || page.Address != form.Address) await editions.MoveAsync(page, form.DeskId, form.Address, ct);
-        Fill(page, form);
-        page.Mark = page.Details.Naming.Mark ?? (page.Mark.Length > 0 ? page.Mark : await MarkOfAsync(page.Title, ct));
-    }
-
-    private void Fill(Page page, PageForm form)
-    {
-        page.DeskId = form.DeskId;
-        page.Address = form.Address;
-        page.Title = form.Title;
-        page.Description = form.Description;
-        page.PlaceKind = form.PlaceKind;
-        page.Place = form.Place;
-        page.KeepsHosts = form.KeepsHosts;
-        page.Changes = form.Changes!;
-        page.Post = form.Post!;
-        page.ApprovalHours = form.ApprovalHours;
-        page.Questions = form.Questions!;
-        page.Details = form.Details!;
-        FillTimes(page, form.Times);
-    }
-
-    private void FillTimes(Page page, PageTimes times, IReadOnlyDictionary<Guid, Instant>? since = null)
-    {
-        page.Zone = times.Zone;
-        page.Durations = [.. times.Durations];
-        page.Step = times.Step;
-        page.StepOffset = times.StepOffset;
-        page.StepFrom = times.StepFrom;
-        page.BufferBefore = times.BufferBefore;
-        page.BufferAfter = times.BufferAfter;
-        page.Notice = times.Notice;
-        page.AheadDays = times.AheadDays;
-        page.Window = times.Window;
-        page.HoursMode = times.HoursMode;
-        page.DailyCap = times.DailyCap;
-        page.WeeklyCap = times.WeeklyCap;
-        page.Places = times.Places;
-        page.CalendarChoices = times.Calendars ?? [];
-
-        if (times.Hours is null || times.Blocks is not null)
-        {
-            // Hours of a page are nobody else's.
-            if (page.Hours is not null) db.Hours.Remove(page.Hours);
-            page.Hours = null;
-        }
-        else if (page.Hours is null) page.Hours = new HoursRow { WorkspaceId = page.WorkspaceId, Name = "Of a page", IsNamed = false, Document = times.Hours };
-        else page.Hours.Document = times.Hours;
-
-        FillBlocks(page, times.Blocks);
-        FillSeats(page, times.LineUp, since);
-    }
-
-    private static void FillBlocks(Page page, BlocksForm? blocks)
-    {
-        page.OffersWholeBlocks = blocks?.Whole ?? false;
-        page.Blocks.Clear();
-        page.Blocks.AddRange((blocks?.List ?? []).Select(block => new BlockRow
-        {
-            WorkspaceId = page.WorkspaceId, Start = block.Start, Length = block.Length, Rule = block.Rule, Without = [.. block.Without],
-        }));
-    }
-
-    private async Task HoldToTeamAsync(IReadOnlyList<SeatForm> lineUp, CancellationToken ct)
-    {
-        var asked = lineUp.SelectMany(seat => seat.HostIds).Distinct().ToList();
-        var known = await db.Hosts.Where(host => asked.Contains(host.Id) && host.RetiredAt == null).Select(host => host.Id).ToListAsync(ct);
-        for (var seat = 0; seat < lineUp.Count; seat++)
-        {
-            for (var host = 0; host < lineUp[seat].HostIds.Count; host++)
-            {
-                if (!known.Contains(lineUp[seat].HostIds[host]))
-                    throw Refusal.Invalid($"times.lineUp[{seat}].hostIds[{host}]", "Choose hosts of your team.");
-            }
-        }
-    }
-
-    /// <summary>Seats keep their rows by position, and hosts theirs by seat, so that nobody becomes a newcomer by an edit of something else.</summary>
-    /// <param name="since">Since when hosts have had their seat of a page that is only tried out.</param>
-    private void FillSeats(Page page, IReadOnlyList<SeatForm> lineUp, IReadOnlyDictionary<Guid, Instant>? since)
-    {
-        var now = clock.GetCurrentInstant();
-        page.Seats.RemoveAll(seat => seat.Position >= lineUp.Count);
-        for (var position = 0; position < lineUp.Count; position++)
-        {
-            var seat = page.Seats.Find(row => row.Position == position);
-            if (seat is null) page.Seats.Add(seat = new SeatRow { WorkspaceId = page.WorkspaceId, Position = position });
-            seat.Fill = lineUp[position].Fill;
-
-            var hosts = lineUp[position].HostIds;
-            seat.Hosts.RemoveAll(row => !hosts.Contains(row.HostId));
-            for (var place = 0; place < hosts.Count; place++)
-            {
-                if (seat.Hosts.Find(row => row.HostId == hosts[place]) is { } stays) stays.Position = place;
-                else seat.Hosts.Add(new SeatHost { WorkspaceId = page.WorkspaceId, HostId = hosts[place], Position = place, Since = since?.GetValueOrDefault(hosts[place], now) ?? now });
-            }
-        }
+        filling.Fill(page, form);
+        page.Mark = page.Details.Naming.Mark ?? (page.Mark.Length > 0 ? page.Mark : await filling.MarkOfAsync(page.Title, ct));
     }
 
     private async Task SaveAsync(PageForm? form, CancellationToken ct)

@@ -26,7 +26,7 @@ public static class PageEndpoints
         var pages = api.MapGroup("/pages").WithTags("Pages");
 
         pages.MapGet("/", async (PageEditing editing, CancellationToken ct) =>
-                (await editing.Whole().AsNoTracking().OrderBy(page => page.Title).ToListAsync(ct)).ConvertAll(PageView.Of))
+                (await editing.OfDesks().AsNoTracking().OrderBy(page => page.Title).ToListAsync(ct)).ConvertAll(PageView.Of))
             .WithName("listPages");
 
         pages.MapGet("/{id:guid}", async (Guid id, PageEditing editing, CancellationToken ct) => PageView.Of(await editing.GetAsync(id, ct)))

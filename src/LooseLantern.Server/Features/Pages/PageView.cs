@@ -19,8 +19,8 @@ public sealed record PageView(Guid Id, int Version, PageState State, string Path
             page.Id, page.Version, page.State, PathOf(page), page.Mark, SeatNames(page), page.Draft ?? form, page.State == PageState.Published ? form : null, page.Draft is not null);
     }
 
-    /// <param name="page">With its desk.</param>
-    public static string PathOf(Page page) => $"/{page.Desk!.Address}/{page.Address}";
+    /// <param name="page">With its desk. One of a link, whose address is its guest's alone, leads to the desk.</param>
+    public static string PathOf(Page page) => page.Offer is null ? $"/{page.Desk!.Address}/{page.Address}" : $"/{page.Desk!.Address}";
 
     /// <summary>The page's row as a form: what guests have, or of a page that never was published all of it.</summary>
     public static PageForm FormOf(Page page) => new(

@@ -38,7 +38,7 @@ public static class PostPreviewEndpoints
         api.MapPost("/pages/{id:guid}/post-preview", async (Guid id, PreviewRequest request, LanternDb db, PageEditing pages, PostWords words, IClock clock, CancellationToken ct) =>
             {
                 Checks.Check(request.Post);
-                var page = await pages.Whole().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
+                var page = await pages.OfDesks().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
                 page.Post = PagePostRules.Tidy(request.Post);
                 var latest = await db.Bookings.Where(row => row.Session!.PageId == id).OrderByDescending(row => row.BookedAt).Select(row => (Guid?)row.Id).FirstOrDefaultAsync(ct);
                 var found = latest is { } known ? (await AboutBooking.LoadAsync(db, [known], ct))[0] with { Page = page } : null;

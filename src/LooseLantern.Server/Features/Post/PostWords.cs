@@ -4,6 +4,7 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Core.TimeText;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Pages;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
@@ -39,7 +40,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["first_name"] = PostMarks.Harmless(booking.GuestName.Split(' ')[0]), ["hosts"] = about.HostNames, ["company"] = CompanyOf(booking.GuestEmail), ["reader"] = PostMarks.Harmless(reader.Name),
             ["companions"] = PostMarks.Harmless(string.Join(", ", booking.Companions.Select(one => one.Name.Length == 0 ? one.Email : $"{one.Name} ({one.Email})"))),
             ["day"] = day, ["time"] = time, ["zones"] = zones, ["was"] = telling.Was is { } was ? DayAndTime(was, reader) : "",
-            ["link"] = Link(PrivateLinks.Path(PostMarks.Link)), ["page_link"] = Link($"/{page.Desk.Address}/{page.Address}"), ["booking_link"] = Link($"/work/bookings/{booking.Id:D}"),
+            ["link"] = Link(PrivateLinks.Path(PostMarks.Link)), ["page_link"] = Link(PageView.PathOf(page)), ["booking_link"] = Link($"/work/bookings/{booking.Id:D}"),
             ["answer_link"] = Link($"/answer/{PostMarks.Own}"), ["room"] = about.HasRoom ? PostMarks.Room : "", ["host_words"] = page.Post.HostWords,
             ["links"] = string.Join('\n', page.Post.Links.Select(link => $"{link.Title}\n{link.Address}")),
             ["word"] = PostMarks.Harmless(telling.Reply?.Text ?? booking.CancelWord), ["by"] = booking.CancelledBy?.ToString() ?? "",
@@ -54,6 +55,9 @@ public sealed class PostWords(SiteAddress site, IClock clock)
 
     /// <summary>An instant as a day and a time of day.</summary>
     public string Deadline(Instant until, Reader reader) => DayAndTime(new Span(until, until + Duration.FromMinutes(1)), reader).Split('–')[0].Trim();
+
+    /// <summary>A time as a day and times of day.</summary>
+    public string Said(Span span, Reader reader) => DayAndTime(span, reader);
 
     private string DayAndTime(Span span, Reader reader)
     {

@@ -117,6 +117,103 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/public/links/{address}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getGuestLink"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/links/{address}/hosts/{host}/portrait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLinkHostPortrait"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/links/{address}/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["noteLinkOpened"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/links/{address}/openings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLinkOpenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/links/{address}/bookings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeLinkTime"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/links/{address}/wishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description None of the times suits. */
+        post: operations["wishForOthers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/public/desks/{desk}/pages/{page}/looks": {
         parameters: {
             query?: never;
@@ -1874,6 +1971,287 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What waits longest comes first. */
+        get: operations["listLinks"];
+        put?: never;
+        /** @description A draft, which no guest can open. */
+        post: operations["createLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLink"];
+        /** @description Also one that is out: its guest sees it as it is now. */
+        put: operations["changeLink"];
+        post?: never;
+        delete: operations["deleteLinkDraft"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Its guest can open it from then on. */
+        post: operations["sendOutLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["revokeLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description All marked times on all hosts' calendars, or none. */
+        put: operations["holdLinkTimes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Takes some times back; the link goes on offering the rest. */
+        post: operations["releaseLinkTimes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Sends it out, and its guests the times by mail. */
+        post: operations["mailLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/ask-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A question that changes nothing: its times as they are sent, plain and as HTML. */
+        post: operations["writeLinkText"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/supply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryOutLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/relaxations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryOutLinkRelaxations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/dark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askWhyLinkDark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/beginnings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findBeginnings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["saveLinkPattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/patterns/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removeLinkPattern"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/bookings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description For a guest who rang, or stays silent. */
+        post: operations["bookForGuest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/wishes/{wish}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["dropWish"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{id}/as-guest": {
         parameters: {
             query?: never;
@@ -2151,6 +2529,14 @@ export interface components {
          * @enum {unknown}
          */
         BarKind: "hours" | "leave" | "block" | "busy" | "free" | "held" | "booked";
+        /** @description What a link can be started from: the latest first. */
+        BeginningsAnswer: {
+            pages: components["schemas"]["PageBeginning"][];
+            links: components["schemas"]["LinkBeginning"][];
+            patterns: components["schemas"]["PatternBeginning"][];
+            events: components["schemas"]["EventBeginning"][];
+            guests: components["schemas"]["KnownGuest"][];
+        };
         /** @description One run of office hours, on the wall clock of the page's zone. */
         BlockForm: {
             /** @description Local date and time. */
@@ -2251,6 +2637,27 @@ export interface components {
             end: components["schemas"]["Instant"];
             /** @description Where the page sends its guests on to; null where the private link is to be shown. */
             goTo: null | string;
+        };
+        BookedForGuest: {
+            /** Format: uuid */
+            bookingId: string;
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+        };
+        BookForGuestRequest: {
+            start: components["schemas"]["Instant"];
+            /** Format: int32 */
+            duration: number;
+            /**
+             * @description Empty for the link's own guest.
+             * @default
+             */
+            name: string;
+            /**
+             * @description Empty for the link's own guest.
+             * @default
+             */
+            email: string;
         };
         /** @description One booking with all that is known of it. */
         BookingDetail: {
@@ -2442,6 +2849,11 @@ export interface components {
             /** Format: int32 */
             version: number;
             form: components["schemas"]["HoursForm"];
+        };
+        ChangeLinkRequest: {
+            /** Format: int32 */
+            version: number;
+            form: components["schemas"]["LinkForm"];
         };
         ChangePageRequest: {
             /** Format: int32 */
@@ -2645,6 +3057,17 @@ export interface components {
         EntryRepeats: "once" | "daily" | "weekly" | "monthly";
         /** @enum {unknown} */
         EntryShows: "busy" | "tentative" | "free";
+        EventBeginning: {
+            title: string;
+            start: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How long it was.
+             */
+            minutes: number;
+            /** @description Who had it in their calendars. */
+            hostIds: string[];
+        };
         FactorKey: {
             /** @description Base32, to type into an authenticator. */
             key: string;
@@ -2720,6 +3143,22 @@ export interface components {
             line: string;
             /** @description Where the picture is, from the root of the site; null where there is none. */
             portrait: null | string;
+        };
+        /** @description An availability link as its guest sees it. */
+        GuestLink: {
+            /** @description Out or opened: times can be taken; else the others tell why not. */
+            state: components["schemas"]["LinkState"];
+            /** @description What is offered, in the looks of its desk. Its own guest is not in it. */
+            page: components["schemas"]["GuestPage"];
+            /** @description Whom it is for, by name. */
+            guests: string[];
+            /** @description The one guest's email, all but the first letters masked; empty where it has to be asked for. */
+            knownEmail: string;
+            taken: components["schemas"]["TakenByLink"][];
+            /** @description Whom to ask where nothing can be taken any more. */
+            ask: string;
+            /** Format: int32 */
+            wished: number;
         };
         /**
          * @description What guests of a page are sent.
@@ -2817,6 +3256,17 @@ export interface components {
          * @enum {unknown}
          */
         Hears: "atOnce" | "daily" | "never";
+        /** @description A time that is held for a link. */
+        HeldView: {
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            until: null | components["schemas"]["Instant"];
+            /** @description On whose calendars. */
+            hosts: string[];
+        };
+        HoldRequest: {
+            until: null | components["schemas"]["Instant"];
+        };
         HolidaysRead: {
             /** @description A closed run of dates for each whole-day event still to come, by date. */
             changes: components["schemas"]["DatedChangeDocument"][];
@@ -3004,6 +3454,8 @@ export interface components {
             name: string;
             email: string;
         };
+        /** @enum {unknown} */
+        IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday";
         JoinAccountForm: {
             for: components["schemas"]["CalendarOwners"];
             account: components["schemas"]["AccountForm"];
@@ -3018,6 +3470,13 @@ export interface components {
             zone: string;
             /** @description Whether whoever invited may act for them, where they become a host. */
             letInviter: boolean;
+        };
+        /** @description A guest who is known from bookings and links. */
+        KnownGuest: {
+            name: string;
+            email: string;
+            zone: string;
+            language: string;
         };
         /** @description What went over to others. */
         LeaveAnswer: {
@@ -3037,6 +3496,265 @@ export interface components {
                 [key: string]: string;
             };
         };
+        LinkBeginning: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            guests: string[];
+            madeAt: components["schemas"]["Instant"];
+        };
+        /** @description What was booked by a link. */
+        LinkBookingView: {
+            /** Format: uuid */
+            id: string;
+            guest: string;
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            isCancelled: boolean;
+        };
+        LinkDarkRequest: {
+            times: components["schemas"]["LinkTimes"];
+            /** Format: uuid */
+            of: null | string;
+            /** @description A local date of the link's zone. */
+            date: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description Minutes after midnight.
+             */
+            fromMinute: number;
+            /**
+             * Format: int32
+             * @description Minutes after midnight, after FromMinute.
+             */
+            toMinute: number;
+        };
+        /** @description The rest of a link. */
+        LinkDetails: {
+            /**
+             * Format: int32
+             * @description The seat whose host is the organiser of the invitation, by position from 0.
+             */
+            lead: number;
+            /** @description Who gets the invitation and whose calendars are not asked. */
+            alsoInvited: components["schemas"]["InvitedAlong"][];
+            /** @description What only the hosts' copies bear. */
+            hostWords: string;
+            /** @description For the team. */
+            notes: string;
+            /** @description Whether what is booked stands in hosts' calendars as free time. */
+            leavesFree: boolean;
+            /**
+             * Format: int32
+             * @description How many bookings it takes.
+             */
+            takes: number;
+            /** @description Whether a booking that is cancelled makes room for another. */
+            reopens: boolean;
+            /** @description The last local date on which it can be used. */
+            endsOn: components["schemas"]["LocalDate"];
+            /** @description Words at the beginning of its address; empty for those of the title. */
+            topic: string;
+            text: components["schemas"]["LinkText"];
+            /** @description In words; empty for nothing. */
+            startedFrom: string;
+            isAmongOurselves: boolean;
+            /** @description By phone: whether the hosts ring the guest. */
+            hostsRing: boolean;
+            /** @description What its guests are asked. */
+            questions: components["schemas"]["Question"][];
+        };
+        /** @description A link as it is made and changed. */
+        LinkForm: {
+            /** @description What its guests read. */
+            title: string;
+            /**
+             * Format: uuid
+             * @description The desk whose name, picture and accent it wears.
+             */
+            deskId: string;
+            /** @description Words for its guests, markdown. */
+            description: string;
+            placeKind: components["schemas"]["PlaceKind"];
+            place: string;
+            times: components["schemas"]["LinkTimes"];
+            /** @description Whom it is for; none for a time among ourselves. */
+            guests: components["schemas"]["LinkGuest"][];
+            /** @description IANA id; empty where it is not known. */
+            guestZone: string;
+            /** @description Language tag. */
+            guestLanguage: string;
+            details: components["schemas"]["LinkDetails"];
+        };
+        /** @description A guest of a link. */
+        LinkGuest: {
+            name: string;
+            /** @description May be empty, where only the name is known. */
+            email: string;
+        };
+        LinkList: {
+            now: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many there are in all, of which Rows is one run.
+             */
+            total: number;
+            rows: components["schemas"]["LinkRow"][];
+        };
+        /** @description A link in a list. */
+        LinkRow: {
+            /** Format: uuid */
+            id: string;
+            state: components["schemas"]["LinkState"];
+            title: string;
+            guests: string[];
+            /** @description Of each seat. */
+            hosts: string[][];
+            madeBy: string;
+            madeAt: components["schemas"]["Instant"];
+            outAt: null | components["schemas"]["Instant"];
+            firstOpenedAt: null | components["schemas"]["Instant"];
+            lastOpenedAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            opened: number;
+            waitsSince: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            askedAgain: number;
+            /** Format: int32 */
+            held: number;
+            holdUntil: null | components["schemas"]["Instant"];
+            /** @description Whether nothing of it is open any more, though it is out. */
+            noneLeft: boolean;
+            /** Format: int32 */
+            wishes: number;
+            endsOn: components["schemas"]["LocalDate"];
+            zone: string;
+            path: string;
+            isAmongOurselves: boolean;
+            bookings: components["schemas"]["LinkBookingView"][];
+        };
+        /**
+         * @description Where a link stands.
+         * @enum {unknown}
+         */
+        LinkState: "draft" | "out" | "opened" | "booked" | "ended" | "revoked";
+        /** @description One good time to mark. */
+        LinkSuggestion: {
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            /** @description What speaks for it, the weightiest first. */
+            why: components["schemas"]["SuggestedFor"][];
+            /**
+             * Format: uuid
+             * @description Next to whose time it lies.
+             */
+            host: null | string;
+        };
+        /** @description What a link offers as it stands. */
+        LinkSupplyAnswer: {
+            now: components["schemas"]["Instant"];
+            zone: string;
+            /** Format: int32 */
+            duration: number;
+            /**
+             * Format: int32
+             * @description How many openings it has.
+             */
+            total: number;
+            /** @description Them, by start. */
+            openings: components["schemas"]["Opening"][];
+            /** @description By days, what is free for all seats, whatever is marked or painted: starts that can be marked. */
+            markable: components["schemas"]["SupplyDay"][];
+            /** @description Marked times that are no openings. */
+            missed: string[];
+            suggestions: components["schemas"]["LinkSuggestion"][];
+        };
+        LinkSupplyRequest: {
+            /** @description Of a link that need not be saved. */
+            times: components["schemas"]["LinkTimes"];
+            /**
+             * Format: uuid
+             * @description The link whose own holds are not in the way; null for a new one.
+             */
+            of: null | string;
+            /** @description IANA id; empty where it is not known. */
+            guestZone: string;
+        };
+        /** @description How a link's times are written out. */
+        LinkText: {
+            zones: components["schemas"]["LinkZones"];
+            /** @description Whether times that touch become one range. */
+            asRanges: boolean;
+            clock: null | components["schemas"]["ClockForm"];
+            /** @description Whether it ends with the address. */
+            withAddress: boolean;
+        };
+        /** @description A link's times as they are sent. */
+        LinkTextAnswer: {
+            /** @description Plain lines, by day in order of time. */
+            text: string;
+            /** @description The same, in which each time leads to the confirmation with that time chosen. */
+            html: string;
+            /** @description Whole. */
+            address: string;
+        };
+        LinkTextForm: {
+            text: components["schemas"]["LinkText"];
+            /** @description IANA id; empty for the link's own zone. */
+            guestZone: string;
+            /** @description Language tag. */
+            language: string;
+        };
+        /** @description All of a link that decides on its openings. */
+        LinkTimes: {
+            /** @description IANA id. */
+            zone: string;
+            lineUp: components["schemas"]["SeatForm"][];
+            /** @description Minutes, the first one preset. */
+            durations: number[];
+            /**
+             * Format: int32
+             * @description Minutes from start to start, for what is painted or free.
+             */
+            step: number;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            bufferBefore: number;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            bufferAfter: number;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            notice: number;
+            offer: components["schemas"]["Offer"];
+            /** @description The hosts whose calendars are not asked. */
+            overridden: string[];
+            /** @description Where hosts' bookings are written to another calendar than usual. */
+            calendars?: null | components["schemas"]["CalendarChoice"][];
+        };
+        /** @description A link as its screen has it. */
+        LinkView: {
+            row: components["schemas"]["LinkRow"];
+            /** Format: int32 */
+            version: number;
+            /** @description Whole. */
+            address: string;
+            form: components["schemas"]["LinkForm"];
+            holds: components["schemas"]["HeldView"][];
+            wishes: components["schemas"]["WishView"][];
+            actedFor: string[];
+        };
+        /**
+         * @description In whose zone times are written.
+         * @enum {unknown}
+         */
+        LinkZones: "guest" | "own" | "both";
         /** @description A page as its desk lists it. */
         ListedPage: {
             title: string;
@@ -3137,7 +3855,7 @@ export interface components {
             kinds: string[];
         };
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "lapsedForHost" | "repliedForHost" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "lapsedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
         MoveRequest: {
@@ -3151,6 +3869,37 @@ export interface components {
             /** Format: uuid */
             hostId?: null | string;
         };
+        /** @description What a link offers. Marks and paint are kept whichever of them counts, so that another choice loses nothing of what was marked. */
+        Offer: {
+            by: components["schemas"]["OfferBy"];
+            /** @description Starts. */
+            marked: string[];
+            painted: components["schemas"]["PaintedTime"][];
+            /** @description The days of the week that count, for what is painted or free; none for all of them. */
+            days: components["schemas"]["IsoDayOfWeek"][];
+            /**
+             * Format: int32
+             * @description The earliest minute of a day on which an appointment may start, for what is painted or free.
+             */
+            fromMinute: number;
+            /**
+             * Format: int32
+             * @description The latest minute of a day at which it may end.
+             */
+            toMinute: number;
+            /** @description The last local date it offers, in the link's zone. */
+            until: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description How many openings are shown at the most; null for all.
+             */
+            mostShown: null | number;
+        };
+        /**
+         * @description How it is said what an availability link offers.
+         * @enum {unknown}
+         */
+        OfferBy: "marked" | "painted" | "free";
         /** @description A start a guest can reserve now, with its end and how many places it has left. */
         Opening: {
             start: components["schemas"]["Instant"];
@@ -3228,6 +3977,12 @@ export interface components {
         OwnWords: {
             subject: string;
             body: string;
+        };
+        PageBeginning: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            desk: string;
         };
         /** @description What a page says of itself, and what it does around a booking, beside its times. */
         PageDetails: {
@@ -3438,12 +4193,33 @@ export interface components {
             from: null | components["schemas"]["LocalDate"];
             to: null | components["schemas"]["LocalDate"];
         };
+        /** @description A run of painted time, on the wall clock of the link's zone. */
+        PaintedTime: {
+            start: components["schemas"]["LocalDateTime"];
+            /**
+             * Format: int32
+             * @description Of wall clock; it may run over midnight.
+             */
+            minutes: number;
+            /** @description Whether it comes again each week as long as the link lives. */
+            isWeekly: boolean;
+        };
         PasswordForm: {
             /** @description The new password of an account. */
             password: string;
         };
         PasswordRequest: {
             password: string;
+        };
+        PatternBeginning: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            form: components["schemas"]["LinkForm"];
+        };
+        PatternForm: {
+            name: string;
+            form: components["schemas"]["LinkForm"];
         };
         PersonalAddressAnswer: {
             /** @description From the root of the site; shown this once, since only its hash is kept. */
@@ -3717,6 +4493,10 @@ export interface components {
          * @enum {unknown}
          */
         RelaxedRule: "noticeHalved" | "noticeDropped" | "bufferBeforeHalved" | "bufferBeforeDropped" | "bufferAfterHalved" | "bufferAfterDropped" | "shorterDuration" | "longerWindow" | "pageDailyCapRaised" | "pageWeeklyCapRaised" | "hostDailyCapRaised" | "hostWeeklyCapRaised" | "hoursEarlier" | "hoursLater" | "seatOpened" | "hostOptional";
+        ReleaseRequest: {
+            /** @description Of marked times, which are offered no more. */
+            starts: string[];
+        };
         /** @description The roles somebody holds; any mix, but at least one. */
         RolesForm: {
             isOwner: boolean;
@@ -3777,6 +4557,13 @@ export interface components {
             recoveryCodes: number;
             signIns: components["schemas"]["SignInView"][];
         };
+        SendLinkRequest: {
+            /**
+             * @description For the guest, in place of ours; may be empty.
+             * @default
+             */
+            word: string;
+        };
         SetPasswordRequest: {
             password: string;
         };
@@ -3798,6 +4585,11 @@ export interface components {
         };
         /** @enum {unknown} */
         StepFrom: "clock" | "open";
+        /**
+         * @description What speaks for an opening.
+         * @enum {unknown}
+         */
+        SuggestedFor: "nextToOthers" | "noCrumbs" | "decentHours" | "soon" | "anotherDay" | "anotherHalfDay";
         SupplyAnswer: {
             /** @description The instant this was computed for. */
             now: components["schemas"]["Instant"];
@@ -3849,6 +4641,29 @@ export interface components {
              * @description How many weeks from today on; 2 where it is null.
              */
             weeks?: null | number;
+        };
+        /** @description What was booked by a link, for whoever opens it: no more than when, where and with whom. */
+        TakenByLink: {
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            hosts: string[];
+        };
+        /** @description What a guest sends to take a time of a link. What is known already need not be sent. */
+        TakeRequest: {
+            start: components["schemas"]["Instant"];
+            /** Format: int32 */
+            duration: number;
+            zone: string;
+            name?: null | string;
+            email?: null | string;
+            /**
+             * Format: int32
+             * @description By number, from 0, where the link is for several.
+             */
+            guest?: null | number;
+            answers?: null | {
+                [key: string]: string;
+            };
         };
         /** @description Goes back in the header X-Lantern-Token with every request that changes something. */
         TokenAnswer: {
@@ -3980,6 +4795,23 @@ export interface components {
         };
         /** @enum {unknown} */
         WindowKind: "ahead" | "dates" | "open";
+        WishRequest: {
+            /** @description Times that would suit, as starts of the link's first duration. */
+            starts: string[];
+            /**
+             * @description For whoever sent the link; may be empty.
+             * @default
+             */
+            words: string;
+        };
+        WishView: {
+            /** Format: uuid */
+            id: string;
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            words: string;
+            at: components["schemas"]["Instant"];
+        };
         /** @description What the grid and the buffers of a page come to, worked from one of its openings. */
         WorkedExample: {
             /** @description The opening's start and the next two of the grid, whether they are open or not. */
@@ -4254,6 +5086,266 @@ export interface operations {
         responses: {
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getGuestLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                address: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestLink"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getLinkHostPortrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                address: string;
+                host: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    noteLinkOpened: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                address: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getLinkOpenings: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+                duration?: string;
+            };
+            header?: never;
+            path: {
+                address: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeLinkTime: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                address: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    wishForOthers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                address: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9048,6 +10140,907 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listLinks: {
+        parameters: {
+            query?: {
+                state?: components["schemas"]["LinkState"];
+                search?: string;
+                skip?: number;
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    createLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeLinkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    deleteLinkDraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sendOutLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    revokeLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    holdLinkTimes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    releaseLinkTimes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReleaseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    mailLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendLinkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendLinkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writeLinkText: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkTextForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkTextAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryOutLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkSupplyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkSupplyAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    tryOutLinkRelaxations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkSupplyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RelaxationsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    askWhyLinkDark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkDarkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DarkAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    findBeginnings: {
+        parameters: {
+            query?: {
+                search?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeginningsAnswer"];
+                };
+            };
+        };
+    };
+    saveLinkPattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PatternForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternBeginning"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    removeLinkPattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bookForGuest: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookForGuestRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookedForGuest"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    dropWish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                wish: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

@@ -45,9 +45,10 @@ public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
 
     /// <summary>Time was held: a tentative event for each of these commitments.</summary>
     /// <param name="title">What hosts read it is held for.</param>
-    public async Task ForHoldsAsync(IReadOnlyList<CommitmentRow> holds, string title, CancellationToken ct)
+    /// <param name="choices">Where hosts' time is written to another calendar than usual.</param>
+    public async Task ForHoldsAsync(IReadOnlyList<CommitmentRow> holds, string title, IReadOnlyList<CalendarChoice> choices, CancellationToken ct)
     {
-        var targets = (await TargetsAsync([.. holds.Select(hold => hold.HostId).Distinct()], [], ct)).ToDictionary(pair => pair.HostId, pair => pair.CalendarId);
+        var targets = (await TargetsAsync([.. holds.Select(hold => hold.HostId).Distinct()], choices, ct)).ToDictionary(pair => pair.HostId, pair => pair.CalendarId);
         var now = clock.GetCurrentInstant();
         foreach (var hold in holds)
         {

@@ -55,6 +55,9 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
             guests.Count == 0 ? session.Page!.Title : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
             place.Length == 0 ? null : place,
             BookingParties.ForHosts(guests, session.Page),
-            IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null), organizer, [.. hosts, .. guests.SelectMany(BookingParties.Of)]);
+            IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null), organizer, [.. hosts, .. guests.SelectMany(BookingParties.Of)])
+        {
+            IsFree = session.Page.Offer?.LeavesFree ?? false,
+        };
     }
 }

@@ -1,0 +1,144 @@
+using LooseLantern.Core.Links;
+using LooseLantern.Server.Tenancy;
+using NodaTime;
+
+namespace LooseLantern.Server.Data.Model;
+
+/// <summary>
+/// An availability link: times for one guest, or a few, by an address of its own. What is arranged by it stands in a page of its own, which no desk
+/// lists and which has the link's id; so it is booked, moved and told of as any other.
+/// </summary>
+public sealed class AvailabilityLink : IBelongsToWorkspace
+{
+    /// <summary>Its page's id, and that of the holder of what it holds.</summary>
+    public required Guid Id { get; init; }
+
+    public required Guid WorkspaceId { get; init; }
+
+    public Page? Page { get; init; }
+
+    /// <summary>Whom it is for.</summary>
+    public IReadOnlyList<LinkGuest> Guests { get; set; } = [];
+
+    /// <summary>IANA id of the zone its guests read times in; empty where it is not known.</summary>
+    public string GuestZone { get; set; } = "";
+
+    /// <summary>Language tag of what is written to its guests.</summary>
+    public string GuestLanguage { get; set; } = "en";
+
+    /// <summary>Words at the beginning of its address: small letters, digits and hyphens.</summary>
+    public required string Topic { get; set; }
+
+    /// <summary>SHA-256 of the random part of its address.</summary>
+    public required byte[] SecretHash { get; init; }
+
+    public required string ProtectedSecret { get; init; }
+
+    public Guid? MadeBy { get; init; }
+
+    public required Instant MadeAt { get; init; }
+
+    public Instant? OutAt { get; set; }
+
+    public Instant? RevokedAt { get; set; }
+
+    /// <summary>The last local date, in the page's zone, on which it can be used.</summary>
+    public required LocalDate EndsOn { get; set; }
+
+    /// <summary>How many bookings it takes.</summary>
+    public int Takes { get; set; } = 1;
+
+    /// <summary>Whether a booking that is cancelled makes room for another.</summary>
+    public bool Reopens { get; set; } = true;
+
+    public Instant? FirstOpenedAt { get; set; }
+
+    public Instant? LastOpenedAt { get; set; }
+
+    public int Opened { get; set; }
+
+    /// <summary>Until when its marked times are held; null where they are not.</summary>
+    public Instant? HoldUntil { get; set; }
+
+    /// <summary>For the team alone; may be empty.</summary>
+    public string Notes { get; set; } = "";
+
+    /// <summary>What it was started from, in words; empty for nothing.</summary>
+    public string StartedFrom { get; set; } = "";
+
+    /// <summary>Whether it is a time among ourselves, for which no guest is asked.</summary>
+    public bool IsAmongOurselves { get; set; }
+
+    public LinkText Text { get; set; } = LinkText.Usual;
+
+    public Instant? AskedAgainAt { get; set; }
+
+    public int AskedAgain { get; set; }
+
+    /// <summary>When it was found that nothing is left of it; null while something is.</summary>
+    public Instant? NoneLeftAt { get; set; }
+
+    /// <summary>When it is looked at next for whether anything is left.</summary>
+    public required Instant CheckDueAt { get; set; }
+
+    public List<Wish> Wishes { get; } = [];
+}
+
+/// <summary>A guest of a link.</summary>
+/// <param name="Email">May be empty, where only the name is known.</param>
+public sealed record LinkGuest(string Name, string Email);
+
+/// <summary>In whose zone times are written.</summary>
+public enum LinkZones
+{
+    Guest,
+    Own,
+    Both,
+}
+
+/// <summary>How a link's times are written out.</summary>
+/// <param name="AsRanges">Whether times that touch become one range.</param>
+/// <param name="Clock">Null for the one that is usual in the language.</param>
+/// <param name="WithAddress">Whether it ends with the address.</param>
+public sealed record LinkText(LinkZones Zones, bool AsRanges, ClockForm? Clock, bool WithAddress)
+{
+    public static readonly LinkText Usual = new(LinkZones.Both, AsRanges: false, Clock: null, WithAddress: true);
+}
+
+/// <summary>A link's offer, with what it does to hosts' calendars.</summary>
+/// <param name="Overridden">The hosts whose calendars are not asked.</param>
+/// <param name="LeavesFree">Whether what is booked stands in hosts' calendars as free time.</param>
+public sealed record LinkOffer(Offer Times, IReadOnlyList<Guid> Overridden, bool LeavesFree);
+
+/// <summary>A time that a guest asks for, which is not among the openings.</summary>
+public sealed class Wish : IBelongsToWorkspace
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    public required Guid WorkspaceId { get; init; }
+
+    public Guid LinkId { get; init; }
+
+    public required Instant Start { get; init; }
+
+    public required Instant End { get; init; }
+
+    /// <summary>Of the guest, with all the times that were sent with it; may be empty.</summary>
+    public required string Words { get; init; }
+
+    public required Instant At { get; init; }
+}
+
+/// <summary>A saved offer from which links start.</summary>
+public sealed class LinkPattern : IBelongsToWorkspace
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    public required Guid WorkspaceId { get; init; }
+
+    public required string Name { get; set; }
+
+    public required Features.Links.LinkForm Form { get; set; }
+
+    public required Instant SavedAt { get; set; }
+}

@@ -1,0 +1,213 @@
+using LooseLantern.Core;
+using LooseLantern.Core.Links;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Committing;
+using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Profile;
+using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Features.SignIn;
+using LooseLantern.Server.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Links;
+
+public sealed record ChangeLinkRequest(int Version, LinkForm Form);
+
+/// <param name="Until">Until when all marked times are held; null to let them go.</param>
+public sealed record HoldRequest(Instant? Until);
+
+/// <param name="Starts">Of marked times, which are offered no more.</param>
+public sealed record ReleaseRequest(IReadOnlyList<Instant> Starts);
+
+/// <param name="Word">For the guest, in place of ours; may be empty.</param>
+public sealed record SendLinkRequest(string Word = "");
+
+/// <param name="Name">Empty for the link's own guest.</param>
+/// <param name="Email">Empty for the link's own guest.</param>
+public sealed record BookForGuestRequest(Instant Start, int Duration, string Name = "", string Email = "");
+
+public sealed record BookedForGuest(Guid BookingId, Instant Start, Instant End);
+
+public static class LinkEndpoints
+{
+    private const int MostRows = 200;
+
+    public static void MapLinks(this IEndpointRouteBuilder api)
+    {
+        var links = api.MapGroup("/links").WithTags("Links").RequireAuthorization(Roles.Coordinator);
+
+        links.MapGet("/", async (LinkState? state, string? search, int? skip, int? take, LinkViews views, CancellationToken ct) =>
+                await views.ListAsync(state, search, Math.Max(skip ?? 0, 0), Math.Clamp(take ?? 50, 1, MostRows), ct))
+            .WithName("listLinks").WithDescription("What waits longest comes first.").ProducesValidationProblem();
+
+        links.MapGet("/{id:guid}", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.GetAsync(id, ct), ct))
+            .WithName("getLink").ProducesProblem(404);
+
+        links.MapPost("/", async Task<Created<LinkView>> (LinkForm form, LinkEditing editing, LinkViews views, CancellationToken ct) =>
+            {
+                var link = await editing.CreateAsync(form, ct);
+                return TypedResults.Created($"/api/links/{link.Id}", await views.OfAsync(link, ct));
+            })
+            .WithName("createLink").WithDescription("A draft, which no guest can open.").ProducesValidationProblem().ProducesProblem(403);
+
+        links.MapPut("/{id:guid}", async (Guid id, ChangeLinkRequest request, LinkEditing editing, LinkViews views, CancellationToken ct) =>
+                await views.OfAsync(await editing.ChangeAsync(id, request.Version, request.Form, ct), ct))
+            .WithName("changeLink").WithDescription("Also one that is out: its guest sees it as it is now.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+
+        links.MapDelete("/{id:guid}", async Task<NoContent> (Guid id, LinkEditing editing, CancellationToken ct) =>
+            {
+                await editing.DeleteAsync(id, ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("deleteLinkDraft").ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+
+        links.MapPost("/{id:guid}/out", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.SendOutAsync(id, ct), ct))
+            .WithName("sendOutLink").WithDescription("Its guest can open it from then on.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+
+        links.MapPost("/{id:guid}/revoke", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.RevokeAsync(id, ct), ct))
+            .WithName("revokeLink").ProducesProblem(403).ProducesProblem(404);
+
+        links.MapPut("/{id:guid}/hold", async (Guid id, HoldRequest request, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.HoldAsync(id, request.Until, ct), ct))
+            .WithName("holdLinkTimes").WithDescription("All marked times on all hosts' calendars, or none.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+
+        links.MapPost("/{id:guid}/release", async (Guid id, ReleaseRequest request, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.ReleaseAsync(id, request.Starts, ct), ct))
+            .WithName("releaseLinkTimes").WithDescription("Takes some times back; the link goes on offering the rest.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+
+        MapSending(links);
+        MapTrying(links);
+
+        links.MapPost("/{id:guid}/bookings", async Task<Created<BookedForGuest>> (Guid id, BookForGuestRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, LinkBooking booking, CancellationToken ct) =>
+            {
+                var booked = await booking.BookAsync(id, request, key, ct);
+                return TypedResults.Created($"/api/bookings/{booked.BookingId}", booked);
+            })
+            .WithName("bookForGuest").WithDescription("For a guest who rang, or stays silent.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409).ProducesProblem(410).ProducesProblem(422);
+
+        links.MapDelete("/{id:guid}/wishes/{wish:guid}", async Task<NoContent> (Guid id, Guid wish, LanternDb db, CancellationToken ct) =>
+            {
+                if (await db.Wishes.Where(row => row.LinkId == id && row.Id == wish).ExecuteDeleteAsync(ct) == 0) throw Refusal.NotFound("wish");
+                return TypedResults.NoContent();
+            })
+            .WithName("dropWish").ProducesProblem(404);
+    }
+
+    private static void MapSending(RouteGroupBuilder links)
+    {
+        links.MapPost("/{id:guid}/mail", async (Guid id, SendLinkRequest request, LinkSending sending, LinkViews views, LinkEditing editing, CancellationToken ct) =>
+            {
+                await sending.SendAsync(id, MessageKind.LinkForGuest, request.Word, ct);
+                return await views.OfAsync(await editing.GetAsync(id, ct), ct);
+            })
+            .WithName("mailLink").WithDescription("Sends it out, and its guests the times by mail.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+
+        links.MapPost("/{id:guid}/ask-again", async (Guid id, SendLinkRequest request, LinkSending sending, LinkViews views, LinkEditing editing, CancellationToken ct) =>
+            {
+                await sending.SendAsync(id, MessageKind.LinkAgainForGuest, request.Word, ct);
+                return await views.OfAsync(await editing.GetAsync(id, ct), ct);
+            })
+            .WithName("askAgain").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+
+        links.MapPost("/{id:guid}/text", async (Guid id, LinkTextForm form, LinkEditing editing, LinkTexts texts, LinkAddresses addresses, CancellationToken ct) =>
+            {
+                form.Check();
+                var link = await editing.GetAsync(id, ct);
+                var openings = await texts.ShownAsync(link.Page!, form.GuestZone, null, null, link.Page!.Durations[0], ct);
+                return texts.Write(link.Page!, form.Text, form.GuestZone, form.Language, openings, LinkAddresses.Path(link.Topic, addresses.Reveal(link.ProtectedSecret)));
+            })
+            .WithName("writeLinkText").WithDescription("A question that changes nothing: its times as they are sent, plain and as HTML.").ProducesValidationProblem().ProducesProblem(404);
+    }
+
+    private static void MapTrying(RouteGroupBuilder links)
+    {
+        // Questions that change nothing; they are POST because the link they ask of is not saved yet.
+        links.MapPost("/supply", (LinkSupplyRequest request, LinkReckoning reckoning, CancellationToken ct) => reckoning.SupplyAsync(request, ct)).WithName("tryOutLink").ProducesValidationProblem();
+
+        links.MapPost("/relaxations", (LinkSupplyRequest request, LinkReckoning reckoning, CancellationToken ct) => reckoning.RelaxationsAsync(request, ct)).WithName("tryOutLinkRelaxations").ProducesValidationProblem();
+
+        links.MapPost("/dark", (LinkDarkRequest request, LinkReckoning reckoning, CancellationToken ct) =>
+            {
+                if (request.FromMinute < 0 || request.ToMinute > 24 * 60 || request.ToMinute <= request.FromMinute) throw Refusal.Invalid("toMinute", "Ask about a stretch of one day, from 0 to 1440 minutes after midnight.");
+                if (request.Date.Year is < 1990 or > 2190) throw Refusal.Invalid("date", "Ask about a date from 1990 to 2190.");
+                return reckoning.WhyDarkAsync(request, ct);
+            })
+            .WithName("askWhyLinkDark").ProducesValidationProblem();
+
+        links.MapGet("/beginnings", (string? search, LinkBeginnings beginnings, CancellationToken ct) => beginnings.FindAsync(search, ct)).WithName("findBeginnings");
+
+        links.MapPost("/patterns", (PatternForm form, LinkBeginnings beginnings, CancellationToken ct) => beginnings.SaveAsync(form, ct)).WithName("saveLinkPattern").ProducesValidationProblem();
+
+        links.MapDelete("/patterns/{id:guid}", async Task<NoContent> (Guid id, LinkBeginnings beginnings, CancellationToken ct) =>
+            {
+                await beginnings.RemoveAsync(id, ct);
+                return TypedResults.NoContent();
+            })
+            .WithName("removeLinkPattern").ProducesProblem(404);
+    }
+}
+
+/// <param name="GuestZone">IANA id; empty for the link's own zone.</param>
+/// <param name="Language">Language tag.</param>
+public sealed record LinkTextForm(LinkText Text, string GuestZone, string Language)
+{
+    /// <exception cref="Refusal">400 for a zone or a language that there is not.</exception>
+    public void Check()
+    {
+        if (GuestZone.Length > 0 && !Zones.IsKnown(GuestZone)) throw Refusal.Invalid("guestZone", "Choose a time zone from the list, or none.");
+        if (!MeEndpoints.Languages.Contains(Language)) throw Refusal.Invalid("language", "Choose one of the languages.");
+    }
+}
+
+/// <summary>Sends links out by mail.</summary>
+public sealed class LinkSending(LanternDb db, LinkEditing editing, LinkPost post, RecordKeeping record, Actor actor, IClock clock)
+{
+    public async Task SendAsync(Guid id, MessageKind kind, string word, CancellationToken ct)
+    {
+        var link = await editing.SendOutAsync(id, ct);
+        if (kind == MessageKind.LinkAgainForGuest)
+        {
+            (link.AskedAgainAt, link.AskedAgain) = (clock.GetCurrentInstant(), link.AskedAgain + 1);
+            record.Note(id, $"Asked again: “{link.Page!.Title}”", LinkEditing.HostsOf(link));
+        }
+
+        await post.SendAsync(link, kind, word, actor.Person?.Name ?? link.Page!.Desk!.Name, ct);
+        await db.SaveChangesAsync(ct);
+    }
+}
+
+/// <summary>Books an offered time by hand.</summary>
+public sealed class LinkBooking(LinkEditing editing, TimeCommitting committing, Allowances allowances, Actor actor, LanternDb db, RecordKeeping record)
+{
+    public async Task<BookedForGuest> BookAsync(Guid id, BookForGuestRequest request, string? key, CancellationToken ct)
+    {
+        if (key is { Length: 0 or > 200 }) throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+        var link = await editing.GetAsync(id, ct);
+        var page = link.Page!;
+        await allowances.HoldToAsync(LinkEditing.HostsOf(link), Allowance.Book, ct);
+        Guests.MoveRequest.Check(new Guests.MoveRequest(request.Start));
+        var (name, email) = await GuestAsync(link, request, ct);
+        if (!Words.FitOneLine(name)) throw Refusal.Invalid("name", "Give the guest’s name, in up to 120 characters.");
+        if (!EmailAddress.IsPlausible(email)) throw Refusal.Invalid("email", EmailAddress.Mend);
+        var booked = await committing.BookAsync(
+            new BookingWish(id, request.Start, request.Duration, name, email, link.GuestZone.Length == 0 ? page.Zone : link.GuestZone, link.GuestLanguage) { ByTeam = true }, key, ct);
+        if (booked.IsNew)
+        {
+            record.Note(booked.BookingId, $"Booked a time for {name}", LinkEditing.HostsOf(link));
+            await db.SaveChangesAsync(ct);
+        }
+
+        return new BookedForGuest(booked.BookingId, booked.Time.Start, booked.Time.End);
+    }
+
+    /// <summary>A time among ourselves is booked in the name of whoever books it.</summary>
+    private async Task<(string Name, string Email)> GuestAsync(AvailabilityLink link, BookForGuestRequest request, CancellationToken ct)
+    {
+        if (link.IsAmongOurselves && actor.Person is { } person) return (person.Name, await db.Users.Where(row => row.Id == person.Id).Select(row => row.Email!).SingleAsync(ct));
+        var known = link.Guests.Count > 0 ? link.Guests[0] : new LinkGuest("", "");
+        return (request.Name.Trim() is { Length: > 0 } name ? name : known.Name, request.Email.Trim() is { Length: > 0 } email ? email : known.Email);
+    }
+}

@@ -1,0 +1,61 @@
+using LooseLantern.Core.Links;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Committing;
+using LooseLantern.Server.Jobs;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Links;
+
+/// <summary>Looks at links that are out for whether anything is left of them, so that whoever made one hears before its guest finds out.</summary>
+public sealed class LinkWatching(LanternDb db, LinkEditing links, LinkTaking taking, LinkTexts texts, LinkPost post, IClock clock)
+{
+    private static readonly Duration Every = Duration.FromMinutes(1);
+
+    public static readonly DueKind Looks = new(
+        TimeSpan.FromSeconds(3),
+        Duration.FromMinutes(2),
+        // What is looked at now is due again in a while, whatever comes of it.
+        (db, now, until, most, ct) => db.Database.SqlQuery<DueRow>($"""
+            UPDATE links SET check_due_at = {now + Every} WHERE id IN (
+                SELECT id FROM links WHERE check_due_at <= {now} AND out_at IS NOT NULL AND revoked_at IS NULL ORDER BY check_due_at LIMIT {most} FOR UPDATE SKIP LOCKED)
+            RETURNING id, workspace_id
+            """).ToListAsync(ct),
+        (services, id, ct) => services.GetRequiredService<LinkWatching>().LookAsync(id, ct));
+
+    public async Task LookAsync(Guid id, CancellationToken ct)
+    {
+        var link = await links.GetAsync(id, ct);
+        var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[link.Page!.Zone]).Date;
+        if (!LinkStanding.IsOpen(await taking.FactsAsync(link, ct), today)) return;
+        var isLeft = await IsLeftAsync(link, ct);
+        if (isLeft == (link.NoneLeftAt is null)) return;
+
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR UPDATE", ct);
+        await db.Entry(link).ReloadAsync(ct);
+        // Somebody else may have told already.
+        if (isLeft == (link.NoneLeftAt is null)) return;
+        link.NoneLeftAt = isLeft ? null : clock.GetCurrentInstant();
+        if (!isLeft) await post.TellMakerAsync(link, MessageKind.NoneLeftForMaker, [], "", ct);
+        await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
+    }
+
+    private async Task<bool> IsLeftAsync(AvailabilityLink link, CancellationToken ct)
+    {
+        foreach (var duration in link.Page!.Durations)
+        {
+            if ((await texts.ShownAsync(link.Page, link.GuestZone, null, null, duration, ct)).Count > 0) return true;
+        }
+
+        return false;
+    }
+}
+
+/// <summary>Looks after links that are out.</summary>
+public sealed class LinkWatch(IServiceScopeFactory scopes, IClock clock, ILogger<LinkWatch> logger) : BackgroundService
+{
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) => DueWork.RunAsync(LinkWatching.Looks, scopes, clock, logger, stoppingToken);
+}
