@@ -98,7 +98,7 @@ public static class GuestLinkEndpoints
             {
                 var found = await finding.FindAsync(address, ct);
                 var (page, now) = (found.Page!, clock.GetCurrentInstant());
-                if (request.Starts.Count is 0 or > MostWished) throw Refusal.Invalid("starts", $"Name 1 to {MostWished} times that would suit you.");
+                if (request.Starts.Count is 0 or > MostWished) throw Refusal.Invalid("starts", "Name 1 to 6 times that would suit you.");
                 if (request.Starts.Any(start => start <= now || start > now + Duration.FromDays(366))) throw Refusal.Invalid("starts", "Name times to come, within a year.");
                 if (request.Words.Length > 1000) throw Refusal.Invalid("words", "Keep it to 1000 characters.");
                 var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;

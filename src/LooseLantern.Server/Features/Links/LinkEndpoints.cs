@@ -4,8 +4,6 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Committing;
-using LooseLantern.Server.Features.Hours;
-using LooseLantern.Server.Features.Profile;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
@@ -111,15 +109,6 @@ public static class LinkEndpoints
                 return await views.OfAsync(await editing.GetAsync(id, ct), ct);
             })
             .WithName("askAgain").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
-
-        links.MapPost("/{id:guid}/text", async (Guid id, LinkTextForm form, LinkEditing editing, LinkTexts texts, LinkAddresses addresses, CancellationToken ct) =>
-            {
-                form.Check();
-                var link = await editing.GetAsync(id, ct);
-                var openings = await texts.ShownAsync(link.Page!, form.GuestZone, null, null, link.Page!.Durations[0], ct);
-                return texts.Write(link.Page!, form.Text, form.GuestZone, form.Language, openings, LinkAddresses.Path(link.Topic, addresses.Reveal(link.ProtectedSecret)));
-            })
-            .WithName("writeLinkText").WithDescription("A question that changes nothing: its times as they are sent, plain and as HTML.").ProducesValidationProblem().ProducesProblem(404);
     }
 
     private static void MapTrying(RouteGroupBuilder links)
@@ -137,6 +126,9 @@ public static class LinkEndpoints
             })
             .WithName("askWhyLinkDark").ProducesValidationProblem();
 
+        links.MapPost("/text", (LinkTextRequest request, LinkReckoning reckoning, CancellationToken ct) => reckoning.TextAsync(request, ct))
+            .WithName("writeLinkText").WithDescription("Its times as they are sent, plain and as HTML.").ProducesValidationProblem().ProducesProblem(404);
+
         links.MapGet("/beginnings", (string? search, LinkBeginnings beginnings, CancellationToken ct) => beginnings.FindAsync(search, ct)).WithName("findBeginnings");
 
         links.MapPost("/patterns", (PatternForm form, LinkBeginnings beginnings, CancellationToken ct) => beginnings.SaveAsync(form, ct)).WithName("saveLinkPattern").ProducesValidationProblem();
@@ -147,18 +139,6 @@ public static class LinkEndpoints
                 return TypedResults.NoContent();
             })
             .WithName("removeLinkPattern").ProducesProblem(404);
-    }
-}
-
-/// <param name="GuestZone">IANA id; empty for the link's own zone.</param>
-/// <param name="Language">Language tag.</param>
-public sealed record LinkTextForm(LinkText Text, string GuestZone, string Language)
-{
-    /// <exception cref="Refusal">400 for a zone or a language that there is not.</exception>
-    public void Check()
-    {
-        if (GuestZone.Length > 0 && !Zones.IsKnown(GuestZone)) throw Refusal.Invalid("guestZone", "Choose a time zone from the list, or none.");
-        if (!MeEndpoints.Languages.Contains(Language)) throw Refusal.Invalid("language", "Choose one of the languages.");
     }
 }
 

@@ -25,13 +25,17 @@ public sealed record LinkSuggestion(Instant Start, Instant End, IReadOnlyList<Su
 /// <param name="Missed">Marked times that are no openings.</param>
 public sealed record LinkSupplyAnswer(Instant Now, string Zone, int Duration, int Total, IReadOnlyList<Opening> Openings, IReadOnlyList<SupplyDay> Markable, IReadOnlyList<Instant> Missed, IReadOnlyList<LinkSuggestion> Suggestions);
 
+/// <param name="Form">Of a link that need not be saved.</param>
+/// <param name="Of">The link whose address stands in it; null for a new one, which has none yet.</param>
+public sealed record LinkTextRequest(LinkForm Form, Guid? Of);
+
 /// <param name="Date">A local date of the link's zone.</param>
 /// <param name="FromMinute">Minutes after midnight.</param>
 /// <param name="ToMinute">Minutes after midnight, after <paramref name="FromMinute"/>.</param>
 public sealed record LinkDarkRequest(LinkTimes Times, Guid? Of, LocalDate Date, int FromMinute, int ToMinute);
 
 /// <summary>Counts what a link offers, and finds times worth offering.</summary>
-public sealed class LinkReckoning(OpeningsLoader loader, LinkFilling filling, SupplyReckoning supply, DarkReckoning dark, RelaxationReckoning relaxations, IClock clock)
+public sealed class LinkReckoning(OpeningsLoader loader, LinkFilling filling, SupplyReckoning supply, DarkReckoning dark, RelaxationReckoning relaxations, LinkEditing editing, LinkTexts texts, LinkAddresses addresses, IClock clock)
 {
     private const int Suggested = 6;
     private const int MostWeeks = 8;
@@ -53,6 +57,15 @@ public sealed class LinkReckoning(OpeningsLoader loader, LinkFilling filling, Su
         return new LinkSupplyAnswer(
             clock.GetCurrentInstant(), page.Zone, minutes, openings.Count, openings, days.Days,
             page.Offer.Times.By == OfferBy.Marked ? [.. page.Offer.Times.Marked.Where(start => !all.Contains(start))] : [], await SuggestedAsync(free, request, minutes, zones, ct));
+    }
+
+    public async Task<LinkTextAnswer> TextAsync(LinkTextRequest request, CancellationToken ct)
+    {
+        var form = await filling.CheckAsync(request.Form, ct);
+        var page = await filling.TryOutAsync(form.Times, request.Of, ct);
+        page.Title = form.Title;
+        var address = request.Of is { } id ? LinkAddresses.Path(form.Details.Topic, addresses.Reveal((await editing.GetAsync(id, ct)).ProtectedSecret)) : null;
+        return texts.Write(page, form.Details.Text, form.GuestZone, form.GuestLanguage, await texts.ShownAsync(page, form.GuestZone, null, null, page.Durations[0], ct), address);
     }
 
     public async Task<DarkAnswer> WhyDarkAsync(LinkDarkRequest request, CancellationToken ct)

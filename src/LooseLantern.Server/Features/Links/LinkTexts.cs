@@ -15,8 +15,8 @@ namespace LooseLantern.Server.Features.Links;
 /// <summary>A link's times as they are sent.</summary>
 /// <param name="Text">Plain lines, by day in order of time.</param>
 /// <param name="Html">The same, in which each time leads to the confirmation with that time chosen.</param>
-/// <param name="Address">Whole.</param>
-public sealed record LinkTextAnswer(string Text, string Html, string Address);
+/// <param name="Address">Whole; null before there is one.</param>
+public sealed record LinkTextAnswer(string Text, string Html, string? Address);
 
 /// <summary>Writes out what a link offers.</summary>
 public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock clock)
@@ -48,8 +48,8 @@ public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock cl
         return [.. ShownOpenings.Of(input, page.Offer.Times.MostShown, zones).Where(opening => opening.Start.InZone(rules.Zone).Date is var date && (from is null || date >= from) && (to is null || date <= to))];
     }
 
-    /// <param name="address">From the root of the site.</param>
-    public LinkTextAnswer Write(Page page, LinkText how, string guestZone, string language, IReadOnlyList<Opening> openings, string address)
+    /// <param name="address">From the root of the site; null before there is one.</param>
+    public LinkTextAnswer Write(Page page, LinkText how, string guestZone, string language, IReadOnlyList<Opening> openings, string? address)
     {
         var own = DateTimeZoneProviders.Tzdb[page.Zone];
         var theirs = guestZone.Length == 0 ? own : DateTimeZoneProviders.Tzdb[guestZone];
@@ -63,7 +63,7 @@ public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock cl
         var form = how.Clock switch { ClockForm.H12 => Clock.Hours12, ClockForm.H24 => Clock.Hours24, _ => Clock.Usual };
         var written = TimeTextWriter.Write(openings, new TimeTextRequest(culture, form, first, second, how.AsRanges, clock.GetCurrentInstant().InZone(first).Date));
 
-        var whole = site.Value + address;
+        var whole = address is null ? null : site.Value + address;
         var head = $"{page.Title} ({page.Durations[0]} min)";
         List<string> lines = openings.Count == 0 ? [head, Nothing.GetValueOrDefault(language, Nothing["en"])] : [head, written.Zones, .. written.Days.Select(day => $"{day.Heading}: {string.Join(", ", day.Times.Select(time => time.Text))}")];
         var html = new StringBuilder($"<p>{WebUtility.HtmlEncode(lines[0])}<br>{WebUtility.HtmlEncode(lines[1])}</p>");
@@ -71,11 +71,11 @@ public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock cl
         {
             html.Append("<ul>");
             foreach (var day in written.Days)
-                html.Append("<li>").Append(WebUtility.HtmlEncode(day.Heading)).Append(": ").AppendJoin(", ", day.Times.Select(time => how.WithAddress ? Pressable(time, whole) : WebUtility.HtmlEncode(time.Text))).Append("</li>");
+                html.Append("<li>").Append(WebUtility.HtmlEncode(day.Heading)).Append(": ").AppendJoin(", ", day.Times.Select(time => how.WithAddress && whole is not null ? Pressable(time, whole) : WebUtility.HtmlEncode(time.Text))).Append("</li>");
             html.Append("</ul>");
         }
 
-        if (how.WithAddress)
+        if (how.WithAddress && whole is not null)
         {
             var here = Here.GetValueOrDefault(language, Here["en"]);
             lines.AddRange(["", here, whole]);

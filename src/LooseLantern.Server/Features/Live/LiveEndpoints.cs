@@ -10,13 +10,19 @@ namespace LooseLantern.Server.Features.Live;
 public static class LiveEndpoints
 {
     /// <summary>For guests who watch a page: each event means that its openings may be others now.</summary>
-    public static void MapPublicLive(this IEndpointRouteBuilder open) =>
+    public static void MapPublicLive(this IEndpointRouteBuilder open)
+    {
         open.MapGet("/desks/{desk}/pages/{page}/changes", async (string desk, string page, GuestPageFinding finding, LiveChanges live, IHostApplicationLifetime lifetime, CancellationToken ct) =>
             {
                 var found = await finding.FindAsync(desk, page, ct);
                 return Stream(live, found.Page.WorkspaceId, lifetime, ct);
             })
             .WithName("watchPage").WithTags("Guests").Produces(200, contentType: "text/event-stream").ProducesProblem(404).ProducesProblem(503);
+
+        open.MapGet("/links/{address}/changes", async (string address, GuestLinkFinding finding, LiveChanges live, IHostApplicationLifetime lifetime, CancellationToken ct) =>
+                Stream(live, (await finding.FindAsync(address, ct)).WorkspaceId, lifetime, ct))
+            .WithName("watchLink").WithTags("Guests").Produces(200, contentType: "text/event-stream").ProducesProblem(404).ProducesProblem(503);
+    }
 
     /// <summary>For people of the team: each event means that something in their workspace changed.</summary>
     public static void MapLive(this IEndpointRouteBuilder api) =>

@@ -278,6 +278,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/public/links/{address}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["watchLink"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/public/bookings/{secret}": {
         parameters: {
             query?: never;
@@ -2106,23 +2122,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/links/{id}/text": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description A question that changes nothing: its times as they are sent, plain and as HTML. */
-        post: operations["writeLinkText"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/links/supply": {
         parameters: {
             query?: never;
@@ -2165,6 +2164,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["askWhyLinkDark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Its times as they are sent, plain and as HTML. */
+        post: operations["writeLinkText"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3695,15 +3711,17 @@ export interface components {
             text: string;
             /** @description The same, in which each time leads to the confirmation with that time chosen. */
             html: string;
-            /** @description Whole. */
-            address: string;
+            /** @description Whole; null before there is one. */
+            address: null | string;
         };
-        LinkTextForm: {
-            text: components["schemas"]["LinkText"];
-            /** @description IANA id; empty for the link's own zone. */
-            guestZone: string;
-            /** @description Language tag. */
-            language: string;
+        LinkTextRequest: {
+            /** @description Of a link that need not be saved. */
+            form: components["schemas"]["LinkForm"];
+            /**
+             * Format: uuid
+             * @description The link whose address stands in it; null for a new one, which has none yet.
+             */
+            of: null | string;
         };
         /** @description All of a link that decides on its openings. */
         LinkTimes: {
@@ -5463,6 +5481,44 @@ export interface operations {
             path: {
                 desk: string;
                 page: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    watchLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                address: string;
             };
             cookie?: never;
         };
@@ -10714,50 +10770,6 @@ export interface operations {
             };
         };
     };
-    writeLinkText: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LinkTextForm"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LinkTextAnswer"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     tryOutLink: {
         parameters: {
             query?: never;
@@ -10853,6 +10865,48 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    writeLinkText: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkTextRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkTextAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

@@ -21,6 +21,14 @@
     beside?: string | undefined;
     /** What can be changed on the board; where it is of a block, the block's own bar is left out. */
     marks?: BoardMark[];
+    /** Minutes of what a press puts down, where it is always as long. */
+    length?: number | undefined;
+    /** What is painted here. */
+    paints?: 'office hours' | 'times' | 'stretches';
+    /** What stands beneath a date instead of its month. */
+    beneath?: (date: string) => string;
+    /** Called where somebody asks about a whole day. */
+    onday?: (date: string) => void;
     /** Whether time of this host may be painted. */
     mayPaint?: (host: Schemas['BoardHost']) => boolean;
     onpaint?: (span: BoardSpan) => void;
@@ -29,7 +37,7 @@
     onpick?: (key: string) => void;
   }
 
-  let { board, hosts, today, together, beside, marks = [], mayPaint = () => false, onpaint, onchange, onerase, onpick }: Props = $props();
+  let { board, hosts, today, together, beside, marks = [], length, paints = 'office hours', beneath, onday, mayPaint = () => false, onpaint, onchange, onerase, onpick }: Props = $props();
 
   const axis = $derived(hoursOf(board, new Set(hosts.map((host) => host.id))));
   const hours = $derived(hourMarks(axis));
@@ -95,8 +103,8 @@
           <tr>
             {#if i === 0}
               <th scope="rowgroup" rowspan={rows} class="pt-1.5 pr-2 text-left align-top max-md:hidden">
-                <span class="font-heading block leading-tight" title={fullDate(day.date)}>{dayName(day.date)}</span>
-                <span class="block text-[12px] font-normal text-muted">{day.date === today ? 'today' : monthName(day.date)}</span>
+                {#if onday}<button type="button" class="font-heading block leading-tight underline decoration-line-strong decoration-dotted underline-offset-4" title="Why is {fullDate(day.date)} not open?" aria-label="{fullDate(day.date)}: why is it not open?" onclick={() => onday(day.date)}>{dayName(day.date)}</button>{:else}<span class="font-heading block leading-tight" title={fullDate(day.date)}>{dayName(day.date)}</span>{/if}
+                <span class="block text-[12px] font-normal text-muted">{beneath?.(day.date) || (day.date === today ? 'today' : monthName(day.date))}</span>
                 {#if beside && aheadNow !== ahead}<span class="block text-[11px] font-normal text-amber-text">{cityOf(beside)} {aheadInWords(aheadNow)}</span>{/if}
               </th>
             {/if}
@@ -112,6 +120,7 @@
                 {hours}
                 zone={board.zone}
                 isTabStop={stop === id}
+                {length}
                 onpaint={canPaint ? (span) => onpaint({ ...span, date: day.date, hostId: host.id }) : undefined}
                 onchange={onchange ? (key, span, lane) => onchange(key, { ...span, ...laneOf(lane) }) : undefined}
                 {onerase}
@@ -126,5 +135,5 @@
     {/each}
   </table>
   <p class="mt-2 min-h-6 text-sm" data-test="pointed">{#if pointed}{pointed}{:else}<span class="text-muted">Point at a bar, or press in a lane, to read what is there.</span>{/if}</p>
-  <BoardLegend {together} canPaint={onpaint !== undefined} />
+  <BoardLegend {together} paints={onpaint === undefined ? undefined : paints} />
 </div>

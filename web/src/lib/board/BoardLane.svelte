@@ -17,6 +17,8 @@
     hours: readonly number[];
     zone: string;
     isTabStop: boolean;
+    /** Minutes of what a press puts down, where it is always as long. */
+    length?: number | undefined;
     onpaint?: ((span: MinuteSpan) => void) | undefined;
     onchange?: ((key: string, span: MinuteSpan, lane: string) => void) | undefined;
     onerase?: ((key: string) => void) | undefined;
@@ -24,7 +26,7 @@
     onpoint: (said: string) => void;
   }
 
-  let { id, host, date, bars, marks, axis, hours, zone, isTabStop, onpaint, onchange, onerase, onpick, onpoint }: Props = $props();
+  let { id, host, date, bars, marks, axis, hours, zone, isTabStop, length, onpaint, onchange, onerase, onpick, onpoint }: Props = $props();
 
   const within = $derived(bars.filter((bar) => bar.toMinute > axis.from && bar.fromMinute < axis.to));
 </script>
@@ -38,6 +40,7 @@
   {axis}
   {marks}
   {isTabStop}
+  {length}
   describe={(minute) => whatIsAt(bars, minute, zone)}
   {...onpaint ? { onpaint } : {}}
   {...onchange ? { onchange } : {}}

@@ -1,4 +1,5 @@
 import type { MinuteSpan } from '$lib/lanes/spans';
+import type { MarkTone } from '$lib/lanes/tones';
 
 /** Something on a board that can be picked, moved, stretched and erased. Minutes are of the day in the board's zone. */
 export interface BoardMark extends MinuteSpan {
@@ -7,7 +8,7 @@ export interface BoardMark extends MinuteSpan {
   date: string;
   label: string;
   text?: string;
-  tone: 'paint' | 'block';
+  tone: MarkTone;
 }
 
 /** A place on the board that was painted, or that a mark was taken to. */

@@ -33,6 +33,11 @@
   const fieldProblem = $derived(problem?.errors !== undefined);
   const nameMend = $derived(mendOf(problem, 'guest.name'));
   const emailMend = $derived(mendOf(problem, 'guest.email'));
+  const known = $derived(guest.known);
+  const one = $derived(known?.guests.length === 1 && page.places === 1 ? known.guests[0] : undefined);
+  const asksName = $derived(one === undefined && guest.who === undefined);
+  // Of several guests the server knows whether it has their email; where it has none, it asks.
+  const asksEmail = $derived(one !== undefined ? known?.email === '' : guest.who === undefined || emailMend !== undefined || guest.typed.email !== '');
   const clash = $derived(clashOf(guest.taken, opening.start, opening.end));
 
   function submit(event: SubmitEvent): void {
@@ -96,12 +101,26 @@
         </ProblemNote>
       </div>
     {/if}
-    <Field label={say('Your name')} id="guest-name" mend={nameMend}>
-      <Input id="guest-name" name="name" autocomplete="name" bind:value={guest.typed.name} aria-invalid={nameMend !== undefined} aria-describedby={nameMend ? 'guest-name-mend' : undefined} class="min-h-10 max-md:min-h-11" />
-    </Field>
-    <Field label={say('Your email')} id="guest-email" mend={emailMend}>
-      <Input id="guest-email" name="email" type="email" autocomplete="email" bind:value={guest.typed.email} aria-invalid={emailMend !== undefined} aria-describedby={emailMend ? 'guest-email-mend' : undefined} class="min-h-10 max-md:min-h-11" />
-    </Field>
+    {#if one}
+      <p class="self-center md:col-span-2">{known?.email ? say('For {name}, {email}.', { name: one, email: known.email }) : say('For {name}.', { name: one })}</p>
+    {:else if known && known.guests.length > 1}
+      <Field label={say('Who are you?')} id="guest-who" class="md:col-span-2">
+        <select id="guest-who" class="min-h-10 w-full rounded-lg border border-line-strong bg-card px-3 max-md:min-h-11" bind:value={() => guest.who ?? -1, (who) => (guest.who = who < 0 ? undefined : who)}>
+          <option value={-1}>{say('Somebody else')}</option>
+          {#each known.guests as name, who (who)}<option value={who}>{name}</option>{/each}
+        </select>
+      </Field>
+    {/if}
+    {#if asksName}
+      <Field label={say('Your name')} id="guest-name" mend={nameMend}>
+        <Input id="guest-name" name="name" autocomplete="name" bind:value={guest.typed.name} aria-invalid={nameMend !== undefined} aria-describedby={nameMend ? 'guest-name-mend' : undefined} class="min-h-10 max-md:min-h-11" />
+      </Field>
+    {/if}
+    {#if asksEmail}
+      <Field label={say('Your email')} id="guest-email" mend={emailMend}>
+        <Input id="guest-email" name="email" type="email" autocomplete="email" bind:value={guest.typed.email} aria-invalid={emailMend !== undefined} aria-describedby={emailMend ? 'guest-email-mend' : undefined} class="min-h-10 max-md:min-h-11" />
+      </Field>
+    {/if}
     {#if guest.asksCode}
       <Field label={say('The code from our mail')} id="guest-code" mend={mendOf(problem, 'code')}>
         <Input id="guest-code" name="code" inputmode="numeric" autocomplete="one-time-code" bind:value={guest.code} aria-invalid={mendOf(problem, 'code') !== undefined} class="min-h-10 max-md:min-h-11" />

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { Skeleton } from 'flowbite-svelte';
-  import { onMount, tick } from 'svelte';
+  import { onMount, tick, type Snippet } from 'svelte';
   import type { Schemas } from '$lib/api/client';
   import { lengthOf } from '$lib/time/format';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -21,7 +21,13 @@
   import WeekStrip from './WeekStrip.svelte';
   import ZoneChoice from './ZoneChoice.svelte';
 
-  let { source }: { source: GuestSource } = $props();
+  interface Props {
+    source: GuestSource;
+    /** What stands beneath the openings. */
+    beneath?: Snippet<[GuestPageState]>;
+  }
+
+  let { source, beneath }: Props = $props();
 
   // svelte-ignore state_referenced_locally -- another page is another route visit, which makes this component anew
   const guest = new GuestPageState(source);
@@ -33,12 +39,13 @@
   const durations = [...page.durations].sort((one, other) => one - other);
   const week = $derived(guest.weeks.find((candidate) => candidate.monday === guest.week));
   let reading = $state(false);
+  let wentMeanwhile = $state(false);
   let tried = $state.raw<Schemas['TriedBooking'] | undefined>(undefined);
   const nothingAtAll = $derived(guest.openings?.length === 0);
   const about = page.description !== '' || page.directions !== '';
 
   onMount(() => {
-    void guest.load();
+    void guest.load().then(chooseAsked);
     const unwatch = guest.watch();
     tellFrame('opened');
     const untell = tellHeight();
@@ -52,6 +59,15 @@
     JSON.stringify(guest.typed);
     guest.keepTyped();
   });
+
+  /** A time that was pressed in a mail is chosen here; only another press reserves it. */
+  async function chooseAsked(): Promise<void> {
+    const at = guest.known?.at;
+    if (at === undefined) return;
+    const opening = guest.shown.find((one) => one.start === at);
+    if (opening) await choose(opening);
+    else wentMeanwhile = true;
+  }
 
   /** An empty day names the next opening, but only the first of several empty days in a row. */
   function nextAfter(date: string, previous: string | undefined): ShownOpening | null {
@@ -123,6 +139,7 @@
     <ZoneChoice {guest} />
   </div>
 
+  {#if wentMeanwhile}<p class="mt-4 rounded-lg border-l-4 border-brick bg-brick-tint px-4 py-3 text-brick-text" role="status">{say('This time is not open any more.')} {say('Choose another of the times below.')}</p>{/if}
   {#if guest.loadProblem}
     <div class="mt-4"><ProblemNote problem={guest.loadProblem} /></div>
   {/if}
@@ -157,4 +174,5 @@
     <button type="button" class="mt-3 min-h-11 underline underline-offset-4" onclick={() => void guest.showLater()}>{say('Look further ahead')}</button>
   {/if}
   {#if guest.openings && !nothingAtAll}<OwnCalendar {guest} />{/if}
+  {@render beneath?.(guest)}
 </svelte:element>

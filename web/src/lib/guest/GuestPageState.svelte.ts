@@ -6,7 +6,7 @@ import { ServerClock, ownZone } from '$lib/time/clock';
 import { byDate, shownIn, weeksBetween, type ShownOpening } from './days';
 import { keep, keptOf, type Typed } from './kept';
 import { readCalendar, type Taken } from './ownCalendar';
-import type { GuestSource, Reserved } from './source';
+import type { GuestSource, Known, Reserved } from './source';
 
 /** How many days more are looked at in one go. */
 const DAYS_SHOWN = 183;
@@ -31,6 +31,8 @@ export class GuestPageState {
   /** The code that was mailed, where the page wants an address proven. */
   code = $state('');
   asksCode = $state(false);
+  /** Which of several known guests this is; undefined for somebody else. */
+  who = $state<number | undefined>(undefined);
   /** Whether the reader's own time stands beside that of the place. */
   alsoMine = $state(false);
   /** What a calendar of the guest's own has taken; it is read here and sent nowhere. */
@@ -66,6 +68,10 @@ export class GuestPageState {
     if (kept) Object.assign(this.typed, kept, { answers: Object.fromEntries(Object.entries(kept.answers).filter(([key]) => page.questions.some((question) => question.key === key))) });
     // Only a personal address tells who it is for.
     if (page.guest) Object.assign(this.typed, page.guest);
+  }
+
+  get known(): Known | undefined {
+    return this.#source.known;
   }
 
   get isPreview(): boolean {
@@ -185,7 +191,7 @@ export class GuestPageState {
     };
     this.reserving = true;
     try {
-      const reserved = await this.#source.reserve(body, this.#keyFor(JSON.stringify({ ...body, code: undefined })));
+      const reserved = await this.#source.reserve(body, this.#keyFor(JSON.stringify({ ...body, code: undefined, who: this.who })), this.who);
       this.problem = undefined;
       if (reserved.kind === 'booked') keep(this.#source.name, undefined);
       return reserved;

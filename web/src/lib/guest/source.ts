@@ -13,6 +13,16 @@ interface Range {
   duration: string;
 }
 
+/** Whom a link is for. */
+export interface Known {
+  /** By name, in the order of the link. */
+  guests: readonly string[];
+  /** The one guest's email, masked; empty where it is not known. */
+  email: string;
+  /** The start that was pressed in a mail; it is chosen, and never booked by itself. */
+  at: string | undefined;
+}
+
 /** Where a guest's page gets its openings from and reserves them: the page as it is published, or as it would be. */
 export interface GuestSource {
   /** What is typed is kept under this name in the tab. */
@@ -22,10 +32,13 @@ export interface GuestSource {
   readonly changes: string;
   /** Whether nothing is reserved for real. */
   readonly isPreview: boolean;
+  /** Whom it is for, where that is known: nothing is asked then that is known. */
+  readonly known?: Known;
   openings: (range: Range) => Promise<Schemas['OpeningsAnswer']>;
   /** Counts what was looked for; nothing of who looked. */
   look: (date: string, part: Part | undefined, found: boolean) => void;
-  reserve: (body: Schemas['BookRequest'], key: string) => Promise<Reserved>;
+  /** @param who The number of the guest, of several that are known. */
+  reserve: (body: Schemas['BookRequest'], key: string, who: number | undefined) => Promise<Reserved>;
 }
 
 /** A page as guests have it. */
@@ -55,5 +68,24 @@ export function previewSource(id: string, page: Schemas['GuestPage']): GuestSour
     openings: (query) => must(api.GET('/api/pages/{id}/as-guest/openings', { params: { path, query } })),
     look: () => undefined,
     reserve: async (body) => ({ kind: 'tried', tried: await must(api.POST('/api/pages/{id}/as-guest/bookings', { params: { path }, body })) }),
+  };
+}
+
+/** An availability link. */
+export function linkSource(address: string, link: Schemas['GuestLink'], at: string | undefined): GuestSource {
+  const path = { address };
+  return {
+    name: `times/${address}`,
+    page: link.page,
+    changes: `/api/public/links/${encodeURIComponent(address)}/changes`,
+    isPreview: false,
+    known: { guests: link.guests, email: link.knownEmail, at },
+    openings: (query) => must(guestApi.GET('/api/public/links/{address}/openings', { params: { path, query } })),
+    look: () => undefined,
+    reserve: async ({ start, duration, zone, guest, answers }, key, who) => {
+      const body = { start, duration, zone, name: guest.name || null, email: guest.email || null, guest: who ?? null, answers: answers ?? null };
+      const made = await must(guestApi.POST('/api/public/links/{address}/bookings', { params: { path, header: { 'Idempotency-Key': key } }, body }));
+      return { kind: 'booked', path: made.path, start: made.start, end: made.end, goTo: made.goTo };
+    },
   };
 }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { DAY, minuteText, moved, painted, placeOn, snap, stretched, type Axis, type MinuteSpan } from './spans';
+  import { looksOf, type MarkTone } from './tones';
 
   /** Something in a lane that can be picked, moved, stretched and erased. */
   interface LaneMark extends MinuteSpan {
@@ -9,7 +10,7 @@
     label: string;
     /** Written on it where there is room. */
     text?: string;
-    tone: 'paint' | 'block';
+    tone: MarkTone;
   }
 
   interface Props {
@@ -20,6 +21,8 @@
     axis: Axis;
     marks: LaneMark[];
     step?: number;
+    /** Minutes of what a press puts down, where it is always as long; then nothing is stretched. */
+    length?: number | undefined;
     /** What lies at a minute besides the marks, for the keyboard. */
     describe?: (minute: number) => string;
     isTabStop?: boolean;
@@ -32,7 +35,7 @@
     children?: Snippet;
   }
 
-  let { id, label, axis, marks, step = 15, describe, isTabStop = true, onpaint, onchange, onerase, onpick, onpoint, children }: Props = $props();
+  let { id, label, axis, marks, step = 15, length, describe, isTabStop = true, onpaint, onchange, onerase, onpick, onpoint, children }: Props = $props();
 
   type Drag = { kind: 'paint'; start: number; at: number } | { kind: 'move' | 'from' | 'to'; mark: LaneMark; start: number; at: number; moved: boolean };
 
@@ -45,7 +48,7 @@
 
   const canPaint = $derived(onpaint !== undefined);
   const ghost = $derived.by((): MinuteSpan | undefined => {
-    if (drag?.kind === 'paint') return painted(drag.start, drag.at, step, axis);
+    if (drag?.kind === 'paint') return length === undefined ? painted(drag.start, drag.at, step, axis) : put(drag.at, length);
     if (lighting !== undefined && caret !== undefined) return painted(lighting, caret, step, axis);
     return undefined;
   });
@@ -60,6 +63,12 @@
   function spanOf(of: Exclude<Drag, { kind: 'paint' }>): MinuteSpan {
     if (of.kind === 'move') return moved(of.mark, snap(of.at - of.start, step));
     return stretched(of.mark, of.kind, snap(of.at, step), step);
+  }
+
+  /** What a press at a minute puts down, within the lane. */
+  function put(minute: number, long: number): MinuteSpan {
+    const from = Math.max(axis.from, Math.min(Math.floor(minute / step) * step, axis.to - step));
+    return { from, to: from + long };
   }
 
   function markAt(minute: number): LaneMark | undefined {
@@ -84,7 +93,7 @@
     if (mark && element) {
       const box = element.getBoundingClientRect();
       const edge = Math.min(EDGE, box.width / 4);
-      const kind = event.clientX - box.left <= edge ? 'from' : box.right - event.clientX <= edge ? 'to' : 'move';
+      const kind = length !== undefined ? 'move' : event.clientX - box.left <= edge ? 'from' : box.right - event.clientX <= edge ? 'to' : 'move';
       drag = { kind, mark, start: at, at, moved: false };
     } else if (canPaint) {
       drag = { kind: 'paint', start: at, at };
@@ -109,7 +118,10 @@
     drag = undefined;
     if (!done) return;
     // A mere press asks what is there; it paints nothing.
-    if (done.kind === 'paint' && Math.abs(done.at - done.start) < step / 3) onpoint?.(Math.floor(done.at));
+    if (done.kind === 'paint' && length !== undefined) {
+      onpoint?.(Math.floor(done.at));
+      onpaint?.(put(done.at, length));
+    } else if (done.kind === 'paint' && Math.abs(done.at - done.start) < step / 3) onpoint?.(Math.floor(done.at));
     else if (done.kind === 'paint') onpaint?.(painted(done.start, done.at, step, axis));
     else if (done.moved) onchange?.(done.mark.key, spanOf(done), done.kind === 'move' ? laneUnder(event) : id);
     else onpick?.(done.mark.key);
@@ -124,14 +136,15 @@
       const span = moved(mark, by);
       caret = at + span.from - mark.from;
       onchange?.(mark.key, span, id);
-    } else if (by !== 0 && mark && event.shiftKey) {
+    } else if (by !== 0 && mark && event.shiftKey && length === undefined) {
       const span = stretched(mark, 'to', mark.to + by, step);
       caret = Math.min(at, span.to - step);
       onchange?.(mark.key, span, id);
     } else if (by !== 0) {
       caret = Math.min(Math.max(at + by, axis.from), lighting === undefined ? axis.to - step : axis.to);
       onpoint?.(caret);
-    } else if (event.key === ' ' && canPaint && lighting === undefined) {
+    } else if (event.key === ' ' && canPaint && length !== undefined) onpaint?.(put(at, length));
+    else if (event.key === ' ' && canPaint && lighting === undefined) {
       caret = at;
       lighting = at;
     } else if (event.key === ' ' && lighting !== undefined) {
@@ -175,14 +188,12 @@
     <span
       data-mark={mark.key}
       title="{mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}"
-      class="absolute inset-y-[2px] overflow-visible rounded-[5px] px-1 text-[11.5px] leading-[17px] whitespace-nowrap {mark.tone === 'paint'
-        ? 'bg-glow-bar text-[#18223b]'
-        : 'border border-glow bg-glow-tint font-semibold text-on-tint'} {onchange ? 'cursor-grab' : ''} {picked === mark.key ? 'z-10 outline-2 outline-ink' : ''}"
+      class="absolute inset-y-[2px] overflow-visible rounded-[5px] px-1 text-[11.5px] leading-[17px] whitespace-nowrap {looksOf[mark.tone]} {onchange ? 'cursor-grab' : ''} {picked === mark.key ? 'z-10 outline-2 outline-ink' : ''}"
       style={placeOn(axis, mark.from, mark.to)}
     >
       <span class="sr-only">{mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}</span>
       {#if mark.text}<span aria-hidden="true" class="block overflow-hidden">{mark.text}</span>{/if}
-      {#if onchange}
+      {#if onchange && length === undefined}
         <span aria-hidden="true" class="absolute inset-y-0 left-0 w-2 cursor-ew-resize"></span><span aria-hidden="true" class="absolute inset-y-0 right-0 w-2 cursor-ew-resize"></span>
       {/if}
       {#if picked === mark.key && onerase}

@@ -1,12 +1,13 @@
 <script lang="ts">
   import { Toast } from 'flowbite-svelte';
   import { goto } from '$app/navigation';
-  import type { Schemas } from '$lib/api/client';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
   import ActingForNote from '$lib/acting/ActingForNote.svelte';
   import RecordList from '$lib/record/RecordList.svelte';
   import { DarkQuestion } from '$lib/supply/DarkQuestion.svelte';
   import DarkPanel from '$lib/supply/DarkPanel.svelte';
-  import { relaxationWords, taken } from '$lib/supply/relaxations';
+  import { elsewhere, relaxationWords, taken } from '$lib/supply/relaxations';
   import RelaxationsPanel from '$lib/supply/RelaxationsPanel.svelte';
   import { counted } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -53,7 +54,9 @@
   const hostIds = $derived(times.lineUp.flatMap((seat) => seat.hostIds));
   const lineUp = $derived(hosts.filter((candidate) => hostIds.includes(candidate.id)));
   // svelte-ignore state_referenced_locally -- an editor is one for as long as this screen stands
-  const dark = new DarkQuestion(() => ({ times: $state.snapshot(editor.form.times), duration: editor.supply?.duration ?? null, pageId: editor.saved?.id ?? null }));
+  const dark = new DarkQuestion(({ date, fromMinute, toMinute }) =>
+    must(api.POST('/api/pages/dark', { body: { times: $state.snapshot(editor.form.times), duration: editor.supply?.duration ?? null, pageId: editor.saved?.id ?? null, date, fromMinute, toMinute } })),
+  );
   // Whoever coordinates may change what is theirs, or of hosts who let them.
   const mayEdit = $derived(me.isCoordinator && lineUp.every((host) => host.mayOffer));
   let sharing = $state(false);
@@ -179,7 +182,7 @@
       onweeks={(weeks) => (editor.weeks = weeks)}
     />
     <DarkPanel question={dark} />
-    <RelaxationsPanel relaxations={editor.relaxations} form={editor.form} {mayEdit} ontake={take} />
+    <RelaxationsPanel relaxations={editor.relaxations} elsewhere={(relaxation) => elsewhere(relaxation, editor.form)} {mayEdit} ontake={take} />
     <CheckUp {editor} {calendars} {desks} />
     {#if saved}<Looks pageId={saved.id} />{/if}
     {#if saved}<History pageId={saved.id} version={saved.version} zone={me.zone} {mayEdit} onrestore={restore} />{/if}

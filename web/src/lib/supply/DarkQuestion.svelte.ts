@@ -1,5 +1,5 @@
-import { api, type Schemas } from '$lib/api/client';
-import { must, problemOf, type Problem } from '$lib/api/problem';
+import type { Schemas } from '$lib/api/client';
+import { problemOf, type Problem } from '$lib/api/problem';
 
 /** A stretch of a day without openings, in minutes after midnight of the page's zone. */
 export interface DarkStretch {
@@ -16,20 +16,19 @@ export class DarkQuestion {
   answer = $state.raw<Schemas['DarkAnswer'] | undefined>(undefined);
   problem = $state.raw<Problem | undefined>(undefined);
 
-  readonly #of: () => { times: Schemas['PageTimes']; duration: number | null; pageId: string | null };
+  readonly #reasonsFor: (stretch: DarkStretch) => Promise<Schemas['DarkAnswer']>;
 
-  /** @param of What is asked about, at the moment of asking. */
-  constructor(of: () => { times: Schemas['PageTimes']; duration: number | null; pageId: string | null }) {
-    this.#of = of;
+  /** @param reasonsFor Asks about a stretch of whatever is being made, as it is at that moment. */
+  constructor(reasonsFor: (stretch: DarkStretch) => Promise<Schemas['DarkAnswer']>) {
+    this.#reasonsFor = reasonsFor;
   }
 
   async ask(stretch: DarkStretch): Promise<void> {
     this.asked = stretch;
     this.answer = undefined;
     this.problem = undefined;
-    const { date, fromMinute, toMinute } = stretch;
     try {
-      const answer = await must(api.POST('/api/pages/dark', { body: { ...this.#of(), date, fromMinute, toMinute } }));
+      const answer = await this.#reasonsFor(stretch);
       if (this.asked === stretch) this.answer = answer;
     } catch (thrown) {
       if (this.asked === stretch) this.problem = problemOf(thrown);

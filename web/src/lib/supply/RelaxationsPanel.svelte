@@ -1,16 +1,16 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import type { PageForm } from '$lib/pages/form';
-  import { elsewhere, relaxationWords } from './relaxations';
+  import { relaxationWords } from './relaxations';
 
   interface Props {
     relaxations: Schemas['RelaxationsAnswer'] | undefined;
-    form: PageForm;
+    /** Where a change is made that is no change of this one. */
+    elsewhere: (relaxation: Schemas['RelaxationView']) => { text: string; href: string } | undefined;
     mayEdit: boolean;
     ontake: (relaxation: Schemas['RelaxationView']) => void;
   }
 
-  let { relaxations, form, mayEdit, ontake }: Props = $props();
+  let { relaxations, elsewhere, mayEdit, ontake }: Props = $props();
 
   const MOST = 6;
   const gaining = $derived((relaxations?.relaxations ?? []).filter((one) => one.gained > 0).slice(0, MOST));
@@ -38,7 +38,7 @@
     {#if gaining.length === 0}<p class="mt-1 text-muted">No single change of a rule would open more in these {relaxations.weeks} weeks.</p>{/if}
     <ul class="mt-1">
       {#each gaining as relaxation, i (i)}
-        {@const place = elsewhere(relaxation, form)}
+        {@const place = elsewhere(relaxation)}
         <li class="flex items-center gap-3 border-t border-line py-1.5 first:border-t-0">
           <span class="min-w-0 flex-1">{relaxationWords(relaxation)}{#if relaxation.lost > 0}{' '}<span class="text-sm text-muted">and takes {relaxation.lost}</span>{/if}</span>
           {#if place}

@@ -32,4 +32,13 @@ export const serverPhrases = [
   'Wait a moment, then try again. What you typed is kept.',
   'You have as many bookings here as one guest may have.',
   'Cancel one of them, or wait until one is over.',
+  'These times were taken back.',
+  'These times are not offered any more.',
+  'Ask whoever sent them to you for others.',
+  'A time was taken by this link already.',
+  'Load it again to see which.',
+  'Name 1 to 6 times that would suit you.',
+  'Name times to come, within a year.',
+  'Your wishes have been sent.',
+  'Wait for an answer to them first.',
 ] as const;

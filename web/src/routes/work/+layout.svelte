@@ -12,6 +12,7 @@
   const REFRESH_EVERY = 30_000;
   const places = [
     { href: '/work/pages', name: 'Pages' },
+    { href: '/work/links', name: 'Links' },
     { href: '/work/bookings', name: 'Bookings' },
     { href: '/work/board', name: 'Board' },
     { href: '/work/hours', name: 'Hours' },

@@ -1,0 +1,57 @@
+<script lang="ts">
+  import { Input, Modal } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
+  import { api } from '$lib/api/client';
+  import { mendOf, must } from '$lib/api/problem';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Field from '$lib/ui/Field.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import type { LinkEditing } from './LinkEditing.svelte';
+  import { dayAndTime } from './words';
+
+  interface Props {
+    link: LinkEditing;
+    start: string;
+    onbooked: () => void;
+    onclose: () => void;
+  }
+
+  let { link, start, onbooked, onclose }: Props = $props();
+
+  const booking = new Attempt();
+  // svelte-ignore state_referenced_locally -- what is typed is the reader's from then on
+  let name = $state(link.form.guests[0]?.name ?? '');
+  // svelte-ignore state_referenced_locally
+  let email = $state(link.form.guests[0]?.email ?? '');
+  const isOurs = $derived(link.form.details.isAmongOurselves);
+  // One key for one wish: pressed again after a lost answer, the server finds the booking it made.
+  const key = crypto.randomUUID();
+
+  async function book(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const done = await booking.run(async () => {
+      if ((link.isChanged || link.id === undefined) && !(await link.save())) return;
+      const body = { start, duration: link.minutes, name, email };
+      await must(api.POST('/api/links/{id}/bookings', { params: { path: { id: link.id ?? '' }, header: { 'Idempotency-Key': key } }, body }));
+    });
+    if (link.problem) onclose();
+    else if (done) onbooked();
+  }
+</script>
+
+<Modal open title="Book {dayAndTime(start, link.form.times.zone)}" size="sm" {onclose}>
+  <form novalidate class="space-y-3" onsubmit={(event) => void book(event)}>
+    {#if isOurs}
+      <p>It is put into the calendars of everybody in the line-up, in your name.</p>
+    {:else}
+      <Field label="Guest’s name" id="hand-name" mend={mendOf(booking.problem, 'name')}><Input id="hand-name" bind:value={name} /></Field>
+      <Field label="Guest’s email" id="hand-email" mend={mendOf(booking.problem, 'email')}><Input id="hand-email" type="email" bind:value={email} /></Field>
+      <p class="text-sm text-muted">The invitation goes out straight away. What else is held for {name || 'them'} is freed.</p>
+    {/if}
+    {#if booking.problem && !booking.problem.errors}<ProblemNote problem={booking.problem} />{/if}
+    <div class="flex justify-end gap-3">
+      <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+      <ActionButton kind="main" type="submit" disabled={booking.busy}>Book it</ActionButton>
+    </div>
+  </form>
+</Modal>

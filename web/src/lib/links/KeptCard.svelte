@@ -1,0 +1,67 @@
+<script lang="ts">
+  import { Input, Toggle } from 'flowbite-svelte';
+  import { Temporal } from 'temporal-polyfill';
+  import { cityOf } from '$lib/time/clock';
+  import { dateIn, timeOf } from '$lib/time/format';
+  import type { LinkEditing } from './LinkEditing.svelte';
+  import { dayAndTime } from './words';
+
+  interface Props {
+    link: LinkEditing;
+    mayEdit: boolean;
+    now: string;
+    onmade: () => void;
+  }
+
+  let { link, mayEdit, now, onmade }: Props = $props();
+
+  const HOUR_OF_CLOSE = 18;
+  const { zone } = $derived(link.form.times);
+  const holds = $derived(link.saved?.holds ?? []);
+  const until = $derived(holds[0]?.until ?? undefined);
+  // Until this evening, or the next where that is near.
+  const usual = $derived.by(() => {
+    const here = Temporal.Instant.from(now).toZonedDateTimeISO(zone);
+    const day = here.hour < HOUR_OF_CLOSE - 2 ? here : here.add({ days: 1 });
+    return day.toPlainDate().toPlainDateTime({ hour: HOUR_OF_CLOSE }).toString({ smallestUnit: 'minute' });
+  });
+  let typed = $state<string | undefined>(undefined);
+  const wall = $derived(typed ?? (until ? Temporal.Instant.from(until).toZonedDateTimeISO(zone).toPlainDateTime().toString({ smallestUnit: 'minute' }) : usual));
+  const counted = $derived(holds.length === 1 ? 'One time is' : `${String(holds.length)} times are`);
+
+  function instant(): string {
+    return Temporal.PlainDateTime.from(wall).toZonedDateTime(zone).toInstant().toString({ smallestUnit: 'second' });
+  }
+
+  async function turn(on: boolean): Promise<void> {
+    if (await link.hold(on ? instant() : null)) {
+      typed = undefined;
+      onmade();
+    }
+  }
+</script>
+
+<section aria-labelledby="kept" class="rounded-2xl border border-line bg-card p-4">
+  <h2 id="kept" class="text-[17px]">Kept for {link.guestName || 'them'}</h2>
+  {#if link.offer.by !== 'marked'}
+    <p class="mt-1 text-muted">Only times that you mark can be held.</p>
+  {:else}
+    <div class="mt-1.5 flex items-start gap-2.5">
+      <Toggle checked={holds.length > 0} aria-label="Hold all marked times" disabled={!mayEdit || link.busy || link.isOver || link.offer.marked.length === 0} onchange={(event: Event & { currentTarget: HTMLInputElement }) => void turn(event.currentTarget.checked)} />
+      <p>
+        {#if holds.length > 0 && until}
+          {counted} held on all their calendars until <strong>{dateIn(until, zone) === dateIn(now, zone) ? 'today' : dayAndTime(until, zone).split(',')[0]}, {timeOf(until, zone)}</strong>. <span class="text-muted">When one is taken, the others are freed.</span>
+        {:else}
+          Hold all marked times on everybody’s calendars until
+        {/if}
+      </p>
+    </div>
+    {#if mayEdit && !link.isOver}
+      <div class="mt-2 flex flex-wrap items-center gap-2 text-sm">
+        <span class="w-52"><Input type="datetime-local" aria-label="Held until, {cityOf(zone)} time" class="py-1.5" bind:value={() => wall, (next) => (typed = next || undefined)} /></span>
+        {#if holds.length > 0 && typed !== undefined}<button type="button" class="min-h-9 underline underline-offset-4" onclick={() => void turn(true)}>Hold until then</button>{/if}
+      </div>
+    {/if}
+    {#if link.mend('until')}<p class="mt-1 text-sm text-brick" role="alert">{link.mend('until')}</p>{/if}
+  {/if}
+</section>

@@ -1,0 +1,192 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Badge, Input, Modal, Toast } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
+  import { watchChanges } from '$lib/live/changes';
+  import LeaveGuard from '$lib/pages/LeaveGuard.svelte';
+  import RecordList from '$lib/record/RecordList.svelte';
+  import DarkPanel from '$lib/supply/DarkPanel.svelte';
+  import { DarkQuestion } from '$lib/supply/DarkQuestion.svelte';
+  import RelaxationsPanel from '$lib/supply/RelaxationsPanel.svelte';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import BookByHand from './BookByHand.svelte';
+  import KeptCard from './KeptCard.svelte';
+  import LinkBoard from './LinkBoard.svelte';
+  import LinkDetails from './LinkDetails.svelte';
+  import type { LinkEditing } from './LinkEditing.svelte';
+  import LinkLineUp from './LinkLineUp.svelte';
+  import OfferedTimes from './OfferedTimes.svelte';
+  import OfferSentence from './OfferSentence.svelte';
+  import { elsewhereOfLink, takenByLink } from './relaxing';
+  import SendCard from './SendCard.svelte';
+  import type { LinkSetting } from './setting';
+  import SuggestedTimes from './SuggestedTimes.svelte';
+  import WhoFor from './WhoFor.svelte';
+  import { standing, states } from './words';
+
+  interface Props {
+    link: LinkEditing;
+    setting: LinkSetting;
+    me: { hostId: string | null; now: string };
+    today: string;
+    known: Schemas['KnownGuest'][];
+    record: Schemas['RecordLine'][];
+  }
+
+  let { link, setting, me, today, known, record }: Props = $props();
+
+  const { hosts } = $derived(setting);
+  const others = $derived(hosts.filter((host) => host.kind === 'person' && host.id !== me.hostId && link.hostIds.includes(host.id)));
+  const mayEdit = $derived(link.hostIds.every((id) => hosts.find((host) => host.id === id)?.mayOffer ?? false) && link.saved?.row.state !== 'revoked');
+  const isOurs = $derived(link.form.details.isAmongOurselves);
+  let booking = $state<string | undefined>(undefined);
+  let revoking = $state(false);
+  // svelte-ignore state_referenced_locally -- an editor is one for as long as this screen stands
+  const dark = new DarkQuestion(({ date, fromMinute, toMinute }) => must(api.POST('/api/links/dark', { body: { times: $state.snapshot(link.form.times), of: link.id ?? null, date, fromMinute, toMinute } })));
+
+  // Any change shows right away what it does; a moment's pause keeps half-typed numbers from asking.
+  $effect(() => {
+    JSON.stringify([link.form, link.id]);
+    const timer = setTimeout(() => void link.reckon().then(() => dark.askAgain()), 250);
+    return () => clearTimeout(timer);
+  });
+  onMount(() =>
+    watchChanges('/api/changes', () => {
+      void link.refresh();
+      void link.reckon();
+    }),
+  );
+
+  /** Once it is made it has an address of its own, which can be reloaded and sent to a colleague. */
+  function made(): void {
+    const id = link.id;
+    if (id !== undefined && !location.pathname.endsWith(id)) void goto(`/work/links/${id}`, { replaceState: true, noScroll: true, keepFocus: true });
+  }
+
+  async function keep(): Promise<void> {
+    if (await link.save()) {
+      link.told = link.isOut ? 'Changed. The guest sees it as it is now.' : 'Kept as a draft.';
+      made();
+    }
+  }
+
+  async function make(): Promise<void> {
+    if (await link.sendOut()) {
+      link.told = 'Made. Copy the text or the address, or send it as an email.';
+      made();
+    }
+  }
+
+  async function savePattern(name: string): Promise<boolean> {
+    const form = { ...$state.snapshot(link.form), title: link.form.title.trim() || name };
+    return must(api.POST('/api/links/patterns', { body: { name, form } })).then(
+      () => true,
+      () => {
+        link.told = 'The pattern could not be saved; mend what is marked first.';
+        return false;
+      },
+    );
+  }
+</script>
+
+<svelte:head><title>{link.guestName ? `Times for ${link.guestName}` : isOurs ? 'A time among ourselves' : 'A new link'} – Loose Lantern</title></svelte:head>
+<LeaveGuard isTouched={link.isChanged && (link.saved !== undefined || link.form.guests.length > 0 || link.offer.marked.length > 0 || link.offer.painted.length > 0)} />
+
+<header class="mb-2.5 flex flex-wrap items-center justify-between gap-3">
+  <div class="flex flex-wrap items-center gap-x-3.5 gap-y-1">
+    <h1 class="text-[26px]">{isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for somebody'}</h1>
+    {#if link.saved}<Badge class="rounded-full border border-dashed border-edge bg-transparent px-3 py-0.5 text-sm font-semibold text-ink" data-test="link-state">{states[link.saved.row.state]}</Badge>{/if}
+    {#if others.length > 0}<span class="rounded-full border border-violet bg-violet-tint px-3 py-0.5 text-sm text-ink" data-test="acting-for">acting for <strong>{others.map((host) => host.name).join(', ')}</strong></span>{/if}
+    {#if link.form.details.startedFrom}<span class="text-sm text-muted">started from {link.form.details.startedFrom}</span>{/if}
+    {#if link.saved && link.saved.row.state !== 'draft'}<span class="text-sm text-muted">{standing(link.saved.row, link.supply?.now ?? me.now, link.form.times.zone)}</span>{/if}
+  </div>
+  <div class="flex flex-wrap gap-2">
+    {#if link.saved && !isOurs}<ActionButton href="/work/links/new?link={link.saved.row.id}">Repeat</ActionButton>{/if}
+    {#if mayEdit && link.isOut}<ActionButton onclick={() => (revoking = true)}>Revoke</ActionButton>{/if}
+    {#if mayEdit && (link.saved === undefined || link.saved.row.state === 'draft')}<ActionButton disabled={link.busy} onclick={() => void keep()}>Keep as draft</ActionButton>{/if}
+    {#if mayEdit && link.saved && link.saved.row.state !== 'draft'}
+      <ActionButton kind="main" disabled={link.busy || !link.isChanged} onclick={() => void keep()}>Save changes</ActionButton>
+    {:else if mayEdit}
+      <ActionButton kind="main" disabled={link.busy} onclick={() => void make()}>Make the link</ActionButton>
+    {/if}
+  </div>
+</header>
+
+{#if !mayEdit && link.saved?.row.state !== 'revoked' && link.hostIds.length > 0}<p class="mb-3 rounded-lg border-l-4 border-edge bg-lane px-4 py-2" data-test="not-let">Not everybody in the line-up lets you offer their time. They can under “You”, “Acting for me”.</p>{/if}
+{#if link.problem}
+  <div class="mb-3"><ProblemNote problem={link.problem}>{#each link.problem.errors ? Object.values(link.problem.errors).flat() : [] as mend (mend)}<p>{mend}</p>{/each}</ProblemNote></div>
+{/if}
+{#if link.isOut && link.supply && link.supply.total === 0 && !link.isChanged}
+  <p class="mb-3 flex flex-wrap items-center gap-3 rounded-lg border-l-4 border-brick bg-brick-tint px-4 py-2 text-brick-text" role="status">
+    None of the times is open any more; the guest would find nothing.
+    {#if mayEdit && link.supply.suggestions.length > 0}
+      <ActionButton
+        class="py-1"
+        onclick={() => {
+          link.setOffer({ by: 'marked', marked: (link.supply?.suggestions ?? []).map((suggestion) => suggestion.start) });
+          void keep();
+        }}>Offer {link.supply.suggestions.length} others</ActionButton
+      >
+    {/if}
+  </p>
+{/if}
+
+<div class="space-y-3">
+  <fieldset disabled={!mayEdit} class="space-y-2">
+    <div class="flex flex-wrap items-start gap-x-3 gap-y-2">
+      <span class="w-72 max-md:w-full"><Input aria-label="Title that the guest reads" placeholder="what it is about" class="py-1.5 font-semibold" bind:value={link.form.title} />{#if link.mend('title')}<span class="text-sm text-brick" role="alert">{link.mend('title')}</span>{/if}</span>
+      {#if !isOurs}<WhoFor {link} {known} />{/if}
+    </div>
+    <OfferSentence {link} />
+  </fieldset>
+  <LinkBoard {link} {dark} {today} {mayEdit} />
+  <DarkPanel question={dark} />
+  {#if mayEdit && link.offer.by === 'marked' && !link.isOver}<SuggestedTimes {link} nameOf={(id) => hosts.find((host) => host.id === id)?.name ?? ''} />{/if}
+  <div class="grid items-start gap-3 lg:grid-cols-[1.5fr_1fr_1fr]">
+    <div class="space-y-3">
+      <SendCard {link} {mayEdit} onmade={made} oninvite={(start) => (booking = start)} />
+      <RelaxationsPanel relaxations={link.relaxations} elsewhere={elsewhereOfLink} mayEdit={mayEdit && !link.isOver} ontake={(relaxation) => (link.form = takenByLink($state.snapshot(link.form), relaxation))} />
+    </div>
+    <div class="space-y-3">
+      <OfferedTimes {link} {mayEdit} onbook={(start) => (booking = start)} onmade={made} />
+      <KeptCard {link} {mayEdit} now={link.supply?.now ?? me.now} onmade={made} />
+    </div>
+    <LinkLineUp {link} {hosts} {mayEdit} />
+  </div>
+  <LinkDetails {link} {hosts} desks={setting.desks} calendars={setting.calendars} {mayEdit} onpattern={savePattern} />
+  {#if record.length > 0}
+    <section aria-labelledby="link-record" class="rounded-2xl border border-line bg-card p-4">
+      <h2 id="link-record" class="mb-1 text-[17px]">Record</h2>
+      <RecordList lines={record} zone={link.form.times.zone} />
+    </section>
+  {/if}
+</div>
+
+{#if booking}
+  <BookByHand
+    {link}
+    start={booking}
+    onbooked={() => {
+      booking = undefined;
+      link.told = 'Booked.';
+      made();
+      void link.refresh();
+    }}
+    onclose={() => (booking = undefined)}
+  />
+{/if}
+{#if revoking}
+  <Modal open title="Revoke this link?" size="sm" onclose={() => (revoking = false)}>
+    <p>Whoever opens it is told that the times were taken back. What it holds is freed; a booking that was made stands. It can’t be undone, but the link can be repeated.</p>
+    <div class="mt-4 flex justify-end gap-3">
+      <ActionButton kind="quiet" onclick={() => (revoking = false)}>Leave it</ActionButton>
+      <ActionButton kind="main" onclick={() => void link.revoke().then(() => (revoking = false))}>Revoke it</ActionButton>
+    </div>
+  </Modal>
+{/if}
+<div aria-live="polite" class="fixed right-6 bottom-6 z-50">
+  {#if link.told}<Toast dismissable class="border border-line bg-card text-ink" onclose={() => (link.told = undefined)}>{link.told}</Toast>{/if}
+</div>

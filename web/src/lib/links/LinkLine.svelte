@@ -1,0 +1,41 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api/client';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import { ago, standing, states } from './words';
+
+  let { row, now, zone }: { row: Schemas['LinkRow']; now: string; zone: string } = $props();
+
+  let copied = $state<'not yet' | 'copied' | 'refused'>('not yet');
+  const isOut = $derived(row.state === 'out' || row.state === 'opened');
+  const looks: Record<Schemas['LinkState'], string> = {
+    draft: 'border-dashed border-edge text-muted',
+    out: 'border-glow bg-glow-tint text-on-tint',
+    opened: 'border-glow bg-glow-tint text-on-tint',
+    booked: 'border-sea-tint bg-sea-tint text-sea-text',
+    ended: 'border-edge text-muted',
+    revoked: 'border-edge text-muted line-through',
+  };
+
+  async function copy(): Promise<void> {
+    copied = (await navigator.clipboard?.writeText(location.origin + row.path).then(() => 'copied' as const, () => 'refused' as const)) ?? 'refused';
+  }
+</script>
+
+<li class="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2.5 first:border-t-0">
+  <span class="w-20 shrink-0"><span class="rounded-full border px-2.5 py-0.5 text-sm font-semibold {looks[row.state]}">{states[row.state]}</span></span>
+  <div class="min-w-0 flex-1">
+    <a class="font-semibold underline decoration-line-strong underline-offset-4" href="/work/links/{row.id}">{row.isAmongOurselves ? row.title : row.guests.length > 0 ? row.guests.join(', ') : 'nobody yet'}</a>
+    {#if !row.isAmongOurselves}<span>{row.title}</span>{:else}<span class="text-muted">among ourselves</span>{/if}
+    <p class="text-sm text-muted">
+      with {row.hosts.map((seat) => seat.join(' or ')).join(', ')}{row.madeBy ? `; made by ${row.madeBy}` : ''}{row.held > 0 ? `; ${row.held} held` : ''}{row.wishes > 0 ? `; ${row.wishes === 1 ? 'one other time' : `${row.wishes} other times`} wished` : ''}
+    </p>
+  </div>
+  <div class="w-64 text-sm max-md:w-full {row.noneLeft ? 'text-brick' : 'text-muted'}">
+    <p>{standing(row, now, zone)}</p>
+    {#if row.waitsSince}<p>waits for {ago(row.waitsSince, now)}{row.askedAgain > 0 ? `, asked again ${row.askedAgain === 1 ? 'once' : `${row.askedAgain} times`}` : ''}</p>{/if}
+  </div>
+  <div class="flex flex-wrap gap-1.5">
+    {#if isOut}<ActionButton class="py-1" onclick={() => void copy()}><span class="sr-only">Copy the address for {row.guests.join(', ')}: </span>{copied === 'copied' ? 'Copied' : copied === 'refused' ? 'Not allowed' : 'Copy address'}</ActionButton>{/if}
+    <ActionButton class="py-1" href="/work/links/new?link={row.id}"><span class="sr-only">{row.title}: </span>Repeat</ActionButton>
+  </div>
+</li>

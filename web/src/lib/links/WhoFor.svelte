@@ -1,0 +1,54 @@
+<script lang="ts">
+  import { Input, Select } from 'flowbite-svelte';
+  import type { Schemas } from '$lib/api/client';
+  import Sentence from '$lib/pages/Sentence.svelte';
+  import { allZones } from '$lib/time/clock';
+  import type { LinkEditing } from './LinkEditing.svelte';
+  import { languages } from './languages';
+
+  interface Props {
+    link: LinkEditing;
+    /** Guests who were here before. */
+    known: Schemas['KnownGuest'][];
+  }
+
+  let { link, known }: Props = $props();
+
+  const MOST_GUESTS = 10;
+  const guests = $derived(link.form.guests.length === 0 ? [{ name: '', email: '' }] : link.form.guests);
+
+  /** Whoever was here before brings along what is known of them. */
+  function set(at: number, change: Partial<Schemas['LinkGuest']>): void {
+    const next = guests.map((guest, i) => (i === at ? { ...guest, ...change } : guest));
+    const met = change.name === undefined ? undefined : known.find((guest) => guest.name === change.name);
+    if (met) {
+      next[at] = { name: met.name, email: met.email };
+      if (at === 0) {
+        link.form.guestZone = met.zone;
+        link.form.guestLanguage = met.language;
+      }
+    }
+    link.form.guests = next.filter((guest, i) => i === at || guest.name !== '' || guest.email !== '');
+  }
+
+  function takeOut(at: number): void {
+    link.form.guests = guests.filter((_, i) => i !== at);
+  }
+</script>
+
+<datalist id="known-guests">{#each known as guest (guest.email)}<option value={guest.name}>{guest.email}</option>{/each}</datalist>
+<Sentence mends={link.mendsUnder('guests').concat(link.mendsUnder('guestZone'))}>
+  for
+  {#each guests as guest, at (at)}
+    <span class="inline-flex items-center gap-1.5">
+      <span class="w-44"><Input aria-label={at === 0 ? 'Guest’s name' : `Name of guest ${at + 1}`} placeholder="guest’s name" list="known-guests" class="py-1.5" bind:value={() => guest.name, (name) => set(at, { name: name ?? '' })} /></span>
+      <span class="w-56"><Input aria-label={at === 0 ? 'Guest’s email' : `Email of guest ${at + 1}`} type="email" placeholder="email, if we send it" class="py-1.5" bind:value={() => guest.email, (email) => set(at, { email: email ?? '' })} /></span>
+      {#if guests.length > 1}<button type="button" class="h-9 w-7" aria-label="Take out {guest.name || `guest ${at + 1}`}" onclick={() => takeOut(at)}>×</button>{/if}
+    </span>
+  {/each}
+  {#if link.form.guests.length > 0 && guests.length < MOST_GUESTS}<button type="button" class="min-h-9 underline underline-offset-4" onclick={() => (link.form.guests = [...guests, { name: '', email: '' }])}>and somebody else</button>{/if}
+  in
+  <span class="w-52"><Select aria-label="Guest’s zone" placeholder="" class="py-1.5" bind:value={link.form.guestZone} items={[{ value: '', name: 'a zone I don’t know' }, ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') }))]} /></span>
+  in
+  <span class="w-32"><Select aria-label="Language of what is written to the guest" placeholder="" class="py-1.5" bind:value={link.form.guestLanguage} items={languages} /></span>
+</Sentence>

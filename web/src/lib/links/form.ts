@@ -1,0 +1,112 @@
+import { Temporal } from 'temporal-polyfill';
+import type { Schemas } from '$lib/api/client';
+
+export type LinkForm = Schemas['LinkForm'];
+export type Offer = Schemas['Offer'];
+
+/** How far a new link offers, and for how long it lives. */
+const DAYS_AHEAD = 11;
+
+/** What everything new starts from. */
+export interface Setting {
+  /** The date it is now, in the link's zone. */
+  today: string;
+  zone: string;
+  deskId: string;
+  usual: Schemas['UsualSettings'];
+}
+
+export function plusDays(date: string, days: number): string {
+  return Temporal.PlainDate.from(date).add({ days }).toString();
+}
+
+/** A link for nobody yet, of one seat for a host. */
+export function blankLink(setting: Setting, hostIds: readonly string[]): LinkForm {
+  const { usual, today } = setting;
+  const until = plusDays(today, DAYS_AHEAD);
+  return {
+    title: '',
+    deskId: setting.deskId,
+    description: '',
+    placeKind: usual.placeKind ?? 'video',
+    place: usual.place ?? '',
+    times: {
+      zone: setting.zone,
+      lineUp: hostIds.map((id) => ({ hostIds: [id], fill: 'inOrder' as const })),
+      durations: [usual.duration ?? 30],
+      step: 15,
+      bufferBefore: usual.bufferBefore ?? 0,
+      bufferAfter: usual.bufferAfter ?? 0,
+      notice: usual.notice ?? 240,
+      offer: { by: 'marked', marked: [], painted: [], days: [], fromMinute: 480, toMinute: 1080, until, mostShown: null },
+      overridden: [],
+      calendars: [],
+    },
+    guests: [],
+    guestZone: '',
+    guestLanguage: usual.language ?? 'en',
+    details: {
+      lead: 0,
+      alsoInvited: [],
+      hostWords: '',
+      notes: '',
+      leavesFree: false,
+      takes: 1,
+      reopens: true,
+      endsOn: until,
+      topic: '',
+      text: { zones: 'both', asRanges: false, clock: null, withAddress: true },
+      startedFrom: '',
+      isAmongOurselves: false,
+      hostsRing: true,
+      questions: [],
+    },
+  };
+}
+
+/** A link for what a page offers: its title, place, line-up, lengths and questions. */
+export function fromPage(setting: Setting, page: Schemas['PageForm']): LinkForm {
+  const blank = blankLink({ ...setting, zone: page.times.zone, deskId: page.deskId }, []);
+  return {
+    ...blank,
+    title: page.title,
+    description: page.description,
+    placeKind: page.placeKind,
+    place: page.place,
+    times: {
+      ...blank.times,
+      lineUp: structuredClone(page.times.lineUp),
+      durations: [...page.times.durations],
+      step: page.times.step,
+      bufferBefore: page.times.bufferBefore,
+      bufferAfter: page.times.bufferAfter,
+      notice: page.times.notice,
+      calendars: structuredClone(page.times.calendars ?? []),
+    },
+    details: {
+      ...blank.details,
+      lead: page.details?.lead ?? 0,
+      alsoInvited: structuredClone(page.details?.alsoInvited ?? []),
+      hostWords: page.post?.hostWords ?? '',
+      hostsRing: page.details?.place.hostsRing ?? true,
+      questions: structuredClone(page.questions ?? []),
+      startedFrom: `“${page.title}”`,
+    },
+  };
+}
+
+/** A link like an earlier one or a saved pattern, with its dates moved to begin today. Nothing of the past is marked in it. */
+export function fromLink(setting: Setting, earlier: LinkForm, startedFrom: string): LinkForm {
+  const next = structuredClone(earlier);
+  const until = plusDays(setting.today, DAYS_AHEAD);
+  next.times.offer = { ...next.times.offer, marked: [], painted: next.times.offer.painted.filter((paint) => paint.isWeekly), until };
+  next.details = { ...next.details, endsOn: until, topic: '', startedFrom };
+  return next;
+}
+
+/** A link for the same again as an event of a calendar: its title, its length, and whoever had it. */
+export function fromEvent(setting: Setting, event: Schemas['EventBeginning']): LinkForm {
+  const blank = blankLink(setting, event.hostIds);
+  const minutes = Math.min(Math.max(Math.round(event.minutes / 5) * 5, 5), 1440);
+  return { ...blank, title: event.title.slice(0, 120), times: { ...blank.times, durations: [minutes] }, details: { ...blank.details, startedFrom: `“${event.title.slice(0, 150)}” in a calendar` } };
+}

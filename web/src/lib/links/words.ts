@@ -1,0 +1,60 @@
+import type { Schemas } from '$lib/api/client';
+import { dateIn, dayMonth, dayName, timeOf } from '$lib/time/format';
+import { Temporal } from 'temporal-polyfill';
+
+type Row = Schemas['LinkRow'];
+
+export const states: Record<Schemas['LinkState'], string> = { draft: 'draft', out: 'out', opened: 'opened', booked: 'booked', ended: 'ended', revoked: 'revoked' };
+
+/** What speaks for a suggested time, in a few words. */
+export function whyWords(suggestion: Schemas['LinkSuggestion'], nameOf: (host: string) => string): string {
+  const [first] = suggestion.why.filter((why) => why !== 'decentHours' || suggestion.why.length === 1);
+  switch (first) {
+    case 'nextToOthers':
+      return suggestion.host === null ? 'next to something else' : `next to something of ${nameOf(suggestion.host).split(' ')[0] ?? ''}’s`;
+    case 'noCrumbs':
+      return 'leaves no gap';
+    case 'decentHours':
+      return 'within the day everywhere';
+    case 'soon':
+      return 'soon';
+    case 'anotherDay':
+      return 'another day';
+    default:
+      return 'another half of the day';
+  }
+}
+
+/** "Tue 8 Dec, 9:15". */
+export function dayAndTime(start: string, zone: string): string {
+  const date = dateIn(start, zone);
+  return `${dayName(date)} ${dayMonth(date).replace(/^\d+\s*/, '')}, ${timeOf(start, zone)}`;
+}
+
+/** How long ago something was: "3 days", "5 h", "just now". */
+export function ago(since: string, now: string): string {
+  const minutes = Math.max(0, Math.round((Temporal.Instant.from(now).epochMilliseconds - Temporal.Instant.from(since).epochMilliseconds) / 60_000));
+  if (minutes < 60) return minutes < 2 ? 'just now' : `${minutes} min`;
+  const hours = Math.round(minutes / 60);
+  if (hours < 48) return `${hours} h`;
+  return `${Math.round(hours / 24)} days`;
+}
+
+/** What has become of a link, in one line. */
+export function standing(row: Row, now: string, zone: string): string {
+  const stands = row.bookings.filter((booking) => !booking.isCancelled);
+  switch (row.state) {
+    case 'draft':
+      return 'not sent yet';
+    case 'revoked':
+      return 'taken back';
+    case 'ended':
+      return `ended ${dayMonth(row.endsOn)}, nobody booked`;
+    case 'booked':
+      return stands.map((booking) => dayAndTime(booking.start, zone)).join('; ');
+    default: {
+      const opened = row.opened === 0 || row.lastOpenedAt === null ? 'not opened yet' : `opened ${row.opened === 1 ? 'once' : `${row.opened} times`}, last ${ago(row.lastOpenedAt, now) === 'just now' ? 'just now' : `${ago(row.lastOpenedAt, now)} ago`}`;
+      return row.noneLeft ? `nothing left, ${opened}` : opened;
+    }
+  }
+}

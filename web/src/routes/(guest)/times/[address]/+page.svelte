@@ -1,0 +1,33 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { onMount } from 'svelte';
+  import { guestApi } from '$lib/api/client';
+  import { watchChanges } from '$lib/live/changes';
+  import GuestPage from '$lib/guest/GuestPage.svelte';
+  import LinkOver from '$lib/guest/LinkOver.svelte';
+  import NoneSuits from '$lib/guest/NoneSuits.svelte';
+  import { linkSource } from '$lib/guest/source';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+
+  const isOpen = $derived(data.link.state === 'out' || data.link.state === 'opened');
+
+  onMount(() => {
+    // What only fetches the address opens nothing; somebody who looks at it does.
+    void guestApi.POST('/api/public/links/{address}/opened', { params: { path: { address: data.address } }, keepalive: true }).catch(() => undefined);
+    return watchChanges(`/api/public/links/${encodeURIComponent(data.address)}/changes`, () => void invalidateAll());
+  });
+</script>
+
+<svelte:head><title>{data.link.page.title} – {data.link.page.workspace}</title></svelte:head>
+
+{#if isOpen}
+  {#key data.link.page.title + data.link.page.durations.join()}
+    <GuestPage source={linkSource(data.address, data.link, data.at)}>
+      {#snippet beneath(guest)}<NoneSuits {guest} address={data.address} ask={data.link.ask} />{/snippet}
+    </GuestPage>
+  {/key}
+{:else}
+  <LinkOver link={data.link} />
+{/if}

@@ -1,0 +1,71 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Input } from 'flowbite-svelte';
+  import type { Schemas } from '$lib/api/client';
+  import LinkLine from '$lib/links/LinkLine.svelte';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
+  import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+  const search = new TypedSearch(() => data.search);
+
+  type Which = Schemas['LinkState'] | '';
+  const choices: readonly { value: Which; text: string }[] = [
+    { value: '', text: 'All' },
+    { value: 'draft', text: 'Draft' },
+    { value: 'out', text: 'Out' },
+    { value: 'opened', text: 'Opened' },
+    { value: 'booked', text: 'Booked' },
+    { value: 'ended', text: 'Ended' },
+    { value: 'revoked', text: 'Revoked' },
+  ];
+
+  function show(next: { state?: Which; search?: string; skip?: number }): void {
+    const query = new URLSearchParams();
+    const chosen = { state: data.state ?? '', search: search.text, skip: 0, ...next };
+    search.text = chosen.search;
+    if (chosen.state !== '') query.set('state', chosen.state);
+    if (chosen.search) query.set('search', chosen.search);
+    if (chosen.skip > 0) query.set('skip', String(chosen.skip));
+    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+  }
+</script>
+
+<svelte:head><title>Links – Loose Lantern</title></svelte:head>
+
+<header class="mb-4 flex flex-wrap items-center justify-between gap-x-5 gap-y-3">
+  <div class="flex flex-wrap items-center gap-x-5 gap-y-3">
+    <h1 class="text-[26px]">Links</h1>
+    <Segments label="Which links" options={choices} value={data.state ?? ''} onchoose={(state) => show({ state })} />
+    <div class="w-56"><Input type="search" aria-label="Search by guest, title or notes" placeholder="Guest, title or notes" class="py-1.5" bind:value={() => search.text, (typed) => show({ search: typed ?? '' })} /></div>
+  </div>
+  {#if data.me.isCoordinator}
+    <div class="flex flex-wrap gap-2">
+      <ActionButton href="/work/links/new?ours=1">A time among ourselves</ActionButton>
+      <ActionButton kind="main" href="/work/links/new">New link</ActionButton>
+    </div>
+  {/if}
+</header>
+
+{#if data.links.total === 0}
+  <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
+    <h2 class="text-xl">{data.search || data.state ? 'No link matches' : 'No link yet'}</h2>
+    <p class="mt-1 mb-4 text-muted">
+      {data.search || data.state ? 'Search by a part of the guest’s name, the title or the notes, or show all of them.' : 'A link offers times to one guest, in a message: mark them on the board, hold them if you like, and copy the text. What nobody has answered longest stands first here.'}
+    </p>
+    {#if data.search || data.state}<ActionButton onclick={() => show({ state: '', search: '' })}>Show all</ActionButton>{:else if data.me.isCoordinator}<ActionButton kind="main" href="/work/links/new">Make the first link</ActionButton>{/if}
+  </div>
+{:else}
+  <ul class="overflow-hidden rounded-2xl border border-line bg-card" aria-label="Links">
+    {#each data.links.rows as row (row.id)}<LinkLine {row} now={data.links.now} zone={data.me.zone} />{/each}
+  </ul>
+  {#if data.links.total > data.atOnce}
+    <nav aria-label="More links" class="mt-3 flex items-center gap-3 text-muted">
+      <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}>Before</ActionButton>
+      {data.skip + 1} to {Math.min(data.skip + data.atOnce, data.links.total)} of {data.links.total}
+      <ActionButton disabled={data.skip + data.atOnce >= data.links.total} onclick={() => show({ skip: data.skip + data.atOnce })}>After</ActionButton>
+    </nav>
+  {/if}
+{/if}
