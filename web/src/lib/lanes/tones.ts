@@ -1,10 +1,11 @@
 /** What a mark of a lane stands for; each differs by shape as well as by colour. */
-export type MarkTone = 'paint' | 'block' | 'mark' | 'missed' | 'open' | 'frame' | 'wish';
+export type MarkTone = 'paint' | 'block' | 'mark' | 'kept' | 'missed' | 'open' | 'frame' | 'wish';
 
 export const looksOf: Readonly<Record<MarkTone, string>> = {
   paint: 'bg-glow-bar text-[#18223b]',
   block: 'border border-glow bg-glow-tint font-semibold text-on-tint',
   mark: 'border-2 border-ink bg-glow font-bold text-[#18223b]',
+  kept: 'hatched border-2 border-ink bg-glow font-bold text-[#18223b]',
   missed: 'border-2 border-dashed border-brick bg-brick-tint font-semibold text-brick-text',
   open: 'pointer-events-none bg-glow-bar',
   frame: 'z-10 border-2 border-ink bg-transparent',

@@ -2,9 +2,8 @@
   import { Input, Toggle } from 'flowbite-svelte';
   import { Temporal } from 'temporal-polyfill';
   import { cityOf } from '$lib/time/clock';
-  import { dateIn, timeOf } from '$lib/time/format';
+  import { dateIn, shortDate, timeOf } from '$lib/time/format';
   import type { LinkEditing } from './LinkEditing.svelte';
-  import { dayAndTime } from './words';
 
   interface Props {
     link: LinkEditing;
@@ -50,7 +49,7 @@
       <Toggle checked={holds.length > 0} aria-label="Hold all marked times" disabled={!mayEdit || link.busy || link.isOver || link.offer.marked.length === 0} onchange={(event: Event & { currentTarget: HTMLInputElement }) => void turn(event.currentTarget.checked)} />
       <p>
         {#if holds.length > 0 && until}
-          {counted} held on all their calendars until <strong>{dateIn(until, zone) === dateIn(now, zone) ? 'today' : dayAndTime(until, zone).split(',')[0]}, {timeOf(until, zone)}</strong>. <span class="text-muted">When one is taken, the others are freed.</span>
+          {counted} held on the hosts’ calendars until <strong>{dateIn(until, zone) === dateIn(now, zone) ? 'today' : shortDate(dateIn(until, zone))}, {timeOf(until, zone)}</strong>. <span class="text-muted">When one is taken, the others are freed.</span>
         {:else}
           Hold all marked times on everybody’s calendars until
         {/if}

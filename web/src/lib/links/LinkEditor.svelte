@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { Badge, Input, Modal, Toast } from 'flowbite-svelte';
+  import { Badge, Modal, Toast } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
@@ -99,7 +99,7 @@
   <div class="flex flex-wrap items-center gap-x-3.5 gap-y-1">
     <h1 class="text-[26px]">{isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for somebody'}</h1>
     {#if link.saved}<Badge class="rounded-full border border-dashed border-edge bg-transparent px-3 py-0.5 text-sm font-semibold text-ink" data-test="link-state">{states[link.saved.row.state]}</Badge>{/if}
-    {#if others.length > 0}<span class="rounded-full border border-violet bg-violet-tint px-3 py-0.5 text-sm text-ink" data-test="acting-for">acting for <strong>{others.map((host) => host.name).join(', ')}</strong></span>{/if}
+    {#if others.length > 0}<span class="rounded-full border border-violet bg-violet-tint px-3 py-0.5 text-sm text-ink" data-test="acting-for">acting for <strong title={others.map((host) => host.name).join(', ')}>{others.map((host) => (others.length > 1 ? host.name.split(' ')[0] : host.name)).join(', ')}</strong></span>{/if}
     {#if link.form.details.startedFrom}<span class="text-sm text-muted">started from {link.form.details.startedFrom}</span>{/if}
     {#if link.saved && link.saved.row.state !== 'draft'}<span class="text-sm text-muted">{standing(link.saved.row, link.supply?.now ?? me.now, link.form.times.zone)}</span>{/if}
   </div>
@@ -136,25 +136,22 @@
 
 <div class="space-y-3">
   <fieldset disabled={!mayEdit} class="space-y-2">
-    <div class="flex flex-wrap items-start gap-x-3 gap-y-2">
-      <span class="w-72 max-md:w-full"><Input aria-label="Title that the guest reads" placeholder="what it is about" class="py-1.5 font-semibold" bind:value={link.form.title} />{#if link.mend('title')}<span class="text-sm text-brick" role="alert">{link.mend('title')}</span>{/if}</span>
-      {#if !isOurs}<WhoFor {link} {known} />{/if}
-    </div>
+    <WhoFor {link} {known} />
     <OfferSentence {link} />
   </fieldset>
   <LinkBoard {link} {dark} {today} {mayEdit} />
   <DarkPanel question={dark} />
   {#if mayEdit && link.offer.by === 'marked' && !link.isOver}<SuggestedTimes {link} nameOf={(id) => hosts.find((host) => host.id === id)?.name ?? ''} />{/if}
-  <div class="grid items-start gap-3 lg:grid-cols-[1.5fr_1fr_1fr]">
+  <div class="grid items-start gap-3 lg:grid-cols-[1.3fr_1.15fr_0.95fr]">
+    <SendCard {link} {mayEdit} onmade={made} oninvite={(start) => (booking = start)} />
     <div class="space-y-3">
-      <SendCard {link} {mayEdit} onmade={made} oninvite={(start) => (booking = start)} />
+      <OfferedTimes {link} {mayEdit} onbook={(start) => (booking = start)} onmade={made} />
       <RelaxationsPanel relaxations={link.relaxations} elsewhere={elsewhereOfLink} mayEdit={mayEdit && !link.isOver} ontake={(relaxation) => (link.form = takenByLink($state.snapshot(link.form), relaxation))} />
     </div>
     <div class="space-y-3">
-      <OfferedTimes {link} {mayEdit} onbook={(start) => (booking = start)} onmade={made} />
       <KeptCard {link} {mayEdit} now={link.supply?.now ?? me.now} onmade={made} />
+      <LinkLineUp {link} {hosts} {mayEdit} />
     </div>
-    <LinkLineUp {link} {hosts} {mayEdit} />
   </div>
   <LinkDetails {link} {hosts} desks={setting.desks} calendars={setting.calendars} {mayEdit} onpattern={savePattern} />
   {#if record.length > 0}

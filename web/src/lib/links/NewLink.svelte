@@ -14,11 +14,9 @@
     me: { hostId: string | null; now: string };
     today: string;
     ours: boolean;
-    /** Whether it was started from something already. */
-    started: boolean;
   }
 
-  let { form, from, setting, beginnings, me, today, ours, started }: Props = $props();
+  let { form, from, setting, beginnings, me, today, ours }: Props = $props();
 
   // svelte-ignore state_referenced_locally -- made once a visit: what is typed stays, whatever is loaded again around it
   let link = $state.raw(new LinkEditing(form));
@@ -30,7 +28,7 @@
   }
 </script>
 
-{#if link.saved === undefined}<StartFrom {from} {beginnings} {ours} open={!started} onstart={start} />{/if}
+{#if link.saved === undefined}<StartFrom {from} {beginnings} {ours} onstart={start} />{/if}
 {#key link}
   <LinkEditor {link} {setting} {me} {today} known={beginnings.guests} record={[]} />
 {/key}

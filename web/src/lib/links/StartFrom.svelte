@@ -9,13 +9,13 @@
     from: Setting;
     beginnings: Schemas['BeginningsAnswer'];
     ours: boolean;
-    open: boolean;
     onstart: (form: LinkForm) => void;
   }
 
-  let { from, beginnings, ours, open, onstart }: Props = $props();
+  let { from, beginnings, ours, onstart }: Props = $props();
 
   const PAUSE = 250;
+  let open = $state(false);
   let search = $state('');
   let found = $state.raw<Schemas['BeginningsAnswer'] | undefined>(undefined);
   const shown = $derived(found ?? beginnings);
@@ -31,19 +31,24 @@
     return () => clearTimeout(timer);
   });
 
+  function start(form: LinkForm): void {
+    open = false;
+    onstart(form);
+  }
+
   async function page(id: string): Promise<void> {
-    onstart(fromPage(from, (await must(api.GET('/api/pages/{id}', { params: { path: { id } } }))).form));
+    start(fromPage(from, (await must(api.GET('/api/pages/{id}', { params: { path: { id } } }))).form));
   }
 
   async function earlier(id: string): Promise<void> {
     const view = await must(api.GET('/api/links/{id}', { params: { path: { id } } }));
-    onstart(fromLink(from, view.form, `“${view.row.title}” of ${dayMonth(dateIn(view.row.madeAt, from.zone))}`));
+    start(fromLink(from, view.form, `“${view.row.title}” of ${dayMonth(dateIn(view.row.madeAt, from.zone))}`));
   }
 
   const chip = 'min-h-9 rounded-full border border-line-strong bg-card px-3 text-sm hover:bg-lane max-md:min-h-11';
 </script>
 
-<details {open} class="mb-3 rounded-2xl border border-line bg-card px-4 py-2">
+<details bind:open class="mb-3 rounded-2xl border border-line bg-card px-4 py-2">
   <summary class="min-h-9 cursor-pointer content-center font-semibold">Start from a page, an earlier link, a pattern or an event</summary>
   <div class="space-y-2 pt-1 pb-2">
     <div class="w-72 max-md:w-full"><Input type="search" aria-label="Search what to start from" placeholder="guest, page or words" class="py-1.5" bind:value={search} /></div>
@@ -55,10 +60,10 @@
       <ul class="flex flex-wrap items-center gap-2" aria-label="Earlier links"><li class="w-20 text-sm text-muted">links</li>{#each shown.links as one (one.id)}<li><button type="button" class={chip} onclick={() => void earlier(one.id)}>{one.title}{one.guests.length > 0 ? `, ${one.guests.join(', ')}` : ''} <span class="text-muted">{dayMonth(dateIn(one.madeAt, from.zone))}</span></button></li>{/each}</ul>
     {/if}
     {#if shown.patterns.length > 0}
-      <ul class="flex flex-wrap items-center gap-2" aria-label="Patterns"><li class="w-20 text-sm text-muted">patterns</li>{#each shown.patterns as one (one.id)}<li><button type="button" class={chip} onclick={() => onstart(fromLink(from, one.form, `the pattern “${one.name}”`))}>{one.name}</button></li>{/each}</ul>
+      <ul class="flex flex-wrap items-center gap-2" aria-label="Patterns"><li class="w-20 text-sm text-muted">patterns</li>{#each shown.patterns as one (one.id)}<li><button type="button" class={chip} onclick={() => start(fromLink(from, one.form, `the pattern “${one.name}”`))}>{one.name}</button></li>{/each}</ul>
     {/if}
     {#if shown.events.length > 0}
-      <ul class="flex flex-wrap items-center gap-2" aria-label="Past events"><li class="w-20 text-sm text-muted">events</li>{#each shown.events as one (one.title + one.start)}<li><button type="button" class={chip} onclick={() => onstart(fromEvent(from, one))}>{one.title} <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button></li>{/each}</ul>
+      <ul class="flex flex-wrap items-center gap-2" aria-label="Past events"><li class="w-20 text-sm text-muted">events</li>{#each shown.events as one (one.title + one.start)}<li><button type="button" class={chip} onclick={() => start(fromEvent(from, one))}>{one.title} <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button></li>{/each}</ul>
     {/if}
   </div>
 </details>

@@ -46,16 +46,18 @@ interface Shown {
   dates: readonly string[];
   openings: readonly Schemas['Opening'][];
   missed: ReadonlySet<string>;
+  /** By start, the hosts on whose calendars a time is held. */
+  held: ReadonlyMap<string, readonly string[]>;
   wishes: readonly Schemas['WishView'][];
 }
 
 /** All marks of a link's board: what is offered, in the lane of each host, and what its guest wishes. */
-export function marksOfLink({ offer, minutes, zone, hostIds, dates, openings, missed, wishes }: Shown): BoardMark[] {
+export function marksOfLink({ offer, minutes, zone, hostIds, dates, openings, missed, held, wishes }: Shown): BoardMark[] {
   const isShown = new Set(dates);
   const marks: BoardMark[] = [];
-  const put = (key: string, place: Place, mark: Pick<BoardMark, 'label' | 'tone'> & { text: string }): void => {
+  const put = (key: string, place: Place, mark: Pick<BoardMark, 'label' | 'tone'> & { text: string }, lanes: readonly string[] = hostIds): void => {
     if (!isShown.has(place.date) || place.to <= place.from) return;
-    for (const [lane, hostId] of hostIds.entries()) marks.push({ key: `${key}|${hostId}`, hostId, date: place.date, from: place.from, to: place.to, label: mark.label, tone: mark.tone, ...(lane === 0 ? { text: mark.text } : {}) });
+    for (const [lane, hostId] of lanes.entries()) marks.push({ key: `${key}|${hostId}`, hostId, date: place.date, from: place.from, to: place.to, label: mark.label, tone: mark.tone, ...(lane === 0 ? { text: mark.text } : {}) });
   };
 
   if (offer.by === 'painted') {
@@ -64,8 +66,9 @@ export function marksOfLink({ offer, minutes, zone, hostIds, dates, openings, mi
   if (offer.by === 'marked') {
     for (const start of offer.marked) {
       const place = placeOf(start, minutes, zone);
-      const isMissed = missed.has(start);
-      put(`mark:${start}`, place, { label: isMissed ? 'marked, but not open' : 'offered', tone: isMissed ? 'missed' : 'mark', text: clock(place.from) });
+      const keepers = held.get(start);
+      const [label, tone] = missed.has(start) ? (['marked, but not open', 'missed'] as const) : keepers ? (['offered and held', 'kept'] as const) : (['offered', 'mark'] as const);
+      put(`mark:${start}`, place, { label, tone, text: clock(place.from) }, keepers ?? hostIds);
     }
   } else {
     for (const opening of openings) put(`open:${opening.start}`, placeOf(opening.start, minutes, zone), { label: 'open', tone: 'open', text: '' });

@@ -1,5 +1,5 @@
 import type { Schemas } from '$lib/api/client';
-import { dateIn, dayMonth, dayName, timeOf } from '$lib/time/format';
+import { dateIn, dayMonth, shortDate, timeOf } from '$lib/time/format';
 import { Temporal } from 'temporal-polyfill';
 
 type Row = Schemas['LinkRow'];
@@ -25,10 +25,9 @@ export function whyWords(suggestion: Schemas['LinkSuggestion'], nameOf: (host: s
   }
 }
 
-/** "Tue 8 Dec, 9:15". */
+/** "Tue, 8 Dec, 9:15". */
 export function dayAndTime(start: string, zone: string): string {
-  const date = dateIn(start, zone);
-  return `${dayName(date)} ${dayMonth(date).replace(/^\d+\s*/, '')}, ${timeOf(start, zone)}`;
+  return `${shortDate(dateIn(start, zone))}, ${timeOf(start, zone)}`;
 }
 
 /** How long ago something was: "3 days", "5 h", "just now". */

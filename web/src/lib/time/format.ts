@@ -49,6 +49,9 @@ export const fullDate = dateFormatter({ weekday: 'long', day: 'numeric', month: 
 /** "8 Dec". */
 export const dayMonth = dateFormatter({ day: 'numeric', month: 'short' });
 
+/** "Tue 8 Dec". */
+export const shortDate = dateFormatter({ weekday: 'short', day: 'numeric', month: 'short' });
+
 /** "Tue". */
 export const shortWeekday = dateFormatter({ weekday: 'short' });
 

@@ -6,5 +6,5 @@
 </script>
 
 {#key data.url}
-  <NewLink form={data.form} from={data.from} setting={data} beginnings={data.beginnings} me={data.me} today={data.today} ours={data.ours} started={data.started} />
+  <NewLink form={data.form} from={data.from} setting={data} beginnings={data.beginnings} me={data.me} today={data.today} ours={data.ours} />
 {/key}

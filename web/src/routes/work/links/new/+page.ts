@@ -22,5 +22,5 @@ export const load: PageLoad = ({ url, parent }) =>
       form = fromLink(from, earlier.form, `“${earlier.row.title}” of ${dayMonth(dateIn(earlier.row.madeAt, me.zone))}`);
     }
     if (ours) form = { ...form, details: { ...form.details, isAmongOurselves: true } };
-    return { ...setting, beginnings, form, from, today, ours, url: url.search, started: pageId !== null || linkId !== null };
+    return { ...setting, beginnings, form, from, today, ours, url: url.search };
   });
