@@ -1,10 +1,11 @@
 using System.Globalization;
 using System.Net;
+using System.Text.RegularExpressions;
 
 namespace LooseLantern.StandIns.Mail;
 
 /// <summary>The mailboxes on the stand-ins' screen.</summary>
-internal static class MailScreen
+internal static partial class MailScreen
 {
     private const string Style = """
         body{font:16px/1.45 system-ui,sans-serif;margin:0 auto;max-width:60rem;padding:1.2rem;background:#f2f4f3;color:#1d2a2a}
@@ -42,8 +43,18 @@ internal static class MailScreen
     private static string ArticleOf(string box, StoredMail mail) => $"""
         <article><h2>{Text(mail.Subject)}</h2>
         <p class="note">from {Text(mail.From)}, {Text(mail.At.ToString("d MMM yyyy, HH:mm 'UTC'", CultureInfo.GetCultureInfo("en-GB")))}{(mail.Method is null ? "" : $", with an invitation ({Text(mail.Method)})")}</p>
-        <pre>{Linked(mail.Text)}</pre>{(mail.Calendar is null ? "" : $"<details><summary>The calendar part</summary><pre>{Text(mail.Calendar)}</pre></details>")}{FilesOf(mail)}{AnswersOf(box, mail)}</article>
+        <pre>{Linked(mail.Text)}</pre>{PressedIn(mail.Html)}{(mail.Calendar is null ? "" : $"<details><summary>The calendar part</summary><pre>{Text(mail.Calendar)}</pre></details>")}{FilesOf(mail)}{AnswersOf(box, mail)}</article>
         """;
+
+    /// <summary>What can be pressed in a mail whose HTML part has more to press than its text.</summary>
+    private static string PressedIn(string html)
+    {
+        var presses = Press().Matches(html).Where(press => press.Groups[2].Value != press.Groups[1].Value).ToList();
+        return presses.Count == 0 ? "" : $"<p class=\"note\">To press in it: {string.Join(", ", presses.Select(press => $"<a href=\"{press.Groups[1].Value}\">{press.Groups[2].Value}</a>"))}</p>";
+    }
+
+    [GeneratedRegex("<a href=\"(http[^\"]*)\">([^<]*)</a>")]
+    private static partial Regex Press();
 
     private static string FilesOf(StoredMail mail) => mail.Files.Count == 0 ? "" : $"<p class=\"note\">with {Text(string.Join(", ", mail.Files))}</p>";
 

@@ -6,7 +6,7 @@ namespace LooseLantern.StandIns.Mail;
 /// <param name="AnswersTo">The address that an answer goes to.</param>
 /// <param name="Files">Names of what is attached.</param>
 /// <param name="Calendar">Its iCalendar part, and the method of that; null for a mail without.</param>
-public sealed record StoredMail(string Id, string MessageId, string From, string To, string Subject, DateTimeOffset At, string Text, string? Calendar, string? Method, string AnswersTo, IReadOnlyList<string> Files);
+public sealed record StoredMail(string Id, string MessageId, string From, string To, string Subject, DateTimeOffset At, string Text, string? Calendar, string? Method, string AnswersTo, IReadOnlyList<string> Files, string Html = "");
 
 /// <summary>Mailboxes by address, each mail a file in a folder. A mail that comes twice by its Message-ID is kept once.</summary>
 public sealed class MailStore
@@ -56,7 +56,7 @@ public sealed class MailStore
         return new StoredMail(
             Path.GetFileNameWithoutExtension(file), mail.MessageId ?? "", mail.From.ToString(), mail.To.ToString(), mail.Subject ?? "", mail.Date, mail.TextBody ?? "",
             calendar?.Text, calendar?.ContentType.Parameters["method"],
-            (mail.ReplyTo.Mailboxes.FirstOrDefault() ?? mail.From.Mailboxes.FirstOrDefault())?.Address ?? "", [.. mail.Attachments.Select(part => part.ContentDisposition?.FileName ?? part.ContentType.Name ?? "")]);
+            (mail.ReplyTo.Mailboxes.FirstOrDefault() ?? mail.From.Mailboxes.FirstOrDefault())?.Address ?? "", [.. mail.Attachments.Select(part => part.ContentDisposition?.FileName ?? part.ContentType.Name ?? "")], mail.HtmlBody ?? "");
     }
 
     private string FolderOf(string address) => Path.Combine(_folder, Safe(address.ToLowerInvariant()));

@@ -103,7 +103,7 @@
           <tr>
             {#if i === 0}
               <th scope="rowgroup" rowspan={rows} class="pt-1.5 pr-2 text-left align-top max-md:hidden">
-                {#if onday}<button type="button" class="font-heading block leading-tight underline decoration-line-strong decoration-dotted underline-offset-4" title="Why is {fullDate(day.date)} not open?" aria-label="{fullDate(day.date)}: why is it not open?" onclick={() => onday(day.date)}>{dayName(day.date)}</button>{:else}<span class="font-heading block leading-tight" title={fullDate(day.date)}>{dayName(day.date)}</span>{/if}
+                {#if onday}<button type="button" class="font-heading block leading-tight underline decoration-line-strong decoration-dotted underline-offset-4" title="Why is {fullDate(day.date)} not open?" onclick={() => onday(day.date)}>{dayName(day.date)}<span class="sr-only">: why is it not open?</span></button>{:else}<span class="font-heading block leading-tight" title={fullDate(day.date)}>{dayName(day.date)}</span>{/if}
                 <span class="block text-[12px] font-normal text-muted">{beneath?.(day.date) || (day.date === today ? 'today' : monthName(day.date))}</span>
                 {#if beside && aheadNow !== ahead}<span class="block text-[11px] font-normal text-amber-text">{cityOf(beside)} {aheadInWords(aheadNow)}</span>{/if}
               </th>

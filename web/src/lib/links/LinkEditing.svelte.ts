@@ -21,22 +21,56 @@ export class LinkEditing {
   /** What was just done, for a while. */
   told = $state.raw<string | undefined>(undefined);
 
-  readonly id = $derived(this.saved?.row.id);
-  readonly offer = $derived.by(() => this.form.times.offer);
-  readonly minutes = $derived.by(() => this.form.times.durations[0] ?? 30);
-  readonly isChanged = $derived.by(() => this.saved === undefined || JSON.stringify(this.form) !== JSON.stringify(this.saved.form));
-  readonly isOut = $derived(this.saved?.row.state === 'out' || this.saved?.row.state === 'opened');
-  readonly isOver = $derived(this.saved !== undefined && ['booked', 'ended', 'revoked'].includes(this.saved.row.state));
-  readonly held = $derived(new Set((this.saved?.holds ?? []).map((hold) => hold.start)));
-  readonly missed = $derived(new Set(this.supply?.missed ?? []));
-  readonly hostIds = $derived.by(() => [...new Set(this.form.times.lineUp.flatMap((seat) => seat.hostIds))]);
-  readonly guestName = $derived.by(() => this.form.guests.map((guest) => guest.name.trim()).filter((name) => name !== '').join(', '));
-
   #asked = 0;
 
   constructor(form: LinkForm, saved?: View) {
     this.form = $state(structuredClone(form));
     this.saved = saved;
+  }
+
+  // Read as they are, not derived: what is under way when the screen is left still reads them.
+  get id(): string | undefined {
+    return this.saved?.row.id;
+  }
+
+  get offer(): Offer {
+    return this.form.times.offer;
+  }
+
+  get minutes(): number {
+    return this.form.times.durations[0] ?? 30;
+  }
+
+  /** Whether something is not saved. */
+  get isChanged(): boolean {
+    return this.saved === undefined || JSON.stringify(this.form) !== JSON.stringify(this.saved.form);
+  }
+
+  get isOut(): boolean {
+    return this.saved?.row.state === 'out' || this.saved?.row.state === 'opened';
+  }
+
+  /** Whether nothing more is to be taken by it. */
+  get isOver(): boolean {
+    return this.saved !== undefined && ['booked', 'ended', 'revoked'].includes(this.saved.row.state);
+  }
+
+  /** The starts that are held. */
+  get held(): ReadonlySet<string> {
+    return new Set((this.saved?.holds ?? []).map((hold) => hold.start));
+  }
+
+  /** Marked starts that are not open. */
+  get missed(): ReadonlySet<string> {
+    return new Set(this.supply?.missed ?? []);
+  }
+
+  get hostIds(): string[] {
+    return [...new Set(this.form.times.lineUp.flatMap((seat) => seat.hostIds))];
+  }
+
+  get guestName(): string {
+    return this.form.guests.map((guest) => guest.name.trim()).filter((name) => name !== '').join(', ');
   }
 
   /** The mend of a field, whether it was found while saving or while reckoning. */

@@ -39,7 +39,7 @@
   let { link, setting, me, today, known, record }: Props = $props();
 
   const { hosts } = $derived(setting);
-  const others = $derived(hosts.filter((host) => host.kind === 'person' && host.id !== me.hostId && link.hostIds.includes(host.id)));
+  const others = $derived(link.hostIds.flatMap((id) => hosts.filter((host) => host.id === id && host.kind === 'person' && host.id !== me.hostId)));
   const mayEdit = $derived(link.hostIds.every((id) => hosts.find((host) => host.id === id)?.mayOffer ?? false) && link.saved?.row.state !== 'revoked');
   const isOurs = $derived(link.form.details.isAmongOurselves);
   let booking = $state<string | undefined>(undefined);

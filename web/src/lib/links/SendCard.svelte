@@ -42,7 +42,7 @@
   );
   const mails = $derived(link.form.guests.map((guest) => guest.email.trim()).filter((email) => email !== ''));
   const only = $derived(link.offer.by === 'marked' && link.offer.marked.length === 1 ? link.offer.marked[0] : undefined);
-  const isAgain = $derived(link.saved !== undefined && link.saved.row.outAt !== null);
+  const isOut = $derived(link.saved !== undefined && link.saved.row.outAt !== null);
 
   function setText(change: Partial<Schemas['LinkText']>): void {
     link.setDetails({ text: { ...how, ...change } });
@@ -62,7 +62,7 @@
     onmade();
   }
 
-  async function send(): Promise<void> {
+  async function send(isAgain: boolean): Promise<void> {
     const view = await link.mail(word, isAgain);
     if (!view) return;
     word = '';
@@ -90,7 +90,7 @@
         <label class="mb-1 block text-sm text-muted" for="link-word">In your words, above the times (or leave it to ours)</label>
         <Textarea id="link-word" rows={2} class="mb-2 w-full" maxlength={2000} disabled={!mayEdit} bind:value={word} />
       {/if}
-      <pre class="max-h-44 overflow-y-auto rounded-lg border border-line px-3 py-2 font-sans text-sm whitespace-pre-wrap" data-test="link-text">{link.text?.text ?? ''}</pre>
+      <pre class="rounded-lg border border-line px-3 py-2 font-sans text-sm whitespace-pre-wrap" data-test="link-text">{link.text?.text ?? ''}</pre>
       <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-muted">
         <label class="inline-flex min-h-8 items-center gap-2"><input type="checkbox" class="rounded border-edge" disabled={!mayEdit} bind:checked={() => how.asRanges, (asRanges) => setText({ asRanges })} /> as ranges</label>
         <label class="inline-flex min-h-8 items-center gap-2"><input type="checkbox" class="rounded border-edge" disabled={!mayEdit} bind:checked={() => how.withAddress, (withAddress) => setText({ withAddress })} /> ends with the address</label>
@@ -100,7 +100,8 @@
     {#if mayEdit && !link.isOver}
       <div class="mt-2 flex flex-wrap items-center gap-2">
         {#if tab === 'mail'}
-          <ActionButton disabled={link.busy || mails.length === 0} onclick={() => void send()}>{isAgain ? 'Ask again' : 'Send'}{mails.length > 0 ? ` to ${mails.join(', ')}` : ''}</ActionButton>
+          <ActionButton disabled={link.busy || mails.length === 0} onclick={() => void send(false)}>Send{mails.length > 0 ? ` to ${mails.join(', ')}` : ''}</ActionButton>
+          {#if isOut}<ActionButton disabled={link.busy || mails.length === 0} onclick={() => void send(true)}>Ask again</ActionButton>{/if}
           {#if mails.length === 0}<span class="text-sm text-muted">Give the guest’s email above.</span>{/if}
           {#if only && mails.length > 0}<ActionButton kind="quiet" disabled={link.busy} onclick={() => oninvite(only)}>Book this one time, with the invitation straight away</ActionButton>{/if}
         {:else}

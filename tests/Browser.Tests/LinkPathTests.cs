@@ -1,0 +1,181 @@
+namespace Browser.Tests;
+
+/// <summary>An availability link from the first mark on the board to the booking on both hosts' calendars.</summary>
+public sealed class LinkPathTests(Site site) : IClassFixture<Site>
+{
+    private const string Sunniva = "Sunniva Dale, Tuesday 8 December";
+
+    [Fact]
+    public void Times_are_marked_held_and_sent_one_is_taken_and_the_others_go()
+    {
+        using var coordinator = new Chromium(site.Address);
+        coordinator.SignInToDemo();
+        NewLink(coordinator, "Hull survey, Larkspur", "Ottilie Wren", "ottilie@wren-charters.example");
+        coordinator.Choose("Guest’s zone", "Europe/Dublin");
+        coordinator.PressInLane(Sunniva, (9 * 60) + 20);
+        coordinator.AwaitText("1 opening offered");
+        coordinator.PressInLane("Keziah Moon, Tuesday 8 December", (14 * 60) + 5);
+        coordinator.AwaitText("not open");
+        // What is in the way is told, and the mark goes again.
+        PressFirst(coordinator, "[data-mark^='mark:2026-12-08T13']");
+        coordinator.AwaitText("Tuesday 8 December, 14:00 to 14:30");
+        coordinator.Press("Erase Tue 8 Dec, 14:00");
+        coordinator.KeysInLane("Sunniva Dale, Wednesday 9 December", Keys.ArrowRight, " ");
+        coordinator.AwaitText("2 openings offered");
+        PressFirst(coordinator, "[data-suggested]");
+        coordinator.AwaitText("3 openings offered");
+        PressFirst(coordinator, "[data-suggested]");
+        coordinator.AwaitText("4 openings offered");
+        coordinator.AccessibilityFaults().ShouldBeEmpty();
+
+        coordinator.Press("Make the link");
+        coordinator.AwaitText("Made. Copy the text");
+        PressFirst(coordinator, "label:has([aria-label='Hold all marked times'])");
+        coordinator.AwaitText("4 times are held on the hosts’ calendars until today, 18:00");
+        coordinator.Press("As email");
+        coordinator.Type("In your words, above the times (or leave it to ours)", "Which of these suits you?");
+        coordinator.Press("Send to ottilie@wren-charters.example");
+        coordinator.AwaitText("It stands in Post.");
+        Held(coordinator).ShouldBe(4);
+
+        // The mail that came, with each time to press; pressing one books nothing yet.
+        using var ottilie = new Chromium(site.Calendars, 390, 844, zone: "Europe/Dublin");
+        ottilie.Await(b => Reload(b, "Times for you: Hull survey, Larkspur"), "the mail");
+        ottilie.AwaitText("Which of these suits you?");
+        var link = ottilie.Find("a[href*='at=2026-12-08T08:15:00Z']").GetAttribute("href")!;
+        using var guest = new Chromium("", 390, 844, zone: "Europe/Dublin");
+        guest.Open(link);
+        guest.AwaitText("For Ottilie Wren, ot…@wren-charters.example.");
+        guest.AccessibilityFaults().ShouldBeEmpty();
+        guest.TooWide().ShouldBeEmpty();
+        guest.TooSmallForThumbs().ShouldBeEmpty();
+        guest.Press("Reserve 09:15 on Tuesday");
+        guest.AwaitText("This is booked for you");
+        guest.Open(new Uri(link).GetLeftPart(UriPartial.Path));
+        guest.AwaitText("Booked");
+        guest.AwaitText("Tuesday 8 December, 08:15 – 08:45");
+
+        // Without a press of the coordinator's: three holds are gone, one booking stands on both calendars.
+        coordinator.Await(b => Held(b) == 0 && b.Find("[data-test='link-state']").Text == "booked" ? "gone" : null, "the holds to go");
+        foreach (var host in new[] { "sunniva", "keziah" })
+        {
+            coordinator.Await(b => Calendar(host) is var text && text.Contains("Hull survey, Larkspur: Ottilie Wren", StringComparison.Ordinal) && !text.Contains("Held:", StringComparison.Ordinal) ? "there" : null, $"the booking on the calendar of {host}");
+        }
+
+        coordinator.Press("Board");
+        coordinator.Await(b => b.All("[title^='Ottilie Wren, booked, 09:15 to 09:45']").Count == 2 ? "both" : null, "both lanes");
+        coordinator.ConsoleErrors().ShouldBeEmpty();
+        guest.ConsoleErrors().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_link_started_from_a_page_goes_out_as_text_in_two_zones_and_one_time_is_released()
+    {
+        using var coordinator = new Chromium(site.Address);
+        coordinator.SignInToDemo();
+        coordinator.Press("Links");
+        coordinator.Press("New link");
+        coordinator.Press("Start from a page, an earlier link, a pattern or an event");
+        coordinator.Type("Search what to start from", "sail");
+        coordinator.Press("Sail fitting in the loft");
+        coordinator.AwaitText("started from “Sail fitting in the loft”");
+        coordinator.Type("Guest’s name", "Kenji Arataki");
+        coordinator.Choose("Guest’s zone", "Asia/Calcutta");
+        coordinator.PressInLane("Piet Lund, Thursday 10 December", (9 * 60) + 2);
+        coordinator.AwaitText("1 opening offered");
+        coordinator.PressInLane("Piet Lund, Thursday 10 December", (10 * 60) + 2);
+        coordinator.AwaitText("2 openings offered");
+        coordinator.AwaitText("Thursday, 10 December: 13:30–14:00 (09:00–09:30 Copenhagen), 14:30–15:00 (10:00–10:30 Copenhagen)");
+        coordinator.Press("Copy");
+        coordinator.AwaitText("Copied");
+        coordinator.AwaitText("Reserve one of them here:");
+        coordinator.Await(b => b.Path.StartsWith("/work/links/0", StringComparison.Ordinal) ? "there" : null, "an address of its own");
+        coordinator.Choose("In whose time", "Copenhagen time");
+        coordinator.AwaitText("Thursday, 10 December: 09:00–09:30, 10:00–10:30");
+        coordinator.Press("Save changes");
+        coordinator.AwaitText("Changed. The guest sees it as it is now.");
+
+        PressFirst(coordinator, "label:has([aria-label='Hold all marked times'])");
+        coordinator.AwaitText("2 times are held on the hosts’ calendars");
+        coordinator.Press("Address only");
+        var address = coordinator.Find("[data-test='link-address']").Text;
+        new Uri(address).AbsolutePath.ShouldStartWith("/times/sail-fitting-in-the-loft-");
+
+        using var guest = new Chromium("", 390, 844, zone: "Asia/Kolkata");
+        guest.Open(address);
+        guest.Named("Thursday, 09:00");
+        using var other = new Chromium(site.Address, 390, 844);
+        other.Open("/brackwater/sail-fitting");
+        other.Named("Thursday, 08:00");
+        other.All("[data-start='2026-12-10T08:00:00Z']").ShouldBeEmpty();
+
+        // Something else comes up: the one is let go, for everybody and from the link.
+        coordinator.Press("Release Thu 10 Dec, 09:00");
+        coordinator.AwaitText("One time is held on the hosts’ calendars");
+        guest.AwaitNone("Thursday, 09:00");
+        guest.Named("Thursday, 10:00");
+        other.Named("Thursday, 09:00");
+
+        // None of it suits; what would stands on the link's board.
+        guest.Press("None of these suits me");
+        guest.Press("Send");
+        guest.AwaitText("Name 1 to 6 times that would suit you.");
+        guest.SetDate("Time 1 that would suit you", "2026-12-11T10:00");
+        guest.Press("Send");
+        guest.AwaitText("Marit Oakes will answer you.");
+        coordinator.Press("Offer Fri 11 Dec, 10:00");
+        coordinator.AwaitText("2 openings offered");
+        coordinator.Press("Save changes");
+        guest.Named("Friday, 10:00");
+
+        coordinator.Press("Links");
+        coordinator.AwaitText("Kenji Arataki");
+        coordinator.AwaitText("waits for");
+        coordinator.AccessibilityFaults().ShouldBeEmpty();
+        coordinator.Press("Kenji Arataki");
+        coordinator.Press("Revoke");
+        coordinator.Press("Revoke it");
+        guest.AwaitText("These times were taken back.");
+        guest.AwaitText("Ask Marit Oakes for others.");
+        guest.AccessibilityFaults().ShouldBeEmpty();
+        coordinator.ConsoleErrors().ShouldBeEmpty();
+    }
+
+    /// <summary>What stands in a host's calendar outside.</summary>
+    private string Calendar(string host)
+    {
+        using var http = new HttpClient();
+        return http.GetStringAsync(new Uri($"{site.Calendars}/screen/{host}/work")).GetAwaiter().GetResult();
+    }
+
+    private static string? Reload(Chromium mail, string subject)
+    {
+        mail.Open("/mail/ottilie@wren-charters.example");
+        return mail.Shows(subject) ? "there" : null;
+    }
+
+    /// <summary>Presses what is drawn anew at any moment.</summary>
+    private static void PressFirst(Chromium browser, string css) => browser.Await(
+        b =>
+        {
+            if (b.All(css).FirstOrDefault(element => element.Displayed) is not { } element) return null;
+            b.Click(element);
+            return "pressed";
+        },
+        css);
+
+    private static int Held(Chromium browser) => browser.All("[data-offered] .hatched").Count;
+
+    private static void NewLink(Chromium coordinator, string title, string guest, string email)
+    {
+        coordinator.Press("Links");
+        coordinator.Press("New link");
+        coordinator.Type("Title that the guest reads", title);
+        coordinator.Type("Guest’s name", guest);
+        coordinator.Type("Guest’s email", email);
+        coordinator.Choose("Another seat", "Sunniva Dale");
+        coordinator.Choose("Another seat", "Keziah Moon");
+        coordinator.Press("Take Marit Oakes out");
+        coordinator.AwaitText("acting for Sunniva, Keziah");
+    }
+}
