@@ -47,12 +47,12 @@
   }
 
   async function load(): Promise<void> {
-    const turn = ++asked;
-    if (hostIds.length === 0) return;
+    const [turn, ids] = [++asked, hostIds];
+    if (ids.length === 0) return;
     try {
-      const answer = await must(api.GET('/api/board', { params: { query: { from, days: DAYS, host: hostIds, zone } } }));
+      const answer = await must(api.GET('/api/board', { params: { query: { from, days: DAYS, host: ids, zone } } }));
       // The lanes in the order of the line-up.
-      if (turn === asked) [board, problem] = [{ ...answer, hosts: hostIds.flatMap((id) => answer.hosts.find((host) => host.id === id) ?? []) }, undefined];
+      if (turn === asked) [board, problem] = [{ ...answer, hosts: ids.flatMap((id) => answer.hosts.find((host) => host.id === id) ?? []) }, undefined];
     } catch (thrown) {
       if (turn === asked) problem = problemOf(thrown);
     }
