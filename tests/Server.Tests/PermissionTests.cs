@@ -50,6 +50,14 @@ public class PermissionTests(World world)
                 who.UploadAsync(HttpMethod.Put, $"/api/pages/{page}/picture", DeskTests.Png(30, 30)), who.DeleteAsync($"/api/pages/{page}/picture"),
                 who.PostAsync($"/api/pages/{page}/personal-addresses", new { name = "Ottilie Wren", email = "ottilie@wren.example" }));
         },
+        ["Make, send out, hold, change, ask again by and revoke a link of their own time"] = async (scene, who) =>
+        {
+            (await who.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).Dispose();
+            var id = (await scene.Owner.MakeLinkAsync(draft => draft.Seats = [[who.HostId]])).GetProperty("row").GetProperty("id").GetGuid();
+            return await FirstRefusedAsync(
+                who.PostAsync("/api/links", who.Link().Form()), who.PostAsync($"/api/links/{id}/out", new { }), who.HoldAsync(id), who.PostAsync($"/api/links/{id}/ask-again", new { word = "" }),
+                who.PostAsync($"/api/links/{id}/release", new { starts = new[] { LinkDraft.Nine } }), who.Http.GetAsync("/api/links"), who.Http.GetAsync("/api/links/beginnings"), who.PostAsync($"/api/links/{id}/revoke", new { }));
+        },
         ["Open, change and dress a desk"] = (scene, who) => FirstRefusedAsync(
             who.PostAsync("/api/desks", new { address = World.Unique("desk"), name = "Another desk", hostId = (Guid?)null }), who.PutAsync($"/api/desks/{scene.Owner.DeskId}", DeskTests.Form()),
             who.UploadAsync(HttpMethod.Put, $"/api/desks/{scene.Owner.DeskId}/pictures/logo", DeskTests.Png(30, 30)), who.DeleteAsync($"/api/desks/{scene.Owner.DeskId}/pictures/logo")),
@@ -78,6 +86,18 @@ public class PermissionTests(World world)
     private static readonly Dictionary<string, Func<Scene, Coordinator, Coordinator, Task<HttpResponseMessage>>> OnAHost = new()
     {
         ["Offer their time on a page"] = (_, host, who) => who.PostAsync("/api/pages", who.Draft(page => page.HostId = host.HostId).Form()),
+        ["Offer their time by a link, and hold it"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
+            var id = (await scene.Owner.MakeLinkAsync(draft => draft.Seats = [[host.HostId]])).GetProperty("row").GetProperty("id").GetGuid();
+            return await FirstRefusedAsync(who.PostAsync("/api/links", who.Link(draft => draft.Seats = [[host.HostId]]).Form()), who.HoldAsync(id), who.PostAsync($"/api/links/{id}/out", new { }));
+        },
+        ["Book their time by hand, of a link"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
+            var id = (await scene.Owner.MakeLinkAsync(draft => draft.Seats = [[host.HostId]])).GetProperty("row").GetProperty("id").GetGuid();
+            return await who.PostAsync($"/api/links/{id}/bookings", new { start = LinkDraft.Nine, duration = 30 });
+        },
         ["Join a calendar of theirs"] = (_, host, who) => who.JoinCalendarAsync(Scene.EmptyCalendar, host.HostId),
         ["Replace the file of a calendar of theirs"] = async (_, host, who) => await who.ReplaceCalendarAsync(await Scene.CalendarOfAsync(host), Scene.EmptyCalendar),
         ["Choose whether a calendar of theirs is asked"] = async (_, host, who) => await who.PutAsync(

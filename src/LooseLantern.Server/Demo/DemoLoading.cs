@@ -96,6 +96,7 @@ public static class DemoLoading
 
         await BookAsync(services, published, now, ct);
         await AskAsync(services, asked, ct);
+        await DemoLinks.AddAsync(services, hosts, deskIds, marit, now, ct);
         await editing.PublishAsync(last!.Id, last.Version, ct);
     }
 

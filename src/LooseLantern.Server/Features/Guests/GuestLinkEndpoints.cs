@@ -54,12 +54,9 @@ public static class GuestLinkEndpoints
             .WithName("getLinkHostPortrait").ProducesProblem(404);
 
         // Told by the screen, once somebody looks at it: what only fetches the address, as scanners of mail do, opens nothing.
-        link.MapPost("/opened", async Task<NoContent> (string address, GuestLinkFinding finding, LanternDb db, IClock clock, CancellationToken ct) =>
+        link.MapPost("/opened", async Task<NoContent> (string address, GuestLinkFinding finding, LinkEditing editing, CancellationToken ct) =>
             {
-                var found = await finding.FindAsync(address, ct);
-                var now = clock.GetCurrentInstant();
-                await db.Links.Where(row => row.Id == found.Id).ExecuteUpdateAsync(set => set
-                    .SetProperty(row => row.Opened, row => row.Opened + 1).SetProperty(row => row.LastOpenedAt, now).SetProperty(row => row.FirstOpenedAt, row => row.FirstOpenedAt ?? now), ct);
+                await editing.NoteOpenedAsync((await finding.FindAsync(address, ct)).Id, ct);
                 return TypedResults.NoContent();
             })
             .WithName("noteLinkOpened").ProducesProblem(404);

@@ -121,6 +121,14 @@ public sealed class LinkEditing(
         return Task.CompletedTask;
     }, ct);
 
+    /// <summary>Counts that somebody looks at it. What is being done to the link meanwhile waits for none of these.</summary>
+    public Task NoteOpenedAsync(Guid id, CancellationToken ct)
+    {
+        var now = clock.GetCurrentInstant();
+        return db.Links.Where(row => row.Id == id).ExecuteUpdateAsync(
+            set => set.SetProperty(row => row.Opened, row => row.Opened + 1).SetProperty(row => row.LastOpenedAt, now).SetProperty(row => row.FirstOpenedAt, row => row.FirstOpenedAt ?? now), ct);
+    }
+
     /// <summary>Takes away a draft that nobody was sent.</summary>
     public async Task DeleteAsync(Guid id, CancellationToken ct)
     {
