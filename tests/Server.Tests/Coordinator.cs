@@ -33,7 +33,8 @@ public sealed class Coordinator(HttpClient http, string desk)
 
     public async Task<JsonElement> GetAsync(string path) => await Http.GetFromJsonAsync<JsonElement>(path);
 
-    public Task<HttpResponseMessage> PostAsync(string path, object body) => SendAsync(HttpMethod.Post, path, JsonContent.Create(body, options: LooseLantern.Server.Hosting.Json.Options));
+    /// <param name="key">The Idempotency-Key; null for none.</param>
+    public Task<HttpResponseMessage> PostAsync(string path, object body, string? key = null) => SendAsync(HttpMethod.Post, path, JsonContent.Create(body, options: LooseLantern.Server.Hosting.Json.Options), key);
 
     public Task<HttpResponseMessage> PutAsync(string path, object body) => SendAsync(HttpMethod.Put, path, JsonContent.Create(body, options: LooseLantern.Server.Hosting.Json.Options));
 
@@ -83,11 +84,12 @@ public sealed class Coordinator(HttpClient http, string desk)
         return form;
     }
 
-    private async Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, HttpContent? content)
+    private async Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, HttpContent? content, string? key = null)
     {
         _token ??= (await GetAsync("/api/token")).GetProperty("token").GetString();
         var request = new HttpRequestMessage(method, path) { Content = content };
         request.Headers.Add("X-Lantern-Token", _token);
+        if (key is not null) request.Headers.Add("Idempotency-Key", key);
         return await Http.SendAsync(request);
     }
 }

@@ -23,6 +23,9 @@ public sealed class DemoTests : IAsyncLifetime
         var first = await StartAsync();
         first.Desks.ShouldBe(3);
         first.Pages.ShouldBe(11);
+        // One in each state, one of them with its times held on two calendars.
+        first.Links.ShouldBe(6);
+        first.Held.ShouldBe(8);
         first.Calendars.ShouldBe(22);
         first.Bookings.ShouldBeGreaterThan(30);
         first.Upcoming.ShouldBeInRange(5, first.Bookings - 10);
@@ -34,7 +37,7 @@ public sealed class DemoTests : IAsyncLifetime
             .ExecuteUpdateAsync(set => set.SetProperty(page => page.State, PageState.Draft)))).ShouldBe(first);
     }
 
-    private async Task<(int Workspaces, int Desks, int Pages, int Calendars, int Bookings, int Upcoming)> StartAsync(Func<LanternDb, Task>? beforehand = null)
+    private async Task<(int Workspaces, int Desks, int Pages, int Calendars, int Bookings, int Upcoming, int Links, int Held)> StartAsync(Func<LanternDb, Task>? beforehand = null)
     {
         if (beforehand is not null)
         {
@@ -51,8 +54,9 @@ public sealed class DemoTests : IAsyncLifetime
         var db = looking.ServiceProvider.GetRequiredService<LanternDb>();
         var now = Clock.GetCurrentInstant();
         return (
-            await db.Workspaces.IgnoreQueryFilters().CountAsync(), await db.Desks.IgnoreQueryFilters().CountAsync(), await db.Pages.IgnoreQueryFilters().CountAsync(),
+            await db.Workspaces.IgnoreQueryFilters().CountAsync(), await db.Desks.IgnoreQueryFilters().CountAsync(), await db.Pages.IgnoreQueryFilters().CountAsync(page => page.Offer == null),
             await db.Calendars.IgnoreQueryFilters().CountAsync(), await db.Bookings.IgnoreQueryFilters().CountAsync(),
-            await db.Sessions.IgnoreQueryFilters().CountAsync(session => session.Time.LowerBound > now));
+            await db.Sessions.IgnoreQueryFilters().CountAsync(session => session.Time.LowerBound > now),
+            await db.Links.IgnoreQueryFilters().CountAsync(), await db.Commitments.IgnoreQueryFilters().CountAsync(row => row.HeldUntil > now));
     }
 }

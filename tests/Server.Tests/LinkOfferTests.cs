@@ -133,7 +133,7 @@ public class LinkOfferTests(World world)
             draft.AlsoInvited = [new InvitedAlong("x", "not an address")];
         }).Form())).FaultsAsync();
 
-        faults.Keys.Order().ShouldBe(
+        faults.Keys.Order(StringComparer.Ordinal).ShouldBe(
         [
             "details.alsoInvited[0]", "details.takes", "details.topic", "guestLanguage", "guestZone", "guests[0]", "guests[1]", "times.durations", "times.offer.marked", "times.offer.mostShown", "times.offer.painted[0]",
             "times.offer.toMinute", "title",

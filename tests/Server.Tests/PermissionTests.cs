@@ -54,9 +54,10 @@ public class PermissionTests(World world)
         {
             (await who.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).Dispose();
             var id = (await scene.Owner.MakeLinkAsync(draft => draft.Seats = [[who.HostId]])).GetProperty("row").GetProperty("id").GetGuid();
-            return await FirstRefusedAsync(
+            var used = await FirstRefusedAsync(
                 who.PostAsync("/api/links", who.Link().Form()), who.PostAsync($"/api/links/{id}/out", new { }), who.HoldAsync(id), who.PostAsync($"/api/links/{id}/ask-again", new { word = "" }),
-                who.PostAsync($"/api/links/{id}/release", new { starts = new[] { LinkDraft.Nine } }), who.Http.GetAsync("/api/links"), who.Http.GetAsync("/api/links/beginnings"), who.PostAsync($"/api/links/{id}/revoke", new { }));
+                who.PostAsync($"/api/links/{id}/release", new { starts = new[] { LinkDraft.Nine } }), who.Http.GetAsync("/api/links"), who.Http.GetAsync("/api/links/beginnings"));
+            return await FirstRefusedAsync(Task.FromResult(used), who.PostAsync($"/api/links/{id}/revoke", new { }));
         },
         ["Open, change and dress a desk"] = (scene, who) => FirstRefusedAsync(
             who.PostAsync("/api/desks", new { address = World.Unique("desk"), name = "Another desk", hostId = (Guid?)null }), who.PutAsync($"/api/desks/{scene.Owner.DeskId}", DeskTests.Form()),

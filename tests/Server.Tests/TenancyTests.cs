@@ -71,6 +71,19 @@ public class TenancyTests(World world)
             answer.StatusCode.ShouldBe(HttpStatusCode.NotFound, answer.RequestMessage!.RequestUri!.ToString());
         }
 
+        var link = (await ada.SendLinkAsync(draft => draft.Marked = [LinkDraft.Friday])).Id;
+        foreach (var answer in await Task.WhenAll(
+            eve.Http.GetAsync($"/api/links/{link}"), eve.PutAsync($"/api/links/{link}", new { version = 2, form = eve.Link().Form() }), eve.PostAsync($"/api/links/{link}/out", new { }), eve.HoldAsync(link),
+            eve.PostAsync($"/api/links/{link}/release", new { starts = new[] { LinkDraft.Friday } }), eve.PostAsync($"/api/links/{link}/mail", new { word = "" }), eve.PostAsync($"/api/links/{link}/ask-again", new { word = "" }),
+            eve.PostAsync($"/api/links/{link}/bookings", new { start = LinkDraft.Friday, duration = 30, name = "x", email = "x@y.example" }), eve.PostAsync($"/api/links/{link}/revoke", new { }), eve.DeleteAsync($"/api/links/{link}"),
+            eve.DeleteAsync($"/api/links/{link}/wishes/{Guid.NewGuid()}"), eve.PostAsync("/api/links/text", new { form = eve.Link().Form(), of = link })))
+        {
+            answer.StatusCode.ShouldBe(HttpStatusCode.NotFound, answer.RequestMessage!.RequestUri!.ToString());
+        }
+
+        (await eve.GetAsync("/api/links")).GetProperty("total").GetInt32().ShouldBe(0);
+        (await eve.GetAsync("/api/links/beginnings")).GetProperty("links").GetArrayLength().ShouldBe(0);
+        (await (await eve.PostAsync("/api/links", eve.Link(draft => draft.Seats = [[ada.HostId]]).Form())).FaultsAsync()).Keys.ShouldBe(["times.lineUp[0].hostIds[0]"]);
         (await (await eve.PutAsync($"/api/hosts/{eve.HostId}/written-calendar", new { calendarId = calendars["account"] })).FaultsAsync()).Keys.ShouldBe(["calendarId"]);
         (await (await eve.PostAsync("/api/pages", eve.Draft(page => page.Calendars = [new { hostId = eve.HostId, asked = new[] { calendars["builtIn"] }, writtenTo = (Guid?)null }]).Form())).FaultsAsync()).Keys
             .ShouldBe(["times.calendars[0].asked[0]"]);

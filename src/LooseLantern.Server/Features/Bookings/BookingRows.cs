@@ -8,6 +8,7 @@ namespace LooseLantern.Server.Features.Bookings;
 
 /// <summary>A booking in the coordinator's list.</summary>
 /// <param name="Zone">IANA id of the page's zone.</param>
+/// <param name="PageId">Of the page, or of the availability link, that it was made by.</param>
 /// <param name="MayChange">Whether the person who asks may move or cancel it.</param>
 /// <param name="Outside">What was done to its events in hosts' calendars and waits for an answer; such bookings come first.</param>
 /// <param name="Reply">What the guest's calendar answered to the invitation.</param>
@@ -19,6 +20,7 @@ public sealed record BookingRow(
     Instant Start,
     Instant End,
     Guid PageId,
+    bool IsOfLink,
     string Page,
     string Place,
     string Zone,
@@ -56,7 +58,7 @@ public sealed class BookingRows(OutsideAnswers answers, Allowances allowances)
         {
             var (session, page) = (row.Session!, row.Session!.Page!);
             return new BookingRow(
-                row.Id, session.Time.LowerBound, session.Time.UpperBound, session.PageId, page.Title, page.Place, page.Zone,
+                row.Id, session.Time.LowerBound, session.Time.UpperBound, session.PageId, page.Offer is not null, page.Title, page.Place, page.Zone,
                 [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)], row.GuestName, row.GuestEmail, row.GuestZone, row.BookedAt,
                 withOutside ? [.. outside[row.SessionId]] : [], row.Flags, row.Reply, row.WishStart, row.WishEnd, row.WaitsUntil, row.CancelledAt, row.CancelledBy, row.CancelWord,
                 row.CancelledAt is null && session.Time.UpperBound > now && session.Hosts.TrueForAll(host => mayMove.Contains(host.HostId)));

@@ -19,6 +19,8 @@ public sealed class HostLocks(LanternDb db, EventWishes wishes, IClock clock)
         var runOut = await db.Commitments.Where(row => ids.Contains(row.HostId) && row.HeldUntil <= now).Select(row => row.Id).ToListAsync(ct);
         if (runOut.Count == 0) return;
         await wishes.ReleasedAsync(runOut, ct);
+        // Now, whatever of what is tracked the caller drops afterwards.
+        await db.SaveChangesAsync(ct);
         await db.Commitments.Where(row => runOut.Contains(row.Id)).ExecuteDeleteAsync(ct);
     }
 }

@@ -39,8 +39,8 @@ public static class LinkEndpoints
     {
         var links = api.MapGroup("/links").WithTags("Links").RequireAuthorization(Roles.Coordinator);
 
-        links.MapGet("/", async (LinkState? state, string? search, int? skip, int? take, LinkViews views, CancellationToken ct) =>
-                await views.ListAsync(state, search, Math.Max(skip ?? 0, 0), Math.Clamp(take ?? 50, 1, MostRows), ct))
+        links.MapGet("/", async (string? state, string? search, int? skip, int? take, LinkViews views, CancellationToken ct) =>
+                await views.ListAsync(StateOf(state), search, Math.Max(skip ?? 0, 0), Math.Clamp(take ?? 50, 1, MostRows), ct))
             .WithName("listLinks").WithDescription("What waits longest comes first.").ProducesValidationProblem();
 
         links.MapGet("/{id:guid}", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.GetAsync(id, ct), ct))
@@ -94,18 +94,21 @@ public static class LinkEndpoints
             .WithName("dropWish").ProducesProblem(404);
     }
 
+    private static LinkState? StateOf(string? asked) =>
+        asked is null ? null : Enum.TryParse<LinkState>(asked, ignoreCase: true, out var state) && Enum.IsDefined(state) ? state : throw Refusal.Invalid("state", "Choose draft, out, opened, booked, ended or revoked.");
+
     private static void MapSending(RouteGroupBuilder links)
     {
-        links.MapPost("/{id:guid}/mail", async (Guid id, SendLinkRequest request, LinkSending sending, LinkViews views, LinkEditing editing, CancellationToken ct) =>
+        links.MapPost("/{id:guid}/mail", async (Guid id, SendLinkRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, LinkSending sending, LinkViews views, LinkEditing editing, CancellationToken ct) =>
             {
-                await sending.SendAsync(id, MessageKind.LinkForGuest, request.Word, ct);
+                await sending.SendAsync(id, MessageKind.LinkForGuest, request.Word, key, ct);
                 return await views.OfAsync(await editing.GetAsync(id, ct), ct);
             })
             .WithName("mailLink").WithDescription("Sends it out, and its guests the times by mail.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
 
-        links.MapPost("/{id:guid}/ask-again", async (Guid id, SendLinkRequest request, LinkSending sending, LinkViews views, LinkEditing editing, CancellationToken ct) =>
+        links.MapPost("/{id:guid}/ask-again", async (Guid id, SendLinkRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, LinkSending sending, LinkViews views, LinkEditing editing, CancellationToken ct) =>
             {
-                await sending.SendAsync(id, MessageKind.LinkAgainForGuest, request.Word, ct);
+                await sending.SendAsync(id, MessageKind.LinkAgainForGuest, request.Word, key, ct);
                 return await views.OfAsync(await editing.GetAsync(id, ct), ct);
             })
             .WithName("askAgain").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
@@ -145,17 +148,24 @@ public static class LinkEndpoints
 /// <summary>Sends links out by mail.</summary>
 public sealed class LinkSending(LanternDb db, LinkEditing editing, LinkPost post, RecordKeeping record, Actor actor, IClock clock)
 {
-    public async Task SendAsync(Guid id, MessageKind kind, string word, CancellationToken ct)
+    /// <param name="key">The same key again sends nothing twice; null for none.</param>
+    public async Task SendAsync(Guid id, MessageKind kind, string word, string? key, CancellationToken ct)
     {
+        if (key is { Length: 0 or > 200 }) throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+        await post.HoldToSendingAsync(await editing.GetAsync(id, ct), word, ct);
         var link = await editing.SendOutAsync(id, ct);
-        if (kind == MessageKind.LinkAgainForGuest)
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        // One press after the other, so that what was sent by the same key is seen.
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR UPDATE", ct);
+        var isSent = await post.SendAsync(link, kind, word, actor.Person?.Name ?? link.Page!.Desk!.Name, key, ct);
+        if (isSent && kind == MessageKind.LinkAgainForGuest)
         {
             (link.AskedAgainAt, link.AskedAgain) = (clock.GetCurrentInstant(), link.AskedAgain + 1);
             record.Note(id, $"Asked again: “{link.Page!.Title}”", LinkEditing.HostsOf(link));
         }
 
-        await post.SendAsync(link, kind, word, actor.Person?.Name ?? link.Page!.Desk!.Name, ct);
         await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
     }
 }
 

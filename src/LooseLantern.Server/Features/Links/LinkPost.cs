@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Post;
@@ -14,21 +16,28 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
 
     private const string Times = "⟦times⟧";
 
-    /// <summary>Sends its guests the times, or asks them again.</summary>
-    /// <param name="word">Of whoever sends it; may be empty.</param>
-    /// <exception cref="Refusal">400 where no guest has an email, or the word is too long.</exception>
-    public async Task SendAsync(AvailabilityLink link, MessageKind kind, string word, string sender, CancellationToken ct)
+    /// <summary>Whether it can be sent.</summary>
+    /// <exception cref="Refusal">400 where no guest has an email, or the word is too long; 409 where nothing of it is open.</exception>
+    public async Task HoldToSendingAsync(AvailabilityLink link, string word, CancellationToken ct)
     {
-        var page = link.Page!;
-        var guests = link.Guests.Where(guest => guest.Email.Length > 0).ToList();
-        if (guests.Count == 0) throw Refusal.Invalid("guests", "Give the guest’s email, or copy the text and send it yourself.");
+        if (link.Guests.All(guest => guest.Email.Length == 0)) throw Refusal.Invalid("guests", "Give the guest’s email, or copy the text and send it yourself.");
         if (word.Length > MostOfAWord) throw Refusal.Invalid("word", $"Keep it to {MostOfAWord} characters.");
-        var openings = await texts.ShownAsync(page, link.GuestZone, null, null, page.Durations[0], ct);
-        if (openings.Count == 0) throw new Refusal(StatusCodes.Status409Conflict, "none-left", "None of its times is open any more.", "Mark others first, then send it.");
+        if ((await ShownAsync(link, ct)).Count == 0) throw new Refusal(StatusCodes.Status409Conflict, "none-left", "None of its times is open any more.", "Mark others first, then send it.");
+    }
+
+    /// <summary>Sends its guests the times, or asks them again. What was sent with the same key is not sent twice.</summary>
+    /// <param name="word">Of whoever sends it; may be empty.</param>
+    /// <param name="key">Of the press it is sent by; null for none.</param>
+    /// <returns>Whether anything is to be sent by it.</returns>
+    public async Task<bool> SendAsync(AvailabilityLink link, MessageKind kind, string word, string sender, string? key, CancellationToken ct)
+    {
+        var (page, isSent) = (link.Page!, false);
         // Without the address nobody could answer a mail of ours.
-        var written = texts.Write(page, link.Text with { WithAddress = true }, link.GuestZone, link.GuestLanguage, openings, LinkAddresses.Path(link.Topic, PostMarks.Own));
-        foreach (var guest in guests)
+        var written = texts.Write(page, link.Text with { WithAddress = true }, link.GuestZone, link.GuestLanguage, await ShownAsync(link, ct), LinkAddresses.Path(link.Topic, PostMarks.Own));
+        foreach (var guest in link.Guests.Where(guest => guest.Email.Length > 0))
         {
+            var id = key is null ? Guid.CreateVersion7() : new Guid(SHA256.HashData(Encoding.UTF8.GetBytes($"{link.Id} {kind} {key} {guest.Email}")).AsSpan(0, 16));
+            if (await db.Messages.AnyAsync(known => known.Id == id, ct)) continue;
             var reader = new Reader(guest.Name, guest.Email, link.GuestLanguage, Core.TimeText.Clock.Usual, link.GuestZone.Length == 0 ? page.Zone : link.GuestZone);
             var letter = PostTemplates.Write(kind, reader.Language, new Dictionary<string, string>
             {
@@ -37,11 +46,16 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
             var message = PostDraft.Of(link.WorkspaceId, page.Desk.Name, kind, reader, letter with
             {
                 Text = letter.Text.Replace(Times, written.Text, StringComparison.Ordinal), Html = letter.Html.Replace($"<p>{System.Net.WebUtility.HtmlEncode(Times)}</p>", written.Html, StringComparison.Ordinal),
-            }, clock.GetCurrentInstant());
+            }, clock.GetCurrentInstant(), id: id);
             message.ProtectedSecret = link.ProtectedSecret;
             db.Messages.Add(message);
+            isSent = true;
         }
+
+        return isSent;
     }
+
+    private Task<IReadOnlyList<Core.Openings.Opening>> ShownAsync(AvailabilityLink link, CancellationToken ct) => texts.ShownAsync(link.Page!, link.GuestZone, null, null, link.Page!.Durations[0], ct);
 
     /// <summary>Tells whoever made it of something that needs them.</summary>
     /// <param name="lines">What the guest wishes, a line each; none where nothing is left.</param>

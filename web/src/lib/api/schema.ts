@@ -2705,8 +2705,12 @@ export interface components {
             id: string;
             start: components["schemas"]["Instant"];
             end: components["schemas"]["Instant"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description Of the page, or of the availability link, that it was made by.
+             */
             pageId: string;
+            isOfLink: boolean;
             page: string;
             place: string;
             /** @description IANA id of the page's zone. */
@@ -10211,7 +10215,7 @@ export interface operations {
     listLinks: {
         parameters: {
             query?: {
-                state?: components["schemas"]["LinkState"];
+                state?: string;
                 search?: string;
                 skip?: number;
                 take?: number;
@@ -10649,7 +10653,9 @@ export interface operations {
     mailLink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -10711,7 +10717,9 @@ export interface operations {
     askAgain: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path: {
                 id: string;
             };

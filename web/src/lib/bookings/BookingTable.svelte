@@ -77,7 +77,7 @@
             {/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:col-span-2 max-md:border-0 max-md:p-0">
-            <a href="/work/pages/{row.pageId}" class="underline decoration-line-strong underline-offset-4">{row.page}</a>
+            <a href="/work/{row.isOfLink ? 'links' : 'pages'}/{row.pageId}" class="underline decoration-line-strong underline-offset-4">{row.page}</a>
             {#if row.place}<span class="block text-[13px] text-muted">{row.place}</span>{/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">{row.hosts.join(', ')}</td>

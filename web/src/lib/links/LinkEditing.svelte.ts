@@ -22,6 +22,7 @@ export class LinkEditing {
   told = $state.raw<string | undefined>(undefined);
 
   #asked = 0;
+  #mailKey: string | undefined;
 
   constructor(form: LinkForm, saved?: View) {
     this.form = $state(structuredClone(form));
@@ -188,8 +189,12 @@ export class LinkEditing {
 
   async mail(word: string, again: boolean): Promise<View | undefined> {
     if (this.isChanged && !(await this.save())) return undefined;
-    const path = { id: this.id ?? '' };
-    return this.#doing(() => (again ? must(api.POST('/api/links/{id}/ask-again', { params: { path }, body: { word } })) : must(api.POST('/api/links/{id}/mail', { params: { path }, body: { word } }))));
+    // One key for one mail: asked again after a lost answer, the server sends it no second time.
+    this.#mailKey ??= crypto.randomUUID();
+    const params = { path: { id: this.id ?? '' }, header: { 'Idempotency-Key': this.#mailKey } };
+    const sent = await this.#doing(() => (again ? must(api.POST('/api/links/{id}/ask-again', { params, body: { word } })) : must(api.POST('/api/links/{id}/mail', { params, body: { word } }))));
+    if (sent) this.#mailKey = undefined;
+    return sent;
   }
 
   /** Asks anew what is saved; whatever is being changed here stays. */

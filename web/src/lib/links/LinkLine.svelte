@@ -3,7 +3,15 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import { ago, standing, states } from './words';
 
-  let { row, now, zone }: { row: Schemas['LinkRow']; now: string; zone: string } = $props();
+  interface Props {
+    row: Schemas['LinkRow'];
+    now: string;
+    zone: string;
+    mayEdit: boolean;
+    onask: () => void;
+  }
+
+  let { row, now, zone, mayEdit, onask }: Props = $props();
 
   let copied = $state<'not yet' | 'copied' | 'refused'>('not yet');
   const isOut = $derived(row.state === 'out' || row.state === 'opened');
@@ -34,8 +42,9 @@
     <p>{standing(row, now, zone)}</p>
     {#if row.waitsSince}<p>waits for {ago(row.waitsSince, now)}{row.askedAgain > 0 ? `, asked again ${row.askedAgain === 1 ? 'once' : `${row.askedAgain} times`}` : ''}</p>{/if}
   </div>
-  <div class="flex flex-wrap gap-1.5">
+  <div class="flex w-[330px] flex-wrap justify-end gap-1.5 max-lg:w-auto">
     {#if isOut}<ActionButton class="py-1" onclick={() => void copy()}><span class="sr-only">Copy the address for {row.guests.join(', ')}: </span>{copied === 'copied' ? 'Copied' : copied === 'refused' ? 'Not allowed' : 'Copy address'}</ActionButton>{/if}
+    {#if isOut && mayEdit}<ActionButton class="py-1" onclick={onask}><span class="sr-only">{row.guests.join(', ')}: </span>Ask again</ActionButton>{/if}
     <ActionButton class="py-1" href="/work/links/new?link={row.id}"><span class="sr-only">{row.title}: </span>Repeat</ActionButton>
   </div>
 </li>

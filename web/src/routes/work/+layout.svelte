@@ -59,7 +59,7 @@
           {@const here = page.url.pathname.startsWith('/work/first')}
           <a href="/work/first" aria-current={here ? 'page' : undefined} class="block rounded-lg border border-[#fbd588] px-2.5 py-2 md:mb-1 {here ? 'bg-night-raised font-bold text-[#fffdf8]' : 'hover:bg-night-raised'}">First steps</a>
         {/if}
-        {#each places as place (place.href)}
+        {#each places.filter((place) => data.me.isCoordinator || place.href !== '/work/links') as place (place.href)}
           {@const here = page.url.pathname.startsWith(place.href)}
           <a
             href={place.href}

@@ -1,7 +1,8 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { goto, invalidateAll } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
+  import AskAgain from '$lib/links/AskAgain.svelte';
   import LinkLine from '$lib/links/LinkLine.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -21,6 +22,8 @@
     { value: 'ended', text: 'Ended' },
     { value: 'revoked', text: 'Revoked' },
   ];
+
+  let asking = $state.raw<Schemas['LinkRow'] | undefined>(undefined);
 
   function show(next: { state?: Which; search?: string; skip?: number }): void {
     const query = new URLSearchParams();
@@ -59,7 +62,7 @@
   </div>
 {:else}
   <ul class="overflow-hidden rounded-2xl border border-line bg-card" aria-label="Links">
-    {#each data.links.rows as row (row.id)}<LinkLine {row} now={data.links.now} zone={data.me.zone} />{/each}
+    {#each data.links.rows as row (row.id)}<LinkLine {row} now={data.links.now} zone={data.me.zone} mayEdit={data.me.isCoordinator} onask={() => (asking = row)} />{/each}
   </ul>
   {#if data.links.total > data.atOnce}
     <nav aria-label="More links" class="mt-3 flex items-center gap-3 text-muted">
@@ -68,4 +71,15 @@
       <ActionButton disabled={data.skip + data.atOnce >= data.links.total} onclick={() => show({ skip: data.skip + data.atOnce })}>After</ActionButton>
     </nav>
   {/if}
+{/if}
+
+{#if asking}
+  <AskAgain
+    row={asking}
+    onasked={() => {
+      asking = undefined;
+      void invalidateAll();
+    }}
+    onclose={() => (asking = undefined)}
+  />
 {/if}

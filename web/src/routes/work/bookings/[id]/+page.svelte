@@ -99,7 +99,7 @@
       {/if}
       <dl class="mt-4 grid grid-cols-[minmax(92px,auto)_1fr] gap-x-4 gap-y-1.5">
         <dt class="text-muted">Page</dt>
-        <dd><a class="underline decoration-line-strong underline-offset-4" href="/work/pages/{row.pageId}">{row.page}</a>{row.place ? `, ${row.place}` : ''}</dd>
+        <dd><a class="underline decoration-line-strong underline-offset-4" href="/work/{row.isOfLink ? 'links' : 'pages'}/{row.pageId}">{row.page}</a>{row.place ? `, ${row.place}` : ''}</dd>
         <dt class="text-muted">Host</dt>
         <dd>{row.hosts.join(', ')}</dd>
         <dt class="text-muted">Guest</dt>

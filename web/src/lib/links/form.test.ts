@@ -1,0 +1,49 @@
+import { expect, it } from 'vitest';
+import { blankLink, fromEvent, fromLink, type Setting } from './form';
+import { elsewhereOfLink, takenByLink } from './relaxing';
+import { ago } from './words';
+
+const setting: Setting = { today: '2026-12-07', zone: 'Europe/Copenhagen', deskId: 'desk', usual: { duration: 45, bufferBefore: null, bufferAfter: 10, notice: null, placeKind: null, place: null, reminders: null, language: 'de', clock: null } };
+const blank = blankLink(setting, ['sunniva', 'keziah']);
+const none = { from: null, to: null, hostId: null, host: null, seat: null, gained: 1, lost: 0 };
+
+it('a new link starts from what is usual, with a seat for each host', () => {
+  expect(blank.times.durations).toEqual([45]);
+  expect([blank.times.bufferBefore, blank.times.bufferAfter, blank.guestLanguage]).toEqual([0, 10, 'de']);
+  expect(blank.times.lineUp.map((seat) => seat.hostIds)).toEqual([['sunniva'], ['keziah']]);
+  expect([blank.times.offer.until, blank.details.endsOn]).toEqual(['2026-12-18', '2026-12-18']);
+});
+
+it('one like an earlier link has its guests and rules, and none of its dates', () => {
+  const earlier = structuredClone(blank);
+  earlier.guests = [{ name: 'Ottilie Wren', email: '' }];
+  earlier.times.offer = { ...earlier.times.offer, marked: ['2026-11-03T08:00:00Z'], until: '2026-11-10', painted: [{ start: '2026-11-03T09:00:00', minutes: 60, isWeekly: true }, { start: '2026-11-04T09:00:00', minutes: 60, isWeekly: false }] };
+  earlier.details.endsOn = '2026-11-10';
+  const next = fromLink(setting, earlier, '“Hull survey” of 3 Nov');
+  expect(next.guests).toEqual(earlier.guests);
+  expect(next.times.offer.marked).toEqual([]);
+  expect(next.times.offer.painted.length).toBe(1);
+  expect([next.times.offer.until, next.details.endsOn, next.details.startedFrom]).toEqual(['2026-12-18', '2026-12-18', '“Hull survey” of 3 Nov']);
+});
+
+it('one from an event has its title, length and people', () => {
+  const next = fromEvent(setting, { title: 'Keel meeting', start: '2026-12-01T08:00:00Z', minutes: 52, hostIds: ['piet'] });
+  expect([next.title, next.times.durations[0], next.times.lineUp[0]?.hostIds]).toEqual(['Keel meeting', 50, ['piet']]);
+});
+
+it('a relaxation is taken over, and the form it came from stays', () => {
+  const before = JSON.stringify(blank);
+  expect(takenByLink(blank, { ...none, rule: 'noticeDropped', to: 0 }).times.notice).toBe(0);
+  const longer = takenByLink(blank, { ...none, rule: 'longerWindow', from: 12, to: 19 });
+  expect([longer.times.offer.until, longer.details.endsOn]).toEqual(['2026-12-25', '2026-12-25']);
+  expect(takenByLink(blank, { ...none, rule: 'seatOpened', seat: 1, hostId: 'tomasz' }).times.lineUp[1]?.hostIds).toEqual(['keziah', 'tomasz']);
+  expect(takenByLink({ ...blank, details: { ...blank.details, lead: 1 } }, { ...none, rule: 'hostOptional', seat: 0 }).details.lead).toBe(0);
+  expect(JSON.stringify(blank)).toBe(before);
+  expect(elsewhereOfLink({ ...none, rule: 'hoursLater' })?.href).toBe('/work/hours');
+  expect(elsewhereOfLink({ ...none, rule: 'noticeDropped' })).toBeUndefined();
+});
+
+it('says how long ago something was', () => {
+  const now = '2026-12-07T12:00:00Z';
+  expect([ago('2026-12-07T11:59:30Z', now), ago('2026-12-07T11:15:00Z', now), ago('2026-12-06T12:00:00Z', now), ago('2026-12-03T12:00:00Z', now)]).toEqual(['just now', '45 min', '24 h', '4 days']);
+});
