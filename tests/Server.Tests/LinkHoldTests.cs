@@ -76,6 +76,20 @@ public class LinkHoldTests(World world)
     }
 
     [Fact]
+    public async Task What_is_held_stays_so_whatever_comes_into_a_calendar_and_keeps_nothing_else_from_being_done()
+    {
+        var ada = await world.SignUpAsync();
+        var (id, address) = await ada.SendLinkAsync();
+        await ada.HoldAsync(id);
+        await (await ada.JoinCalendarAsync(Scene.CalendarWith("Came up", "20261208T080000Z", "20261208T083000Z"))).ReadAsync(HttpStatusCode.Created);
+
+        (await world.Guest().LinkStartsAsync(address)).ShouldBe([Ten, Eleven, Friday]);
+        (await (await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Ten } })).ReadAsync(HttpStatusCode.OK)).GetProperty("holds").GetArrayLength().ShouldBe(3);
+        (await (await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Nine } })).ReadAsync(HttpStatusCode.OK)).GetProperty("holds").GetArrayLength().ShouldBe(2);
+        (await world.Guest().LinkStartsAsync(address)).ShouldBe([Eleven, Friday]);
+    }
+
+    [Fact]
     public async Task Two_links_that_want_to_hold_one_time_at_once_one_gets_it()
     {
         var ada = await world.SignUpAsync();

@@ -115,6 +115,20 @@ public class LinkTakingTests(World world)
     }
 
     [Fact]
+    public async Task Whoever_sits_only_on_links_that_are_over_may_leave_the_team()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var room = await scene.RoomAsync();
+        var (id, _) = await scene.Owner.SendLinkAsync(draft => draft.Seats = [[scene.Owner.HostId], [room]]);
+        (await (await scene.Owner.DeleteAsync($"/api/hosts/{room}")).ReadAsync(HttpStatusCode.Conflict)).GetProperty("title").GetString()!.ShouldContain("Hull survey, Larkspur");
+
+        await scene.Owner.PostAsync($"/api/links/{id}/revoke", new { });
+
+        (await scene.Owner.DeleteAsync($"/api/hosts/{room}")).IsSuccessStatusCode.ShouldBeTrue();
+        (await scene.Owner.LinkAsync(id)).GetProperty("row").GetProperty("state").GetString().ShouldBe("revoked");
+    }
+
+    [Fact]
     public async Task Hostile_requests_are_refused_by_name()
     {
         var ada = await world.SignUpAsync();

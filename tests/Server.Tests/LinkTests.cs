@@ -76,6 +76,8 @@ public class LinkTests(World world)
         var (id, address) = await ada.SendLinkAsync(draft => draft.Seats = [[ada.HostId], [bo.HostId]]);
         var page = await ada.PublishAsync(draft => draft.HostId = bo.HostId);
 
+        // What is being arranged shows in its place, held or not.
+        Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "offered").ShouldBe(Enumerable.Repeat("Hull survey, Larkspur, Ottilie Wren", 4));
         var held = await (await ada.HoldAsync(id)).ReadAsync(HttpStatusCode.OK);
         held.GetProperty("holds").GetArrayLength().ShouldBe(4);
         held.GetProperty("holds")[0].GetProperty("hosts").GetArrayLength().ShouldBe(2);
@@ -84,6 +86,8 @@ public class LinkTests(World world)
         (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await world.Guest().LinkStartsAsync(address)).ShouldBe([Nine, Ten, Eleven, Friday]);
         Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "held").ShouldBe(Enumerable.Repeat("Hull survey, Larkspur, Ottilie Wren", 4));
+
+        Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "offered").ShouldBeEmpty();
 
         (await world.Guest().TakeAsync(address, Ten)).StatusCode.ShouldBe(HttpStatusCode.Created);
 

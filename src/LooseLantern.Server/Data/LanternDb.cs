@@ -9,6 +9,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using NodaTime;
 
 namespace LooseLantern.Server.Data;
 
@@ -40,6 +41,9 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     /// <summary>The pages of desks; those of availability links are not among them.</summary>
     public IQueryable<Page> DeskPages => Pages.Where(page => page.Offer == null);
+
+    /// <summary>Pages that offer somebody's time: those of desks, and of links that are not over on a date.</summary>
+    public IQueryable<Page> OfferingPages(LocalDate today) => Pages.Where(page => page.Offer == null || Links.Any(link => link.Id == page.Id && link.RevokedAt == null && link.EndsOn >= today));
 
     public DbSet<AvailabilityLink> Links => Set<AvailabilityLink>();
 

@@ -22,6 +22,9 @@ public enum BarKind
     /// <summary>An event marked as free.</summary>
     Free,
 
+    /// <summary>A time that a link offers and nobody holds.</summary>
+    Offered,
+
     /// <summary>Time kept for a link or poll.</summary>
     Held,
 

@@ -2,6 +2,7 @@ using LooseLantern.Core;
 using LooseLantern.Core.Days;
 using LooseLantern.Core.FreeTimes;
 using LooseLantern.Core.Hours;
+using LooseLantern.Core.Links;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -93,6 +94,7 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
                 .Where(row => ids.Contains(row.HostId) && row.Kind == CommitmentKind.Hold && row.Span.Overlaps(asRange) && (row.HeldUntil == null || row.HeldUntil > now)).ToListAsync(ct))
             .ToLookup(row => row.HostId);
         var heldFor = await HeldForAsync([.. holds.SelectMany(group => group).Select(row => row.HolderId).Distinct()], ct);
+        await AddOfferedAsync(lanes, [.. holds.SelectMany(group => group).Select(row => (row.HolderId, row.Span.LowerBound))], range, now, ct);
         var sessions = await db.Sessions.AsNoTracking().Include(session => session.Page).Include(session => session.Bookings)
             .Include(session => session.Hosts).AsSplitQuery().Where(session => session.Time.Overlaps(asRange)).ToListAsync(ct);
         var outside = await answers.OfAsync(sessions.ConvertAll(session => session.Id), ct);
@@ -103,6 +105,30 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
             {
                 var guests = string.Join(", ", session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).Select(booking => booking.GuestName));
                 lane.Add(BarKind.Booked, session.Time.ToSpan(), guests, session.Page!.Title, mark: session.Page.Mark, outside: outside[session.Id].FirstOrDefault(change => change.HostId == lane.Host.Id));
+            }
+        }
+    }
+
+    /// <summary>Times that links offer and don't hold: somebody may take them at any moment.</summary>
+    /// <param name="held">By link and start.</param>
+    private async Task AddOfferedAsync(List<Lane> lanes, HashSet<(Guid Link, Instant Start)> held, Span range, Instant now, CancellationToken ct)
+    {
+        // A link may still be used in a zone that is a day behind.
+        var today = now.InUtc().Date.PlusDays(-1);
+        var hostIds = lanes.ConvertAll(lane => lane.Host.Id);
+        var links = await db.Links.AsNoTracking().Include(link => link.Page!).ThenInclude(page => page.Seats).ThenInclude(seat => seat.Hosts).AsSplitQuery()
+            .Where(link => link.OutAt != null && link.RevokedAt == null && link.EndsOn >= today && db.Bookings.Count(booking => booking.Session!.PageId == link.Id) < link.Takes
+                && link.Page!.Seats.Any(seat => seat.Hosts.Any(host => hostIds.Contains(host.HostId))))
+            .ToListAsync(ct);
+        foreach (var link in links.Where(link => link.Page!.Offer!.Times.By == OfferBy.Marked))
+        {
+            var page = link.Page!;
+            var hosts = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).ToHashSet();
+            foreach (var start in page.Offer!.Times.Marked.Where(start => start > now && !held.Contains((link.Id, start))))
+            {
+                var span = new Span(start, start + Duration.FromMinutes(page.Durations.Max()));
+                if (!span.Meets(range)) continue;
+                foreach (var lane in lanes.Where(lane => hosts.Contains(lane.Host.Id))) lane.Add(BarKind.Offered, span, Holding.NameOf(page, link), "offered by a link");
             }
         }
     }

@@ -43,7 +43,7 @@ public sealed class Holding(LanternDb db, OpeningsLoader loader, AssignmentLoadi
 
     /// <summary>
     /// Brings what is held in line with what the link wishes, within the caller's transaction that has locked its page and hosts. Each time is held
-    /// on one host a seat, for its longest duration; who holds it already goes on holding it.
+    /// on one host a seat, for the longest of its durations that is open; who holds it already goes on holding it.
     /// </summary>
     /// <exception cref="Refusal">409 with the starts that can't be held, since something else is there.</exception>
     public async Task KeepAsync(Page page, AvailabilityLink link, CancellationToken ct)
@@ -52,48 +52,59 @@ public sealed class Holding(LanternDb db, OpeningsLoader loader, AssignmentLoadi
         var held = await db.Commitments.Where(row => row.HolderId == link.Id).ToListAsync(ct);
         var (wanted, until) = Wanted(page, link, now);
         var keep = new HashSet<CommitmentRow>();
-        var (added, refused) = (new List<CommitmentRow>(), new List<Instant>());
-        if (wanted.Count > 0)
+        var news = new List<Instant>();
+        foreach (var start in wanted)
         {
-            var asked = loader.Rules(page);
-            var (from, to) = Reach(asked, wanted)!.Value;
-            var minutes = page.Durations.Max();
-            var input = await loader.LoadAsync(asked, from, to, minutes, ct);
-            foreach (var start in wanted)
-            {
-                var span = new Span(start, start + Duration.FromMinutes(minutes));
-                var here = held.FindAll(row => row.Span.LowerBound == start);
-                var facts = (await assignments.FactsAsync(page, start, new Meeting(""), now, ct)) with { Keep = here.Select(row => OpeningsLoader.Id(row.HostId)).ToHashSet() };
-                if (Assignment.For(input, start, facts) is not { } hosts)
-                {
-                    refused.Add(start);
-                    continue;
-                }
-
-                foreach (var host in hosts.Select(Guid.Parse))
-                {
-                    if (here.Find(row => row.HostId == host && row.Span.UpperBound == span.End) is { } known)
-                    {
-                        (known.HeldUntil, known.BufferBefore, known.BufferAfter) = (until, page.BufferBefore, page.BufferAfter);
-                        keep.Add(known);
-                    }
-                    else
-                    {
-                        added.Add(new CommitmentRow
-                        {
-                            WorkspaceId = page.WorkspaceId, HostId = host, HolderId = link.Id, Kind = CommitmentKind.Hold, Span = span.ToRange(), BufferBefore = page.BufferBefore, BufferAfter = page.BufferAfter, HeldUntil = until,
-                        });
-                    }
-                }
-            }
+            var here = held.FindAll(row => row.Span.LowerBound == start);
+            // What is held stays so, whatever came into a calendar since.
+            if (!StillFills(page, here)) news.Add(start);
+            else keep.UnionWith(here);
         }
 
-        if (refused.Count > 0) throw CantHold(refused);
+        foreach (var row in keep) (row.HeldUntil, row.BufferBefore, row.BufferAfter) = (until, page.BufferBefore, page.BufferAfter);
+        var added = await AddedAsync(page, link, news, until, ct);
         var gone = held.FindAll(row => !keep.Contains(row));
         db.Commitments.RemoveRange(gone);
         db.Commitments.AddRange(added);
         await wishes.ReleasedAsync(gone.ConvertAll(row => row.Id), ct);
         await wishes.ForHoldsAsync(added, NameOf(page, link), page.CalendarChoices, ct);
+    }
+
+    /// <exception cref="Refusal">409 with the starts that can't be held.</exception>
+    private async Task<List<CommitmentRow>> AddedAsync(Page page, AvailabilityLink link, List<Instant> starts, Instant until, CancellationToken ct)
+    {
+        if (starts.Count == 0) return [];
+        var (added, refused) = (new List<CommitmentRow>(), new List<Instant>());
+        var asked = loader.Rules(page);
+        var (from, to) = Reach(asked, starts)!.Value;
+        var input = await loader.LoadAsync(asked, from, to, page.Durations.Max(), ct);
+        foreach (var start in starts)
+        {
+            var facts = await assignments.FactsAsync(page, start, new Meeting(""), clock.GetCurrentInstant(), ct);
+            // As long as it may be taken for: the longest of its durations that is open.
+            var longest = page.Durations.OrderDescending().Select(minutes => (Minutes: minutes, Hosts: Assignment.For(input with { Duration = minutes }, start, facts))).FirstOrDefault(one => one.Hosts is not null);
+            if (longest.Hosts is not { } hosts)
+            {
+                refused.Add(start);
+                continue;
+            }
+
+            added.AddRange(hosts.Select(host => new CommitmentRow
+            {
+                WorkspaceId = page.WorkspaceId, HostId = Guid.Parse(host), HolderId = link.Id, Kind = CommitmentKind.Hold, Span = new Span(start, start + Duration.FromMinutes(longest.Minutes)).ToRange(),
+                BufferBefore = page.BufferBefore, BufferAfter = page.BufferAfter, HeldUntil = until,
+            }));
+        }
+
+        return refused.Count == 0 ? added : throw CantHold(refused);
+    }
+
+    /// <summary>Whether those who hold a time fill all seats of the line-up as it is now.</summary>
+    private static bool StillFills(Page page, List<CommitmentRow> here)
+    {
+        if (here.Count != page.Seats.Count || !here.TrueForAll(row => row.Span.Equals(here[0].Span) && page.Durations.Contains((int)row.Span.ToSpan().Length.TotalMinutes))) return false;
+        var seats = page.Seats.Select(seat => (IReadOnlyList<int>)[.. Enumerable.Range(0, here.Count).Where(at => seat.Hosts.Exists(host => host.HostId == here[at].HostId))]);
+        return LineUp.Fill([.. seats], _ => true) is not null;
     }
 
     /// <summary>What hosts read a time is held for.</summary>

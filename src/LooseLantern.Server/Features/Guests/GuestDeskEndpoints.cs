@@ -30,7 +30,7 @@ public static class GuestDeskEndpoints
         desks.MapGet("/", async (string desk, GuestDeskFinding finding, PageEditing editing, Pictures pictures, LanternDb db, CancellationToken ct) =>
             {
                 var found = await finding.FindAsync(desk, ct);
-                var pages = await editing.Whole().AsNoTracking().Where(page => page.State == PageState.Published)
+                var pages = await editing.OfDesks().AsNoTracking().Where(page => page.State == PageState.Published)
                     .Where(page => found.HostId == null ? page.DeskId == found.Id : page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == found.HostId)))
                     .OrderBy(page => page.Title).ToListAsync(ct);
                 var (logo, banner) = await pictures.PathsAsync(found.Id, DeskEndpoints.PathOf(found.Address), ct);

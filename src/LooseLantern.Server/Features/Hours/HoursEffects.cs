@@ -21,7 +21,7 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader
     public const int Days = 28;
 
     /// <summary>The pages on which the hours of a named set count, by title.</summary>
-    public async Task<List<Page>> PagesOfAsync(Guid hoursId, CancellationToken ct) => await pages.Whole().AsNoTracking()
+    public async Task<List<Page>> PagesOfAsync(Guid hoursId, CancellationToken ct) => await pages.OfDesks().AsNoTracking()
         .Where(page => page.HoursMode != HoursMode.Page && page.Seats.Any(seat => seat.Hosts.Any(host => host.Host!.HoursId == hoursId)))
         .OrderBy(page => page.Title)
         .ToListAsync(ct);
@@ -36,7 +36,7 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader
     /// <summary>What each page of a host would gain and lose if they had other hours; null for always open.</summary>
     public async Task<List<PageEffect>> OfHostAsync(Guid hostId, HoursDocument? other, CancellationToken ct)
     {
-        var onPages = await pages.Whole().AsNoTracking()
+        var onPages = await pages.OfDesks().AsNoTracking()
             .Where(page => page.HoursMode != HoursMode.Page && page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == hostId)))
             .OrderBy(page => page.Title)
             .ToListAsync(ct);

@@ -101,7 +101,9 @@ public sealed class HostEditing(
     /// <summary>Holds taking a host off the team to one that no page offers and nobody has booked.</summary>
     public async Task HoldToNothingAheadAsync(Host host, CancellationToken ct)
     {
-        var pages = await db.Pages.Where(page => page.Seats.Any(seat => seat.Hosts.Any(row => row.HostId == host.Id))).OrderBy(page => page.Title).Select(page => page.Title).ToListAsync(ct);
+        // A link may still be used in a zone that is a day behind.
+        var today = clock.GetCurrentInstant().InUtc().Date.PlusDays(-1);
+        var pages = await db.OfferingPages(today).Where(page => page.Seats.Any(seat => seat.Hosts.Any(row => row.HostId == host.Id))).OrderBy(page => page.Title).Select(page => page.Title).ToListAsync(ct);
         if (pages.Count > 0)
             throw new Refusal(StatusCodes.Status409Conflict, "on-pages", $"{host.Name} has a seat on {string.Join(", ", pages)}.", "Give the seat to somebody else first.");
         var now = clock.GetCurrentInstant();

@@ -70,7 +70,9 @@ public sealed class Leaving(LanternDb db, Tenant tenant, PeopleEditing people, H
         // Locked first, so that what is read now stays so: no page is given the host, and no guest books them, meanwhile.
         await handing.LockAsync(host, heirs, heir, ct);
         var now = clock.GetCurrentInstant();
-        var seats = await db.Set<SeatRow>().Include(seat => seat.Hosts).Where(seat => seat.Hosts.Any(row => row.HostId == host.Id)).ToListAsync(ct);
+        // What a link that is over offered is nobody's any more; one may still be used in a zone that is a day behind.
+        var offering = db.OfferingPages(now.InUtc().Date.PlusDays(-1)).Select(page => page.Id);
+        var seats = await db.Set<SeatRow>().Include(seat => seat.Hosts).Where(seat => offering.Contains(seat.PageId) && seat.Hosts.Any(row => row.HostId == host.Id)).ToListAsync(ct);
         var hasSessions = await db.Sessions.AnyAsync(session => session.Time.UpperBound > now && session.Hosts.Any(row => row.HostId == host.Id), ct);
         if (seats.Count == 0 && !hasSessions) return new LeaveAnswer(0, 0);
         if (heir is not { } to)

@@ -2544,7 +2544,7 @@ export interface components {
          * @description What a bar is; later ones are drawn over earlier ones.
          * @enum {unknown}
          */
-        BarKind: "hours" | "leave" | "block" | "busy" | "free" | "held" | "booked";
+        BarKind: "hours" | "leave" | "block" | "busy" | "free" | "offered" | "held" | "booked";
         /** @description What a link can be started from: the latest first. */
         BeginningsAnswer: {
             pages: components["schemas"]["PageBeginning"][];

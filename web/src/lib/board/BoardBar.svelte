@@ -16,6 +16,7 @@
     block: 'border border-glow bg-glow-tint text-on-tint inset-y-[3px]',
     busy: 'bg-busy text-on-busy inset-y-[3px] ring-1 ring-card',
     free: 'border border-dashed border-edge text-muted inset-y-[3px]',
+    offered: 'border border-dashed border-violet bg-card text-ink inset-y-[3px]',
     held: 'hatched border border-violet bg-violet-tint text-ink inset-y-[3px]',
     booked: 'bg-sea text-card font-semibold inset-y-[3px] ring-1 ring-card',
   };

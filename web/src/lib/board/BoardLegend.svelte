@@ -14,6 +14,7 @@
   {#if paints === undefined || paints === 'office hours'}<li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border border-glow bg-glow-tint"></span>office hours</li>{/if}
   <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-busy"></span>busy by a calendar</li>
   <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border border-dashed border-edge"></span>marked free, or away</li>
+  <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border border-dashed border-violet"></span>{paints === 'times' || paints === 'stretches' ? 'offered by another link' : 'offered by a link'}</li>
   <li class="inline-flex items-center gap-1.5"><span class="hatched h-2.5 w-5 rounded-sm border border-violet bg-violet-tint"></span>held</li>
   <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-sea"></span>booked here</li>
   {#if together}<li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 bg-glow-bar"></span>{together === 'all' ? 'all of them free' : 'at least one free'}</li>{/if}

@@ -9,6 +9,7 @@ export const kinds: Record<Schemas['BarKind'], string> = {
   block: 'office hours',
   busy: 'busy',
   free: 'marked free',
+  offered: 'offered',
   held: 'held',
   booked: 'booked',
 };

@@ -34,16 +34,19 @@
   const hostIds = $derived(link.hostIds);
   const offered = $derived(new Set([...(link.supply?.openings ?? []).map((opening) => opening.start), ...(link.offer.by === 'marked' ? link.offer.marked : [])].map((start) => dateIn(start, zone))));
   const dates = $derived(board ? worthShowing(board, offered).slice(0, ROWS) : []);
-  const shown = $derived(board && { ...board, days: board.days.filter((day) => dates.includes(day.date)).map((day) => ({ ...day, lanes: day.lanes.map(withoutOwnHolds) })) });
+  const shown = $derived(board && { ...board, days: board.days.filter((day) => dates.includes(day.date)).map((day) => ({ ...day, lanes: day.lanes.map(withoutOwn) })) });
   // Of several who could take a seat only one holds a time.
   const keepers = $derived(new Map((link.saved?.holds ?? []).map((hold) => [hold.start, (board?.hosts ?? []).filter((host) => hold.hosts.includes(host.name)).map((host) => host.id)])));
   const marks = $derived(
     marksOfLink({ offer: link.offer, minutes: link.minutes, zone, hostIds, dates, openings: link.supply?.openings ?? [], missed: link.missed, held: keepers, wishes: link.saved?.wishes ?? [] }),
   );
 
-  /** What this link holds itself stands there as a mark already. */
-  function withoutOwnHolds(lane: Schemas['BoardLane']): Schemas['BoardLane'] {
-    return { ...lane, bars: lane.bars.filter((bar) => !(bar.kind === 'held' && link.held.has(bar.start) && link.offer.marked.includes(bar.start))) };
+  // As the board names what is offered or held for it.
+  const ownName = $derived(link.saved ? [link.saved.row.title, ...link.saved.row.guests].join(', ') : undefined);
+
+  /** What this link offers or holds itself stands there as a mark already. */
+  function withoutOwn(lane: Schemas['BoardLane']): Schemas['BoardLane'] {
+    return { ...lane, bars: lane.bars.filter((bar) => !((bar.kind === 'held' || bar.kind === 'offered') && bar.title === ownName)) };
   }
 
   async function load(): Promise<void> {

@@ -95,9 +95,10 @@
 <svelte:head><title>{link.guestName ? `Times for ${link.guestName}` : isOurs ? 'A time among ourselves' : 'A new link'} – Loose Lantern</title></svelte:head>
 <LeaveGuard isTouched={link.isChanged && (link.saved !== undefined || link.form.guests.length > 0 || link.offer.marked.length > 0 || link.offer.painted.length > 0)} />
 
-<header class="mb-2.5 flex flex-wrap items-center justify-between gap-3">
+<header class="z-30 -mx-1 mb-1.5 flex flex-wrap items-center justify-between gap-3 bg-paper px-1 py-2 md:sticky md:top-0">
   <div class="flex flex-wrap items-center gap-x-3.5 gap-y-1">
     <h1 class="text-[26px]">{isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for somebody'}</h1>
+    <span aria-live="polite" data-test="link-total"><strong class="font-heading text-[22px] leading-none">{link.supply?.total ?? '…'}</strong> {link.supply?.total === 1 ? 'opening' : 'openings'}</span>
     {#if link.saved}<Badge class="rounded-full border border-dashed border-edge bg-transparent px-3 py-0.5 text-sm font-semibold text-ink" data-test="link-state">{states[link.saved.row.state]}</Badge>{/if}
     {#if others.length > 0}<span class="rounded-full border border-violet bg-violet-tint px-3 py-0.5 text-sm text-ink" data-test="acting-for">acting for <strong title={others.map((host) => host.name).join(', ')}>{others.map((host) => (others.length > 1 ? host.name.split(' ')[0] : host.name)).join(', ')}</strong></span>{/if}
     {#if link.form.details.startedFrom}<span class="text-sm text-muted">started from {link.form.details.startedFrom}</span>{/if}

@@ -62,7 +62,7 @@
     <Sentence>
       show
       <span class="w-40"><Select aria-label="How many openings are shown" placeholder="" class="py-1.5" value={offer.mostShown ?? 0} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ mostShown: Number(event.currentTarget.value) || null })} items={[{ value: 0, name: 'all openings' }, ...[3, 5, 8, 12, 20, 40].map((most) => ({ value: most, name: `the best ${String(most)}` }))]} /></span>
-      {#if offer.by === 'marked'}<span class="text-sm">Days and hours shape what is suggested; what you mark yourself may lie anywhere you are open.</span>{/if}
+      {#if offer.by === 'marked'}<span class="text-sm">Days and hours shape what is suggested; what you mark yourself may lie anywhere.</span>{/if}
     </Sentence>
   </div>
 {/if}

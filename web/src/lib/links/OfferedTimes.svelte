@@ -37,7 +37,7 @@
 
 <section aria-labelledby="offered" class="rounded-2xl border border-line bg-card p-4">
   <h2 id="offered" class="text-[17px]">
-    <span data-test="link-total" class="font-heading font-bold">{openings.length}</span>
+    <span class="font-heading font-bold">{openings.length}</span>
     {openings.length === 1 ? 'opening' : 'openings'} offered{#if link.missed.size > 0}, <span class="text-brick">{counted(link.missed.size, 'marked time is', 'marked times are')} not open</span>{/if}
   </h2>
   {#if rows.length === 0}<p class="mt-1 text-muted">{isMarked ? 'Paint on the board to mark a time, or take over a suggestion.' : link.offer.by === 'painted' ? 'Paint a stretch on the board; what is free in it is offered.' : 'Nothing is free by these rules.'}</p>{/if}

@@ -94,5 +94,5 @@ function clock(minute: number): string {
 
 /** The dates worth a row: those on which a host is open or has something, or that something is offered on. */
 export function worthShowing(board: Schemas['BoardAnswer'], offered: ReadonlySet<string>): string[] {
-  return board.days.filter((day) => offered.has(day.date) || day.lanes.some((lane) => lane.bars.some((bar) => bar.kind === 'hours' || bar.kind === 'booked' || bar.kind === 'held'))).map((day) => day.date);
+  return board.days.filter((day) => offered.has(day.date) || day.lanes.some((lane) => lane.bars.some((bar) => bar.kind === 'hours' || bar.kind === 'booked' || bar.kind === 'held' || bar.kind === 'offered'))).map((day) => day.date);
 }
