@@ -118,6 +118,8 @@ public sealed class EventWriting(
     {
         // Both or neither, or somebody else would take it up in between.
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        // The host before the event, as bookings do: a row that is changed twice in one transaction asks for its host again, which a booking may have locked.
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = {row.HostId} FOR KEY SHARE", ct);
         row.WritingUntil = null;
         await db.SaveChangesAsync(ct);
         await db.WrittenEvents.Where(written => written.Id == row.Id && written.Wish == wish).ExecuteUpdateAsync(set => set.SetProperty(written => written.DueAt, again), ct);
