@@ -127,6 +127,14 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("2 openings offered");
         coordinator.Press("Save changes");
         guest.Named("Friday, 10:00");
+        coordinator.Press("Drop the wish for Fri 11 Dec, 10:00");
+        coordinator.AwaitNone("Drop the wish for Fri 11 Dec, 10:00");
+
+        // What was only begun is thrown away.
+        coordinator.Press("Repeat");
+        coordinator.Press("Keep as draft");
+        coordinator.Press("Delete draft");
+        coordinator.Await(b => b.Path == "/work/links" ? "there" : null, "the list");
 
         coordinator.Press("Links");
         coordinator.AwaitText("Kenji Arataki");

@@ -69,9 +69,4 @@ internal static class DemoLinks
             ? [.. Core.Suggestions.SuggestionsComputation.Of(input, plan.Marks, []).Select(suggestion => suggestion.Opening.Start)]
             : [];
     }
-
-    private sealed class StoppedClock(Instant at) : IClock
-    {
-        public Instant GetCurrentInstant() => at;
-    }
 }

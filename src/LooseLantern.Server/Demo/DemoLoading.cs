@@ -143,9 +143,4 @@ public static class DemoLoading
     }
 
     private static string Mailbox(string name) => $"{name}@brackwater.example";
-
-    private sealed class StoppedClock(Instant at) : IClock
-    {
-        public Instant GetCurrentInstant() => at;
-    }
 }

@@ -30,7 +30,7 @@ public static class BookingEndpoints
                 var bookings = cancelled == true ? db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking().Where(row => row.CancelledAt != null) : db.Bookings.AsNoTracking();
                 if (!string.IsNullOrWhiteSpace(search))
                 {
-                    var like = $"%{search.Trim().Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%";
+                    var like = Words.Containing(search);
                     bookings = bookings.Where(row => EF.Functions.ILike(row.GuestName, like, "\\")
                         || EF.Functions.ILike(row.GuestEmail, like, "\\") || EF.Functions.ILike(row.Session!.Page!.Title, like, "\\"));
                 }

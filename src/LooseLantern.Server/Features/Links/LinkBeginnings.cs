@@ -19,7 +19,7 @@ public sealed record PatternBeginning(Guid Id, string Name, LinkForm Form);
 /// <param name="HostIds">Who had it in their calendars.</param>
 public sealed record EventBeginning(string Title, Instant Start, int Minutes, IReadOnlyList<Guid> HostIds);
 
-/// <summary>A guest who is known from bookings and links.</summary>
+/// <summary>A guest who is known from bookings.</summary>
 public sealed record KnownGuest(string Name, string Email, string Zone, string Language);
 
 /// <summary>What a link can be started from: the latest first.</summary>
@@ -38,7 +38,7 @@ public sealed class LinkBeginnings(LanternDb db, LinkFilling filling, Allowances
     /// <param name="search">Words, guests, titles; null for the latest.</param>
     public async Task<BeginningsAnswer> FindAsync(string? search, CancellationToken ct)
     {
-        var like = $"%{(search ?? "").Trim().Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%";
+        var like = Words.Containing(search ?? "");
         var pages = await db.DeskPages.Where(page => page.State != PageState.Archived && EF.Functions.ILike(page.Title, like, "\\")).OrderBy(page => page.Title).Take(Most)
             .Select(page => new PageBeginning(page.Id, page.Title, page.Desk!.Name)).ToListAsync(ct);
         // Guests of links are kept as text, which is searched as it is.

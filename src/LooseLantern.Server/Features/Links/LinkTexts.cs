@@ -21,8 +21,6 @@ public sealed record LinkTextAnswer(string Text, string Html, string? Address);
 /// <summary>Writes out what a link offers.</summary>
 public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock clock)
 {
-    private const int MostDays = 366;
-
     // What stands before the address, by language.
     private static readonly Dictionary<string, string> Here = new()
     {
@@ -41,7 +39,7 @@ public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock cl
     {
         var rules = loader.Rules(page);
         var today = loader.Today(rules);
-        var last = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(MostDays - 1));
+        var last = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
         // The best ones are chosen among all, whichever days are asked for.
         if (last < today || await loader.InputAsync(rules, today, last, duration, ct) is not { } input) return [];
         var zones = guestZone.Length == 0 ? [] : new[] { DateTimeZoneProviders.Tzdb[guestZone] };

@@ -36,7 +36,7 @@ public static class PostEndpoints
                 var messages = db.Messages.AsNoTracking().Where(row => asked == null || row.State == asked);
                 if (!string.IsNullOrWhiteSpace(search))
                 {
-                    var like = $"%{search.Trim().Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%";
+                    var like = Words.Containing(search);
                     messages = messages.Where(row => EF.Functions.ILike(row.ToName, like, "\\") || EF.Functions.ILike(row.ToAddress, like, "\\") || EF.Functions.ILike(row.Subject, like, "\\"));
                 }
 

@@ -187,6 +187,32 @@ export class LinkEditing {
     return this.#doing(() => must(api.POST('/api/links/{id}/revoke', { params: { path: { id } } })));
   }
 
+  /** Takes away a draft that nobody was sent. Returns whether it is gone; nothing is left to save then. */
+  async remove(): Promise<boolean> {
+    if (this.busy) return false;
+    this.busy = true;
+    try {
+      await must(api.DELETE('/api/links/{id}', { params: { path: { id: this.id ?? '' } } }));
+      this.form = structuredClone(this.saved?.form ?? $state.snapshot(this.form));
+      return true;
+    } catch (thrown) {
+      this.problem = problemOf(thrown);
+      return false;
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** Takes away a wish that is answered, or can't be. */
+  async dropWish(wish: string): Promise<void> {
+    try {
+      await must(api.DELETE('/api/links/{id}/wishes/{wish}', { params: { path: { id: this.id ?? '', wish } } }));
+      await this.refresh();
+    } catch (thrown) {
+      this.problem = problemOf(thrown);
+    }
+  }
+
   async mail(word: string, again: boolean): Promise<View | undefined> {
     if (this.isChanged && !(await this.save())) return undefined;
     // One key for one mail: asked again after a lost answer, the server sends it no second time.

@@ -80,6 +80,10 @@
     }
   }
 
+  async function remove(): Promise<void> {
+    if (await link.remove()) await goto('/work/links', { replaceState: true });
+  }
+
   async function savePattern(name: string): Promise<boolean> {
     const form = { ...$state.snapshot(link.form), title: link.form.title.trim() || name };
     return must(api.POST('/api/links/patterns', { body: { name, form } })).then(
@@ -106,6 +110,7 @@
   </div>
   <div class="flex flex-wrap gap-2">
     {#if link.saved && !isOurs}<ActionButton href="/work/links/new?link={link.saved.row.id}">Repeat</ActionButton>{/if}
+    {#if mayEdit && link.saved?.row.state === 'draft'}<ActionButton kind="quiet" disabled={link.busy} onclick={() => void remove()}>Delete draft</ActionButton>{/if}
     {#if mayEdit && link.isOut}<ActionButton onclick={() => (revoking = true)}>Revoke</ActionButton>{/if}
     {#if mayEdit && (link.saved === undefined || link.saved.row.state === 'draft')}<ActionButton disabled={link.busy} onclick={() => void keep()}>Keep as draft</ActionButton>{/if}
     {#if mayEdit && link.saved && link.saved.row.state !== 'draft'}

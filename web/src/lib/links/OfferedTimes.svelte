@@ -75,6 +75,7 @@
           {#if mayEdit && !link.isOver}
             {#if link.offer.marked.includes(wish.start)}<span class="text-sm text-muted">offered now</span>{:else}<button type="button" class="min-h-8 text-sm underline underline-offset-4" aria-label="Offer {dayAndTime(wish.start, zone)}" onclick={() => takeWish(wish)}>offer it</button>{/if}
           {/if}
+          {#if mayEdit}<button type="button" class="min-h-8 text-sm underline underline-offset-4" aria-label="Drop the wish for {dayAndTime(wish.start, zone)}" onclick={() => void link.dropWish(wish.id)}>drop</button>{/if}
         </li>
       {/each}
     </ul>

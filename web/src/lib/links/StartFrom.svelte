@@ -45,6 +45,11 @@
     start(fromLink(from, view.form, `“${view.row.title}” of ${dayMonth(dateIn(view.row.madeAt, from.zone))}`));
   }
 
+  async function takeAway(id: string): Promise<void> {
+    await must(api.DELETE('/api/links/patterns/{id}', { params: { path: { id } } })).catch(() => undefined);
+    found = await must(api.GET('/api/links/beginnings', { params: { query: { search: search.trim() } } })).catch(() => found);
+  }
+
   const chip = 'min-h-9 rounded-full border border-line-strong bg-card px-3 text-sm hover:bg-lane max-md:min-h-11';
 </script>
 
@@ -60,7 +65,7 @@
       <ul class="flex flex-wrap items-center gap-2" aria-label="Earlier links"><li class="w-20 text-sm text-muted">links</li>{#each shown.links as one (one.id)}<li><button type="button" class={chip} onclick={() => void earlier(one.id)}>{one.title}{one.guests.length > 0 ? `, ${one.guests.join(', ')}` : ''} <span class="text-muted">{dayMonth(dateIn(one.madeAt, from.zone))}</span></button></li>{/each}</ul>
     {/if}
     {#if shown.patterns.length > 0}
-      <ul class="flex flex-wrap items-center gap-2" aria-label="Patterns"><li class="w-20 text-sm text-muted">patterns</li>{#each shown.patterns as one (one.id)}<li><button type="button" class={chip} onclick={() => start(fromLink(from, one.form, `the pattern “${one.name}”`))}>{one.name}</button></li>{/each}</ul>
+      <ul class="flex flex-wrap items-center gap-2" aria-label="Patterns"><li class="w-20 text-sm text-muted">patterns</li>{#each shown.patterns as one (one.id)}<li><button type="button" class={chip} onclick={() => start(fromLink(from, one.form, `the pattern “${one.name}”`))}>{one.name}</button><button type="button" class="min-h-9 w-8 max-md:min-h-11" aria-label="Take away the pattern {one.name}" onclick={() => void takeAway(one.id)}>×</button></li>{/each}</ul>
     {/if}
     {#if shown.events.length > 0}
       <ul class="flex flex-wrap items-center gap-2" aria-label="Past events"><li class="w-20 text-sm text-muted">events</li>{#each shown.events as one (one.title + one.start)}<li><button type="button" class={chip} onclick={() => start(fromEvent(from, one))}>{one.title} <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button></li>{/each}</ul>
