@@ -3491,7 +3491,7 @@ export interface components {
             /** @description Whether whoever invited may act for them, where they become a host. */
             letInviter: boolean;
         };
-        /** @description A guest who is known from bookings and links. */
+        /** @description A guest who is known from bookings. */
         KnownGuest: {
             name: string;
             email: string;
