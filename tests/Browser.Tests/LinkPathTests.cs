@@ -76,6 +76,13 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Links");
         coordinator.Press("New link");
         coordinator.Press("Start from a page, an earlier link, a pattern or an event");
+        coordinator.Type("Search what to start from", "keel talk");
+        coordinator.Press("Keel talk, Gannet");
+        coordinator.AwaitText("started from “Keel talk, Gannet” in a calendar");
+        // Of the event's people one is a guest, and one of the team.
+        coordinator.AwaitText("Times for Barnaby Quill");
+        coordinator.Named("Take Keziah Moon out");
+        coordinator.Press("Start from a page, an earlier link, a pattern or an event");
         coordinator.Type("Search what to start from", "sail");
         coordinator.Press("Sail fitting in the loft");
         coordinator.AwaitText("started from “Sail fitting in the loft”");

@@ -60,6 +60,11 @@ public class LinkPostTests(World world)
         (await ListedAsync("?state=draft")).ShouldBe(["Kept"]);
         (await (await ada.Http.GetAsync("/api/links?state=lost")).FaultsAsync()).Keys.ShouldBe(["state"]);
         (await ListedAsync("?search=osric")).ShouldBe(["Second"]);
+        // Words may stand apart, in the title and the guest; what stands around a guest's name as it is kept is none.
+        (await ListedAsync("?search=PELL%20sec")).ShouldBe(["Second"]);
+        (await ListedAsync("?search=wren-charters.example")).ShouldBe(["First", "Kept"]);
+        (await ListedAsync("?search=email")).ShouldBeEmpty();
+        (await ListedAsync("?take=1&skip=1")).ShouldBe(["First"]);
         (await (await ada.PostAsync($"/api/links/{second}/ask-again", new { word = "" })).FaultsAsync())["guests"].ShouldContain("email");
         (await ada.DeleteAsync($"/api/links/{draft.GetProperty("row").GetProperty("id").GetGuid()}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await (await ada.DeleteAsync($"/api/links/{first}")).ReadAsync(HttpStatusCode.Conflict)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:out");
@@ -88,6 +93,34 @@ public class LinkPostTests(World world)
         (await world.Guest().BookAsync(ada.Desk, page, Ten)).StatusCode.ShouldBe(HttpStatusCode.Created);
         await LookAsync(workspace, id);
         (await ToldAsync()).ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task A_link_is_looked_at_soon_after_time_of_one_of_its_hosts_is_taken_and_no_other_is()
+    {
+        var ada = await world.SignUpAsync();
+        var workspace = await world.WorkspaceOfAsync(ada.Desk);
+        var room = (await (await ada.PostAsync("/api/hosts", Scene.Room)).ReadAsync(HttpStatusCode.Created)).GetProperty("id").GetGuid();
+        var near = (await ada.SendLinkAsync(draft => draft.Marked = [Nine])).Id;
+        await ada.SendLinkAsync(draft => (draft.Marked, draft.Seats) = ([Nine], [[room]]));
+        var page = await ada.PublishAsync();
+        var now = world.Clock.GetCurrentInstant();
+        await world.WithinAsync(workspace, db => db.Links.ExecuteUpdateAsync(set => set.SetProperty(row => row.CheckDueAt, now + Duration.FromHours(1))));
+
+        (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
+
+        var due = await world.WithinAsync(workspace, db => db.Links.Where(row => row.CheckDueAt <= now).Select(row => row.Id).ToListAsync());
+        due.ShouldBe([near]);
+    }
+
+    [Fact]
+    public async Task A_link_with_something_left_only_weeks_ahead_has_something_left()
+    {
+        var ada = await world.SignUpAsync();
+        var workspace = await world.WorkspaceOfAsync(ada.Desk);
+        var (id, _) = await ada.SendLinkAsync(draft => (draft.Marked, draft.Until, draft.EndsOn) = (["2027-03-09T09:00:00Z"], "2027-04-01", "2027-04-01"));
+        await LookAsync(workspace, id);
+        (await ada.LinkAsync(id)).GetProperty("row").GetProperty("noneLeft").GetBoolean().ShouldBeFalse();
     }
 
     [Fact]
@@ -147,6 +180,27 @@ public class LinkPostTests(World world)
         (await ada.GetAsync("/api/links/beginnings")).GetProperty("patterns")[0].GetProperty("form").GetProperty("title").GetString().ShouldBe("Newer");
         (await (await ada.PostAsync("/api/links/patterns", new { name = " ", form = ada.Link().Form() })).FaultsAsync()).Keys.ShouldBe(["name"]);
         (await ada.DeleteAsync($"/api/links/patterns/{saved.GetProperty("id").GetGuid()}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+    }
+
+    [Fact]
+    public async Task An_event_says_who_took_part_and_only_to_those_who_may_read_it()
+    {
+        var ada = await world.SignUpAsync();
+        var scene = new Scene(world, ada);
+        var bo = await scene.JoinAsync(isHost: true, isCoordinator: true);
+        var mail = (await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db => db.Users.Where(row => row.Id == bo.PersonId).Select(row => row.Email).SingleAsync()))!;
+        var file = Scene.CalendarWith("Larkspur handover", "20261203T090000Z", "20261203T101500Z")
+            .Replace("END:VEVENT", $"ATTENDEE;CN=Bo:mailto:{mail}\nATTENDEE;CN=Ottilie Wren:mailto:ottilie@wren-charters.example\nATTENDEE:mailto:nobody\nATTENDEE:mailto:kit@wren-charters.example\nEND:VEVENT", StringComparison.Ordinal);
+        await (await ada.JoinCalendarAsync(file)).ReadAsync(HttpStatusCode.Created);
+        var entry = (await ada.GetAsync("/api/links/beginnings")).GetProperty("events")[0].GetProperty("entry").GetInt64();
+
+        var people = await ada.GetAsync($"/api/links/beginnings/events/{entry}");
+
+        people.GetProperty("guests").EnumerateArray().Select(guest => guest.GetProperty("name").GetString()).ShouldBe(["Ottilie Wren", "kit"]);
+        people.GetProperty("hostIds").EnumerateArray().Select(host => host.GetGuid()).ShouldBe([ada.HostId, bo.HostId]);
+        (await bo.Http.GetAsync($"/api/links/beginnings/events/{entry}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await (await world.SignUpAsync()).Http.GetAsync($"/api/links/beginnings/events/{entry}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await ada.Http.GetAsync("/api/links/beginnings/events/0")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
     private async Task LookAsync(Guid workspace, Guid id)

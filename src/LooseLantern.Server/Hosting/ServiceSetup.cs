@@ -63,7 +63,7 @@ public static class ServiceSetup
         services.AddScoped<BusyTimes>().AddScoped<BookingFeeds>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
         services.AddScoped<PageEditing>().AddScoped<PageFilling>().AddScoped<PageEditions>().AddScoped<PageCopies>().AddScoped<GuestNames>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>().AddScoped<DarkReckoning>().AddScoped<RelaxationReckoning>();
         services.AddScoped<GuestPageFinding>().AddScoped<GuestPageViews>().AddScoped<GuestDeskFinding>().AddScoped<Pictures>().AddScoped<PersonalAddresses>().AddScoped<EmailProof>().AddScoped<DeskEditing>().AddScoped<WorkspaceEditing>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>().AddScoped<HostLocks>().AddScoped<LinkTaking>().AddScoped<Holding>();
-        services.AddScoped<LinkEditing>().AddScoped<LinkFilling>().AddScoped<LinkViews>().AddScoped<LinkTexts>().AddScoped<LinkPost>().AddScoped<LinkSending>().AddScoped<LinkBooking>().AddScoped<LinkBeginnings>().AddScoped<LinkReckoning>().AddScoped<LinkWatching>();
+        services.AddScoped<LinkEditing>().AddScoped<LinkFilling>().AddScoped<LinkViews>().AddScoped<LinkTexts>().AddScoped<LinkPost>().AddScoped<LinkSending>().AddScoped<LinkBooking>().AddScoped<LinkBeginnings>().AddScoped<EventPeopleFinding>().AddScoped<LinkReckoning>().AddScoped<LinkWatching>();
         services.AddScoped<GuestLinkFinding>().AddScoped<GuestLinkViews>().AddSingleton<LinkAddresses>();
         services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
         services.AddSingleton<PrivateLinks>().AddSingleton<ContentSecurity>();

@@ -30,6 +30,8 @@ internal sealed class EventSeries
 
     public required bool Tentative { get; init; }
 
+    public required IReadOnlyList<EventPerson> People { get; init; }
+
     /// <summary>Which occurrence this is another version of; null for the series itself.</summary>
     public required TimeValue? RecurrenceId { get; init; }
 
@@ -60,6 +62,7 @@ internal sealed class EventSeries
             Cancelled = IsSetTo(component, "STATUS", "CANCELLED"),
             Tentative = IsSetTo(component, "STATUS", "TENTATIVE"),
             Free = IsSetTo(component, "TRANSP", "TRANSPARENT"),
+            People = EventPeople.Of(component),
             RecurrenceId = recurrenceId is null ? null : TimeValue.Read(recurrenceId),
             AndFuture = recurrenceId?.Parameters.GetValueOrDefault("RANGE")?.ToUpperInvariant() == "THISANDFUTURE",
         };
@@ -166,7 +169,7 @@ internal sealed class EventSeries
                 var end = to.StartsWith('P')
                     ? start + Duration.FromDays(length.Days) + length.Exact
                     : _zones.At(TimeValue.Read(line, to));
-                yield return new CalendarEntry(Uid, Title, new Span(start, end), WholeDay: false, Free, Tentative);
+                yield return new CalendarEntry(Uid, Title, new Span(start, end), WholeDay: false, Free, Tentative) { People = People };
             }
         }
     }
@@ -179,7 +182,7 @@ internal sealed class EventSeries
         var start = _zones.At(local, _start, _start.IsDate);
         var lastDay = local.PlusDays(_length.Days);
         var end = _length.Days == 0 ? start : _zones.At(lastDay, _start, _start.IsDate);
-        return new CalendarEntry(Uid, Title, new Span(start, end + _length.Exact), _start.IsDate, Free, Tentative);
+        return new CalendarEntry(Uid, Title, new Span(start, end + _length.Exact), _start.IsDate, Free, Tentative) { People = People };
     }
 
     /// <summary>Whether a date or time of EXDATE or RECURRENCE-ID means the occurrence; a bare date means any of that day.</summary>

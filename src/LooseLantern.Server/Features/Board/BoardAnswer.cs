@@ -37,8 +37,9 @@ public enum BarKind
 /// <param name="Mark">The two letters of its page; empty for what belongs to none.</param>
 /// <param name="Outside">What somebody did to a booking's event in this host's calendar, where that waits for an answer.</param>
 /// <param name="Block">Which of its page's blocks it is; null for all else.</param>
+/// <param name="LinkId">The link that it is offered or held for; null for all else.</param>
 public sealed record BoardBar(
-    BarKind Kind, int FromMinute, int ToMinute, Instant Start, Instant End, string Title, string Source, bool WholeDay, bool Tentative, string Mark, BoardBlock? Block, OutsideView? Outside);
+    BarKind Kind, int FromMinute, int ToMinute, Instant Start, Instant End, string Title, string Source, bool WholeDay, bool Tentative, string Mark, BoardBlock? Block, OutsideView? Outside, Guid? LinkId = null);
 
 /// <summary>One coming of a block.</summary>
 /// <param name="Index">Its place in the page's list of blocks.</param>

@@ -100,7 +100,7 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
         var outside = await answers.OfAsync(sessions.ConvertAll(session => session.Id), ct);
         foreach (var lane in lanes)
         {
-            foreach (var hold in holds[lane.Host.Id]) lane.Add(BarKind.Held, hold.Span.ToSpan(), heldFor.GetValueOrDefault(hold.HolderId, "held"), heldFor.ContainsKey(hold.HolderId) ? "held for a link" : "a link or poll");
+            foreach (var hold in holds[lane.Host.Id]) lane.Add(BarKind.Held, hold.Span.ToSpan(), heldFor.GetValueOrDefault(hold.HolderId, "held"), heldFor.ContainsKey(hold.HolderId) ? "held for a link" : "a link or poll", link: hold.HolderId);
             foreach (var session in sessions.Where(session => session.Hosts.Exists(host => host.HostId == lane.Host.Id)))
             {
                 var guests = string.Join(", ", session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).Select(booking => booking.GuestName));
@@ -128,7 +128,7 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
             {
                 var span = new Span(start, start + Duration.FromMinutes(page.Durations.Max()));
                 if (!span.Meets(range)) continue;
-                foreach (var lane in lanes.Where(lane => hosts.Contains(lane.Host.Id))) lane.Add(BarKind.Offered, span, Holding.NameOf(page, link), "offered by a link");
+                foreach (var lane in lanes.Where(lane => hosts.Contains(lane.Host.Id))) lane.Add(BarKind.Offered, span, Holding.NameOf(page, link), "offered by a link", link: link.Id);
             }
         }
     }
@@ -166,12 +166,12 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
 
         public Host Host { get; }
 
-        public void Add(BarKind kind, Span span, string title, string source, bool wholeDay = false, bool tentative = false, string mark = "", BoardBlock? block = null, OutsideView? outside = null)
+        public void Add(BarKind kind, Span span, string title, string source, bool wholeDay = false, bool tentative = false, string mark = "", BoardBlock? block = null, OutsideView? outside = null, Guid? link = null)
         {
             if (kind is BarKind.Busy or BarKind.Held or BarKind.Booked) _taken.Add(span);
             var shown = new Span(Instant.Max(span.Start, _range.Start), Instant.Min(span.End, _range.End));
             foreach (var slice in DaySlices.Of(shown, _zone))
-                _bars.Add((slice.Date, new BoardBar(kind, slice.FromMinute, slice.ToMinute, span.Start, span.End, title, source, wholeDay, tentative, mark, block, outside)));
+                _bars.Add((slice.Date, new BoardBar(kind, slice.FromMinute, slice.ToMinute, span.Start, span.End, title, source, wholeDay, tentative, mark, block, outside, link)));
         }
 
         public IReadOnlyList<Span> Free() =>

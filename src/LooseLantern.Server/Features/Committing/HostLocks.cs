@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Links;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -16,6 +17,7 @@ public sealed class HostLocks(LanternDb db, EventWishes wishes, IClock clock)
         var ids = hosts.Distinct().Order().ToArray();
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({ids}) ORDER BY id FOR UPDATE", ct);
         var now = clock.GetCurrentInstant();
+        await LinkWatching.LookSoonAsync(db, ids, now, ct);
         var runOut = await db.Commitments.Where(row => ids.Contains(row.HostId) && row.HeldUntil <= now).Select(row => row.Id).ToListAsync(ct);
         if (runOut.Count == 0) return;
         await wishes.ReleasedAsync(runOut, ct);

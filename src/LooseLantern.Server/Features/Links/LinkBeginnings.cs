@@ -15,9 +15,10 @@ public sealed record LinkBeginning(Guid Id, string Title, IReadOnlyList<string> 
 
 public sealed record PatternBeginning(Guid Id, string Name, LinkForm Form);
 
+/// <param name="Entry">By which its people are asked for.</param>
 /// <param name="Minutes">How long it was.</param>
 /// <param name="HostIds">Who had it in their calendars.</param>
-public sealed record EventBeginning(string Title, Instant Start, int Minutes, IReadOnlyList<Guid> HostIds);
+public sealed record EventBeginning(long Entry, string Title, Instant Start, int Minutes, IReadOnlyList<Guid> HostIds);
 
 /// <summary>A guest who is known from bookings.</summary>
 public sealed record KnownGuest(string Name, string Email, string Zone, string Language);
@@ -41,9 +42,7 @@ public sealed class LinkBeginnings(LanternDb db, LinkFilling filling, Allowances
         var like = Words.Containing(search ?? "");
         var pages = await db.DeskPages.Where(page => page.State != PageState.Archived && EF.Functions.ILike(page.Title, like, "\\")).OrderBy(page => page.Title).Take(Most)
             .Select(page => new PageBeginning(page.Id, page.Title, page.Desk!.Name)).ToListAsync(ct);
-        // Guests of links are kept as text, which is searched as it is.
-        var links = await db.Links.FromSql($"SELECT * FROM links WHERE id IN (SELECT l.id FROM links l JOIN pages p ON p.id = l.id WHERE p.title ILIKE {like} OR l.notes ILIKE {like} OR l.guests::text ILIKE {like})")
-            .AsNoTracking().Include(link => link.Page).OrderByDescending(link => link.MadeAt).Take(Most).ToListAsync(ct);
+        var links = await db.LinksContaining(search ?? "").AsNoTracking().Include(link => link.Page).OrderByDescending(link => link.MadeAt).Take(Most).ToListAsync(ct);
         var patterns = await db.LinkPatterns.AsNoTracking().Where(pattern => EF.Functions.ILike(pattern.Name, like, "\\")).OrderBy(pattern => pattern.Name).Take(Most).ToListAsync(ct);
         return new BeginningsAnswer(
             pages, links.ConvertAll(link => new LinkBeginning(link.Id, link.Page!.Title, [.. link.Guests.Select(guest => guest.Name)], link.MadeAt)),
@@ -58,12 +57,12 @@ public sealed class LinkBeginnings(LanternDb db, LinkFilling filling, Allowances
         var past = new NpgsqlRange<Instant>(now - Behind, lowerBoundIsInclusive: true, now, upperBoundIsInclusive: false);
         var entries = await db.CalendarEntries.AsNoTracking()
             .Where(entry => titled.Contains(entry.HostId) && entry.Span.Overlaps(past) && !entry.WholeDay && entry.Title != "" && EF.Functions.ILike(entry.Title, like, "\\"))
-            .OrderByDescending(entry => entry.Span).Take(400).Select(entry => new { entry.Title, entry.Span, entry.HostId }).ToListAsync(ct);
+            .OrderByDescending(entry => entry.Span).Take(400).Select(entry => new { entry.Id, entry.Title, entry.Span, entry.HostId }).ToListAsync(ct);
         return [.. entries
             .GroupBy(entry => (entry.Title, entry.Span.LowerBound, entry.Span.UpperBound))
             .GroupBy(same => same.Key.Title, StringComparer.OrdinalIgnoreCase).Select(again => again.MaxBy(same => same.Key.LowerBound)!)
             .OrderByDescending(same => same.Key.LowerBound).Take(Most)
-            .Select(same => new EventBeginning(same.Key.Title, same.Key.LowerBound, (int)(same.Key.UpperBound - same.Key.LowerBound).TotalMinutes, [.. same.Select(entry => entry.HostId).Distinct()]))];
+            .Select(same => new EventBeginning(same.First().Id, same.Key.Title, same.Key.LowerBound, (int)(same.Key.UpperBound - same.Key.LowerBound).TotalMinutes, [.. same.Select(entry => entry.HostId).Distinct()]))];
     }
 
     private async Task<IReadOnlyList<KnownGuest>> GuestsAsync(string like, CancellationToken ct) =>

@@ -134,6 +134,8 @@ public static class LinkEndpoints
 
         links.MapGet("/beginnings", (string? search, LinkBeginnings beginnings, CancellationToken ct) => beginnings.FindAsync(search, ct)).WithName("findBeginnings");
 
+        links.MapGet("/beginnings/events/{entry:long}", (long entry, EventPeopleFinding people, CancellationToken ct) => people.OfAsync(entry, ct)).WithName("findPeopleOfEvent").ProducesProblem(404);
+
         links.MapPost("/patterns", (PatternForm form, LinkBeginnings beginnings, CancellationToken ct) => beginnings.SaveAsync(form, ct)).WithName("saveLinkPattern").ProducesValidationProblem();
 
         links.MapDelete("/patterns/{id:guid}", async Task<NoContent> (Guid id, LinkBeginnings beginnings, CancellationToken ct) =>

@@ -13,7 +13,8 @@ namespace LooseLantern.Server.Features.Links;
 
 public sealed class LinkFormRules : AbstractValidator<LinkForm>
 {
-    private const int MostGuests = 10;
+    /// <summary>How many guests a link names at the most.</summary>
+    public const int MostGuests = 10;
 
     public LinkFormRules()
     {

@@ -1,7 +1,6 @@
 using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Pages;
 using Microsoft.EntityFrameworkCore;
@@ -28,29 +27,39 @@ public sealed record LinkRow(
 
 /// <summary>A link as its screen has it.</summary>
 /// <param name="Address">Whole.</param>
-public sealed record LinkView(LinkRow Row, int Version, string Address, LinkForm Form, IReadOnlyList<HeldView> Holds, IReadOnlyList<WishView> Wishes, IReadOnlyList<string> ActedFor);
+public sealed record LinkView(LinkRow Row, int Version, string Address, LinkForm Form, IReadOnlyList<HeldView> Holds, IReadOnlyList<WishView> Wishes);
 
 /// <param name="Total">How many there are in all, of which Rows is one run.</param>
 public sealed record LinkList(Instant Now, int Total, IReadOnlyList<LinkRow> Rows);
 
 /// <summary>Links as their screens have them, in a fixed number of queries.</summary>
-public sealed class LinkViews(LanternDb db, PageEditing pages, LinkAddresses addresses, Allowances allowances, Post.SiteAddress site, IClock clock)
+public sealed class LinkViews(LanternDb db, PageEditing pages, LinkAddresses addresses, Post.SiteAddress site, IClock clock)
 {
-    private const int MostListed = 500;
-
     /// <summary>What waits longest first, then drafts, then what is over, latest first.</summary>
     /// <param name="state">Null for all.</param>
     /// <param name="search">In titles, guests, notes and what they were started from.</param>
     public async Task<LinkList> ListAsync(LinkState? state, string? search, int skip, int take, CancellationToken ct)
     {
-        var links = await db.Links.Include(link => link.Wishes).AsNoTracking().OrderByDescending(link => link.MadeAt).Take(MostListed).AsSplitQuery().ToListAsync(ct);
-        var rows = await OfAsync(links, ct);
-        var words = (search ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        var notes = links.ToDictionary(link => link.Id, link => $"{link.Notes} {link.StartedFrom} {string.Join(' ', link.Guests.Select(guest => guest.Email))}");
-        var found = rows
-            .Where(row => (state is null || row.State == state) && words.All(word => $"{row.Title} {string.Join(' ', row.Guests)} {notes[row.Id]}".Contains(word, StringComparison.OrdinalIgnoreCase)))
-            .OrderBy(row => row.WaitsSince ?? Instant.MaxValue).ThenBy(row => row.State).ThenByDescending(row => row.MadeAt).ToList();
-        return new LinkList(clock.GetCurrentInstant(), found.Count, [.. found.Skip(skip).Take(take)]);
+        var now = clock.GetCurrentInstant();
+        var found = (await StandingsAsync(db.LinksContaining(search ?? ""), now, ct)).Where(one => state is null || one.State == state)
+            .OrderBy(one => one.WaitsSince ?? Instant.MaxValue).ThenBy(one => one.State).ThenByDescending(one => one.MadeAt).ToList();
+        var ids = found.Skip(skip).Take(take).Select(one => one.Id).ToList();
+        var links = await db.Links.Include(link => link.Wishes).AsNoTracking().Where(link => ids.Contains(link.Id)).AsSplitQuery().ToListAsync(ct);
+        return new LinkList(now, found.Count, [.. (await OfAsync(links, ct)).OrderBy(row => ids.IndexOf(row.Id))]);
+    }
+
+    /// <summary>Where each of them stands. It is told from facts as elsewhere, of all of them, since those who wait longest are the oldest.</summary>
+    private async Task<List<Standing>> StandingsAsync(IQueryable<AvailabilityLink> asked, Instant now, CancellationToken ct)
+    {
+        var links = await asked.AsNoTracking().Select(link => new { Link = link, link.Page!.Zone }).ToListAsync(ct);
+        var bookings = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).Where(booking => db.Links.Any(link => link.Id == booking.Session!.PageId)).GroupBy(booking => booking.Session!.PageId)
+            .Select(group => new { group.Key, Standing = group.Count(booking => booking.CancelledAt == null), Cancelled = group.Count(booking => booking.CancelledAt != null) }).ToDictionaryAsync(group => group.Key, ct);
+        return links.ConvertAll(row =>
+        {
+            var counts = bookings.GetValueOrDefault(row.Link.Id);
+            var (facts, today) = (LinkTaking.FactsOf(row.Link, counts?.Standing ?? 0, counts?.Cancelled ?? 0), now.InZone(DateTimeZoneProviders.Tzdb[row.Zone]).Date);
+            return new Standing(row.Link.Id, LinkStanding.Of(facts, today), LinkStanding.WaitsSince(facts, today, row.Link.AskedAgainAt), row.Link.MadeAt);
+        });
     }
 
     /// <param name="link">With its page, whole, and its wishes.</param>
@@ -61,12 +70,10 @@ public sealed class LinkViews(LanternDb db, PageEditing pages, LinkAddresses add
         var holds = await db.Commitments.AsNoTracking().Where(held => held.HolderId == link.Id && held.HeldUntil > now)
             .Join(db.Hosts, held => held.HostId, host => host.Id, (held, host) => new { held.Span, held.HeldUntil, host.Name }).ToListAsync(ct);
         var secret = addresses.Reveal(link.ProtectedSecret);
-        var others = allowances.Others(LinkEditing.HostsOf(link));
         return new LinkView(
             row, link.Page!.Version, site.Value + LinkAddresses.Path(link.Topic, secret), LinkFilling.FormOf(link),
             [.. holds.GroupBy(held => (held.Span.LowerBound, held.Span.UpperBound)).OrderBy(group => group.Key).Select(group => new HeldView(group.Key.LowerBound, group.Key.UpperBound, group.First().HeldUntil, [.. group.Select(held => held.Name).Order()]))],
-            [.. link.Wishes.OrderBy(wish => wish.Start).Select(wish => new WishView(wish.Id, wish.Start, wish.End, wish.Words, wish.At))],
-            await db.Hosts.Where(host => others.Contains(host.Id)).OrderBy(host => host.Name).Select(host => host.Name).ToListAsync(ct));
+            [.. link.Wishes.OrderBy(wish => wish.Start).Select(wish => new WishView(wish.Id, wish.Start, wish.End, wish.Words, wish.At))]);
     }
 
     private async Task<IReadOnlyList<LinkRow>> OfAsync(IReadOnlyList<AvailabilityLink> links, CancellationToken ct)
@@ -91,4 +98,6 @@ public sealed class LinkViews(LanternDb db, PageEditing pages, LinkAddresses add
                 link.NoneLeftAt is not null && LinkStanding.IsOpen(facts, today), link.Wishes.Count, link.EndsOn, page.Zone, LinkAddresses.Path(link.Topic, addresses.Reveal(link.ProtectedSecret)), link.IsAmongOurselves, own);
         })];
     }
+
+    private sealed record Standing(Guid Id, LinkState State, Instant? WaitsSince, Instant MadeAt);
 }

@@ -2,6 +2,7 @@ using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Committing;
+using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Jobs;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -9,8 +10,11 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Links;
 
 /// <summary>Looks at links that are out for whether anything is left of them, so that whoever made one hears before its guest finds out.</summary>
-public sealed class LinkWatching(LanternDb db, LinkEditing links, LinkTaking taking, LinkTexts texts, LinkPost post, IClock clock)
+public sealed class LinkWatching(LanternDb db, LinkEditing links, LinkTaking taking, OpeningsLoader loader, LinkPost post, IClock clock)
 {
+    // Most links have something within days.
+    private const int DaysLookedAtFirst = 14;
+
     private static readonly Duration Every = Duration.FromMinutes(1);
 
     public static readonly DueKind Looks = new(
@@ -29,7 +33,7 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, LinkTaking tak
         var link = await links.GetAsync(id, ct);
         var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[link.Page!.Zone]).Date;
         if (!LinkStanding.IsOpen(await taking.FactsAsync(link, ct), today)) return;
-        var isLeft = await IsLeftAsync(link, ct);
+        var isLeft = await IsLeftAsync(link.Page, ct);
         if (isLeft == (link.NoneLeftAt is null)) return;
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
@@ -43,15 +47,33 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, LinkTaking tak
         await transaction.CommitAsync(ct);
     }
 
-    private async Task<bool> IsLeftAsync(AvailabilityLink link, CancellationToken ct)
+    /// <summary>Whether anything of it is open, whichever of its openings are shown.</summary>
+    private async Task<bool> IsLeftAsync(Page page, CancellationToken ct)
     {
-        foreach (var duration in link.Page!.Durations)
+        var rules = loader.Rules(page);
+        var today = loader.Today(rules);
+        var last = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
+        for (var (from, days) = (today, DaysLookedAtFirst); from <= last; (from, days) = (from.PlusDays(days), days * 2))
         {
-            if ((await texts.ShownAsync(link.Page, link.GuestZone, null, null, duration, ct)).Count > 0) return true;
+            foreach (var duration in page.Durations)
+            {
+                if ((await loader.OpeningsAsync(rules, from, LocalDate.Min(last, from.PlusDays(days - 1)), duration, ct)).Count > 0) return true;
+            }
         }
 
         return false;
     }
+
+    /// <summary>
+    /// Has links that are out looked at soon, since time of some of their hosts is being taken or let go. It is seen once the caller's transaction is
+    /// committed; who looks at one of them just now is not waited for, and looks again within its minute.
+    /// </summary>
+    public static Task LookSoonAsync(LanternDb db, Guid[] hostIds, Instant now, CancellationToken ct) => db.Database.ExecuteSqlAsync($"""
+        UPDATE links SET check_due_at = {now} WHERE id IN (
+            SELECT l.id FROM links l WHERE l.check_due_at > {now} AND l.out_at IS NOT NULL AND l.revoked_at IS NULL
+                AND EXISTS (SELECT 1 FROM seats s JOIN seat_hosts h ON h.seat_id = s.id WHERE s.page_id = l.id AND h.host_id = ANY({hostIds}))
+            FOR UPDATE SKIP LOCKED)
+        """, ct);
 }
 
 /// <summary>Looks after links that are out.</summary>

@@ -2203,6 +2203,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/links/beginnings/events/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findPeopleOfEvent"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links/patterns": {
         parameters: {
             query?: never;
@@ -2598,6 +2614,11 @@ export interface components {
             mark: string;
             block: null | components["schemas"]["BoardBlock"];
             outside: null | components["schemas"]["OutsideView"];
+            /**
+             * Format: uuid
+             * @description The link that it is offered or held for; null for all else.
+             */
+            linkId?: null | string;
         };
         /** @description One coming of a block. */
         BoardBlock: {
@@ -3078,6 +3099,11 @@ export interface components {
         /** @enum {unknown} */
         EntryShows: "busy" | "tentative" | "free";
         EventBeginning: {
+            /**
+             * Format: int64
+             * @description By which its people are asked for.
+             */
+            entry: number;
             title: string;
             start: components["schemas"]["Instant"];
             /**
@@ -3770,7 +3796,6 @@ export interface components {
             form: components["schemas"]["LinkForm"];
             holds: components["schemas"]["HeldView"][];
             wishes: components["schemas"]["WishView"][];
-            actedFor: string[];
         };
         /**
          * @description In whose zone times are written.
@@ -4242,6 +4267,13 @@ export interface components {
         PatternForm: {
             name: string;
             form: components["schemas"]["LinkForm"];
+        };
+        /** @description The people of an event, for a link that is started from it. */
+        PeopleOfEvent: {
+            /** @description Who is not of the team. */
+            guests: components["schemas"]["LinkGuest"][];
+            /** @description Who is; whoever has it in a calendar of their own comes first. */
+            hostIds: string[];
         };
         PersonalAddressAnswer: {
             /** @description From the root of the site; shown this once, since only its hash is kept. */
@@ -10937,6 +10969,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BeginningsAnswer"];
+                };
+            };
+        };
+    };
+    findPeopleOfEvent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOfEvent"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

@@ -19,6 +19,7 @@ function board(...bars: { host: string; kind: Schemas['BarKind']; from: number; 
         mark: '',
         block: null,
         outside: null,
+        linkId: null,
       },
     ],
   }));

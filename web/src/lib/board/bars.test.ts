@@ -6,7 +6,7 @@ const zone = 'Europe/Copenhagen';
 
 function bar(kind: Schemas['BarKind'], from: number, to: number, more: Partial<Schemas['BoardBar']> = {}): Schemas['BoardBar'] {
   const at = (minute: number): string => new Date(Date.UTC(2026, 11, 8, 0, minute - 60)).toISOString();
-  return { kind, fromMinute: from, toMinute: to, start: at(from), end: at(to), title: '', source: '', wholeDay: false, tentative: false, mark: '', block: null, outside: null, ...more };
+  return { kind, fromMinute: from, toMinute: to, start: at(from), end: at(to), title: '', source: '', wholeDay: false, tentative: false, mark: '', block: null, outside: null, linkId: null, ...more };
 }
 
 describe('a bar in words', () => {

@@ -14,9 +14,11 @@
     address: string;
     /** Who hears of it. */
     ask: string;
+    /** How many times were sent already that nobody answered yet. */
+    wished: number;
   }
 
-  let { guest, address, ask }: Props = $props();
+  let { guest, address, ask, wished }: Props = $props();
 
   const MOST = 6;
   let open = $state(false);
@@ -42,6 +44,7 @@
   {#if sent}
     <p role="status" class="rounded-2xl border border-line bg-card px-4 py-3">{say('Sent. {name} will answer you.', { name: ask })}</p>
   {:else}
+    {#if wished > 0}<p class="mb-1 text-muted">{say('{name} has the times you sent, and will answer you.', { name: ask })}</p>{/if}
     <button type="button" aria-expanded={open} class="min-h-11 underline underline-offset-4" onclick={() => (open = !open)}>{say('None of these suits me')}</button>
     {#if open}
       <form novalidate class="mt-1 space-y-3 rounded-2xl border border-line bg-card p-4" onsubmit={(event) => void send(event)}>

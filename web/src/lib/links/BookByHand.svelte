@@ -6,6 +6,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
   import type { LinkEditing } from './LinkEditing.svelte';
   import { dayAndTime } from './words';
 
@@ -23,7 +24,16 @@
   let name = $state(link.form.guests[0]?.name ?? '');
   // svelte-ignore state_referenced_locally
   let email = $state(link.form.guests[0]?.email ?? '');
+  // svelte-ignore state_referenced_locally
+  let minutes = $state(link.minutes);
   const isOurs = $derived(link.form.details.isAmongOurselves);
+  const lengths = $derived(link.form.times.durations.map((duration) => ({ value: duration, text: `${String(duration)} min` })));
+  const guests = $derived(link.form.guests.map((guest, at) => ({ value: at, text: guest.name })));
+
+  function take(at: number): void {
+    const guest = link.form.guests[at];
+    if (guest) [name, email] = [guest.name, guest.email];
+  }
   // One key for one wish: pressed again after a lost answer, the server finds the booking it made.
   const key = crypto.randomUUID();
 
@@ -31,7 +41,7 @@
     event.preventDefault();
     const done = await booking.run(async () => {
       if ((link.isChanged || link.id === undefined) && !(await link.save())) return;
-      const body = { start, duration: link.minutes, name, email };
+      const body = { start, duration: minutes, name, email };
       await must(api.POST('/api/links/{id}/bookings', { params: { path: { id: link.id ?? '' }, header: { 'Idempotency-Key': key } }, body }));
     });
     if (link.problem) onclose();
@@ -41,9 +51,11 @@
 
 <Modal open title="Book {dayAndTime(start, link.form.times.zone)}" size="sm" {onclose}>
   <form novalidate class="space-y-3" onsubmit={(event) => void book(event)}>
+    {#if lengths.length > 1}<Segments label="How long" options={lengths} value={minutes} onchoose={(chosen) => (minutes = chosen)} />{/if}
     {#if isOurs}
       <p>It is put into the calendars of everybody in the line-up, in your name.</p>
     {:else}
+      {#if guests.length > 1}<Segments label="Who takes it" options={guests} value={link.form.guests.findIndex((guest) => guest.name === name && guest.email === email)} onchoose={take} />{/if}
       <Field label="Guest’s name" id="hand-name" mend={mendOf(booking.problem, 'name')}><Input id="hand-name" bind:value={name} /></Field>
       <Field label="Guest’s email" id="hand-email" mend={mendOf(booking.problem, 'email')}><Input id="hand-email" type="email" bind:value={email} /></Field>
       <p class="text-sm text-muted">The invitation goes out straight away. What else is held for {name || 'them'} is freed.</p>

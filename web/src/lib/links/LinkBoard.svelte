@@ -41,12 +41,9 @@
     marksOfLink({ offer: link.offer, minutes: link.minutes, zone, hostIds, dates, openings: link.supply?.openings ?? [], missed: link.missed, held: keepers, wishes: link.saved?.wishes ?? [] }),
   );
 
-  // As the board names what is offered or held for it.
-  const ownName = $derived(link.saved ? [link.saved.row.title, ...link.saved.row.guests].join(', ') : undefined);
-
   /** What this link offers or holds itself stands there as a mark already. */
   function withoutOwn(lane: Schemas['BoardLane']): Schemas['BoardLane'] {
-    return { ...lane, bars: lane.bars.filter((bar) => !((bar.kind === 'held' || bar.kind === 'offered') && bar.title === ownName)) };
+    return { ...lane, bars: lane.bars.filter((bar) => bar.linkId === null || bar.linkId !== link.id) };
   }
 
   async function load(): Promise<void> {

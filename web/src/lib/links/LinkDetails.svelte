@@ -39,11 +39,11 @@
     <div class="space-y-3">
       <Sentence mends={[link.mend('placeKind'), link.mend('place')]}>
         takes place
-        <span class="w-36"><Select aria-label="Kind of place" placeholder="" class="py-1.5" bind:value={link.form.placeKind} items={placeKinds.map((kind) => ({ value: kind.value, name: kind.text }))} /></span>
+        <span class="w-36"><Select aria-label="Kind of place" placeholder="" classes={{ select: 'py-1.5' }} bind:value={link.form.placeKind} items={placeKinds.map((kind) => ({ value: kind.value, name: kind.text }))} /></span>
         <span class="w-56"><Input aria-label="Place" placeholder={link.form.placeKind === 'video' ? 'a room is made' : 'where'} class="py-1.5" bind:value={link.form.place} /></span>
       </Sentence>
       <Sentence mends={[link.mend('deskId')]}>
-        in the looks of <span class="w-52"><Select aria-label="Desk" placeholder="" class="py-1.5" bind:value={link.form.deskId} items={desks.map((desk) => ({ value: desk.id, name: desk.name }))} /></span>
+        in the looks of <span class="w-52"><Select aria-label="Desk" placeholder="" classes={{ select: 'py-1.5' }} bind:value={link.form.deskId} items={desks.map((desk) => ({ value: desk.id, name: desk.name }))} /></span>
       </Sentence>
       <Sentence mends={[link.mend('details.takes'), link.mend('details.endsOn')]}>
         takes <NumberField id="link-takes" label="How many bookings it takes" min={1} max={50} bind:value={() => details.takes, (takes) => link.setDetails({ takes: Number(takes) || 1 })} />

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { goto, replaceState } from '$app/navigation';
   import { Badge, Modal, Toast } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must } from '$lib/api/problem';
+  import { must, problemOf } from '$lib/api/problem';
   import { watchChanges } from '$lib/live/changes';
   import LeaveGuard from '$lib/pages/LeaveGuard.svelte';
   import RecordList from '$lib/record/RecordList.svelte';
@@ -33,15 +33,15 @@
     me: { hostId: string | null; now: string };
     today: string;
     known: Schemas['KnownGuest'][];
-    record: Schemas['RecordLine'][];
   }
 
-  let { link, setting, me, today, known, record }: Props = $props();
+  let { link, setting, me, today, known }: Props = $props();
 
   const { hosts } = $derived(setting);
   const others = $derived(link.hostIds.flatMap((id) => hosts.filter((host) => host.id === id && host.kind === 'person' && host.id !== me.hostId)));
   const mayEdit = $derived(link.hostIds.every((id) => hosts.find((host) => host.id === id)?.mayOffer ?? false) && link.saved?.row.state !== 'revoked');
   const isOurs = $derived(link.form.details.isAmongOurselves);
+  let record = $state.raw<Schemas['RecordLine'][]>([]);
   let booking = $state<string | undefined>(undefined);
   let revoking = $state(false);
   // svelte-ignore state_referenced_locally -- an editor is one for as long as this screen stands
@@ -53,6 +53,11 @@
     const timer = setTimeout(() => void link.reckon().then(() => dark.askAgain()), 250);
     return () => clearTimeout(timer);
   });
+  // Whatever was saved or came about stands in its record.
+  $effect(() => {
+    const subject = link.saved?.row.id;
+    if (subject !== undefined) void must(api.GET('/api/record', { params: { query: { subject } } })).then((lines) => (record = lines), () => undefined);
+  });
   onMount(() =>
     watchChanges('/api/changes', () => {
       void link.refresh();
@@ -60,10 +65,10 @@
     }),
   );
 
-  /** Once it is made it has an address of its own, which can be reloaded and sent to a colleague. */
+  /** Once it is made it has an address of its own, which can be reloaded and sent to a colleague. The screen stays: whoever made it goes on in it at once. */
   function made(): void {
     const id = link.id;
-    if (id !== undefined && !location.pathname.endsWith(id)) void goto(`/work/links/${id}`, { replaceState: true, noScroll: true, keepFocus: true });
+    if (id !== undefined && !location.pathname.endsWith(id)) replaceState(`/work/links/${id}`, {});
   }
 
   async function keep(): Promise<void> {
@@ -85,11 +90,12 @@
   }
 
   async function savePattern(name: string): Promise<boolean> {
-    const form = { ...$state.snapshot(link.form), title: link.form.title.trim() || name };
+    // A pattern is for nobody yet.
+    const form = { ...$state.snapshot(link.form), title: link.form.title.trim() || name, guests: [] };
     return must(api.POST('/api/links/patterns', { body: { name, form } })).then(
       () => true,
-      () => {
-        link.told = 'The pattern could not be saved; mend what is marked first.';
+      (thrown: unknown) => {
+        link.problem = problemOf(thrown);
         return false;
       },
     );

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
   import ActionButton from '$lib/ui/ActionButton.svelte';
-  import { ago, standing, states } from './words';
+  import { ago, dayAndTime, standing, states } from './words';
 
   interface Props {
     row: Schemas['LinkRow'];
@@ -35,7 +35,7 @@
     <a class="font-semibold underline decoration-line-strong underline-offset-4" href="/work/links/{row.id}">{row.isAmongOurselves ? row.title : row.guests.length > 0 ? row.guests.join(', ') : 'nobody yet'}</a>
     {#if !row.isAmongOurselves}<span>{row.title}</span>{:else}<span class="text-muted">among ourselves</span>{/if}
     <p class="text-sm text-muted">
-      with {row.hosts.map((seat) => seat.join(' or ')).join(', ')}{row.madeBy ? `; made by ${row.madeBy}` : ''}{row.held > 0 ? `; ${row.held} held` : ''}{row.wishes > 0 ? `; ${row.wishes === 1 ? 'one other time' : `${row.wishes} other times`} wished` : ''}
+      with {row.hosts.map((seat) => seat.join(' or ')).join(', ')}{row.madeBy ? `; made by ${row.madeBy}` : ''}{row.held > 0 ? `; ${row.held} held${row.holdUntil ? ` until ${dayAndTime(row.holdUntil, zone)}` : ''}` : ''}{row.wishes > 0 ? `; ${row.wishes === 1 ? 'one other time' : `${row.wishes} other times`} wished` : ''}
     </p>
   </div>
   <div class="w-64 text-sm max-md:w-full {row.noneLeft ? 'text-brick' : 'text-muted'}">

@@ -70,13 +70,13 @@
           </span>
         {/each}
         {#if mayEdit && free.length > 0}
-          <Select aria-label="Or somebody else in seat {at + 1}" class="w-20 rounded-full border-dashed py-1 text-sm text-muted" placeholder="" value="" onchange={(event: Event & { currentTarget: HTMLSelectElement }) => addTo(at, event)} items={[{ value: '', name: 'or…' }, ...free.map((host) => ({ value: host.id, name: host.name }))]} />
+          <Select aria-label="Or somebody else in seat {at + 1}" class="w-20" classes={{ select: 'rounded-full border-dashed py-1 text-sm text-muted' }} placeholder="" value="" onchange={(event: Event & { currentTarget: HTMLSelectElement }) => addTo(at, event)} items={[{ value: '', name: 'or…' }, ...free.map((host) => ({ value: host.id, name: host.name }))]} />
         {/if}
         {#if mayEdit && at !== lead && seats.length > 1}<button type="button" class="min-h-8 text-sm text-muted underline underline-offset-4" aria-label="Let seat {at + 1} lead" onclick={() => link.setDetails({ lead: at })}>lead</button>{/if}
       </li>
     {/each}
     {#if mayEdit && seats.length < MOST_SEATS && free.length > 0}
-      <li><Select aria-label="Another seat" class="w-36 rounded-full border-dashed py-1.5 text-sm text-muted" placeholder="" value="" onchange={add} items={[{ value: '', name: '+ seat' }, ...free.map((host) => ({ value: host.id, name: host.name }))]} /></li>
+      <li><Select aria-label="Another seat" class="w-36" classes={{ select: 'rounded-full border-dashed py-1.5 text-sm text-muted' }} placeholder="" value="" onchange={add} items={[{ value: '', name: '+ seat' }, ...free.map((host) => ({ value: host.id, name: host.name }))]} /></li>
     {/if}
   </ul>
   {#each link.mendsUnder('times.lineUp') as mend (mend)}<p class="mt-1 text-sm text-brick" role="alert">{mend}</p>{/each}

@@ -30,5 +30,5 @@
 
 {#if link.saved === undefined}<StartFrom {from} {beginnings} {ours} onstart={start} />{/if}
 {#key link}
-  <LinkEditor {link} {setting} {me} {today} known={beginnings.guests} record={[]} />
+  <LinkEditor {link} {setting} {me} {today} known={beginnings.guests} />
 {/key}

@@ -35,9 +35,9 @@
   <span class="inline-flex items-center gap-1.5">until <span class="w-40"><Input type="date" aria-label="Offered until" class="py-1.5" bind:value={() => offer.until, (until) => until && link.setOffer({ until })} /></span></span>
   <span class="inline-flex items-center gap-1.5">
     hours
-    <span class="w-20"><Select aria-label="Earliest hour" placeholder="" class="py-1.5" value={offer.fromMinute} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ fromMinute: Number(event.currentTarget.value) })} items={hours.slice(0, 24)} /></span>
+    <span class="w-20"><Select aria-label="Earliest hour" placeholder="" classes={{ select: 'py-1.5' }} value={offer.fromMinute} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ fromMinute: Number(event.currentTarget.value) })} items={hours.slice(0, 24)} /></span>
     to
-    <span class="w-20"><Select aria-label="Latest hour" placeholder="" class="py-1.5" value={offer.toMinute} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ toMinute: Number(event.currentTarget.value) })} items={hours.slice(1)} /></span>
+    <span class="w-20"><Select aria-label="Latest hour" placeholder="" classes={{ select: 'py-1.5' }} value={offer.toMinute} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ toMinute: Number(event.currentTarget.value) })} items={hours.slice(1)} /></span>
   </span>
   <button type="button" class="min-h-9 underline underline-offset-4" aria-expanded={more} onclick={() => (more = !more)}>{more ? 'fewer rules' : 'buffers, notice, days'}</button>
 </Sentence>
@@ -57,11 +57,11 @@
         {/each}
       </span>
       starts every <LengthField id="link-step" label="From start to start" bind:value={link.form.times.step} />
-      in <span class="w-52"><ZoneSelect id="link-zone" label="Zone of the link" class="py-1.5" bind:value={link.form.times.zone} /></span>
+      in <span class="w-52"><ZoneSelect id="link-zone" label="Zone of the link" box="py-1.5" bind:value={link.form.times.zone} /></span>
     </Sentence>
     <Sentence>
       show
-      <span class="w-40"><Select aria-label="How many openings are shown" placeholder="" class="py-1.5" value={offer.mostShown ?? 0} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ mostShown: Number(event.currentTarget.value) || null })} items={[{ value: 0, name: 'all openings' }, ...[3, 5, 8, 12, 20, 40].map((most) => ({ value: most, name: `the best ${String(most)}` }))]} /></span>
+      <span class="w-40"><Select aria-label="How many openings are shown" placeholder="" classes={{ select: 'py-1.5' }} value={offer.mostShown ?? 0} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ mostShown: Number(event.currentTarget.value) || null })} items={[{ value: 0, name: 'all openings' }, ...[3, 5, 8, 12, 20, 40].map((most) => ({ value: most, name: `the best ${String(most)}` }))]} /></span>
       {#if offer.by === 'marked'}<span class="text-sm">Days and hours shape what is suggested; what you mark yourself may lie anywhere.</span>{/if}
     </Sentence>
   </div>

@@ -2,7 +2,7 @@
   import type { Schemas } from '$lib/api/client';
   import { counted } from '$lib/time/format';
   import type { LinkEditing } from './LinkEditing.svelte';
-  import { dayAndTime } from './words';
+  import { dayAndTime, paintedWords } from './words';
 
   interface Props {
     link: LinkEditing;
@@ -59,9 +59,9 @@
     <ul class="mt-2 border-t border-line pt-1" aria-label="Painted stretches">
       {#each link.offer.painted as paint, at (at)}
         <li class="flex flex-wrap items-center gap-x-3 py-0.5 text-sm">
-          <span class="min-w-0 flex-1">{paint.start.slice(0, 10)}, {paint.start.slice(11, 16)}, {paint.minutes} min</span>
+          <span class="min-w-0 flex-1">{paintedWords(paint)}</span>
           <label class="inline-flex min-h-8 items-center gap-1.5"><input type="checkbox" class="rounded border-edge" disabled={!mayEdit} bind:checked={() => paint.isWeekly, (isWeekly) => link.setOffer({ painted: link.offer.painted.map((one, i) => (i === at ? { ...one, isWeekly } : one)) })} /> each week</label>
-          {#if mayEdit}<button type="button" class="min-h-8 underline underline-offset-4" aria-label="Erase what is painted from {paint.start.slice(0, 16).replace('T', ', ')}" onclick={() => link.erasePaint(at)}>erase</button>{/if}
+          {#if mayEdit}<button type="button" class="min-h-8 underline underline-offset-4" aria-label="Erase what is painted, {paintedWords(paint)}" onclick={() => link.erasePaint(at)}>erase</button>{/if}
         </li>
       {/each}
     </ul>
@@ -79,6 +79,6 @@
         </li>
       {/each}
     </ul>
-    {#if wishes[0]?.words}<p class="mt-1 text-sm whitespace-pre-line text-muted">“{wishes[0].words}”</p>{/if}
+    {#each new Set(wishes.map((wish) => wish.words).filter((words) => words !== '')) as words (words)}<p class="mt-1 text-sm whitespace-pre-line text-muted">“{words}”</p>{/each}
   {/if}
 </section>

@@ -10,13 +10,12 @@
     me: { hostId: string | null; now: string };
     today: string;
     known: Schemas['KnownGuest'][];
-    record: Schemas['RecordLine'][];
   }
 
-  let { saved, setting, me, today, known, record }: Props = $props();
+  let { saved, setting, me, today, known }: Props = $props();
 
   // svelte-ignore state_referenced_locally -- made once a visit; what colleagues do meanwhile is asked for by itself
   const link = new LinkEditing(saved.form, saved);
 </script>
 
-<LinkEditor {link} {setting} {me} {today} {known} {record} />
+<LinkEditor {link} {setting} {me} {today} {known} />

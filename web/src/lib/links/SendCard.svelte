@@ -79,7 +79,7 @@
       {/each}
     </div>
     {#if tab !== 'address'}
-      <span class="w-60"><Select aria-label="In whose time" placeholder="" class="py-1" disabled={!mayEdit} value={zones.some((one) => one.value === how.zones) ? how.zones : 'own'} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => setText({ zones: event.currentTarget.value as Schemas['LinkZones'] })} items={zones} /></span>
+      <span class="w-60"><Select aria-label="In whose time" placeholder="" classes={{ select: 'py-1' }} disabled={!mayEdit} value={zones.some((one) => one.value === how.zones) ? how.zones : 'own'} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => setText({ zones: event.currentTarget.value as Schemas['LinkZones'] })} items={zones} /></span>
     {/if}
   </div>
   <div role="tabpanel" id="out-{tab}" aria-labelledby="tab-{tab}" class="mt-2">
@@ -94,7 +94,7 @@
       <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-muted">
         <label class="inline-flex min-h-8 items-center gap-2"><input type="checkbox" class="rounded border-edge" disabled={!mayEdit} bind:checked={() => how.asRanges, (asRanges) => setText({ asRanges })} /> as ranges</label>
         <label class="inline-flex min-h-8 items-center gap-2"><input type="checkbox" class="rounded border-edge" disabled={!mayEdit} bind:checked={() => how.withAddress, (withAddress) => setText({ withAddress })} /> ends with the address</label>
-        <span class="w-40"><Select aria-label="By which clock" placeholder="" class="py-1" disabled={!mayEdit} value={how.clock ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => setText({ clock: (event.currentTarget.value || null) as Schemas['LinkText']['clock'] })} items={[{ value: '', name: 'their usual clock' }, { value: 'h24', name: '24 hours' }, { value: 'h12', name: 'am and pm' }]} /></span>
+        <span class="w-40"><Select aria-label="By which clock" placeholder="" classes={{ select: 'py-1' }} disabled={!mayEdit} value={how.clock ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => setText({ clock: (event.currentTarget.value || null) as Schemas['LinkText']['clock'] })} items={[{ value: '', name: 'their usual clock' }, { value: 'h24', name: '24 hours' }, { value: 'h12', name: 'am and pm' }]} /></span>
       </div>
     {/if}
     {#if mayEdit && !link.isOver}

@@ -45,6 +45,12 @@
     start(fromLink(from, view.form, `“${view.row.title}” of ${dayMonth(dateIn(view.row.madeAt, from.zone))}`));
   }
 
+  /** Whom the event names is asked only now; where that can't be told (any more), whoever had it is taken. */
+  async function event(one: Schemas['EventBeginning']): Promise<void> {
+    const people = await must(api.GET('/api/links/beginnings/events/{entry}', { params: { path: { entry: one.entry } } })).catch(() => ({ guests: [], hostIds: one.hostIds }));
+    start(fromEvent(from, one, ours ? { ...people, guests: [] } : people));
+  }
+
   async function takeAway(id: string): Promise<void> {
     await must(api.DELETE('/api/links/patterns/{id}', { params: { path: { id } } })).catch(() => undefined);
     found = await must(api.GET('/api/links/beginnings', { params: { query: { search: search.trim() } } })).catch(() => found);
@@ -68,7 +74,7 @@
       <ul class="flex flex-wrap items-center gap-2" aria-label="Patterns"><li class="w-20 text-sm text-muted">patterns</li>{#each shown.patterns as one (one.id)}<li><button type="button" class={chip} onclick={() => start(fromLink(from, one.form, `the pattern “${one.name}”`))}>{one.name}</button><button type="button" class="min-h-9 w-8 max-md:min-h-11" aria-label="Take away the pattern {one.name}" onclick={() => void takeAway(one.id)}>×</button></li>{/each}</ul>
     {/if}
     {#if shown.events.length > 0}
-      <ul class="flex flex-wrap items-center gap-2" aria-label="Past events"><li class="w-20 text-sm text-muted">events</li>{#each shown.events as one (one.title + one.start)}<li><button type="button" class={chip} onclick={() => start(fromEvent(from, one))}>{one.title} <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button></li>{/each}</ul>
+      <ul class="flex flex-wrap items-center gap-2" aria-label="Past events"><li class="w-20 text-sm text-muted">events</li>{#each shown.events as one (one.title + one.start)}<li><button type="button" class={chip} onclick={() => void event(one)}>{one.title} <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button></li>{/each}</ul>
     {/if}
   </div>
 </details>

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { blankLink, fromEvent, fromLink, type Setting } from './form';
 import { elsewhereOfLink, takenByLink } from './relaxing';
-import { ago } from './words';
+import { ago, paintedWords } from './words';
 
 const setting: Setting = { today: '2026-12-07', zone: 'Europe/Copenhagen', deskId: 'desk', usual: { duration: 45, bufferBefore: null, bufferAfter: 10, notice: null, placeKind: null, place: null, reminders: null, language: 'de', clock: null } };
 const blank = blankLink(setting, ['sunniva', 'keziah']);
@@ -27,8 +27,9 @@ it('one like an earlier link has its guests and rules, and none of its dates', (
 });
 
 it('one from an event has its title, length and people', () => {
-  const next = fromEvent(setting, { title: 'Keel meeting', start: '2026-12-01T08:00:00Z', minutes: 52, hostIds: ['piet'] });
-  expect([next.title, next.times.durations[0], next.times.lineUp[0]?.hostIds]).toEqual(['Keel meeting', 50, ['piet']]);
+  const event = { entry: 7, title: 'Keel meeting', start: '2026-12-01T08:00:00Z', minutes: 52, hostIds: ['piet'] };
+  const next = fromEvent(setting, event, { guests: [{ name: 'Ottilie Wren', email: 'ottilie@wren-charters.example' }], hostIds: ['piet', 'keziah'] });
+  expect([next.title, next.times.durations[0], next.times.lineUp.map((seat) => seat.hostIds), next.guests[0]?.name]).toEqual(['Keel meeting', 50, [['piet'], ['keziah']], 'Ottilie Wren']);
 });
 
 it('a relaxation is taken over, and the form it came from stays', () => {
@@ -46,4 +47,9 @@ it('a relaxation is taken over, and the form it came from stays', () => {
 it('says how long ago something was', () => {
   const now = '2026-12-07T12:00:00Z';
   expect([ago('2026-12-07T11:59:30Z', now), ago('2026-12-07T11:15:00Z', now), ago('2026-12-06T12:00:00Z', now), ago('2026-12-03T12:00:00Z', now)]).toEqual(['just now', '45 min', '24 h', '4 days']);
+});
+
+it('writes a painted stretch by the clock on the wall, over midnight too', () => {
+  expect(paintedWords({ start: '2026-12-08T09:30:00', minutes: 90, isWeekly: false })).toMatch(/9:30( AM)? – 11:00( AM)?$/);
+  expect(paintedWords({ start: '2026-12-08T23:00:00', minutes: 120, isWeekly: true })).toMatch(/(23|11):00( PM)? – 0?1:00( AM)?$/);
 });

@@ -104,9 +104,15 @@ export function fromLink(setting: Setting, earlier: LinkForm, startedFrom: strin
   return next;
 }
 
-/** A link for the same again as an event of a calendar: its title, its length, and whoever had it. */
-export function fromEvent(setting: Setting, event: Schemas['EventBeginning']): LinkForm {
-  const blank = blankLink(setting, event.hostIds);
+/** A link for the same again as an event of a calendar: its title, its length, and its people, of the team and beyond. */
+export function fromEvent(setting: Setting, event: Schemas['EventBeginning'], people: Schemas['PeopleOfEvent']): LinkForm {
+  const blank = blankLink(setting, people.hostIds);
   const minutes = Math.min(Math.max(Math.round(event.minutes / 5) * 5, 5), 1440);
-  return { ...blank, title: event.title.slice(0, 120), times: { ...blank.times, durations: [minutes] }, details: { ...blank.details, startedFrom: `“${event.title.slice(0, 150)}” in a calendar` } };
+  return {
+    ...blank,
+    title: event.title.slice(0, 120),
+    times: { ...blank.times, durations: [minutes] },
+    guests: people.guests,
+    details: { ...blank.details, startedFrom: `“${event.title.slice(0, 150)}” in a calendar` },
+  };
 }

@@ -30,6 +30,13 @@ export function dayAndTime(start: string, zone: string): string {
   return `${shortDate(dateIn(start, zone))}, ${timeOf(start, zone)}`;
 }
 
+/** A painted stretch by the clock on the wall: "Tue, 8 Dec, 9:00 – 11:30". */
+export function paintedWords(paint: Schemas['PaintedTime']): string {
+  const start = Temporal.PlainDateTime.from(paint.start);
+  const read = (local: Temporal.PlainDateTime): string => timeOf(local.toZonedDateTime('UTC').toInstant(), 'UTC');
+  return `${shortDate(start.toPlainDate().toString())}, ${read(start)} – ${read(start.add({ minutes: paint.minutes }))}`;
+}
+
 /** How long ago something was: "3 days", "5 h", "just now". */
 export function ago(since: string, now: string): string {
   const minutes = Math.max(0, Math.round((Temporal.Instant.from(now).epochMilliseconds - Temporal.Instant.from(since).epochMilliseconds) / 60_000));

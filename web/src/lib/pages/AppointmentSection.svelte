@@ -43,7 +43,7 @@
     among us
     <span class="min-w-44 flex-1"><Input id="inside-name" aria-label="Name among ourselves" placeholder={editor.form.title || 'the same'} class="py-1.5 {edge(editor.differs((form) => form.details?.naming.name))}" bind:value={() => details.naming.name, (name) => setNaming({ name: name ?? '' })} /></span>
     {#if kinds.length > 0}
-      kind <span class="w-40"><Select aria-label="Kind" class="py-1.5" placeholder="" bind:value={() => details.naming.kind, (kind) => setNaming({ kind })} items={[{ value: '', name: 'none' }, ...kinds.map((kind) => ({ value: kind, name: kind }))]} /></span>
+      kind <span class="w-40"><Select aria-label="Kind" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => details.naming.kind, (kind) => setNaming({ kind })} items={[{ value: '', name: 'none' }, ...kinds.map((kind) => ({ value: kind, name: kind }))]} /></span>
     {/if}
     mark <span class="w-16"><Input aria-label="Mark, two letters" maxlength={2} placeholder={editor.saved?.mark ?? ''} class="py-1.5" bind:value={() => details.naming.mark ?? '', (mark) => setNaming({ mark: mark ? mark : null })} /></span>
   </Sentence>
@@ -67,7 +67,7 @@
     </Field>
   {:else if editor.form.placeKind === 'phone'}
     <Sentence>
-      <span class="w-56"><Select aria-label="Who rings" class="py-1.5" placeholder="" bind:value={() => (details.place.hostsRing ? 'hosts' : 'guest'), (who) => setPlace({ hostsRing: who === 'hosts' })} items={[{ value: 'hosts', name: 'we ring the guest' }, { value: 'guest', name: 'the guest rings us' }]} /></span>
+      <span class="w-56"><Select aria-label="Who rings" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => (details.place.hostsRing ? 'hosts' : 'guest'), (who) => setPlace({ hostsRing: who === 'hosts' })} items={[{ value: 'hosts', name: 'we ring the guest' }, { value: 'guest', name: 'the guest rings us' }]} /></span>
       {details.place.hostsRing ? 'the form asks for their number' : ''}
     </Sentence>
   {/if}
@@ -76,7 +76,7 @@
   </Field>
   <Sentence mends={[editor.mend('details.face.language'), editor.mend('details.face.accent')]}>
     in
-    <span class="w-52"><Select aria-label="Language of the page" class="py-1.5" placeholder="" bind:value={() => details.face.language, (language) => setFace({ language })} items={[{ value: '', name: 'each reader’s language' }, ...languages]} /></span>
+    <span class="w-52"><Select aria-label="Language of the page" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => details.face.language, (language) => setFace({ language })} items={[{ value: '', name: 'each reader’s language' }, ...languages]} /></span>
     accent
     <span class="inline-flex items-center gap-1.5">
       <input type="color" aria-label="Accent" class="h-9 w-12 rounded border border-line-strong bg-card" value={details.face.accent || '#1c2743'} onchange={(event) => setFace({ accent: event.currentTarget.value })} />

@@ -97,7 +97,7 @@
           {/each}
         </ul>
         {#if others(seat).length > 0}
-          <span class="w-40"><Select aria-label="Add a host to seat {at + 1}" class="py-1.5" placeholder="" value="" onchange={(event: Event & { currentTarget: HTMLSelectElement }) => add(at, event)} items={[{ value: '', name: '+ host' }, ...others(seat)]} /></span>
+          <span class="w-40"><Select aria-label="Add a host to seat {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" value="" onchange={(event: Event & { currentTarget: HTMLSelectElement }) => add(at, event)} items={[{ value: '', name: '+ host' }, ...others(seat)]} /></span>
         {/if}
       </Sentence>
       {#if seat.hostIds.length > 1}

@@ -27,7 +27,7 @@
     <div class="rounded-xl border border-line p-3">
       <Sentence mends={editor.mendsUnder(`questions[${at}]`)}>
         <span class="min-w-56 flex-1"><Input aria-label="Question {at + 1}" placeholder="what you ask" class="py-1.5" bind:value={() => question.words, (words) => change(at, { words: words ?? '' })} /></span>
-        <span class="w-44"><Select aria-label="Answer to question {at + 1}" placeholder="" class="py-1.5" bind:value={() => question.kind, (kind) => change(at, { kind })} items={questionKinds} /></span>
+        <span class="w-44"><Select aria-label="Answer to question {at + 1}" placeholder="" classes={{ select: 'py-1.5' }} bind:value={() => question.kind, (kind) => change(at, { kind })} items={questionKinds} /></span>
         <Checkbox aria-label="Question {at + 1} is needed" checked={question.isNeeded} onchange={() => change(at, { isNeeded: !question.isNeeded })} class="text-ink">needed</Checkbox>
       </Sentence>
       <div class="mt-2 grid items-start gap-2 md:grid-cols-2">

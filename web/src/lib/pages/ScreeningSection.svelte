@@ -47,15 +47,15 @@
         {@const values = question ? valuesOf(question) : undefined}
         <div class="flex flex-wrap items-center gap-2 py-1">
           {#if which === 0}if{:else}
-            <span class="w-20"><Select aria-label="How the conditions of screening {at + 1} are joined" class="py-1.5" placeholder="" bind:value={() => (rule.all ? 'all' : 'any'), (joined) => change(at, { all: joined === 'all' })} items={[{ value: 'all', name: 'and' }, { value: 'any', name: 'or' }]} /></span>
+            <span class="w-20"><Select aria-label="How the conditions of screening {at + 1} are joined" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => (rule.all ? 'all' : 'any'), (joined) => change(at, { all: joined === 'all' })} items={[{ value: 'all', name: 'and' }, { value: 'any', name: 'or' }]} /></span>
           {/if}
-          <span class="min-w-40 flex-1"><Select aria-label="Question of condition {which + 1} of screening {at + 1}" class="py-1.5" placeholder="" bind:value={() => condition.key, (key) => askOther(at, which, key)} items={questions.map((one) => ({ value: one.key, name: one.words }))} /></span>
+          <span class="min-w-40 flex-1"><Select aria-label="Question of condition {which + 1} of screening {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => condition.key, (key) => askOther(at, which, key)} items={questions.map((one) => ({ value: one.key, name: one.words }))} /></span>
           {#if question}
-            <span class="w-36"><Select aria-label="Comparison of condition {which + 1} of screening {at + 1}" class="py-1.5" placeholder="" bind:value={() => condition.test, (test) => changeCondition(at, which, { test })} items={testsOf(question)} /></span>
+            <span class="w-36"><Select aria-label="Comparison of condition {which + 1} of screening {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => condition.test, (test) => changeCondition(at, which, { test })} items={testsOf(question)} /></span>
             {#if condition.test !== 'isAnswered' && condition.test !== 'isNotAnswered'}
               <span class="w-40">
                 {#if values}
-                  <Select aria-label="Answer of condition {which + 1} of screening {at + 1}" class="py-1.5" placeholder="" bind:value={() => condition.value, (value) => changeCondition(at, which, { value })} items={values.map((value) => ({ value, name: value }))} />
+                  <Select aria-label="Answer of condition {which + 1} of screening {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => condition.value, (value) => changeCondition(at, which, { value })} items={values.map((value) => ({ value, name: value }))} />
                 {:else}
                   <Input aria-label="Answer of condition {which + 1} of screening {at + 1}" type={question.kind === 'date' ? 'date' : 'text'} class="py-1.5" bind:value={() => condition.value, (value) => changeCondition(at, which, { value: value ?? '' })} />
                 {/if}
@@ -70,7 +70,7 @@
         <button type="button" class="min-h-9 underline underline-offset-4" onclick={() => questions[0] && change(at, { if: [...rule.if, { key: questions[0].key, test: testsOf(questions[0])[0]?.value ?? 'isAnswered', value: valuesOf(questions[0])?.[0] ?? '' }] })}>another condition</button>
       </div>
       <div class="flex flex-wrap items-center gap-2 py-1">
-        then <span class="w-64"><Select aria-label="What becomes of screening {at + 1}" class="py-1.5" placeholder="" bind:value={() => rule.then, (then) => change(at, { then })} items={acts} /></span>
+        then <span class="w-64"><Select aria-label="What becomes of screening {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => rule.then, (then) => change(at, { then })} items={acts} /></span>
         {#if rule.then === 'goElsewhere'}
           <span class="min-w-48 flex-1">
             <Input aria-label="Where screening {at + 1} leads" placeholder="a page, or https://" list="screening-pages" class="py-1.5" bind:value={() => rule.address, (address) => change(at, { address: address ?? '' })} />

@@ -72,7 +72,7 @@
     starts every <NumberField id="step" label="Minutes from start to start" bind:value={times.step} was={saved?.step} min={5} max={1440} /> min,
     <Select
       aria-label="What starts are counted from"
-      class="w-64 py-1.5"
+      class="w-64" classes={{ select: 'py-1.5' }}
       placeholder=""
       bind:value={times.stepFrom}
       items={[
@@ -87,7 +87,7 @@
   <Example text={editor.worked && gridExample(editor.worked)} />
   <Sentence mends={[editor.mend('times.aheadDays'), ...editor.mendsUnder('times.window')]}>
     open
-    <span class="w-56"><Select aria-label="Booking window" class="py-1.5" placeholder="" bind:value={() => times.window?.kind ?? 'ahead', (kind) => (times.window = kind === 'ahead' ? null : { kind, from: null, to: null })} items={[...windows]} /></span>
+    <span class="w-56"><Select aria-label="Booking window" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => times.window?.kind ?? 'ahead', (kind) => (times.window = kind === 'ahead' ? null : { kind, from: null, to: null })} items={[...windows]} /></span>
     {#if times.window === null || times.window === undefined}
       today and <NumberField id="ahead" label="Days ahead" bind:value={times.aheadDays} was={saved?.aheadDays} max={365} /> days ahead
     {:else if times.window.kind === 'dates'}
@@ -102,7 +102,7 @@
   </Sentence>
   <Example text={editor.worked && noticeExample(times, editor.worked)} />
   <Sentence mends={[editor.mend('times.zone'), editor.mend('times.hours.zone')]}>
-    in the time of <ZoneSelect id="zone" label="Time zone" class="w-64 py-1.5" bind:value={() => times.zone, chooseZone} />
+    in the time of <ZoneSelect id="zone" label="Time zone" class="w-64" box="py-1.5" bind:value={() => times.zone, chooseZone} />
     <label class="inline-flex min-h-9 items-center gap-2 text-ink"><input id="place-zone-only" type="checkbox" class="rounded border-edge" checked={details.face.placeZoneOnly} onchange={() => (editor.form.details = { ...details, face: { ...details.face, placeZoneOnly: !details.face.placeZoneOnly } })} /> guests read it in the place’s time only</label>
   </Sentence>
 </Section>

@@ -211,4 +211,5 @@ export default {
   'Name times to come, within a year.': 'Nævn kommende tider, inden for et år.',
   'Your wishes have been sent.': 'Dine ønsker er sendt.',
   'Wait for an answer to them first.': 'Vent først på et svar.',
+  '{name} has the times you sent, and will answer you.': '{name} har de tider, du sendte, og svarer dig.',
 } as const satisfies Readonly<Record<string, string>>;

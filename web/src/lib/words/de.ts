@@ -211,4 +211,5 @@ export default {
   'Name times to come, within a year.': 'Nennen Sie künftige Zeiten, innerhalb eines Jahres.',
   'Your wishes have been sent.': 'Ihre Wünsche sind gesendet.',
   'Wait for an answer to them first.': 'Warten Sie zuerst auf eine Antwort.',
+  '{name} has the times you sent, and will answer you.': '{name} hat die Zeiten, die Sie geschickt haben, und antwortet Ihnen.',
 } as const satisfies Readonly<Record<string, string>>;

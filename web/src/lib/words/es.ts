@@ -211,4 +211,5 @@ export default {
   'Name times to come, within a year.': 'Indique horas futuras, dentro de un año.',
   'Your wishes have been sent.': 'Sus deseos se han enviado.',
   'Wait for an answer to them first.': 'Espere primero una respuesta.',
+  '{name} has the times you sent, and will answer you.': '{name} tiene las horas que envió y le responderá.',
 } as const satisfies Readonly<Record<string, string>>;

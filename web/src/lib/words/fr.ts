@@ -211,4 +211,5 @@ export default {
   'Name times to come, within a year.': 'Indiquez des horaires à venir, d’ici un an.',
   'Your wishes have been sent.': 'Vos souhaits ont été envoyés.',
   'Wait for an answer to them first.': 'Attendez d’abord une réponse.',
+  '{name} has the times you sent, and will answer you.': '{name} a reçu les horaires que vous avez envoyés et vous répondra.',
 } as const satisfies Readonly<Record<string, string>>;

@@ -42,7 +42,7 @@
   <form class="space-y-4" novalidate onsubmit={(event) => void join(event)}>
     {#if problem}<ProblemNote {problem}>{#if problem.errors?.email}<p>{problem.errors.email[0]}</p>{/if}</ProblemNote>{/if}
     <Field label="Your name" id="name" mend={mendOf(problem, 'name')}><Input id="name" autocomplete="name" bind:value={form.name} class="min-h-11" /></Field>
-    <Field label="Your time zone" id="zone" mend={mendOf(problem, 'zone')}><ZoneSelect id="zone" bind:value={form.zone} class="min-h-11" /></Field>
+    <Field label="Your time zone" id="zone" mend={mendOf(problem, 'zone')}><ZoneSelect id="zone" bind:value={form.zone} box="min-h-11" /></Field>
     <Field label="Password" id="password" hint="10 characters or more" mend={mendOf(problem, 'password')}><Input id="password" type="password" autocomplete="new-password" bind:value={form.password} class="min-h-11" /></Field>
     {#if data.invitation.roles.isHost}
       <Checkbox bind:checked={form.letInviter} class="min-h-11">{data.invitation.by} may act for me: offer and book my time, move my bookings, see what my events are called</Checkbox>

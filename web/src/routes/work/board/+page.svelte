@@ -93,9 +93,9 @@
     {/each}
   </div>
   <div class="ml-auto flex flex-wrap items-center gap-2 text-sm">
-    <Select aria-label="How many weeks" class="w-28 py-1.5" placeholder="" value={data.weeks} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ weeks: Number(event.currentTarget.value) })} items={[1, 2, 3, 4, 5, 6, 7, 8].map((weeks) => ({ value: weeks, name: weeks === 1 ? '1 week' : `${weeks} weeks` }))} />
-    <Select aria-label="A lane for all together" class="w-40 py-1.5" placeholder="" value={data.together ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ together: event.currentTarget.value })} items={[{ value: '', name: 'no lane for all' }, { value: 'all', name: 'when all are free' }, { value: 'any', name: 'when any is free' }]} />
-    <Select aria-label="A second zone beside" class="w-44 py-1.5" placeholder="" value={data.beside ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ beside: event.currentTarget.value })} items={[{ value: '', name: 'no zone beside' }, ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') }))]} />
+    <Select aria-label="How many weeks" class="w-28" classes={{ select: 'py-1.5' }} placeholder="" value={data.weeks} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ weeks: Number(event.currentTarget.value) })} items={[1, 2, 3, 4, 5, 6, 7, 8].map((weeks) => ({ value: weeks, name: weeks === 1 ? '1 week' : `${weeks} weeks` }))} />
+    <Select aria-label="A lane for all together" class="w-40" classes={{ select: 'py-1.5' }} placeholder="" value={data.together ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ together: event.currentTarget.value })} items={[{ value: '', name: 'no lane for all' }, { value: 'all', name: 'when all are free' }, { value: 'any', name: 'when any is free' }]} />
+    <Select aria-label="A second zone beside" class="w-44" classes={{ select: 'py-1.5' }} placeholder="" value={data.beside ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ beside: event.currentTarget.value })} items={[{ value: '', name: 'no zone beside' }, ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') }))]} />
   </div>
 </div>
 {#if editing.problem}<div class="mb-3"><ProblemNote problem={editing.problem}>{#each Object.values(editing.problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote></div>{/if}

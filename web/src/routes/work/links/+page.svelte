@@ -42,7 +42,7 @@
   <div class="flex flex-wrap items-center gap-x-5 gap-y-3">
     <h1 class="text-[26px]">Links</h1>
     <Segments label="Which links" options={choices} value={data.state ?? ''} onchoose={(state) => show({ state })} />
-    <div class="w-56"><Input type="search" aria-label="Search by guest, title or notes" placeholder="Guest, title or notes" class="py-1.5" bind:value={() => search.text, (typed) => show({ search: typed ?? '' })} /></div>
+    <div class="w-48"><Input type="search" aria-label="Search by guest, title or notes" placeholder="Guest, title or notes" class="py-1.5" bind:value={() => search.text, (typed) => show({ search: typed ?? '' })} /></div>
   </div>
   {#if data.me.isCoordinator}
     <div class="flex flex-wrap gap-2">

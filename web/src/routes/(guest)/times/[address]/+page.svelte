@@ -25,7 +25,7 @@
 {#if isOpen}
   {#key data.link.page.title + data.link.page.durations.join()}
     <GuestPage source={linkSource(data.address, data.link, data.at)}>
-      {#snippet beneath(guest)}<NoneSuits {guest} address={data.address} ask={data.link.ask} />{/snippet}
+      {#snippet beneath(guest)}<NoneSuits {guest} address={data.address} ask={data.link.ask} wished={data.link.wished} />{/snippet}
     </GuestPage>
   {/key}
 {:else}

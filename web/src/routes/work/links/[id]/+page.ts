@@ -8,11 +8,10 @@ import type { PageLoad } from './$types';
 export const load: PageLoad = ({ params, parent }) =>
   forScreen(async () => {
     const { me } = await parent();
-    const [link, record, setting, beginnings] = await Promise.all([
+    const [link, setting, beginnings] = await Promise.all([
       must(api.GET('/api/links/{id}', { params: { path: { id: params.id } } })),
-      must(api.GET('/api/record', { params: { query: { subject: params.id } } })),
       loadLinkSetting(),
       must(api.GET('/api/links/beginnings')),
     ]);
-    return { link, record, ...setting, known: beginnings.guests, today: dateIn(me.now, link.form.times.zone) };
+    return { link, ...setting, known: beginnings.guests, today: dateIn(me.now, link.form.times.zone) };
   });
