@@ -9,12 +9,12 @@
     link: LinkEditing;
     mayEdit: boolean;
     now: string;
-    onmade: () => void;
   }
 
-  let { link, mayEdit, now, onmade }: Props = $props();
+  let { link, mayEdit, now }: Props = $props();
 
   const HOUR_OF_CLOSE = 18;
+  const SWITCH = 'hold-all';
   const { zone } = $derived(link.form.times);
   const holds = $derived(link.saved?.holds ?? []);
   const until = $derived(holds[0]?.until ?? undefined);
@@ -33,10 +33,10 @@
   }
 
   async function turn(on: boolean): Promise<void> {
-    if (await link.hold(on ? instant() : null)) {
-      typed = undefined;
-      onmade();
-    }
+    if (await link.hold(on ? instant() : null)) typed = undefined;
+    // The switch shows what is held, also where that was refused.
+    const box = document.getElementById(SWITCH);
+    if (box instanceof HTMLInputElement) box.checked = holds.length > 0;
   }
 </script>
 
@@ -46,7 +46,7 @@
     <p class="mt-1 text-muted">Only times that you mark can be held.</p>
   {:else}
     <div class="mt-1.5 flex items-start gap-2.5">
-      <Toggle checked={holds.length > 0} aria-label="Hold all marked times" disabled={!mayEdit || link.busy || link.isOver || link.offer.marked.length === 0} onchange={(event: Event & { currentTarget: HTMLInputElement }) => void turn(event.currentTarget.checked)} />
+      <Toggle id={SWITCH} classes={{ span: 'peer-checked:bg-violet' }} bind:checked={() => holds.length > 0, (on) => void turn(on)} aria-label="Hold all marked times" disabled={!mayEdit || link.busy || link.isOver || link.offer.marked.length === 0} />
       <p>
         {#if holds.length > 0 && until}
           {counted} held on the hosts’ calendars until <strong>{dateIn(until, zone) === dateIn(now, zone) ? 'today' : shortDate(dateIn(until, zone))}, {timeOf(until, zone)}</strong>. <span class="text-muted">When one is taken, the others are freed.</span>

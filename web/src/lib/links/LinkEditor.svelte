@@ -53,6 +53,11 @@
     const timer = setTimeout(() => void link.reckon().then(() => dark.askAgain()), 250);
     return () => clearTimeout(timer);
   });
+  // Once it is saved, by whichever press, it has an address of its own, which can be reloaded and sent to a colleague. The screen stays: whoever made it goes on in it.
+  $effect(() => {
+    const { id } = link;
+    if (id !== undefined && !location.pathname.endsWith(id)) replaceState(`/work/links/${id}`, {});
+  });
   // Whatever was saved or came about stands in its record.
   $effect(() => {
     const subject = link.saved?.row.id;
@@ -65,24 +70,12 @@
     }),
   );
 
-  /** Once it is made it has an address of its own, which can be reloaded and sent to a colleague. The screen stays: whoever made it goes on in it at once. */
-  function made(): void {
-    const id = link.id;
-    if (id !== undefined && !location.pathname.endsWith(id)) replaceState(`/work/links/${id}`, {});
-  }
-
   async function keep(): Promise<void> {
-    if (await link.save()) {
-      link.told = link.isOut ? 'Changed. The guest sees it as it is now.' : 'Kept as a draft.';
-      made();
-    }
+    if (await link.save()) link.told = link.isOut ? 'Changed. The guest sees it as it is now.' : 'Kept as a draft.';
   }
 
   async function make(): Promise<void> {
-    if (await link.sendOut()) {
-      link.told = 'Made. Copy the text or the address, or send it as an email.';
-      made();
-    }
+    if (await link.sendOut()) link.told = 'Made. Copy the text or the address, or send it as an email.';
   }
 
   async function remove(): Promise<void> {
@@ -105,8 +98,8 @@
 <svelte:head><title>{link.guestName ? `Times for ${link.guestName}` : isOurs ? 'A time among ourselves' : 'A new link'} – Loose Lantern</title></svelte:head>
 <LeaveGuard isTouched={link.isChanged && (link.saved !== undefined || link.form.guests.length > 0 || link.offer.marked.length > 0 || link.offer.painted.length > 0)} />
 
-<header class="z-30 -mx-1 mb-1.5 flex flex-wrap items-center justify-between gap-3 bg-paper px-1 py-2 md:sticky md:top-0">
-  <div class="flex flex-wrap items-center gap-x-3.5 gap-y-1">
+<header class="z-30 -mx-1 mb-1.5 flex flex-wrap items-start justify-between gap-3 bg-paper px-1 py-2 md:sticky md:top-0 md:flex-nowrap">
+  <div class="flex min-h-10 min-w-0 flex-wrap items-center gap-x-3.5 gap-y-1">
     <h1 class="text-[26px]">{isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for somebody'}</h1>
     <span aria-live="polite" data-test="link-total"><strong class="font-heading text-[22px] leading-none">{link.supply?.total ?? '…'}</strong> {link.supply?.total === 1 ? 'opening' : 'openings'}</span>
     {#if link.saved}<Badge class="rounded-full border border-dashed border-edge bg-transparent px-3 py-0.5 text-sm font-semibold text-ink" data-test="link-state">{states[link.saved.row.state]}</Badge>{/if}
@@ -114,7 +107,7 @@
     {#if link.form.details.startedFrom}<span class="text-sm text-muted">started from {link.form.details.startedFrom}</span>{/if}
     {#if link.saved && link.saved.row.state !== 'draft'}<span class="text-sm text-muted">{standing(link.saved.row, link.supply?.now ?? me.now, link.form.times.zone)}</span>{/if}
   </div>
-  <div class="flex flex-wrap gap-2">
+  <div class="flex flex-wrap gap-2 md:shrink-0 md:flex-nowrap">
     {#if link.saved && !isOurs}<ActionButton href="/work/links/new?link={link.saved.row.id}">Repeat</ActionButton>{/if}
     {#if mayEdit && link.saved?.row.state === 'draft'}<ActionButton kind="quiet" disabled={link.busy} onclick={() => void remove()}>Delete draft</ActionButton>{/if}
     {#if mayEdit && link.isOut}<ActionButton onclick={() => (revoking = true)}>Revoke</ActionButton>{/if}
@@ -155,13 +148,13 @@
   <DarkPanel question={dark} />
   {#if mayEdit && link.offer.by === 'marked' && !link.isOver}<SuggestedTimes {link} nameOf={(id) => hosts.find((host) => host.id === id)?.name ?? ''} />{/if}
   <div class="grid items-start gap-3 lg:grid-cols-[1.3fr_1.15fr_0.95fr]">
-    <SendCard {link} {mayEdit} onmade={made} oninvite={(start) => (booking = start)} />
+    <SendCard {link} {mayEdit} oninvite={(start) => (booking = start)} />
     <div class="space-y-3">
-      <OfferedTimes {link} {mayEdit} onbook={(start) => (booking = start)} onmade={made} />
+      <OfferedTimes {link} {mayEdit} onbook={(start) => (booking = start)} />
       <RelaxationsPanel relaxations={link.relaxations} elsewhere={elsewhereOfLink} mayEdit={mayEdit && !link.isOver} ontake={(relaxation) => (link.form = takenByLink($state.snapshot(link.form), relaxation))} />
     </div>
     <div class="space-y-3">
-      <KeptCard {link} {mayEdit} now={link.supply?.now ?? me.now} onmade={made} />
+      <KeptCard {link} {mayEdit} now={link.supply?.now ?? me.now} />
       <LinkLineUp {link} {hosts} {mayEdit} />
     </div>
   </div>
@@ -181,7 +174,6 @@
     onbooked={() => {
       booking = undefined;
       link.told = 'Booked.';
-      made();
       void link.refresh();
     }}
     onclose={() => (booking = undefined)}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
   import ActionButton from '$lib/ui/ActionButton.svelte';
-  import { ago, dayAndTime, standing, states } from './words';
+  import { dayAndTime, standing, states, waiting } from './words';
 
   interface Props {
     row: Schemas['LinkRow'];
@@ -40,7 +40,7 @@
   </div>
   <div class="w-64 text-sm max-md:w-full {row.noneLeft ? 'text-brick' : 'text-muted'}">
     <p>{standing(row, now, zone)}</p>
-    {#if row.waitsSince}<p>waits for {ago(row.waitsSince, now)}{row.askedAgain > 0 ? `, asked again ${row.askedAgain === 1 ? 'once' : `${row.askedAgain} times`}` : ''}</p>{/if}
+    {#if row.waitsSince}<p>{waiting(row, now)}</p>{/if}
   </div>
   <div class="flex w-[330px] flex-wrap justify-end gap-1.5 max-lg:w-auto">
     {#if isOut}<ActionButton class="py-1" onclick={() => void copy()}><span class="sr-only">Copy the address for {row.guests.join(', ')}: </span>{copied === 'copied' ? 'Copied' : copied === 'refused' ? 'Not allowed' : 'Copy address'}</ActionButton>{/if}

@@ -8,10 +8,9 @@
     link: LinkEditing;
     mayEdit: boolean;
     onbook: (start: string) => void;
-    onmade: () => void;
   }
 
-  let { link, mayEdit, onbook, onmade }: Props = $props();
+  let { link, mayEdit, onbook }: Props = $props();
 
   const MOST = 12;
   const { zone } = $derived(link.form.times);
@@ -24,9 +23,8 @@
   const wishes = $derived<Schemas['WishView'][]>(link.saved?.wishes ?? []);
 
   async function release(start: string): Promise<void> {
-    if (link.held.has(start)) {
-      if (await link.release([start])) onmade();
-    } else link.unmark(start);
+    if (link.held.has(start)) await link.release([start]);
+    else link.unmark(start);
   }
 
   function takeWish(wish: Schemas['WishView']): void {

@@ -9,13 +9,11 @@
   interface Props {
     link: LinkEditing;
     mayEdit: boolean;
-    /** Called once the link was saved for the first time. */
-    onmade: () => void;
     /** Books the one exact time for the guest, who gets the invitation straight away. */
     oninvite: (start: string) => void;
   }
 
-  let { link, mayEdit, onmade, oninvite }: Props = $props();
+  let { link, mayEdit, oninvite }: Props = $props();
 
   type Tab = 'text' | 'mail' | 'address';
   let tab = $state<Tab>('text');
@@ -59,7 +57,6 @@
     await link.reckon();
     const { text } = link;
     if (text) await tell(tab === 'address' ? await copyRich(text.address ?? '', text.address ?? '') : await copyRich(text.text, text.html), 'Copied', 'Your browser doesn’t allow it; mark the text and copy it.');
-    onmade();
   }
 
   async function send(isAgain: boolean): Promise<void> {
@@ -67,7 +64,6 @@
     if (!view) return;
     word = '';
     await tell(true, `Sent to ${mails.join(', ')}. It stands in Post.`, '');
-    onmade();
   }
 </script>
 

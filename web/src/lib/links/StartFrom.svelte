@@ -56,6 +56,8 @@
     found = await must(api.GET('/api/links/beginnings', { params: { query: { search: search.trim() } } })).catch(() => found);
   }
 
+  const group = 'flex gap-2 max-md:flex-col max-md:gap-1';
+  const name = 'w-20 shrink-0 content-center text-sm text-muted md:h-9';
   const chip = 'min-h-9 rounded-full border border-line-strong bg-card px-3 text-sm hover:bg-lane max-md:min-h-11';
 </script>
 
@@ -65,16 +67,16 @@
     <div class="w-72 max-md:w-full"><Input type="search" aria-label="Search what to start from" placeholder="guest, page or words" class="py-1.5" bind:value={search} /></div>
     {#if nothing}<p class="text-muted">Nothing of that name; start below from nothing.</p>{/if}
     {#if !ours && shown.pages.length > 0}
-      <ul class="flex flex-wrap items-center gap-2" aria-label="Pages"><li class="w-20 text-sm text-muted">pages</li>{#each shown.pages as one (one.id)}<li><button type="button" class={chip} onclick={() => void page(one.id)}>{one.title}</button></li>{/each}</ul>
+      <div class={group}><span class={name}>pages</span><ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Pages">{#each shown.pages as one (one.id)}<li><button type="button" class={chip} onclick={() => void page(one.id)}>{one.title}</button></li>{/each}</ul></div>
     {/if}
     {#if shown.links.length > 0}
-      <ul class="flex flex-wrap items-center gap-2" aria-label="Earlier links"><li class="w-20 text-sm text-muted">links</li>{#each shown.links as one (one.id)}<li><button type="button" class={chip} onclick={() => void earlier(one.id)}>{one.title}{one.guests.length > 0 ? `, ${one.guests.join(', ')}` : ''} <span class="text-muted">{dayMonth(dateIn(one.madeAt, from.zone))}</span></button></li>{/each}</ul>
+      <div class={group}><span class={name}>links</span><ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Earlier links">{#each shown.links as one (one.id)}<li><button type="button" class={chip} onclick={() => void earlier(one.id)}>{one.title}{one.guests.length > 0 ? `, ${one.guests.join(', ')}` : ''} <span class="text-muted">{dayMonth(dateIn(one.madeAt, from.zone))}</span></button></li>{/each}</ul></div>
     {/if}
     {#if shown.patterns.length > 0}
-      <ul class="flex flex-wrap items-center gap-2" aria-label="Patterns"><li class="w-20 text-sm text-muted">patterns</li>{#each shown.patterns as one (one.id)}<li><button type="button" class={chip} onclick={() => start(fromLink(from, one.form, `the pattern “${one.name}”`))}>{one.name}</button><button type="button" class="min-h-9 w-8 max-md:min-h-11" aria-label="Take away the pattern {one.name}" onclick={() => void takeAway(one.id)}>×</button></li>{/each}</ul>
+      <div class={group}><span class={name}>patterns</span><ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Patterns">{#each shown.patterns as one (one.id)}<li><button type="button" class={chip} onclick={() => start(fromLink(from, one.form, `the pattern “${one.name}”`))}>{one.name}</button><button type="button" class="min-h-9 w-8 max-md:min-h-11" aria-label="Take away the pattern {one.name}" onclick={() => void takeAway(one.id)}>×</button></li>{/each}</ul></div>
     {/if}
     {#if shown.events.length > 0}
-      <ul class="flex flex-wrap items-center gap-2" aria-label="Past events"><li class="w-20 text-sm text-muted">events</li>{#each shown.events as one (one.title + one.start)}<li><button type="button" class={chip} onclick={() => void event(one)}>{one.title} <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button></li>{/each}</ul>
+      <div class={group}><span class={name}>events</span><ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Past events">{#each shown.events as one (one.title + one.start)}<li><button type="button" class={chip} onclick={() => void event(one)}>{one.title} <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button></li>{/each}</ul></div>
     {/if}
   </div>
 </details>

@@ -46,6 +46,14 @@ export function ago(since: string, now: string): string {
   return `${Math.round(hours / 24)} days`;
 }
 
+/** For how long a guest is waited for; empty where nobody is. */
+export function waiting(row: Row, now: string): string {
+  if (row.waitsSince === null) return '';
+  const [since, isAsked] = [ago(row.waitsSince, now), row.askedAgain > 0];
+  if (since === 'just now') return isAsked ? 'asked again just now' : 'sent just now';
+  return `waits for ${since}${isAsked ? `, asked again ${row.askedAgain === 1 ? 'once' : `${row.askedAgain} times`}` : ''}`;
+}
+
 /** What has become of a link, in one line. */
 export function standing(row: Row, now: string, zone: string): string {
   const stands = row.bookings.filter((booking) => !booking.isCancelled);
