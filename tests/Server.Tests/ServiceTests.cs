@@ -27,4 +27,24 @@ public class ServiceTests(World world)
         answer.StatusCode.ShouldBe(HttpStatusCode.NotFound);
         answer.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
     }
+
+    [Fact]
+    public async Task A_character_that_no_text_can_hold_is_refused_and_nothing_is_written()
+    {
+        const string Nul = "before\0after";
+        var ada = await world.SignUpAsync();
+        var (id, address) = await ada.SendLinkAsync();
+        foreach (var answer in await Task.WhenAll(
+            world.Guest().PostAsJsonAsync($"/api/public/links/{address}/wishes", new { starts = new[] { "2026-12-15T08:00:00Z" }, words = Nul }),
+            ada.PostAsync("/api/links", ada.Link(draft => draft.Notes = Nul).Form()),
+            // Kept as JSON, where it is refused in another way.
+            ada.PostAsync("/api/links/patterns", new { name = "Surveys", form = ada.Link(draft => draft.HostWords = Nul).Form() }),
+            ada.Http.GetAsync("/api/links?search=%00"), ada.Http.GetAsync("/api/bookings?search=a%00b")))
+        {
+            (await answer.ReadAsync(HttpStatusCode.BadRequest)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:unkept-character", answer.RequestMessage!.RequestUri!.ToString());
+        }
+
+        (await ada.LinkAsync(id)).GetProperty("wishes").GetArrayLength().ShouldBe(0);
+        (await ada.GetAsync("/api/links")).GetProperty("total").GetInt32().ShouldBe(1);
+    }
 }

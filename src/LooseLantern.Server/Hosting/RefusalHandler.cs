@@ -2,6 +2,8 @@ using System.Text.Json;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace LooseLantern.Server.Hosting;
 
@@ -17,6 +19,8 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
             BadHttpRequestException bad when Parameter().Match(bad.Message) is { Success: true } match =>
                 Refusal.Invalid(match.Groups[1].Value, $"\"{match.Groups[2].Value}\" can't be read here."),
             BadHttpRequestException bad => new Refusal(bad.StatusCode, "unreadable", "The request can't be read.", bad.Message),
+            PostgresException unkept => Unkept(unkept),
+            DbUpdateException { InnerException: PostgresException unkept } => Unkept(unkept),
             _ => null,
         };
         if (refusal is null) return false;
@@ -42,6 +46,11 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
 
     [GeneratedRegex("'([^']+)'")]
     private static partial Regex Name();
+
+    /// <summary>No text is kept with the character NUL in it, which nobody types; null for any other fault.</summary>
+    private static Refusal? Unkept(PostgresException fault) => fault.SqlState is PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter
+        ? new Refusal(StatusCodes.Status400BadRequest, "unkept-character", "There is a character in it that can’t be kept.", "Take the NUL character (U+0000) out of what was sent; nothing was written.")
+        : null;
 
     private static Refusal Unreadable(JsonException json)
     {

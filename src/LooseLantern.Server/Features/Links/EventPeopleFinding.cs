@@ -31,9 +31,11 @@ public sealed class EventPeopleFinding(LanternDb db, Allowances allowances)
         var having = await db.CalendarEntries.Where(row => row.Title == entry.Title && row.Span == entry.Span && titled.Contains(row.HostId)).Select(row => row.HostId).ToListAsync(ct);
         // A calendar of the whole team says of nobody that they were there, unless the event does.
         var own = entry.Calendar!.HostId is { } owner ? [owner, .. having] : team.Count > 0 ? [] : having;
+        var ids = own.Concat(named).Distinct().ToList();
+        var still = await db.Hosts.Where(host => ids.Contains(host.Id) && host.RetiredAt == null).Select(host => host.Id).ToListAsync(ct);
         return new PeopleOfEvent(
             [.. people.Where(person => !team.Exists(one => one.Email == person.Email.ToUpperInvariant())).Take(LinkFormRules.MostGuests).Select(person => new LinkGuest(NameOf(person), person.Email))],
-            [.. own.Concat(named).Distinct().Take(PageLimits.MostSeats)]);
+            [.. ids.Where(still.Contains).Take(PageLimits.MostSeats)]);
     }
 
     private async Task<IReadOnlyList<EventPerson>> PeopleAsync(CalendarEntryRow entry, CancellationToken ct)
