@@ -100,18 +100,22 @@ internal sealed class Chromium : IDisposable
         {
             // What stood on the screen instead tells more than a trace.
             Picture(System.IO.Path.Combine(System.IO.Path.GetTempPath(), "lantern-waited-in-vain.png"));
-            throw new WebDriverTimeoutException($"{wait.Message}; the screen said: {Cut(_driver.FindElement(By.TagName("body")).Text)}; the console: {string.Join(" | ", ConsoleErrors())}");
+            throw new WebDriverTimeoutException($"{wait.Message}; the screen said: {Cut(Text())}; the console: {string.Join(" | ", ConsoleErrors())}");
         }
     }
 
     private static string Cut(string text) => text.Length <= MostTold ? text : text[..MostTold] + " …";
 
+    // Asked of the browser itself: WebDriver's own ways to tell what is displayed walk through the whole document in script.
     public IWebElement Find(string css) => Await(
-        browser => browser._driver.FindElements(By.CssSelector(css)).FirstOrDefault(element => element.Displayed), $"\"{css}\"");
+        browser => browser._driver.ExecuteScript("return [...document.querySelectorAll(arguments[0])].find((e) => e.checkVisibility()) ?? null", css) as IWebElement, $"\"{css}\"");
 
     public IReadOnlyList<IWebElement> All(string css) => _driver.FindElements(By.CssSelector(css));
 
-    public bool Shows(string text) => _driver.FindElement(By.TagName("body")).Text.Contains(text, StringComparison.Ordinal);
+    public bool Shows(string text) => Text().Contains(text, StringComparison.Ordinal);
+
+    /// <summary>All that stands on the screen, with spaces that don't break as plain ones.</summary>
+    private string Text() => (string)_driver.ExecuteScript(@"return document.body.innerText.replaceAll('\u00a0', ' ')")!;
 
     public void AwaitText(string text) => Await(browser => browser.Shows(text) ? "yes" : null, $"the text \"{text}\"");
 
