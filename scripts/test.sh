@@ -82,7 +82,7 @@ api_is_current() {
 
 dotnet_tests() {
   say "$1 tests ..."
-  local ok=0 good bad total
+  local ok=0 good bad total began=$SECONDS
   (cd "$ROOT" && dotnet test --project "tests/$1.Tests/$1.Tests.csproj" -c $CONFIGURATION --no-build --no-progress --no-ansi) >"$log" 2>&1 || ok=$?
   total=$(sed -n 's/^ *total: *\([0-9]*\).*/\1/p' "$log" | tail -n 1)
   good=$(sed -n 's/^ *succeeded: *\([0-9]*\).*/\1/p' "$log" | tail -n 1)
@@ -90,5 +90,6 @@ dotnet_tests() {
   bad=$((${total:-1} - ${good:-0}))
   [ $ok -eq 0 ] || [ $bad -gt 0 ] || bad=1
   [ $bad -eq 0 ] || cat "$log"
+  say "    ${good:-0} of ${total:-?} passed, in $((SECONDS - began)) s"
   count "${good:-0}" "$bad"
 }
