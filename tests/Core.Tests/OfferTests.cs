@@ -66,6 +66,18 @@ public class OfferTests
         (InstantPattern.General.Format(span.Start), InstantPattern.General.Format(span.End)).ShouldBe((from, to));
     }
 
+    [Theory]
+    // Half past two comes twice, and so does the half hour after it; two to half past two was not painted in either pass.
+    [InlineData(2, 30, 75, "2026-10-25T00:30:00Z/2026-10-25T01:00:00Z 2026-10-25T01:30:00Z/2026-10-25T02:45:00Z")]
+    [InlineData(1, 0, 90, "2026-10-24T23:00:00Z/2026-10-25T00:30:00Z 2026-10-25T01:00:00Z/2026-10-25T01:30:00Z")]
+    public void Of_an_hour_that_comes_twice_no_more_is_offered_than_was_painted(int hour, int minute, int minutes, string expected)
+    {
+        var day = new LocalDate(2026, 10, 25);
+        var offer = Offer(OfferBy.Painted) with { Painted = [new PaintedTime(day.AtMidnight().PlusMinutes((hour * 60) + minute), minutes, IsWeekly: false)], Until = day };
+
+        string.Join(' ', OfferRules.Painted(offer, Copenhagen, day).Select(span => $"{InstantPattern.General.Format(span.Start)}/{InstantPattern.General.Format(span.End)}")).ShouldBe(expected);
+    }
+
     [Fact]
     public void Whatever_is_free_asks_the_hosts_hours_within_the_days_and_hours_that_count()
     {
@@ -101,7 +113,16 @@ public class OfferTests
                     painted.Any(paint => IsWithin(paint, local)).ShouldBeTrue($"{local} was not painted");
                 }
             }
+            // And nothing of it is left out: each quarter that was painted, in each of its passes.
+            foreach (var local in painted.Where(paint => !paint.IsWeekly && paint.Start.Date >= Today && paint.Start.Date <= offer.Until).SelectMany(paint => Enumerable.Range(0, paint.Minutes / 15).Select(quarter => paint.Start.PlusMinutes(quarter * 15))))
+            {
+                var minute = (local.Hour * 60) + local.Minute;
+                if ((offer.Days.Count > 0 && !offer.Days.Contains(local.DayOfWeek)) || minute < offer.FromMinute || minute >= offer.ToMinute) continue;
+                foreach (var at in Passes(zone, local)) spans.Any(span => span.Start <= at && at < span.End).ShouldBeTrue($"{local} was painted");
+            }
         }, iter: 400);
+
+        static IEnumerable<Instant> Passes(DateTimeZone zone, LocalDateTime local) => zone.MapLocal(local) switch { { Count: 0 } => [], { Count: 1 } once => [once.Single().ToInstant()], var twice => [twice.First().ToInstant(), twice.Last().ToInstant()] };
 
         static bool IsWithin(PaintedTime paint, LocalDateTime local)
         {

@@ -26,7 +26,7 @@ public static class OfferRules
 
     /// <summary>
     /// Painted time as spans, from <paramref name="today"/> to the last date, with what repeats unrolled. What lies on the wall clock stays
-    /// there: over a clock change a span is so much longer or shorter in elapsed time.
+    /// there: over a clock change a span is so much longer or shorter in elapsed time, or in two where only a part of the repeated hour is painted.
     /// </summary>
     public static IReadOnlyList<Span> Painted(Offer offer, DateTimeZone zone, LocalDate today)
     {
@@ -53,8 +53,7 @@ public static class OfferRules
             var (earliest, latest) = (date.AtMidnight().PlusMinutes(offer.FromMinute), date.AtMidnight().PlusMinutes(offer.ToMinute));
             var (first, last) = (from > earliest ? from : earliest, to < latest ? to : latest);
             if (first >= last) continue;
-            var span = new Span(At(first, zone), AtEnd(last, zone));
-            if (span.End > span.Start) yield return span;
+            foreach (var span in Instants(first, last, zone)) yield return span;
         }
     }
 
@@ -65,8 +64,20 @@ public static class OfferRules
     private static HoursSet HoursOf(Offer offer, DateTimeZone zone) => new(
         zone, Week.ToDictionary(day => day, day => (IReadOnlyList<OpenTime>)(Counts(offer, day) ? [new OpenTime(offer.FromMinute, offer.ToMinute)] : [])), []);
 
-    // A time that a clock skips begins when the clock has gone on; one that comes twice begins with the first pass and ends with the second.
-    private static Instant At(LocalDateTime local, DateTimeZone zone) => zone.MapLocal(local) is { Count: > 0 } known ? known.First().ToInstant() : zone.MapLocal(local).LateInterval.Start;
-
-    private static Instant AtEnd(LocalDateTime local, DateTimeZone zone) => zone.MapLocal(local) is { Count: > 0 } known ? known.Last().ToInstant() : zone.MapLocal(local).LateInterval.Start;
+    /// <summary>
+    /// The instants whose time on the wall lies in a run of it, as with hours: time that a clock skips is none, and of a repeated hour both passes are,
+    /// but no more of either than the run has.
+    /// </summary>
+    private static IEnumerable<Span> Instants(LocalDateTime from, LocalDateTime to, DateTimeZone zone)
+    {
+        // No zone is further than a day from UTC.
+        var (earliest, latest) = (from.InUtc().ToInstant() - Duration.FromDays(1), to.InUtc().ToInstant() + Duration.FromDays(1));
+        foreach (var interval in zone.GetZoneIntervals(earliest, latest))
+        {
+            var (start, end) = (from.WithOffset(interval.WallOffset).ToInstant(), to.WithOffset(interval.WallOffset).ToInstant());
+            if (interval.HasStart) start = Instant.Max(start, interval.Start);
+            if (interval.HasEnd) end = Instant.Min(end, interval.End);
+            if (start < end) yield return new Span(start, end);
+        }
+    }
 }
