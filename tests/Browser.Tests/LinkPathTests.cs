@@ -15,7 +15,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.PressInLane(Sunniva, (9 * 60) + 20);
         coordinator.AwaitText("1 opening offered");
         coordinator.PressInLane("Keziah Moon, Tuesday 8 December", (14 * 60) + 5);
-        coordinator.AwaitText("not open");
+        coordinator.AwaitText("1 marked time is not open");
         // What is in the way is told, and the mark goes again.
         PressFirst(coordinator, "[data-mark^='mark:2026-12-08T13']");
         coordinator.AwaitText("Tuesday 8 December, 14:00 to 14:30");
