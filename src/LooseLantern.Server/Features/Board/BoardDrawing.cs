@@ -100,7 +100,7 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
         var outside = await answers.OfAsync(sessions.ConvertAll(session => session.Id), ct);
         foreach (var lane in lanes)
         {
-            foreach (var hold in holds[lane.Host.Id]) lane.Add(BarKind.Held, hold.Span.ToSpan(), heldFor.GetValueOrDefault(hold.HolderId, "held"), heldFor.ContainsKey(hold.HolderId) ? "held for a link" : "a link or poll", link: hold.HolderId);
+            foreach (var hold in holds[lane.Host.Id]) lane.Add(BarKind.Held, hold.Span.ToSpan(), heldFor.GetValueOrDefault(hold.HolderId, "held"), heldFor.ContainsKey(hold.HolderId) ? "held for a link" : "a link or poll", link: heldFor.ContainsKey(hold.HolderId) ? hold.HolderId : null);
             foreach (var session in sessions.Where(session => session.Hosts.Exists(host => host.HostId == lane.Host.Id)))
             {
                 var guests = string.Join(", ", session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).Select(booking => booking.GuestName));

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { blankLink, fromEvent, fromLink, type Setting } from './form';
 import { elsewhereOfLink, takenByLink } from './relaxing';
-import { ago, paintedWords } from './words';
+import { ago, paintedWords, waiting } from './words';
 
 const setting: Setting = { today: '2026-12-07', zone: 'Europe/Copenhagen', deskId: 'desk', usual: { duration: 45, bufferBefore: null, bufferAfter: 10, notice: null, placeKind: null, place: null, reminders: null, language: 'de', clock: null } };
 const blank = blankLink(setting, ['sunniva', 'keziah']);
@@ -52,4 +52,16 @@ it('says how long ago something was', () => {
 it('writes a painted stretch by the clock on the wall, over midnight too', () => {
   expect(paintedWords({ start: '2026-12-08T09:30:00', minutes: 90, isWeekly: false })).toMatch(/9:30( AM)? – 11:00( AM)?$/);
   expect(paintedWords({ start: '2026-12-08T23:00:00', minutes: 120, isWeekly: true })).toMatch(/(23|11):00( PM)? – 0?1:00( AM)?$/);
+});
+
+it('says for how long a guest is waited for, and nothing where nobody is', () => {
+  const now = '2026-12-07T12:00:00Z';
+  const said = (waitsSince: string | null, askedAgain: number): string => waiting({ waitsSince, askedAgain }, now);
+  expect([said(null, 0), said('2026-12-07T11:59:30Z', 0), said('2026-12-07T11:59:30Z', 1), said('2026-12-03T12:00:00Z', 0), said('2026-12-03T12:00:00Z', 2)]).toEqual([
+    '',
+    'sent just now',
+    'asked again just now',
+    'waits for 4 days',
+    'waits for 4 days, asked again 2 times',
+  ]);
 });

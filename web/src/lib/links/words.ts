@@ -47,7 +47,7 @@ export function ago(since: string, now: string): string {
 }
 
 /** For how long a guest is waited for; empty where nobody is. */
-export function waiting(row: Row, now: string): string {
+export function waiting(row: Pick<Row, 'waitsSince' | 'askedAgain'>, now: string): string {
   if (row.waitsSince === null) return '';
   const [since, isAsked] = [ago(row.waitsSince, now), row.askedAgain > 0];
   if (since === 'just now') return isAsked ? 'asked again just now' : 'sent just now';
