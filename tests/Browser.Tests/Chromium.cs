@@ -121,6 +121,21 @@ internal sealed class Chromium : IDisposable
 
     public void AwaitNoText(string text) => Await(browser => browser.Shows(text) ? null : "gone", $"no text \"{text}\"");
 
+    /// <summary>Opens the same screen again and again until it says something; what it says before that tells that it has come.</summary>
+    public void AwaitAnew(string text, string unless)
+    {
+        Open(Path);
+        Await(
+            browser =>
+            {
+                if (browser.Shows(text)) return "there";
+                // Opened anew only once it is drawn: a screen that is opened at every look is never seen.
+                if (browser.Shows(unless)) browser.Open(browser.Path);
+                return null;
+            },
+            $"the text \"{text}\", opening the screen anew");
+    }
+
     /// <summary>The button or link of that name, as it is read: by its label for screen readers where it has one, else by its text.</summary>
     public IWebElement Named(string name) => ByName(Pressable, name);
 

@@ -77,7 +77,7 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         coordinator.ConsoleErrors().ShouldBeEmpty();
 
         // The guest is told by their link too.
-        guest.Await(b => { b.Open(b.Path); return b.Shows("Brackwater Boatworks cancelled this booking") ? "told" : null; }, "what became of it");
+        guest.AwaitAnew("Brackwater Boatworks cancelled this booking", unless: "This is booked for you");
         guest.AwaitText("The loft floor is being varnished.");
     }
 

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
@@ -22,6 +23,8 @@ public sealed class LanternApp(string connectionString, IClock clock, bool demo 
         // All tests come from one address, and ask far more than a guest; a test of the limits sets its own.
         builder.UseSetting("Limits:Reads", Limits?.Reads.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000");
         builder.UseSetting("Limits:Writes", Limits?.Writes.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000");
+        // What falls due is done beside requests, and a test waits for it.
+        builder.UseSetting("Jobs:PauseMilliseconds", "100");
         // What tests start beside the program is on this machine; the rest of its own network stays closed.
         builder.UseSetting("Outside:Inside", "127.0.0.1");
         if (standIn is not null)
@@ -37,6 +40,11 @@ public sealed class LanternApp(string connectionString, IClock clock, bool demo 
 
         if (patience is { } set) builder.UseSetting("Outside:PatienceMilliseconds", ((int)set.TotalMilliseconds).ToString(System.Globalization.CultureInfo.InvariantCulture));
         if (Environment.GetEnvironmentVariable("LANTERN_WEB") is { } web) builder.UseWebRoot(web);
-        builder.ConfigureTestServices(services => services.Replace(ServiceDescriptor.Singleton(clock)));
+        builder.ConfigureTestServices(services =>
+        {
+            services.Replace(ServiceDescriptor.Singleton(clock));
+            // Everybody in a test has a password; what makes one slow to guess is not what is tested.
+            services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1000);
+        });
     }
 }

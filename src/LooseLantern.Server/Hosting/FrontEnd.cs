@@ -18,8 +18,10 @@ public static class FrontEnd
         app.MapFallback("/", SendIndex);
         app.MapFallback("{**path:nonfile:regex(^(?!(api|health|openapi)(/|$)))}", SendIndex);
 
-        async Task SendIndex(HttpContext context, LanternDb db, ContentSecurity security)
+        // Of the request's services itself: the code made at build time takes no pattern of a fallback that is given them.
+        async Task SendIndex(HttpContext context)
         {
+            var (db, security) = (context.RequestServices.GetRequiredService<LanternDb>(), context.RequestServices.GetRequiredService<ContentSecurity>());
             if (await OwnHostNames.LeadsToAsync(context.Request, db, context.RequestAborted) is { } path)
             {
                 context.Response.Redirect(path + context.Request.QueryString);

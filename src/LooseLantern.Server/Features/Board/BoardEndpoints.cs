@@ -7,7 +7,7 @@ namespace LooseLantern.Server.Features.Board;
 public static class BoardEndpoints
 {
     public static void MapBoard(this IEndpointRouteBuilder api) =>
-        api.MapGet("/board", async (string? from, int? days, Guid[]? host, string? zone, BoardDrawing board, CancellationToken ct) =>
+        api.MapGet("/board", async (BoardDrawing board, CancellationToken ct, string? from = null, int? days = null, Guid[]? host = null, string? zone = null) =>
             {
                 var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
                 if (first is { Success: false }) throw Refusal.Invalid("from", "Give a date such as 2026-01-31.");
