@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { Modal } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import CalendarLine from './CalendarLine.svelte';
@@ -45,7 +45,7 @@
       problem = problemOf(thrown);
     }
     removing = undefined;
-    await invalidateAll();
+    await askAnew();
   }
 </script>
 
@@ -62,7 +62,7 @@
       {mayShare}
       onjoined={() => {
         joining = false;
-        void invalidateAll();
+        void askAnew();
       }}
       onclose={() => (joining = false)}
     />
@@ -84,7 +84,7 @@
             {zone}
             {now}
             mayEdit={calendar.for.every((id) => mine.some((host) => host.id === id))}
-            onchanged={() => void invalidateAll()}
+            onchanged={() => void askAnew()}
             onremove={() => (removing = calendar)}
           />
         {/each}

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
+  import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
 
   let { me }: { me: Schemas['Me'] } = $props();
@@ -15,7 +15,7 @@
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const body = { name: me.workspace, zone: me.workspaceZone, closesAfterHours: Number(hours) };
-    if (await attempt.run(() => must(api.PUT('/api/workspace', { body })))) await invalidateAll();
+    if (await attempt.run(() => must(api.PUT('/api/workspace', { body })))) await askAnew();
   }
 </script>
 

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
+  import { askAnew } from '$lib/live/anew';
   import { dateIn, dayName, timeOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
 
@@ -27,7 +27,7 @@
       if (how === 'put-back') return must(api.POST('/api/written-events/{id}/put-back', { params }));
       return must(api.POST('/api/written-events/{id}/leave-off', { params }));
     });
-    await invalidateAll();
+    await askAnew();
   }
 </script>
 

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
+  import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { stateInWords } from './words';
@@ -20,7 +20,7 @@
 
   async function again(): Promise<void> {
     await attempt.run(() => must(api.POST('/api/post/{id}/again', { params: { path: { id: message.row.id } } })));
-    await invalidateAll();
+    await askAnew();
   }
 </script>
 

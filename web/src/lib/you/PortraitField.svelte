@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { api } from '$lib/api/client';
   import { must, problemOf } from '$lib/api/problem';
+  import { askAnew } from '$lib/live/anew';
   import Initials from '$lib/ui/Initials.svelte';
 
   let { person }: { person: { id: string; name: string; hasPortrait: boolean } } = $props();
@@ -19,7 +19,7 @@
       await must(api.PUT('/api/me/portrait', { body: form as never, bodySerializer: (body: unknown) => body as FormData }));
       mend = undefined;
       version++;
-      await invalidateAll();
+      await askAnew();
     } catch (thrown) {
       const problem = problemOf(thrown);
       mend = problem.errors?.file?.[0] ?? problem.title;
@@ -29,7 +29,7 @@
 
   async function remove(): Promise<void> {
     await must(api.DELETE('/api/me/portrait'));
-    await invalidateAll();
+    await askAnew();
   }
 </script>
 

@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { afterNavigate, goto, invalidateAll } from '$app/navigation';
-  import { navigating, page } from '$app/state';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import { onMount } from 'svelte';
   import { api, forgetToken } from '$lib/api/client';
+  import { askAnew } from '$lib/live/anew';
   import { watchChanges } from '$lib/live/changes';
   import Portrait from '$lib/ui/Portrait.svelte';
   import type { LayoutProps } from './$types';
@@ -21,19 +22,10 @@
     { href: '/work/team', name: 'Team' },
   ];
 
-  let missed = false;
-  afterNavigate(() => {
-    if (missed) void invalidateAll();
-    missed = false;
-  });
-
   // A colleague's change shows when somebody comes back to a screen, and soon on one that stays open.
   onMount(() => {
     const refresh = (): void => {
-      if (document.visibilityState !== 'visible') return;
-      // Asking anew would put an end to a way somewhere else that has just begun.
-      if (navigating.to) missed = true;
-      else void invalidateAll();
+      if (document.visibilityState === 'visible') void askAnew();
     };
     const timer = setInterval(refresh, REFRESH_EVERY);
     const unwatch = watchChanges('/api/changes', refresh);

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { afterNavigate, goto, invalidateAll } from '$app/navigation';
+  import { afterNavigate, goto } from '$app/navigation';
   import { Modal, Select, Toast } from 'flowbite-svelte';
   import { Temporal } from 'temporal-polyfill';
   import Board from '$lib/board/Board.svelte';
@@ -8,6 +8,7 @@
   import { comingOf, marksOf } from '$lib/board/blocks';
   import type { BoardSpan } from '$lib/board/marks';
   import NewBlock from '$lib/board/NewBlock.svelte';
+  import { askAnew } from '$lib/live/anew';
   import { allZones, cityOf } from '$lib/time/clock';
   import OutsideNote from '$lib/calendars/OutsideNote.svelte';
   import { dateIn, dayMonth, dayName, timeOf } from '$lib/time/format';
@@ -27,7 +28,7 @@
   const paintedHost = $derived(data.board?.hosts.find((host) => host.id === painted?.hostId));
   const editing = new BoardEditing(
     () => data.board ?? { now: data.me.now, zone: data.me.zone, hosts: [], days: [] },
-    () => invalidateAll(),
+    () => askAnew(),
   );
 
   interface Shown {
@@ -141,7 +142,7 @@
     onmade={(told) => {
       painted = undefined;
       editing.tell(told);
-      void invalidateAll();
+      void askAnew();
     }}
     onclose={() => (painted = undefined)}
   />

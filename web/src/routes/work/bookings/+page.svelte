@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { goto, invalidateAll } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import CancelModal from '$lib/bookings/CancelModal.svelte';
   import { Input } from 'flowbite-svelte';
   import BookingTable from '$lib/bookings/BookingTable.svelte';
+  import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
@@ -80,7 +81,7 @@
     cancel={(word) => must(api.POST('/api/bookings/{id}/cancel', { params: { path: { id: row.id } }, body: { word } }))}
     oncancelled={() => {
       cancelling = undefined;
-      void invalidateAll();
+      void askAnew();
     }}
     onclose={() => (cancelling = undefined)}
   />

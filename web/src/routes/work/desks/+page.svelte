@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import DeskEditor from '$lib/desks/DeskEditor.svelte';
   import NewDesk from '$lib/desks/NewDesk.svelte';
+  import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import type { PageProps } from './$types';
 
@@ -22,7 +22,7 @@
 
 <div class="max-w-4xl space-y-5">
   {#each data.desks as desk (desk.id)}
-    <DeskEditor {desk} hosts={data.hosts} mayEdit={data.me.isCoordinator} onchanged={() => void invalidateAll()} />
+    <DeskEditor {desk} hosts={data.hosts} mayEdit={data.me.isCoordinator} onchanged={() => void askAnew()} />
   {/each}
 </div>
 
@@ -31,7 +31,7 @@
     hosts={data.hosts}
     onmade={() => {
       opening = false;
-      void invalidateAll();
+      void askAnew();
     }}
     onclose={() => (opening = false)}
   />

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { goto, invalidateAll } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import JoinCalendar from '$lib/calendars/JoinCalendar.svelte';
@@ -7,6 +7,7 @@
   import FirstPage from '$lib/first/FirstPage.svelte';
   import FirstZone from '$lib/first/FirstZone.svelte';
   import { weekInWords } from '$lib/hours/week';
+  import { askAnew } from '$lib/live/anew';
   import { cityOf } from '$lib/time/clock';
   import { counted } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -34,7 +35,7 @@
   async function finish(step: Step): Promise<void> {
     await must(api.POST('/api/first-run/steps/{step}', { params: { path: { step } } }));
     taken = undefined;
-    await invalidateAll();
+    await askAnew();
   }
 
   async function end(): Promise<void> {

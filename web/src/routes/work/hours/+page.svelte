@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { api } from '$lib/api/client';
   import { must, problemOf, type Problem } from '$lib/api/problem';
   import { changeInWords, datesInWords, effectInWords } from '$lib/hours/changes';
   import { weekInWords } from '$lib/hours/week';
+  import { askAnew } from '$lib/live/anew';
   import { cityOf } from '$lib/time/clock';
   import { dateIn } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -23,7 +23,7 @@
     } catch (thrown) {
       problem = problemOf(thrown);
     }
-    await invalidateAll();
+    await askAnew();
   }
 </script>
 

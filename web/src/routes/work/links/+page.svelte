@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { goto, invalidateAll } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
   import AskAgain from '$lib/links/AskAgain.svelte';
   import LinkLine from '$lib/links/LinkLine.svelte';
+  import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
@@ -78,7 +79,7 @@
     row={asking}
     onasked={() => {
       asking = undefined;
-      void invalidateAll();
+      void askAnew();
     }}
     onclose={() => (asking = undefined)}
   />

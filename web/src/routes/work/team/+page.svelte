@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import type { Schemas } from '$lib/api/client';
   import { effectInWords } from '$lib/hours/changes';
+  import { askAnew } from '$lib/live/anew';
   import RecordList from '$lib/record/RecordList.svelte';
   import HostModal from '$lib/team/HostModal.svelte';
   import Invitations from '$lib/team/Invitations.svelte';
@@ -36,7 +36,7 @@
     roles = undefined;
     leaving = undefined;
     host = undefined;
-    void invalidateAll();
+    void askAnew();
   }
 </script>
 
@@ -47,7 +47,7 @@
   {#if data.me.isOwner && !inviting}<ActionButton kind="main" onclick={() => (inviting = true)}>Invite somebody</ActionButton>{/if}
 </header>
 
-{#if data.me.isOwner}<Invitations invitations={data.invitations} zone={data.me.zone} bind:inviting onchanged={() => void invalidateAll()} />{/if}
+{#if data.me.isOwner}<Invitations invitations={data.invitations} zone={data.me.zone} bind:inviting onchanged={() => void askAnew()} />{/if}
 
 <div aria-live="polite">
   {#if told.length > 0}<p class="mb-3 rounded-lg border-l-4 border-glow bg-glow-tint px-4 py-2 text-on-tint">{told.join('; ')}.</p>{/if}
@@ -82,10 +82,10 @@
   </ul>
 </section>
 
-<Places hosts={data.hosts.filter((one) => one.kind !== 'person')} hours={data.hours} zone={data.me.workspaceZone} mayEdit={data.me.isCoordinator} onedit={(one) => (host = one)} onchanged={() => void invalidateAll()} />
+<Places hosts={data.hosts.filter((one) => one.kind !== 'person')} hours={data.hours} zone={data.me.workspaceZone} mayEdit={data.me.isCoordinator} onedit={(one) => (host = one)} onchanged={() => void askAnew()} />
 
 <LoadTable load={data.load} />
-{#if data.me.isOwner}<WorkspaceSection me={data.me} onchanged={() => void invalidateAll()} />{/if}
+{#if data.me.isOwner}<WorkspaceSection me={data.me} onchanged={() => void askAnew()} />{/if}
 
 {#if data.record.length > 0}
   <section aria-labelledby="record" class="mt-6">

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { Input, Select } from 'flowbite-svelte';
   import { api } from '$lib/api/client';
   import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { askAnew } from '$lib/live/anew';
   import { cityOf } from '$lib/time/clock';
   import { timeOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -28,7 +28,7 @@
       await must(api.PUT('/api/me/profile', { body: form }));
       problem = undefined;
       told = 'Saved.';
-      await invalidateAll();
+      await askAnew();
     } catch (thrown) {
       problem = problemOf(thrown);
     }

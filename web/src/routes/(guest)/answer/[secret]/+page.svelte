@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { guestApi } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import AnswerAsked from '$lib/bookings/AnswerAsked.svelte';
   import PageHead from '$lib/guest/PageHead.svelte';
+  import { askAnew } from '$lib/live/anew';
   import { rangeOf } from '$lib/moving/range';
   import { answerInWords } from '$lib/questions/words';
   import { cityOf } from '$lib/time/clock';
@@ -52,7 +52,7 @@
       load={async () => (await must(guestApi.GET('/api/public/answers/{secret}/openings', { params: { path, query: rangeOf(asked.firstDate, asked.lastDate) } }))).openings}
       accept={() => must(guestApi.POST('/api/public/answers/{secret}/accept', { params: { path } }))}
       decline={(form) => must(guestApi.POST('/api/public/answers/{secret}/decline', { params: { path }, body: form }))}
-      onanswered={() => void invalidateAll()}
+      onanswered={() => void askAnew()}
     />
   {/if}
 </main>

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { Temporal } from 'temporal-polyfill';
   import { guestApi } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import CancelModal from '$lib/bookings/CancelModal.svelte';
   import BringAlong from '$lib/guest/BringAlong.svelte';
   import { endedInWords } from '$lib/guest/ended';
+  import { askAnew } from '$lib/live/anew';
   import MovePanel from '$lib/moving/MovePanel.svelte';
   import { rangeOf } from '$lib/moving/range';
   import { cityOf, ownZone, sameClock } from '$lib/time/clock';
@@ -115,7 +115,7 @@
         {/if}
       </section>
       {#if questions.length > 0 || given.length > 0}
-        <ChangeAnswers secret={data.secret} {questions} {given} mayChange={stands && !begun && questions.length > 0} onchanged={() => void invalidateAll()} />
+        <ChangeAnswers secret={data.secret} {questions} {given} mayChange={stands && !begun && questions.length > 0} onchanged={() => void askAnew()} />
       {/if}
       {#if moving && mayMove}
         <MovePanel
@@ -129,7 +129,7 @@
             moving = false;
             moved = true;
             scrollTo({ top: 0 });
-            void invalidateAll();
+            void askAnew();
           }}
           onclose={() => (moving = false)}
         />
@@ -156,7 +156,7 @@
         </section>
       {/if}
       {#if stands && !begun && booking.mostBrought > 0}
-        <BringAlong secret={data.secret} people={booking.companions} most={booking.mostBrought} onchanged={() => void invalidateAll()} />
+        <BringAlong secret={data.secret} people={booking.companions} most={booking.mostBrought} onchanged={() => void askAnew()} />
       {/if}
       <section class="border-t border-line pt-5">
         <h2 class="text-lg">{say('Keep this page’s address')}</h2>
@@ -189,7 +189,7 @@
     cancel={(word) => must(guestApi.POST('/api/public/bookings/{secret}/cancel', { params: { path }, body: { word } }))}
     oncancelled={() => {
       cancelling = false;
-      void invalidateAll();
+      void askAnew();
     }}
     onclose={() => (cancelling = false)}
   />

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { onMount } from 'svelte';
   import { guestApi } from '$lib/api/client';
+  import { askAnew } from '$lib/live/anew';
   import { watchChanges } from '$lib/live/changes';
   import GuestPage from '$lib/guest/GuestPage.svelte';
   import LinkOver from '$lib/guest/LinkOver.svelte';
@@ -16,7 +16,7 @@
   onMount(() => {
     // What only fetches the address opens nothing; somebody who looks at it does.
     void guestApi.POST('/api/public/links/{address}/opened', { params: { path: { address: data.address } }, keepalive: true }).catch(() => undefined);
-    return watchChanges(`/api/public/links/${encodeURIComponent(data.address)}/changes`, () => void invalidateAll());
+    return watchChanges(`/api/public/links/${encodeURIComponent(data.address)}/changes`, () => void askAnew());
   });
 </script>
 

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { api } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import { Attempt } from '$lib/api/Attempt.svelte';
@@ -8,6 +7,7 @@
   import IncomingList from '$lib/bookings/IncomingList.svelte';
   import { endInWords, replyInWords } from '$lib/bookings/reply';
   import OutsideNote from '$lib/calendars/OutsideNote.svelte';
+  import { askAnew } from '$lib/live/anew';
   import MovePanel from '$lib/moving/MovePanel.svelte';
   import { rangeOf } from '$lib/moving/range';
   import { kinds, stateInWords } from '$lib/post/words';
@@ -36,13 +36,13 @@
 
   async function grant(start: string): Promise<void> {
     await wished.run(() => move(start));
-    await invalidateAll();
+    await askAnew();
   }
 
   function done(): void {
     moving = false;
     cancelling = false;
-    void invalidateAll();
+    void askAnew();
   }
 </script>
 

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { Checkbox } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { askAnew } from '$lib/live/anew';
   import RecordList from '$lib/record/RecordList.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import type { PageProps } from './$types';
@@ -27,7 +27,7 @@
     } catch (thrown) {
       problem = problemOf(thrown);
     }
-    await invalidateAll();
+    await askAnew();
     busy = false;
   }
 </script>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
+  import { askAnew } from '$lib/live/anew';
   import ChangePassword from '$lib/you/ChangePassword.svelte';
   import SecondFactor from '$lib/you/SecondFactor.svelte';
   import SignIns from '$lib/you/SignIns.svelte';
@@ -11,7 +11,7 @@
 <svelte:head><title>Signing in – Loose Lantern</title></svelte:head>
 
 <div class="space-y-5">
-  <SignIns signIns={data.security.signIns} zone={data.me.zone} onchanged={() => void invalidateAll()} />
-  <SecondFactor isOn={data.security.secondFactor} codesLeft={data.security.recoveryCodes} onchanged={() => void invalidateAll()} />
-  <ChangePassword onchanged={() => void invalidateAll()} />
+  <SignIns signIns={data.security.signIns} zone={data.me.zone} onchanged={() => void askAnew()} />
+  <SecondFactor isOn={data.security.secondFactor} codesLeft={data.security.recoveryCodes} onchanged={() => void askAnew()} />
+  <ChangePassword onchanged={() => void askAnew()} />
 </div>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
+  import { askAnew } from '$lib/live/anew';
   import Segments from '$lib/ui/Segments.svelte';
   import UsualForm from '$lib/usual/UsualForm.svelte';
   import type { PageProps } from './$types';
@@ -16,5 +16,5 @@
   <div class="mb-3"><Segments label="Whose usual settings" options={[{ value: 'person', text: 'Mine' }, { value: 'workspace', text: 'The workspace’s' }] as const} value={whose} onchoose={(value) => (whose = value)} /></div>
 {/if}
 {#key whose}
-  <UsualForm usual={data.usual} {whose} onsaved={() => void invalidateAll()} />
+  <UsualForm usual={data.usual} {whose} onsaved={() => void askAnew()} />
 {/key}
