@@ -23,8 +23,6 @@ public sealed class LanternApp(string connectionString, IClock clock, bool demo 
         // All tests come from one address, and ask far more than a guest; a test of the limits sets its own.
         builder.UseSetting("Limits:Reads", Limits?.Reads.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000");
         builder.UseSetting("Limits:Writes", Limits?.Writes.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000");
-        // What falls due is done beside requests, and a test waits for it.
-        builder.UseSetting("Jobs:PauseMilliseconds", "100");
         // What tests start beside the program is on this machine; the rest of its own network stays closed.
         builder.UseSetting("Outside:Inside", "127.0.0.1");
         if (standIn is not null)

@@ -33,7 +33,6 @@ public static partial class DueWork
     public static async Task RunAsync(DueKind kind, IServiceScopeFactory scopes, IClock clock, ILogger logger, CancellationToken stopping)
     {
         var (running, isStarted) = (new List<Task>(), false);
-        var pause = PauseOf(kind, scopes);
         while (!stopping.IsCancellationRequested)
         {
             try
@@ -54,20 +53,11 @@ public static partial class DueWork
 
             // With all places taken only an end makes room; else what falls due meanwhile is looked for.
             if (running.Count == AtOnce) await Task.WhenAny(running);
-            else await Task.Delay(pause, stopping).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            else await Task.Delay(kind.Pause, stopping).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             running.RemoveAll(task => task.IsCompleted);
         }
 
         await Task.WhenAll(running);
-    }
-
-    /// <summary>The kind's own pause, or the one that is set (Jobs:PauseMilliseconds) where that is shorter.</summary>
-    private static TimeSpan PauseOf(DueKind kind, IServiceScopeFactory scopes)
-    {
-        using var scope = scopes.CreateScope();
-        return scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue<int?>("Jobs:PauseMilliseconds") is { } set && set < kind.Pause.TotalMilliseconds
-            ? TimeSpan.FromMilliseconds(set)
-            : kind.Pause;
     }
 
     private static async Task BringForwardAsync(DueKind kind, IServiceScopeFactory scopes, IClock clock, CancellationToken ct)
