@@ -13,29 +13,17 @@ internal sealed class Chromium : IDisposable
 
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
 
-    private readonly string _profile = Directory.CreateTempSubdirectory("lantern-browser").FullName;
     private readonly ChromeDriver _driver;
     private readonly string _address;
+    private readonly (string Language, bool BlocksOthersCookies) _kind;
 
     /// <param name="zone">The zone the browser says it is in.</param>
     /// <param name="language">The language its reader likes best.</param>
     /// <param name="blocksOthersCookies">Whether it keeps no cookies of sites in frames.</param>
     public Chromium(string address, int width = 1280, int height = 800, string zone = "Europe/Copenhagen", string language = "en-GB", bool blocksOthersCookies = false)
     {
-        _address = address;
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments(
-            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--hide-scrollbars", $"--lang={language}", $"--user-data-dir={_profile}");
-        options.AddUserProfilePreference("intl.accept_languages", language);
-        if (blocksOthersCookies)
-        {
-            options.AddUserProfilePreference("profile.block_third_party_cookies", true);
-            options.AddUserProfilePreference("profile.cookie_controls_mode", 1);
-        }
-
-        options.SetLoggingPreference(LogType.Browser, LogLevel.Warning);
-        _driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
+        (_address, _kind) = (address, (language, blocksOthersCookies));
+        _driver = Browsers.Take(language, blocksOthersCookies);
         _driver.ExecuteCdpCommand("Emulation.setTimezoneOverride", new Dictionary<string, object?> { ["timezoneId"] = zone });
         _driver.ExecuteCdpCommand("Emulation.setLocaleOverride", new Dictionary<string, object?> { ["locale"] = language });
         Resize(width, height);
@@ -60,19 +48,7 @@ internal sealed class Chromium : IDisposable
     /// <summary>How often something was pressed, dragged, chosen or filled in so far.</summary>
     public int Handled { get; private set; }
 
-    public void Dispose()
-    {
-        _driver.Quit();
-        _driver.Dispose();
-        try
-        {
-            Directory.Delete(_profile, recursive: true);
-        }
-        catch (IOException)
-        {
-            // A helper process of the browser may still be closing its files.
-        }
-    }
+    public void Dispose() => Browsers.GiveBack(_driver, _kind.Language, _kind.BlocksOthersCookies);
 
     public void Resize(int width, int height) => _driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?>
     {
@@ -90,7 +66,7 @@ internal sealed class Chromium : IDisposable
     /// <summary>Waits until something on the screen holds true.</summary>
     public T Await<T>(Func<Chromium, T?> what, string describe)
     {
-        var wait = new WebDriverWait(_driver, Patience) { PollingInterval = TimeSpan.FromMilliseconds(50), Message = $"Waited for {describe} at {_driver.Url}" };
+        var wait = new WebDriverWait(_driver, Patience) { PollingInterval = TimeSpan.FromMilliseconds(120), Message = $"Waited for {describe} at {_driver.Url}" };
         wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));
         try
         {
