@@ -11,7 +11,7 @@ internal sealed class Chromium : IDisposable
 
     private const int MostTold = 1500;
 
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(40);
 
     private readonly ChromeDriver _driver;
     private readonly string _address;

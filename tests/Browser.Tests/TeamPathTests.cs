@@ -108,7 +108,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         cai.Press("Acting for me");
         cai.AwaitText("Marit Oakes, for Cai Strand: Published “Rope work”");
         cai.Click(cai.Field("Marit Oakes may offer my time"));
-        cai.Await(b => b.Field("Marit Oakes may offer my time").Selected ? null : "off", "the leave taken back");
+        cai.Await(b => b.Field("Marit Oakes may offer my time") is { Selected: false, Enabled: true } ? "off" : null, "the leave taken back and kept");
 
         owner.Type("Place", "Rope loft");
         owner.Press("Publish 1 change");
