@@ -14,8 +14,11 @@ quietly() {
 
 STANDINS="$ROOT/src/LooseLantern.StandIns/bin/$CONFIGURATION/net10.0/LooseLantern.StandIns.dll"
 
-# build_server [PROJECT] [WHAT]
-build_server() { quietly "Building ${2:-the server}" dotnet build "$ROOT/${1:-LooseLantern.slnx}" -c $CONFIGURATION -p:RestoreLockedMode=true; }
+# build_server [PROJECT] [WHAT] : one compiler serves all projects, and is not left running.
+build_server() {
+  quietly "Building ${2:-the server}" dotnet build "$ROOT/${1:-LooseLantern.slnx}" -c $CONFIGURATION -p:RestoreLockedMode=true -p:UseSharedCompilation=true
+  dotnet build-server shutdown --vbcscompiler >/dev/null 2>&1 || true
+}
 
 # ./lantern case: built first where it is missing or older than its sources, so that it starts at once otherwise.
 lantern_case() {

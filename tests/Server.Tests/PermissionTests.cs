@@ -15,11 +15,14 @@ public class PermissionTests(World world)
             var answer = await who.PostAsync($"/api/post/{message}/again", new { });
             return answer.StatusCode == HttpStatusCode.Conflict ? new HttpResponseMessage(HttpStatusCode.OK) : answer;
         },
-        ["Change their own profile, usual settings, what they hear of and password"] = (_, who) => FirstRefusedAsync(
-            who.PutAsync("/api/me/profile", new { name = "Somebody Else", line = "", zone = "Europe/Lisbon", language = "da", clock = "h12" }),
-            who.PutAsync("/api/me/usual", Scene.Usual()),
-            who.PutAsync("/api/me/hearing", LooseLantern.Server.Data.Model.Hearing.Usual),
-            who.PutAsync("/api/me/password", new { password = "a long password", newPassword = "another long one" })),
+        // One after another: all of them are written to the same row.
+        ["Change their own profile, usual settings, what they hear of and password"] = async (_, who) => await FirstRefusedAsync(
+        [
+            Task.FromResult(await who.PutAsync("/api/me/profile", new { name = "Somebody Else", line = "", zone = "Europe/Lisbon", language = "da", clock = "h12" })),
+            Task.FromResult(await who.PutAsync("/api/me/usual", Scene.Usual())),
+            Task.FromResult(await who.PutAsync("/api/me/hearing", LooseLantern.Server.Data.Model.Hearing.Usual)),
+            Task.FromResult(await who.PutAsync("/api/me/password", new { password = "a long password", newPassword = "another long one" })),
+        ]),
         ["See where they are signed in and sign out there"] = async (_, who) => await who.DeleteAsync(
             $"/api/me/sign-ins/{(await who.GetAsync("/api/me/security")).GetProperty("signIns")[0].GetProperty("id").GetGuid()}"),
         ["Make a page with their own time"] = (scene, who) => who.PostAsync("/api/pages", scene.PageOf(who)),

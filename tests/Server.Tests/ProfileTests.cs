@@ -24,6 +24,29 @@ public class ProfileTests(World world)
     }
 
     [Fact]
+    public async Task Two_who_save_at_one_moment_are_told_and_nothing_is_lost()
+    {
+        var ada = await world.SignUpAsync();
+        var ct = TestContext.Current.CancellationToken;
+        await using var other = new Npgsql.NpgsqlConnection(world.ConnectionString);
+        await other.OpenAsync(ct);
+        await using var change = await other.BeginTransactionAsync(ct);
+        await RunAsync($"UPDATE \"AspNetUsers\" SET line = 'Saved first', concurrency_stamp = 'another' WHERE id = '{ada.PersonId}'");
+        var saving = ada.PutAsync("/api/me/profile", new { name = "Ada Wharf", line = "Saved second", zone = "Europe/Lisbon", language = "da", clock = "h12" });
+        await Outside.AwaitAsync(async () => await RunAsync("SELECT EXISTS (SELECT 1 FROM pg_stat_activity WHERE pg_backend_pid() = ANY (pg_blocking_pids(pid)))") is true, "somebody who saves at the same moment");
+        await change.CommitAsync(ct);
+
+        (await (await saving).ReadAsync(HttpStatusCode.Conflict)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:changed-meanwhile");
+        (await ada.GetAsync("/api/me/profile")).GetProperty("line").GetString().ShouldBe("Saved first");
+
+        async Task<object?> RunAsync(string sql)
+        {
+            await using var command = new Npgsql.NpgsqlCommand(sql, other);
+            return await command.ExecuteScalarAsync(ct);
+        }
+    }
+
+    [Fact]
     public async Task A_portrait_is_a_picture_by_its_bytes()
     {
         var ada = await world.SignUpAsync();

@@ -71,6 +71,7 @@ public static class DemoLoading
         }
 
         await DemoCalendars.JoinAsync(services, hosts, today, ct);
+        Forget(services);
         await DemoTeam.AddAsync(services, hosts, today, ct);
 
         await services.GetRequiredService<WorkspaceEditing>().ChangeAsync(new WorkspaceForm("Brackwater Boatworks", DemoPeople.Zone, Kinds: DemoPages.Kinds), ct);
@@ -94,11 +95,16 @@ public static class DemoLoading
             else if (page.Published) published.AddRange(Enumerable.Repeat(await editing.PublishAsync(made.Id, made.Version, ct), page.Turns));
         }
 
+        Forget(services);
         await BookAsync(services, published, now, ct);
+        Forget(services);
         await AskAsync(services, asked, ct);
         await DemoLinks.AddAsync(services, hosts, deskIds, marit, now, ct);
         await editing.PublishAsync(last!.Id, last.Version, ct);
     }
+
+    /// <summary>Lets go of the rows that are written: one context writes all of the demo, and each save would look through everything before it.</summary>
+    private static void Forget(IServiceProvider services) => services.GetRequiredService<LanternDb>().ChangeTracker.Clear();
 
     /// <summary>Guests book as time goes on: each asks the page what is open on a day of the last five weeks and takes one of the times.</summary>
     private static async Task BookAsync(IServiceProvider services, List<Page> pages, Instant now, CancellationToken ct)
@@ -126,6 +132,7 @@ public static class DemoLoading
                 var chosen = openings[turn * 13 % openings.Count];
                 await committing.BookAsync(
                     new BookingWish(page.Id, chosen.Start, duration, guest.Name, guest.Email, guest.Zone), $"demo-{daysAgo}-{of}", ct);
+                Forget(services);
             }
         }
     }

@@ -19,6 +19,8 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
             BadHttpRequestException bad when Parameter().Match(bad.Message) is { Success: true } match =>
                 Refusal.Invalid(match.Groups[1].Value, $"\"{match.Groups[2].Value}\" can't be read here."),
             BadHttpRequestException bad => new Refusal(bad.StatusCode, "unreadable", "The request can't be read.", bad.Message),
+            // Two saved the same at one moment, where nothing closer to it says more.
+            DbUpdateConcurrencyException => new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile", "It was changed at the same moment.", "Nothing of yours was written. Look at it as it is now, then save again."),
             PostgresException unkept => Unkept(unkept),
             DbUpdateException { InnerException: PostgresException unkept } => Unkept(unkept),
             _ => null,
