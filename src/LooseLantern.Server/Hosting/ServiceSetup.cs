@@ -118,9 +118,8 @@ public static class ServiceSetup
     {
         services.AddSingleton(_ => new NpgsqlDataSourceBuilder(
             configuration.GetConnectionString("Lantern") ?? "Host=127.0.0.1;Database=lantern").UseNodaTime().Build());
-        // By a connection of the source, not by the source: contexts of all programs in a process, as of tests, then share what they compile.
         services.AddDbContext<LanternDb>((provider, options) => options
-            .UseNpgsql(provider.GetRequiredService<NpgsqlDataSource>().CreateConnection(), contextOwnsConnection: true, npgsql => npgsql.UseNodaTime())
+            .UseNpgsql(provider.GetRequiredService<NpgsqlDataSource>(), npgsql => npgsql.UseNodaTime())
             .UseSnakeCaseNamingConvention());
         var protection = services.AddDataProtection().SetApplicationName("loose-lantern");
         if (!DesignTime.IsBuilding) protection.PersistKeysToDbContext<LanternDb>();
