@@ -18,7 +18,7 @@ public static class FrontEnd
         app.MapFallback("/", SendIndex);
         app.MapFallback("{**path:nonfile:regex(^(?!(api|health|openapi)(/|$)))}", SendIndex);
 
-        // Of the request's services itself: the code made at build time takes no pattern of a fallback that is given them.
+        // Takes its services from the request: were they parameters, the code that is made at build time would drop the fallback's pattern.
         async Task SendIndex(HttpContext context)
         {
             var (db, security) = (context.RequestServices.GetRequiredService<LanternDb>(), context.RequestServices.GetRequiredService<ContentSecurity>());

@@ -46,12 +46,17 @@ describe('asking anew', () => {
     expect(invalidateAll).toHaveBeenCalledOnce();
   });
 
+  it('does not wait for ever for a way that was given up and is named still', async () => {
+    navigating.complete = Promise.reject(new Error('aborted'));
+    await askAnew();
+    expect(invalidateAll).toHaveBeenCalledOnce();
+  });
+
   it('waits for the last of several ways', async () => {
     const first = way();
     const asked = askAnew();
     await Promise.resolve();
-    const { giveUp } = first;
-    giveUp();
+    first.giveUp();
     const second = way();
     await new Promise((resolve) => setTimeout(resolve));
     expect(invalidateAll).not.toHaveBeenCalled();

@@ -6,7 +6,10 @@ import { navigating } from '$app/state';
  * would seem lost: it is asked once that screen is there. Resolves when the answers are shown.
  */
 export async function askAnew(): Promise<void> {
-  // A way that leads nowhere, or somewhere else in the end, is over as well.
-  while (navigating.complete) await navigating.complete.catch(() => undefined);
+  // A way that leads nowhere, or somewhere else in the end, is over as well; one that was given up may be named for good, and is waited for once.
+  for (let waited: Promise<void> | undefined; navigating.complete && navigating.complete !== waited; ) {
+    waited = navigating.complete;
+    await waited.catch(() => undefined);
+  }
   await invalidateAll();
 }
