@@ -106,6 +106,8 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Field("Minutes kept free after").GetAttribute("value").ShouldBe("0");
         browser.Press("Bookings");
         browser.Press("Leave them");
+        // The screen that is left stands until the question is gone.
+        browser.AwaitNoText("Leave without saving?");
         browser.AwaitText("Booked");
         Check(browser, "bookings");
         browser.Press("Lucius Ferrow");
@@ -177,6 +179,8 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         Check(browser, null);
         browser.Press("Team");
         browser.Press("Leave them");
+        // The screen that is left stands until the question is gone.
+        browser.AwaitNoText("Leave without saving?");
         browser.AwaitText("lets you act for them");
         Check(browser, "team");
         browser.Press("Invite somebody");
@@ -228,6 +232,8 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         Check(browser, null);
         browser.Press("Bookings");
         browser.Press("Leave them");
+        // The screen that is left stands until the question is gone.
+        browser.AwaitNoText("Leave without saving?");
         browser.AwaitText("Copenhagen time");
         Check(browser, null);
         browser.Press("Post");
