@@ -39,13 +39,20 @@ lantern_bench() {
   exec dotnet "$ROOT/bench/LooseLantern.Bench/bin/$CONFIGURATION/net10.0/LooseLantern.Bench.dll"
 }
 
-build_web() {
+# web_packages : the front end's packages, as its lock file has them.
+web_packages() {
   cd "$ROOT/web"
   local lock; lock=$(cksum package-lock.json)
   if [ "$(cat node_modules/.lantern-lock 2>/dev/null)" != "$lock" ]; then
     quietly "Installing the front end's packages" npm ci --no-audit --no-fund
     echo "$lock" > node_modules/.lantern-lock
   fi
+  cd "$ROOT"
+}
+
+build_web() {
+  web_packages
+  cd "$ROOT/web"
   local stamp; stamp=$(find src static *.json *.ts *.js -type f -exec cksum {} + 2>/dev/null | sort | cksum)
   if [ ! -f build/index.html ] || [ "$(cat .svelte-kit/lantern-built 2>/dev/null)" != "$stamp" ]; then
     quietly "Building the front end" npm run build

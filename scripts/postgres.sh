@@ -1,4 +1,5 @@
-# A PostgreSQL cluster of our own, on loopback. As root it runs as the postgres user, who must be able to reach its folder.
+# A PostgreSQL cluster of our own, on loopback. As root it runs as the postgres user, who must be able to reach its
+# folder.
 
 pg_bin() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1; }
 
@@ -6,7 +7,8 @@ as_postgres() {
   if [ "$(id -u)" -eq 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi
 }
 
-# pg_home : the folder of this checkout's cluster: in the checkout, or under /var/lib where the postgres user can't reach that.
+# pg_home : the folder of this checkout's cluster: in the checkout, or under /var/lib where the postgres user can't
+# reach that.
 pg_home() {
   local inside="$ROOT/.lantern"
   mkdir -p "$inside"
@@ -19,7 +21,8 @@ pg_home() {
   fi
 }
 
-# pg_start HOME [SETTING...] : starts the cluster, made first where there is none; sets PG_PORT, PG_PASSWORD and PG_STARTED.
+# pg_start HOME [SETTING...] : starts the cluster, made first where there is none; sets PG_PORT, PG_PASSWORD and
+# PG_STARTED.
 pg_start() {
   local home=$1; shift
   local bin; bin=$(pg_bin)
