@@ -7,7 +7,8 @@ export default defineConfig({
   build: {
     rolldownOptions: {
       treeshake: {
-        // The component library makes the styles of all its components as it is loaded; guests are to load those of the few they see.
+        // The component library makes the styles of all its components as it is loaded; guests are to load those of the
+        // few they see.
         manualPureFunctions: ['tv'],
         moduleSideEffects: [{ test: /node_modules[\\/]flowbite-svelte[\\/].*\.js$/, sideEffects: false }],
       },

@@ -5,8 +5,8 @@ using LooseLantern.Core.Relaxations;
 namespace LooseLantern.Bench;
 
 /// <summary>
-/// Openings from raw input, beside the floor: reading the same spans once and writing the answer. What counts is the ratio of the two, on one
-/// machine in one run.
+/// Openings from raw input, beside the floor: reading the same spans once and writing the answer. What counts is the
+/// ratio of the two, on one machine in one run.
 /// </summary>
 [MemoryDiagnoser]
 public class CoreBench
@@ -14,7 +14,8 @@ public class CoreBench
     private OpeningsInput _input = null!;
     private IReadOnlyList<Opening> _answer = null!;
 
-    public static IEnumerable<string> Sizes => ["5 hosts, 30 days", "50 hosts, 90 days", "50 hosts, 365 days", "1000 hosts, 90 days"];
+    public static IEnumerable<string> Sizes =>
+        ["5 hosts, 30 days", "50 hosts, 90 days", "50 hosts, 365 days", "1000 hosts, 90 days"];
 
     [ParamsSource(nameof(Sizes))]
     public string Size { get; set; } = "";
@@ -35,11 +36,13 @@ public class CoreBench
         foreach (var host in _input.Hosts)
         {
             var busy = host.Busy;
-            for (var i = 0; i < busy.Count; i++) sum += busy[i].Start.ToUnixTimeTicks() ^ busy[i].End.ToUnixTimeTicks();
+            for (var i = 0; i < busy.Count; i++)
+                sum += busy[i].Start.ToUnixTimeTicks() ^ busy[i].End.ToUnixTimeTicks();
         }
 
         var written = new List<Opening>(_answer.Count);
-        foreach (var opening in _answer) written.Add(new Opening(opening.Start, opening.End, opening.PlacesLeft));
+        foreach (var opening in _answer)
+            written.Add(new Opening(opening.Start, opening.End, opening.PlacesLeft));
         return (sum, written);
     }
 
@@ -47,7 +50,9 @@ public class CoreBench
     public IReadOnlyList<Opening> Openings() => OpeningsComputation.Openings(_input);
 }
 
-/// <summary>All relaxations of a page, as the editor asks for them on each change, beside one computation of its openings.</summary>
+/// <summary>
+/// All relaxations of a page, as the editor asks for them on each change, beside one computation of its openings.
+/// </summary>
 public class RelaxationBench
 {
     private readonly OpeningsInput _input = Panel.Of(5, 30);

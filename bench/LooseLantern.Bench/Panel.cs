@@ -6,8 +6,8 @@ using NodaTime;
 namespace LooseLantern.Bench;
 
 /// <summary>
-/// The page that is measured: a panel of a named host and one each of two pools, 45 minutes, step 15, buffers 10 before and after, 400 busy
-/// spans a host. Always the same for the same size: the numbers come from a fixed seed.
+/// The page that is measured: a panel of a named host and one each of two pools, 45 minutes, step 15, buffers 10 before
+/// and after, 400 busy spans a host. Always the same for the same size: the numbers come from a fixed seed.
 /// </summary>
 public static class Panel
 {
@@ -21,21 +21,53 @@ public static class Panel
         var ids = Enumerable.Range(0, hosts).Select(i => $"h{i:0000}").ToArray();
         var half = 1 + (hosts - 1) / 2;
         var page = new PageRules(
-            "panel", DateTimeZoneProviders.Tzdb["Europe/Copenhagen"], Step: 15, StepOffset: 0, StepFrom.Clock, BufferBefore: 10, BufferAfter: 10, Notice: 240,
-            new BookingWindow.Open(), HoursMode.Hosts, Hours: null, DailyCap: null, WeeklyCap: null, Places: 1,
-            [new Seat([ids[0]]), new Seat(ids[1..half]), new Seat(ids[half..])], Only: null, Sessions: []);
+            "panel",
+            DateTimeZoneProviders.Tzdb["Europe/Copenhagen"],
+            Step: 15,
+            StepOffset: 0,
+            StepFrom.Clock,
+            BufferBefore: 10,
+            BufferAfter: 10,
+            Notice: 240,
+            new BookingWindow.Open(),
+            HoursMode.Hosts,
+            Hours: null,
+            DailyCap: null,
+            WeeklyCap: null,
+            Places: 1,
+            [new Seat([ids[0]]), new Seat(ids[1..half]), new Seat(ids[half..])],
+            Only: null,
+            Sessions: []
+        );
         return new OpeningsInput(
-            start - Duration.FromHours(16), from, from.PlusDays(days - 1), Duration: 45, AsHolder: null, Moving: null, page,
-            [.. ids.Select((id, i) => Host(id, Zones[i % Zones.Length], start, days, random))]);
+            start - Duration.FromHours(16),
+            from,
+            from.PlusDays(days - 1),
+            Duration: 45,
+            AsHolder: null,
+            Moving: null,
+            page,
+            [.. ids.Select((id, i) => Host(id, Zones[i % Zones.Length], start, days, random))]
+        );
     }
 
-    /// <summary>Nine to twelve and one to five on weekdays, in one of three zones; every host has an hours set of its own.</summary>
+    /// <summary>
+    /// Nine to twelve and one to five on weekdays, in one of three zones; every host has an hours set of its own.
+    /// </summary>
     private static HostFacts Host(string id, string zoneId, Instant start, int days, Random random)
     {
         var zone = DateTimeZoneProviders.Tzdb[zoneId];
-        var week = Enum.GetValues<IsoDayOfWeek>().Where(day => day is >= IsoDayOfWeek.Monday and <= IsoDayOfWeek.Friday)
-            .ToDictionary(day => day, _ => (IReadOnlyList<OpenTime>)[new OpenTime(9 * 60, 12 * 60), new OpenTime(13 * 60, 17 * 60)]);
-        var hours = new HoursSet(zone, week, [new DatedChange(new LocalDate(2026, 12, 24), new LocalDate(2026, 12, 26), [])]);
+        var week = Enum.GetValues<IsoDayOfWeek>()
+            .Where(day => day is >= IsoDayOfWeek.Monday and <= IsoDayOfWeek.Friday)
+            .ToDictionary(
+                day => day,
+                _ => (IReadOnlyList<OpenTime>)[new OpenTime(9 * 60, 12 * 60), new OpenTime(13 * 60, 17 * 60)]
+            );
+        var hours = new HoursSet(
+            zone,
+            week,
+            [new DatedChange(new LocalDate(2026, 12, 24), new LocalDate(2026, 12, 26), [])]
+        );
         var busy = new Span[400];
         for (var i = 0; i < busy.Length; i++)
         {

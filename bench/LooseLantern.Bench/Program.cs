@@ -5,7 +5,7 @@ using BenchmarkDotNet.Toolchains.InProcess.Emit;
 using LooseLantern.Bench;
 
 // ./lantern bench core: in this process, so that nothing is restored or built on the side.
-var config = DefaultConfig.Instance
-    .AddJob(Job.ShortRun.WithIterationCount(10).WithToolchain(InProcessEmitToolchain.Instance))
+var config = DefaultConfig
+    .Instance.AddJob(Job.ShortRun.WithIterationCount(10).WithToolchain(InProcessEmitToolchain.Instance))
     .WithArtifactsPath(Path.Combine(AppContext.BaseDirectory, "results"));
 BenchmarkRunner.Run([typeof(CoreBench), typeof(RelaxationBench)], config);

@@ -2,7 +2,9 @@ using NodaTime;
 
 namespace LooseLantern.Core;
 
-/// <summary>A half-open run of time, [Start, End), in UTC. A span whose end is not after its start holds nothing.</summary>
+/// <summary>
+/// A half-open run of time, [Start, End), in UTC. A span whose end is not after its start holds nothing.
+/// </summary>
 public readonly record struct Span(Instant Start, Instant End)
 {
     public bool IsEmpty => End <= Start;

@@ -5,7 +5,10 @@ namespace LooseLantern.Core;
 /// <summary>Unions of spans: unsorted, overlapping, touching, empty and duplicate spans are ordinary input.</summary>
 public static class SpanUnion
 {
-    /// <summary>The longest runs covered by <paramref name="spans"/>, by start. Spans that touch are joined; empty ones are left out.</summary>
+    /// <summary>
+    /// The longest runs covered by <paramref name="spans"/>, by start. Spans that touch are joined; empty ones are left
+    /// out.
+    /// </summary>
     public static IReadOnlyList<Span> Of(IEnumerable<Span> spans)
     {
         var sorted = spans.Where(span => !span.IsEmpty).ToList();

@@ -15,7 +15,8 @@ if (!DesignTime.IsBuilding)
         await scope.ServiceProvider.GetRequiredService<LanternDb>().Database.MigrateAsync();
     }
 
-    if (app.Configuration.GetValue<bool>("Demo")) await DemoLoading.LoadOnceAsync(app.Services, CancellationToken.None);
+    if (app.Configuration.GetValue<bool>("Demo"))
+        await DemoLoading.LoadOnceAsync(app.Services, CancellationToken.None);
 }
 
 await app.RunAsync();

@@ -31,8 +31,18 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.DragInLane(Marit, 11 * 60 - 2, 12 * 60);
         browser.AwaitTitle("Ask the yard, office hours, 10:00 to 12:00");
         browser.DragInLane(Marit, 11 * 60, 11 * 60, to: "Marit Oakes, Wednesday 9 December");
-        browser.Find("[aria-label='Marit Oakes, Wednesday 9 December'] [title='Ask the yard, office hours, 10:00 to 12:00']");
-        Starts("ask-the-yard").ShouldBe(["Wednesday, 10:00", "Wednesday, 10:20", "Wednesday, 10:40", "Wednesday, 11:00", "Wednesday, 11:20", "Wednesday, 11:40"]);
+        browser.Find(
+            "[aria-label='Marit Oakes, Wednesday 9 December'] [title='Ask the yard, office hours, 10:00 to 12:00']"
+        );
+        Starts("ask-the-yard")
+            .ShouldBe([
+                "Wednesday, 10:00",
+                "Wednesday, 10:20",
+                "Wednesday, 10:40",
+                "Wednesday, 11:00",
+                "Wednesday, 11:20",
+                "Wednesday, 11:40",
+            ]);
 
         // The last block of a page stays.
         browser.PressInLane("Marit Oakes, Wednesday 9 December", 11 * 60);
@@ -52,7 +62,14 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.AwaitText("Erase only this one, or all of them?");
         browser.Press("Only this one");
         browser.AwaitText("Erased from “Office hours at the bench”.");
-        browser.Await(b => b.All($"[aria-label='{first}'] [data-mark]").Count == 0 && b.All($"[aria-label='{second}'] [data-mark]").Count == 1 ? "one" : null, "only the second");
+        browser.Await(
+            b =>
+                b.All($"[aria-label='{first}'] [data-mark]").Count == 0
+                && b.All($"[aria-label='{second}'] [data-mark]").Count == 1
+                    ? "one"
+                    : null,
+            "only the second"
+        );
 
         browser.DragInLane(second, 14 * 60, 13 * 60 + 30);
         browser.AwaitText("Only this one, or all of them?");
@@ -71,10 +88,14 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.Press("Every week");
         browser.Press("Publish");
         browser.AwaitText("Published.");
-        browser.Find("[aria-label='Marit Oakes, Friday 18 December'] [title='Afternoon afloat, office hours, 13:00 to 15:00']");
+        browser.Find(
+            "[aria-label='Marit Oakes, Friday 18 December'] [title='Afternoon afloat, office hours, 13:00 to 15:00']"
+        );
         browser.DragInLane("Marit Oakes, Friday 11 December", 15 * 60 - 2, 16 * 60);
         browser.Press("All of them");
-        browser.Find("[aria-label='Marit Oakes, Friday 18 December'] [title='Afternoon afloat, office hours, 13:00 to 16:00']");
+        browser.Find(
+            "[aria-label='Marit Oakes, Friday 18 December'] [title='Afternoon afloat, office hours, 13:00 to 16:00']"
+        );
         Starts("afternoon-afloat").ShouldBe(["Friday, 13:00"]);
     }
 
@@ -84,7 +105,10 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         using var browser = Open("/work/board?from=2026-12-14&weeks=1");
         const string monday = "Rosalind Achebe, Monday 14 December";
         // The place in the lane starts an hour into the board, at eight: five quarters on, light, an hour, and end.
-        browser.KeysInLane(monday, [.. Enumerable.Repeat(Keys.ArrowRight, 8), Keys.Space, .. Enumerable.Repeat(Keys.ArrowRight, 4), Keys.Space]);
+        browser.KeysInLane(
+            monday,
+            [.. Enumerable.Repeat(Keys.ArrowRight, 8), Keys.Space, .. Enumerable.Repeat(Keys.ArrowRight, 4), Keys.Space]
+        );
         browser.AwaitText("Monday 14 December, 10:00–11:00");
         browser.Type("Title, as guests read it", "Bench trial");
         browser.Press("Keep as draft");
@@ -101,7 +125,10 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         // Esc leaves off, and nothing is painted; down leads to the next lane.
         browser.KeysInLane(monday, Keys.Space, Keys.ArrowRight, Keys.Escape, Keys.ArrowDown);
         browser.AwaitNone("Publish");
-        browser.Await(b => b.Focused("aria-label") == "Sunniva Dale, Monday 14 December" ? "there" : null, "the next lane");
+        browser.Await(
+            b => b.Focused("aria-label") == "Sunniva Dale, Monday 14 December" ? "there" : null,
+            "the next lane"
+        );
     }
 
     [Fact]
@@ -134,7 +161,22 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.PressInLane("Ivo Brandt, Thursday 10 December", 11 * 60);
         browser.AwaitText("Thursday 10 December, Ivo Brandt: busy, whole day, Work");
 
-        foreach (var name in new[] { "Anselm Park", "Boat crane", "Ivo Brandt", "Keziah Moon", "Odile Farrow", "School room", "Slip 2", "Sunniva Dale", "Tomasz Reed", "Marit Oakes" }) browser.Press(name);
+        foreach (
+            var name in new[]
+            {
+                "Anselm Park",
+                "Boat crane",
+                "Ivo Brandt",
+                "Keziah Moon",
+                "Odile Farrow",
+                "School room",
+                "Slip 2",
+                "Sunniva Dale",
+                "Tomasz Reed",
+                "Marit Oakes",
+            }
+        )
+            browser.Press(name);
         browser.Choose("A lane for all together", "when all are free");
         // Piet and Rosalind: she from nine, away from 13 to 15; he to 11:30 and from twelve.
         browser.Find("[aria-label='All free, Tuesday 8 December'] [title='all free, 12:00 to 13:00']");
@@ -163,7 +205,15 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
     {
         using var guest = new Chromium(site.Address, 390, 844);
         guest.Open("/brackwater/" + page);
-        if (guest.Await(b => b.All("button[data-start]").Count > 0 ? "open" : b.Shows("nothing at this address") ? "not there" : null, "the page") == "not there")
+        if (
+            guest.Await(
+                b =>
+                    b.All("button[data-start]").Count > 0 ? "open"
+                    : b.Shows("nothing at this address") ? "not there"
+                    : null,
+                "the page"
+            ) == "not there"
+        )
         {
             guest.Open("/brackwater-commissions/" + page);
             guest.Find("button[data-start]");

@@ -6,8 +6,8 @@ using OpenQA.Selenium.Chrome;
 namespace Browser.Tests;
 
 /// <summary>
-/// The browsers that run. To start one takes longer than many a walk: one that a test has done with goes on to the next,
-/// which gets a tab of its own and finds neither cookies nor anything kept.
+/// The browsers that run. To start one takes longer than many a walk: one that a test has done with goes on to the
+/// next, which gets a tab of its own and finds neither cookies nor anything kept.
 /// </summary>
 public sealed class Browsers : IDisposable
 {
@@ -35,17 +35,20 @@ public sealed class Browsers : IDisposable
 
     public void Dispose()
     {
-        foreach (var driver in Profiles.Keys) End(driver);
+        foreach (var driver in Profiles.Keys)
+            End(driver);
     }
 
-    private static ConcurrentBag<ChromeDriver> IdleOf(string language, bool blocksOthersCookies) => Idle.GetOrAdd((language, blocksOthersCookies), _ => []);
+    private static ConcurrentBag<ChromeDriver> IdleOf(string language, bool blocksOthersCookies) =>
+        Idle.GetOrAdd((language, blocksOthersCookies), _ => []);
 
     private static void Clear(ChromeDriver driver)
     {
         // What a tab keeps goes with it, and so does every way it was told to behave.
         driver.SwitchTo().NewWindow(WindowType.Tab);
         var tab = driver.CurrentWindowHandle;
-        foreach (var former in driver.WindowHandles.Where(handle => handle != tab).ToList()) driver.SwitchTo().Window(former).Close();
+        foreach (var former in driver.WindowHandles.Where(handle => handle != tab).ToList())
+            driver.SwitchTo().Window(former).Close();
         driver.SwitchTo().Window(tab);
         driver.ExecuteCdpCommand("Network.clearBrowserCookies", []);
         driver.Manage().Logs.GetLog(LogType.Browser);
@@ -56,8 +59,19 @@ public sealed class Browsers : IDisposable
         var profile = Directory.CreateTempSubdirectory("lantern-browser").FullName;
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
-            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--hide-scrollbars", $"--lang={language}", $"--user-data-dir={profile}");
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-dev-shm-usage",
+            "--hide-scrollbars",
+            $"--lang={language}",
+            $"--user-data-dir={profile}"
+        );
         options.AddUserProfilePreference("intl.accept_languages", language);
         if (blocksOthersCookies)
         {
@@ -73,7 +87,8 @@ public sealed class Browsers : IDisposable
 
     private static void End(ChromeDriver driver)
     {
-        if (!Profiles.TryRemove(driver, out var profile)) return;
+        if (!Profiles.TryRemove(driver, out var profile))
+            return;
         driver.Quit();
         driver.Dispose();
         try

@@ -26,7 +26,11 @@ public sealed class CalendarPathTests(Site site) : IClassFixture<Site>
         using var coordinator = new Chromium(site.Address);
         coordinator.SignInToDemo();
         coordinator.Press("Calendars");
-        coordinator.Click(coordinator.Find("section[aria-labelledby^='calendars-of']:has(input[aria-label^='Piet Lund, Work']) button[aria-label='Look again at Work']"));
+        coordinator.Click(
+            coordinator.Find(
+                "section[aria-labelledby^='calendars-of']:has(input[aria-label^='Piet Lund, Work']) button[aria-label='Look again at Work']"
+            )
+        );
         guest.AwaitNone("Thursday, 09:00");
         guest.Named("Thursday, 09:30");
         coordinator.Press("Board");
@@ -61,7 +65,10 @@ public sealed class CalendarPathTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("waits for your answer");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
         coordinator.Press("Board");
-        coordinator.Find("[data-outside='deleted']").GetAttribute("title")!.ShouldContain("Dervla Keane, booked, 08:00 to 08:30");
+        coordinator
+            .Find("[data-outside='deleted']")
+            .GetAttribute("title")!
+            .ShouldContain("Dervla Keane, booked, 08:00 to 08:30");
         coordinator.Find("[data-outside='moved']");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
 
@@ -109,7 +116,9 @@ public sealed class CalendarPathTests(Site site) : IClassFixture<Site>
         browser.AwaitText("For Marit Oakes it asks “Private” and “Work” and writes bookings to “Work”, as usual.");
         browser.Press("Choose other calendars of Marit Oakes");
         browser.Click(browser.Field("Ask Private of Marit Oakes"));
-        browser.AwaitText("For Marit Oakes it asks “Work”, which is not the usual; writes bookings to “Work” as usual.");
+        browser.AwaitText(
+            "For Marit Oakes it asks “Work”, which is not the usual; writes bookings to “Work” as usual."
+        );
     }
 
     [Fact]
@@ -147,8 +156,14 @@ public sealed class CalendarPathTests(Site site) : IClassFixture<Site>
     private static void LookAgain(Chromium coordinator)
     {
         coordinator.Press("Calendars");
-        coordinator.Click(coordinator.Find("section[aria-labelledby^='calendars-of']:has(input[aria-label^='Piet Lund, Work']) button[aria-label='Look again at Work']"));
-        coordinator.Find("section[aria-labelledby^='calendars-of']:has(input[aria-label^='Piet Lund, Work']) button[aria-label='Look again at Work']:not([disabled])");
+        coordinator.Click(
+            coordinator.Find(
+                "section[aria-labelledby^='calendars-of']:has(input[aria-label^='Piet Lund, Work']) button[aria-label='Look again at Work']"
+            )
+        );
+        coordinator.Find(
+            "section[aria-labelledby^='calendars-of']:has(input[aria-label^='Piet Lund, Work']) button[aria-label='Look again at Work']:not([disabled])"
+        );
     }
 
     private static void Book(Chromium guest, string opening, string name, string email)

@@ -1,6 +1,9 @@
 namespace Browser.Tests;
 
-/// <summary>From "reserve" to the appointment, with nobody having to write to anybody: answers, moves, a yes that is waited for, own words, a new password.</summary>
+/// <summary>
+/// From "reserve" to the appointment, with nobody having to write to anybody: answers, moves, a yes that is waited for,
+/// own words, a new password.
+/// </summary>
 public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
 {
     [Fact]
@@ -32,7 +35,14 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         guest.TooSmallForThumbs().ShouldBeEmpty();
         guest.Click(guest.Await(b => b.All("button[data-start]").FirstOrDefault(), "another opening"));
         guest.AccessibilityFaults().ShouldBeEmpty();
-        guest.Click(guest.Await(b => b.All("button").FirstOrDefault(button => button.Text.StartsWith("Move it to", StringComparison.Ordinal)), "the press that moves it"));
+        guest.Click(
+            guest.Await(
+                b =>
+                    b.All("button")
+                        .FirstOrDefault(button => button.Text.StartsWith("Move it to", StringComparison.Ordinal)),
+                "the press that moves it"
+            )
+        );
         guest.AwaitText("It has another time now. Everybody is told by mail.");
         AwaitMail(mail, Address, "Moved: Design review");
         AwaitMail(mail, "odile@brackwater.example", "Moved: Wenna Treloar");
@@ -83,7 +93,14 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         coordinator.Press("Move");
         coordinator.Click(coordinator.Await(b => b.All("button[data-start]").ElementAtOrDefault(2), "another opening"));
         coordinator.AccessibilityFaults().ShouldBeEmpty();
-        coordinator.Click(coordinator.Await(b => b.All("button").FirstOrDefault(button => button.Text.StartsWith("Move it to", StringComparison.Ordinal)), "the press that moves it"));
+        coordinator.Click(
+            coordinator.Await(
+                b =>
+                    b.All("button")
+                        .FirstOrDefault(button => button.Text.StartsWith("Move it to", StringComparison.Ordinal)),
+                "the press that moves it"
+            )
+        );
         coordinator.AwaitText("Moved the booking of Ilka Thole");
         coordinator.AwaitText("Moved: Sail fitting in the loft");
         AwaitMail(mail, Address, "Moved: Sail fitting in the loft");
@@ -103,7 +120,11 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         guest.AwaitText("You asked for this; it is kept for you");
         using var mail = new Chromium(site.Calendars);
         AwaitMail(mail, "rosalind@brackwater.example", "Mette Holm asks for A visit with a school class");
-        var link = new Uri(mail.All("pre a").Select(a => a.GetAttribute("href")!).First(href => href.Contains("/answer/", StringComparison.Ordinal)));
+        var link = new Uri(
+            mail.All("pre a")
+                .Select(a => a.GetAttribute("href")!)
+                .First(href => href.Contains("/answer/", StringComparison.Ordinal))
+        );
         using var host = new Chromium(site.Address, 390, 844);
         host.Open(link.AbsolutePath);
         host.AwaitText("Mette Holm waits for your answer");
@@ -234,7 +255,13 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         browser.AwaitText("a mail with a link is on its way");
         using var mail = new Chromium(site.Calendars);
         AwaitMail(mail, "keziah@brackwater.example", "A new password for Brackwater Boatworks");
-        browser.Open(new Uri(mail.All("pre a").Select(a => a.GetAttribute("href")!).First(href => href.Contains("/reset/", StringComparison.Ordinal))).AbsolutePath);
+        browser.Open(
+            new Uri(
+                mail.All("pre a")
+                    .Select(a => a.GetAttribute("href")!)
+                    .First(href => href.Contains("/reset/", StringComparison.Ordinal))
+            ).AbsolutePath
+        );
         browser.Type("New password", "short");
         browser.Press("Use this password");
         browser.Await(b => b.All("[role=alert]").FirstOrDefault(), "what is wrong with it");
@@ -258,11 +285,13 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         guest.Click(guest.Find("form button[type=submit]"));
     }
 
-    private static void AwaitMail(Chromium mail, string box, string subject) => mail.Await(
-        browser =>
-        {
-            browser.Open("/mail/" + box);
-            return browser.Shows(subject) ? "there" : null;
-        },
-        $"the mail “{subject}”");
+    private static void AwaitMail(Chromium mail, string box, string subject) =>
+        mail.Await(
+            browser =>
+            {
+                browser.Open("/mail/" + box);
+                return browser.Shows(subject) ? "there" : null;
+            },
+            $"the mail “{subject}”"
+        );
 }

@@ -15,7 +15,11 @@ internal static class DemoSteps
     /// <summary>Waits until the editor counts these openings on the fourteen days, a dash for none.</summary>
     public static void AwaitSupply(this Chromium browser, string counts)
     {
-        string Shown(Chromium b) => string.Join(' ', b.All("section[aria-label='Openings in the next two weeks'] [data-count]").Select(count => count.Text));
+        string Shown(Chromium b) =>
+            string.Join(
+                ' ',
+                b.All("section[aria-label='Openings in the next two weeks'] [data-count]").Select(count => count.Text)
+            );
         try
         {
             browser.Await(b => Shown(b) == counts ? "counted" : null, "openings");

@@ -13,7 +13,8 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Board");
         coordinator.AwaitText("Interviews");
 
-        // A page for Rosalind: her own calendar has her away from 13 to 15 on Tuesday and an assembly on Wednesday from 9 to 10.
+        // A page for Rosalind: her own calendar has her away from 13 to 15 on Tuesday and an assembly on Wednesday from
+        // 9 to 10.
         coordinator.Press("Pages");
         coordinator.Press("New page");
         coordinator.Type("Title, as guests read it", "Trial morning at the bench");
@@ -34,9 +35,10 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Fri");
         coordinator.Type("Monday, open times", "10-12");
         coordinator.Tab();
-        // It is a little past Monday 08:00: with two hours' notice only 11:00 is left of today. On Tuesday 11:00 just fits before 11:30,
-        // and on Wednesdays the assembly takes 9:00. On Thursday and Friday guests have booked her safety morning from 9 to 11;
-        // on the second Monday a school class waits for her yes from 10 to 11, and has the time until then.
+        // It is a little past Monday 08:00: with two hours' notice only 11:00 is left of today. On Tuesday 11:00 just
+        // fits before 11:30, and on Wednesdays the assembly takes 9:00. On Thursday and Friday guests have booked her
+        // safety morning from 9 to 11; on the second Monday a school class waits for her yes from 10 to 11, and has the
+        // time until then.
         coordinator.AwaitSupply("1 3 2 1 1 – – 1 3 2 3 – – –");
         coordinator.Field("Address").GetAttribute("value").ShouldBe("trial-morning-at-the-bench");
         coordinator.Press("Publish");
@@ -127,7 +129,14 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         browser.Type("Wednesday, open times", "9-12");
         browser.Tab();
         browser.Press("Keep as draft");
-        browser.Await(b => b.Path.StartsWith("/work/pages/", StringComparison.Ordinal) && !b.Path.EndsWith("/new", StringComparison.Ordinal) ? "saved" : null, "the saved page");
+        browser.Await(
+            b =>
+                b.Path.StartsWith("/work/pages/", StringComparison.Ordinal)
+                && !b.Path.EndsWith("/new", StringComparison.Ordinal)
+                    ? "saved"
+                    : null,
+            "the saved page"
+        );
     }
 
     [Fact]
@@ -136,7 +145,10 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         var folder = Directory.CreateTempSubdirectory("lantern-files").FullName;
         var good = Path.Combine(folder, "marit.ics");
         var broken = Path.Combine(folder, "broken.ics");
-        File.WriteAllText(good, "BEGIN:VCALENDAR\nVERSION:2.0\nPRODID:-//t//EN\nBEGIN:VEVENT\nUID:1\nSUMMARY:Harbour board\nDTSTART:20261209T093000\nDTEND:20261209T113000\nEND:VEVENT\nBEGIN:VEVENT\nUID:2\nSUMMARY:Nowhere\nDTSTART;TZID=Lost/Place:20261209T093000\nEND:VEVENT\nEND:VCALENDAR\n");
+        File.WriteAllText(
+            good,
+            "BEGIN:VCALENDAR\nVERSION:2.0\nPRODID:-//t//EN\nBEGIN:VEVENT\nUID:1\nSUMMARY:Harbour board\nDTSTART:20261209T093000\nDTEND:20261209T113000\nEND:VEVENT\nBEGIN:VEVENT\nUID:2\nSUMMARY:Nowhere\nDTSTART;TZID=Lost/Place:20261209T093000\nEND:VEVENT\nEND:VCALENDAR\n"
+        );
         File.WriteAllText(broken, "BEGIN:VCALENDAR\nBEGIN:VEVENT\n");
 
         using var browser = new Chromium(site.Address);

@@ -15,7 +15,10 @@ public sealed class FirstRunTests : IAsyncLifetime
     public void Somebody_new_comes_to_a_bookable_page_in_at_most_forty_presses_and_fields()
     {
         var calendar = Path.Combine(Directory.CreateTempSubdirectory("lantern-first").FullName, "runa.ics");
-        File.WriteAllText(calendar, "BEGIN:VCALENDAR\nVERSION:2.0\nPRODID:-//t//EN\nBEGIN:VEVENT\nUID:1\nSUMMARY:Dredging\nDTSTART:20261208T090000\nDTEND:20261208T100000\nEND:VEVENT\nEND:VCALENDAR\n");
+        File.WriteAllText(
+            calendar,
+            "BEGIN:VCALENDAR\nVERSION:2.0\nPRODID:-//t//EN\nBEGIN:VEVENT\nUID:1\nSUMMARY:Dredging\nDTSTART:20261208T090000\nDTEND:20261208T100000\nEND:VEVENT\nEND:VCALENDAR\n"
+        );
 
         using var browser = new Chromium(_site.Address);
         browser.Open("/");
@@ -39,7 +42,10 @@ public sealed class FirstRunTests : IAsyncLifetime
         browser.KeysInLane("Monday, painted", [.. Enumerable.Repeat(Keys.ArrowRight, 12), Keys.Delete]);
         browser.DragInLane("Saturday, painted", 10 * 60, 12 * 60);
         browser.DragInLane("Monday, painted", 13 * 60, 14 * 60);
-        browser.Await(b => b.Field("Monday, open times").GetAttribute("value") == "14:00–17:00" ? "painted" : null, "Monday's hours");
+        browser.Await(
+            b => b.Field("Monday, open times").GetAttribute("value") == "14:00–17:00" ? "painted" : null,
+            "Monday's hours"
+        );
         browser.Field("Saturday, open times").GetAttribute("value").ShouldBe("10:00–12:00");
 
         // Left and taken up again, the steps that were done stay so.

@@ -20,7 +20,15 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         PressFirst(coordinator, "[data-mark^='mark:2026-12-08T13']");
         coordinator.AwaitText("Tuesday 8 December, 14:00 to 14:30");
         coordinator.Press("Erase Tue 8 Dec, 14:00");
-        coordinator.KeysInLane("Sunniva Dale, Wednesday 9 December", Keys.ArrowRight, Keys.ArrowRight, Keys.ArrowRight, Keys.ArrowRight, Keys.ArrowRight, " ");
+        coordinator.KeysInLane(
+            "Sunniva Dale, Wednesday 9 December",
+            Keys.ArrowRight,
+            Keys.ArrowRight,
+            Keys.ArrowRight,
+            Keys.ArrowRight,
+            Keys.ArrowRight,
+            " "
+        );
         coordinator.AwaitText("2 openings offered");
         PressFirst(coordinator, "[data-suggested]");
         coordinator.AwaitText("3 openings offered");
@@ -62,14 +70,28 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         guest.AwaitText("Tuesday 8 December, 08:15 – 08:45");
 
         // Without a press of the coordinator's: three holds are gone, one booking stands on both calendars.
-        coordinator.Await(b => Held(b) == 0 && b.Find("[data-test='link-state']").Text == "booked" ? "gone" : null, "the holds to go");
+        coordinator.Await(
+            b => Held(b) == 0 && b.Find("[data-test='link-state']").Text == "booked" ? "gone" : null,
+            "the holds to go"
+        );
         foreach (var host in new[] { "sunniva", "keziah" })
         {
-            coordinator.Await(b => Calendar(host) is var text && text.Contains("Mast check, Petrel: Ingrid Sall", StringComparison.Ordinal) && !text.Contains("Held: Mast check", StringComparison.Ordinal) ? "there" : null, $"the booking on the calendar of {host}");
+            coordinator.Await(
+                b =>
+                    Calendar(host) is var text
+                    && text.Contains("Mast check, Petrel: Ingrid Sall", StringComparison.Ordinal)
+                    && !text.Contains("Held: Mast check", StringComparison.Ordinal)
+                        ? "there"
+                        : null,
+                $"the booking on the calendar of {host}"
+            );
         }
 
         coordinator.Press("Board");
-        coordinator.Await(b => b.All("[title^='Ingrid Sall, booked, 09:15 to 09:45']").Count == 2 ? "both" : null, "both lanes");
+        coordinator.Await(
+            b => b.All("[title^='Ingrid Sall, booked, 09:15 to 09:45']").Count == 2 ? "both" : null,
+            "both lanes"
+        );
         coordinator.ConsoleErrors().ShouldBeEmpty();
         guest.ConsoleErrors().ShouldBeEmpty();
     }
@@ -83,7 +105,10 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("New link");
         coordinator.Press("Start from a page, an earlier link, a pattern or an event");
         coordinator.Type("Search what to start from", "keel talk");
-        coordinator.Await(b => b.All("[aria-label='Past events'] button").Count == 1 ? "found" : null, "the one event of that name");
+        coordinator.Await(
+            b => b.All("[aria-label='Past events'] button").Count == 1 ? "found" : null,
+            "the one event of that name"
+        );
         PressFirst(coordinator, "[aria-label='Past events'] button");
         coordinator.AwaitText("started from “Keel talk, Gannet” in a calendar");
         // Of the event's people one is a guest, and one of the team.
@@ -99,11 +124,16 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("1 opening offered");
         coordinator.PressInLane("Piet Lund, Thursday 10 December", (10 * 60) + 2);
         coordinator.AwaitText("2 openings offered");
-        coordinator.AwaitText("Thursday, 10 December: 13:30–14:00 (09:00–09:30 Copenhagen), 14:30–15:00 (10:00–10:30 Copenhagen)");
+        coordinator.AwaitText(
+            "Thursday, 10 December: 13:30–14:00 (09:00–09:30 Copenhagen), 14:30–15:00 (10:00–10:30 Copenhagen)"
+        );
         coordinator.Press("Copy");
         coordinator.AwaitText("Copied");
         coordinator.AwaitText("Reserve one of them here:");
-        coordinator.Await(b => b.Path.StartsWith("/work/links/0", StringComparison.Ordinal) ? "there" : null, "an address of its own");
+        coordinator.Await(
+            b => b.Path.StartsWith("/work/links/0", StringComparison.Ordinal) ? "there" : null,
+            "an address of its own"
+        );
         coordinator.Choose("In whose time", "Copenhagen time");
         coordinator.AwaitText("Thursday, 10 December: 09:00–09:30, 10:00–10:30");
         coordinator.Press("Save changes");
@@ -177,14 +207,17 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
     }
 
     /// <summary>Presses what is drawn anew at any moment.</summary>
-    private static void PressFirst(Chromium browser, string css) => browser.Await(
-        b =>
-        {
-            if (b.All(css).FirstOrDefault(element => element.Displayed) is not { } element) return null;
-            b.Click(element);
-            return "pressed";
-        },
-        css);
+    private static void PressFirst(Chromium browser, string css) =>
+        browser.Await(
+            b =>
+            {
+                if (b.All(css).FirstOrDefault(element => element.Displayed) is not { } element)
+                    return null;
+                b.Click(element);
+                return "pressed";
+            },
+            css
+        );
 
     private static int Held(Chromium browser) => browser.All("[data-offered] .hatched").Count;
 

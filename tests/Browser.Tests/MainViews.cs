@@ -1,8 +1,8 @@
 namespace Browser.Tests;
 
 /// <summary>
-/// Every main view, from the demo: nothing wrong by axe, nothing on the console, nothing wider than the screen. With LANTERN_SHOTS set to a
-/// folder a picture of each is kept there, for the documentation.
+/// Every main view, from the demo: nothing wrong by axe, nothing on the console, nothing wider than the screen. With
+/// LANTERN_SHOTS set to a folder a picture of each is kept there, for the documentation.
 /// </summary>
 public sealed class MainViews(Site site) : IClassFixture<Site>
 {
@@ -31,7 +31,8 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Type("Your email", "ottilie@wren-charters.example");
         browser.ScrollToTop();
         Check(browser, name);
-        if (width < 600) browser.TooSmallForThumbs().ShouldBeEmpty();
+        if (width < 600)
+            browser.TooSmallForThumbs().ShouldBeEmpty();
     }
 
     [Theory]
@@ -44,7 +45,8 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Find("button[data-start]").Click();
         browser.ScrollToTop();
         Check(browser, name);
-        if (width < 600) browser.TooSmallForThumbs().ShouldBeEmpty();
+        if (width < 600)
+            browser.TooSmallForThumbs().ShouldBeEmpty();
     }
 
     [Theory]
@@ -60,7 +62,8 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Click(browser.Find("form button[type=submit]"));
         browser.AwaitText("This is booked for you");
         Check(browser, name);
-        if (width < 600) browser.TooSmallForThumbs().ShouldBeEmpty();
+        if (width < 600)
+            browser.TooSmallForThumbs().ShouldBeEmpty();
     }
 
     [Fact]
@@ -303,7 +306,8 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
 
     private static void Check(Chromium browser, string? picture)
     {
-        if (picture is not null && Pictures is not null) browser.Picture(Path.Combine(Pictures, picture + ".png"));
+        if (picture is not null && Pictures is not null)
+            browser.Picture(Path.Combine(Pictures, picture + ".png"));
         browser.AccessibilityFaults().ShouldBeEmpty();
         browser.ConsoleErrors().ShouldBeEmpty();
         browser.TooWide().ShouldBeEmpty();

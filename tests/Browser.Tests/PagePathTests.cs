@@ -26,7 +26,9 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.Type("Place", "Loft");
 
         // Anselm is away on Thursday, and seat 2 has nobody else.
-        coordinator.Click(coordinator.Find("section[aria-label='Openings in the next two weeks'] li:nth-child(4) button"));
+        coordinator.Click(
+            coordinator.Find("section[aria-label='Openings in the next two weeks'] li:nth-child(4) button")
+        );
         coordinator.AwaitText("Thursday 10 December is dark");
         coordinator.AwaitText("Anselm Park is away all day");
         coordinator.AwaitText("and seat 2 has nobody else.");
@@ -79,7 +81,9 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         guest.AwaitText("Loft");
         coordinator.Press("Publish 1 change");
         coordinator.AwaitText("Published. Guests see it as it is now.");
-        coordinator.Await(b => b.All("[aria-label^='Take back the page of']").FirstOrDefault(), "the former edition").Click();
+        coordinator
+            .Await(b => b.All("[aria-label^='Take back the page of']").FirstOrDefault(), "the former edition")
+            .Click();
         coordinator.Field("Place").GetAttribute("value").ShouldBe("Loft");
         coordinator.Named("Publish 1 change");
         coordinator.Press("Discard changes");
@@ -109,14 +113,22 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
     {
         using var looker = new Chromium(site.Address);
         looker.Open("/brackwater-school/safety-morning");
-        var start = looker.Await(b => b.All("button[data-start]").FirstOrDefault(button => button.Text.Contains("left", StringComparison.Ordinal)), "a session").GetAttribute("data-start");
+        var start = looker
+            .Await(
+                b =>
+                    b.All("button[data-start]")
+                        .FirstOrDefault(button => button.Text.Contains("left", StringComparison.Ordinal)),
+                "a session"
+            )
+            .GetAttribute("data-start");
         using var guest = new Chromium(site.Address, 390, 844);
         for (var number = 1; ; number++)
         {
             guest.Open("/brackwater-school/safety-morning");
             guest.Await(b => b.All("button[data-start]").FirstOrDefault(), "the openings");
             var session = guest.All($"button[data-start='{start}']").FirstOrDefault();
-            if (session is null) break;
+            if (session is null)
+                break;
             number.ShouldBeLessThan(9);
             guest.Click(session);
             guest.Type("Your name", $"Class Mate {number}");
@@ -139,12 +151,20 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         ScriptBytes(guest).ShouldBeLessThan(MostScriptBytes);
 
         var file = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():N}.ics");
-        File.WriteAllText(file, "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//EN\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20261201T000000Z\r\nSUMMARY:Tandlæge\r\nDTSTART:20261208T090000Z\r\nDTEND:20261208T100000Z\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n");
+        File.WriteAllText(
+            file,
+            "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//EN\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20261201T000000Z\r\nSUMMARY:Tandlæge\r\nDTSTART:20261208T090000Z\r\nDTEND:20261208T100000Z\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+        );
         try
         {
             guest.Find("input[type=file]").SendKeys(file);
             guest.AwaitText("1 aftale i din kalender tælles med");
-            guest.Await(b => b.All("button[data-start='2026-12-08T09:00:00Z']").FirstOrDefault(button => button.Text.Contains("optaget", StringComparison.Ordinal)), "the clash");
+            guest.Await(
+                b =>
+                    b.All("button[data-start='2026-12-08T09:00:00Z']")
+                        .FirstOrDefault(button => button.Text.Contains("optaget", StringComparison.Ordinal)),
+                "the clash"
+            );
             guest.AccessibilityFaults().ShouldBeEmpty();
         }
         finally
@@ -178,12 +198,18 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.Type("Guest’s name", "Petra Lindqvist");
         coordinator.Type("Guest’s email", "petra@lindqvist-sails.example");
         coordinator.Press("Make the address");
-        var personal = coordinator.Await(b => b.All("#personal-address").FirstOrDefault(), "the address").GetAttribute("value")!;
+        var personal = coordinator
+            .Await(b => b.All("#personal-address").FirstOrDefault(), "the address")
+            .GetAttribute("value")!;
         coordinator.Press("On your site");
-        var snippet = coordinator.Await(b => b.All("#share-frame").FirstOrDefault(), "the lines").GetAttribute("value")!;
+        var snippet = coordinator
+            .Await(b => b.All("#share-frame").FirstOrDefault(), "the lines")
+            .GetAttribute("value")!;
         coordinator.AccessibilityFaults().ShouldBeEmpty();
 
-        outer.Serve($"<!doctype html><title>Yard</title><h1>Our yard</h1>{snippet}<script>addEventListener('lantern:booked', (event) => document.title = 'booked ' + event.detail.start)</script>");
+        outer.Serve(
+            $"<!doctype html><title>Yard</title><h1>Our yard</h1>{snippet}<script>addEventListener('lantern:booked', (event) => document.title = 'booked ' + event.detail.start)</script>"
+        );
         using var guest = new Chromium(outer.Origin, blocksOthersCookies: true);
         guest.Open("/");
         guest.InFrame("iframe", frame =>
@@ -191,7 +217,10 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
             Reserve(frame);
             frame.AwaitText("This is booked for you");
         });
-        guest.Await(b => b.Title.StartsWith("booked 2026-12-", StringComparison.Ordinal) ? "told" : null, "the outer page to hear of it");
+        guest.Await(
+            b => b.Title.StartsWith("booked 2026-12-", StringComparison.Ordinal) ? "told" : null,
+            "the outer page to hear of it"
+        );
 
         // A page that sends its guests on takes the whole window along, out of the frame.
         coordinator.Open("/work/pages");
@@ -229,11 +258,16 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
     private static int ScriptBytes(Chromium guest)
     {
         using var http = new HttpClient();
-        return guest.Scripts().Sum(script =>
-        {
-            using var packed = new MemoryStream();
-            using (var gzip = new GZipStream(packed, CompressionLevel.Optimal, leaveOpen: true)) gzip.Write(http.GetByteArrayAsync(script, TestContext.Current.CancellationToken).GetAwaiter().GetResult());
-            return (int)packed.Length;
-        });
+        return guest
+            .Scripts()
+            .Sum(script =>
+            {
+                using var packed = new MemoryStream();
+                using (var gzip = new GZipStream(packed, CompressionLevel.Optimal, leaveOpen: true))
+                    gzip.Write(
+                        http.GetByteArrayAsync(script, TestContext.Current.CancellationToken).GetAwaiter().GetResult()
+                    );
+                return (int)packed.Length;
+            });
     }
 }

@@ -69,7 +69,15 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Post");
         coordinator.Type("Search by reader or subject", "wenna@treloar-sails");
         coordinator.AwaitText("Cancelled: Sail fitting in the loft");
-        coordinator.Await(b => b.All("ul li button[aria-pressed]").FirstOrDefault(row => row.Text.Contains("Cancelled: Sail fitting", StringComparison.Ordinal)) is { } row ? Pressed(b, row) : null, "the message");
+        coordinator.Await(
+            b =>
+                b.All("ul li button[aria-pressed]")
+                    .FirstOrDefault(row => row.Text.Contains("Cancelled: Sail fitting", StringComparison.Ordinal))
+                    is { } row
+                    ? Pressed(b, row)
+                    : null,
+            "the message"
+        );
         coordinator.AwaitText("Hello Wenna,");
         coordinator.AwaitText("The loft floor is being varnished.");
         coordinator.AwaitText("The calendar part (CANCEL)");
@@ -87,11 +95,13 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         return "pressed";
     }
 
-    private static void AwaitMail(Chromium mail, string box, string subject) => mail.Await(
-        browser =>
-        {
-            browser.Open("/mail/" + box);
-            return browser.Shows(subject) ? "there" : null;
-        },
-        $"the mail “{subject}”");
+    private static void AwaitMail(Chromium mail, string box, string subject) =>
+        mail.Await(
+            browser =>
+            {
+                browser.Open("/mail/" + box);
+                return browser.Shows(subject) ? "there" : null;
+            },
+            $"the mail “{subject}”"
+        );
 }

@@ -2,7 +2,9 @@ using LooseLantern.Server.Hosting;
 
 namespace Browser.Tests;
 
-/// <summary>The whole product, served on a real port with the demo of Monday 7 December 2026, for the tests of one class.</summary>
+/// <summary>
+/// The whole product, served on a real port with the demo of Monday 7 December 2026, for the tests of one class.
+/// </summary>
 public sealed class Site : IAsyncLifetime
 {
     public static readonly Instant Started = Instant.FromUtc(2026, 12, 7, 7, 0);
@@ -13,9 +15,7 @@ public sealed class Site : IAsyncLifetime
     private LanternApp? _app;
 
     public Site()
-        : this(demo: true)
-    {
-    }
+        : this(demo: true) { }
 
     internal Site(bool demo) => _demo = demo;
 
@@ -36,8 +36,11 @@ public sealed class Site : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        if (_app is not null) await _app.DisposeAsync();
-        if (_standIn is not null) await _standIn.DisposeAsync();
-        if (_database is not null) await _database.DisposeAsync();
+        if (_app is not null)
+            await _app.DisposeAsync();
+        if (_standIn is not null)
+            await _standIn.DisposeAsync();
+        if (_database is not null)
+            await _database.DisposeAsync();
     }
 }

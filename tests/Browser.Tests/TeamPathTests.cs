@@ -6,7 +6,10 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
     [Fact]
     public void A_change_of_hours_says_what_it_does_and_guests_see_it()
     {
-        var holidays = File("holidays.ics", "BEGIN:VCALENDAR\nVERSION:2.0\nPRODID:-//t//EN\nBEGIN:VEVENT\nUID:1\nSUMMARY:Harbour day\nDTSTART;VALUE=DATE:20261210\nEND:VEVENT\nBEGIN:VEVENT\nUID:2\nSUMMARY:Meeting\nDTSTART:20261211T100000Z\nDTEND:20261211T110000Z\nEND:VEVENT\nEND:VCALENDAR\n");
+        var holidays = File(
+            "holidays.ics",
+            "BEGIN:VCALENDAR\nVERSION:2.0\nPRODID:-//t//EN\nBEGIN:VEVENT\nUID:1\nSUMMARY:Harbour day\nDTSTART;VALUE=DATE:20261210\nEND:VEVENT\nBEGIN:VEVENT\nUID:2\nSUMMARY:Meeting\nDTSTART:20261211T100000Z\nDTEND:20261211T110000Z\nEND:VEVENT\nEND:VCALENDAR\n"
+        );
         var broken = File("broken.ics", "BEGIN:VCALENDAR\n");
         using var browser = SignIn();
         browser.Press("Hours");
@@ -50,7 +53,12 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         guest.Open("/brackwater/sail-fitting");
         guest.Named("Tuesday, 09:00");
         guest.AwaitNone("Tuesday, 10:00");
-        guest.All("button[data-start]").ShouldNotContain(button => button.GetAttribute("aria-label")!.StartsWith("Wednesday", StringComparison.Ordinal) || button.GetAttribute("aria-label")!.StartsWith("Thursday", StringComparison.Ordinal));
+        guest
+            .All("button[data-start]")
+            .ShouldNotContain(button =>
+                button.GetAttribute("aria-label")!.StartsWith("Wednesday", StringComparison.Ordinal)
+                || button.GetAttribute("aria-label")!.StartsWith("Thursday", StringComparison.Ordinal)
+            );
     }
 
     [Fact]
@@ -108,7 +116,10 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         cai.Press("Acting for me");
         cai.AwaitText("Marit Oakes, for Cai Strand: Published “Rope work”");
         cai.Click(cai.Field("Marit Oakes may offer my time"));
-        cai.Await(b => b.Field("Marit Oakes may offer my time") is { Selected: false, Enabled: true } ? "off" : null, "the leave taken back and kept");
+        cai.Await(
+            b => b.Field("Marit Oakes may offer my time") is { Selected: false, Enabled: true } ? "off" : null,
+            "the leave taken back and kept"
+        );
 
         owner.Type("Place", "Rope loft");
         owner.Press("Publish 1 change");
@@ -124,12 +135,17 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         owner.Press("Tomasz Reed leaves");
         owner.Press("Let them leave");
         owner.AwaitText("Choose who takes over.");
-        // Everybody has something to do at some time of Tomasz's: whatever Sunniva is not free for goes to the room keeper, Marit.
+        // Everybody has something to do at some time of Tomasz's: whatever Sunniva is not free for goes to the room
+        // keeper, Marit.
         owner.Choose("Who takes over their seats on pages and their bookings to come", "Sunniva Dale");
         owner.Press("Let them leave");
-        var clashes = owner.Await(b => b.All("select[id^='clash-']") is { Count: > 0 } found ? found : null, "the clashes");
+        var clashes = owner.Await(
+            b => b.All("select[id^='clash-']") is { Count: > 0 } found ? found : null,
+            "the clashes"
+        );
         owner.AwaitText("can’t go over as they stand");
-        foreach (var clash in clashes) clash.FindElements(By.TagName("option")).Single(option => option.Text == "Marit Oakes").Click();
+        foreach (var clash in clashes)
+            clash.FindElements(By.TagName("option")).Single(option => option.Text == "Marit Oakes").Click();
         owner.Press("Let them leave");
         owner.AwaitNoText("Tomasz Reed leaves");
         owner.AwaitNone("Roles of Tomasz Reed");

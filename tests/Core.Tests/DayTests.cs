@@ -14,7 +14,12 @@ public class DayTests
     [InlineData("2026-03-29T00:30:00Z", "2026-03-29T01:30:00Z", "03-29 90-210")] // 01:30 to 03:30 on the clock that jumps
     [InlineData("2026-10-25T00:30:00Z", "2026-10-25T01:15:00Z", "10-25 150-151")] // 02:30 to 02:15 after it went back
     public void Spans_are_cut_at_local_midnights(string start, string end, string expected) =>
-        string.Join(", ", DaySlices.Of(Span(start, end), Copenhagen).Select(slice => $"{slice.Date.ToString("MM-dd", null)} {slice.FromMinute}-{slice.ToMinute}"))
+        string.Join(
+                ", ",
+                DaySlices
+                    .Of(Span(start, end), Copenhagen)
+                    .Select(slice => $"{slice.Date.ToString("MM-dd", null)} {slice.FromMinute}-{slice.ToMinute}")
+            )
             .ShouldBe(expected);
 
     [Theory]
@@ -27,18 +32,31 @@ public class DayTests
     [Fact]
     public void The_nearest_openings_come_by_start_whichever_side_they_are_on()
     {
-        var openings = new[] { "07:00", "08:00", "08:30", "10:00", "13:00" }
-            .Select(time => new Opening(At($"2026-12-01T{time}:00Z"), At($"2026-12-01T{time}:00Z"), 1));
-        NearestOpenings.To(At("2026-12-01T09:00:00Z"), openings, 3).Select(opening => opening.Start.ToString("HH:mm", null)).ShouldBe(["08:00", "08:30", "10:00"]);
+        var openings = new[] { "07:00", "08:00", "08:30", "10:00", "13:00" }.Select(time => new Opening(
+            At($"2026-12-01T{time}:00Z"),
+            At($"2026-12-01T{time}:00Z"),
+            1
+        ));
+        NearestOpenings
+            .To(At("2026-12-01T09:00:00Z"), openings, 3)
+            .Select(opening => opening.Start.ToString("HH:mm", null))
+            .ShouldBe(["08:00", "08:30", "10:00"]);
     }
 
     [Fact]
     public void Unions_join_what_touches_and_drop_what_is_empty() =>
-        SpanUnion.Of([
-            Span("2026-12-01T10:00:00Z", "2026-12-01T11:00:00Z"), Span("2026-12-01T08:00:00Z", "2026-12-01T09:00:00Z"),
-            Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z"), Span("2026-12-01T12:00:00Z", "2026-12-01T12:00:00Z"),
-            Span("2026-12-01T08:10:00Z", "2026-12-01T08:20:00Z"),
-        ]).ShouldBe([Span("2026-12-01T08:00:00Z", "2026-12-01T09:30:00Z"), Span("2026-12-01T10:00:00Z", "2026-12-01T11:00:00Z")]);
+        SpanUnion
+            .Of([
+                Span("2026-12-01T10:00:00Z", "2026-12-01T11:00:00Z"),
+                Span("2026-12-01T08:00:00Z", "2026-12-01T09:00:00Z"),
+                Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z"),
+                Span("2026-12-01T12:00:00Z", "2026-12-01T12:00:00Z"),
+                Span("2026-12-01T08:10:00Z", "2026-12-01T08:20:00Z"),
+            ])
+            .ShouldBe([
+                Span("2026-12-01T08:00:00Z", "2026-12-01T09:30:00Z"),
+                Span("2026-12-01T10:00:00Z", "2026-12-01T11:00:00Z"),
+            ]);
 
     [Theory]
     [InlineData("09:00", 540)]
@@ -57,5 +75,6 @@ public class DayTests
     [InlineData(600, 540)]
     [InlineData(-1, 60)]
     [InlineData(60, 1441)]
-    public void An_open_time_that_is_none_is_refused(int from, int to) => Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(from, to));
+    public void An_open_time_that_is_none_is_refused(int from, int to) =>
+        Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(from, to));
 }

@@ -15,7 +15,9 @@ public class FreshnessTests
     [InlineData(12, 35, false)]
     [InlineData(12, 36, true)]
     public void It_is_too_old_a_day_after_somebody_should_have_looked(int rhythm, int hours, bool isTooOld) =>
-        new Freshness(Looked, null, Duration.FromHours(rhythm)).IsTooOld(Day, Looked + Duration.FromHours(hours)).ShouldBe(isTooOld);
+        new Freshness(Looked, null, Duration.FromHours(rhythm))
+            .IsTooOld(Day, Looked + Duration.FromHours(hours))
+            .ShouldBe(isTooOld);
 
     [Fact]
     public void Out_of_reach_it_counts_from_the_last_look_that_succeeded_whatever_its_publisher_asks()

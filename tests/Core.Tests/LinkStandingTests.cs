@@ -7,7 +7,15 @@ public class LinkStandingTests
 {
     private static readonly LocalDate Today = new(2026, 12, 7);
     private static readonly Instant Sent = Instant.FromUtc(2026, 12, 4, 9, 0);
-    private static readonly LinkFacts Out = new(Sent, RevokedAt: null, OpenedAt: null, Today.PlusDays(3), Takes: 1, Booked: 0, Standing: 0);
+    private static readonly LinkFacts Out = new(
+        Sent,
+        RevokedAt: null,
+        OpenedAt: null,
+        Today.PlusDays(3),
+        Takes: 1,
+        Booked: 0,
+        Standing: 0
+    );
 
     [Fact]
     public void It_goes_from_draft_to_out_to_opened_to_booked()

@@ -5,9 +5,11 @@ namespace Core.Tests;
 /// <summary>Whether answers answer questions.</summary>
 public class QuestionTests
 {
-    private static Question Of(QuestionKind kind, bool isNeeded = false, params string[] options) => new("q", kind, "?", "", isNeeded, options, "");
+    private static Question Of(QuestionKind kind, bool isNeeded = false, params string[] options) =>
+        new("q", kind, "?", "", isNeeded, options, "");
 
-    private static string? MendOf(Question question, string answer) => AnswerCheck.Faults([question], new Dictionary<string, string> { ["q"] = answer }).GetValueOrDefault("q");
+    private static string? MendOf(Question question, string answer) =>
+        AnswerCheck.Faults([question], new Dictionary<string, string> { ["q"] = answer }).GetValueOrDefault("q");
 
     [Theory]
     [InlineData(QuestionKind.Short, "A ketch")]
@@ -20,7 +22,8 @@ public class QuestionTests
     [InlineData(QuestionKind.Phone, "+45 55-01 (02) 03")]
     [InlineData(QuestionKind.YesNo, "no")]
     [InlineData(QuestionKind.Consent, "yes")]
-    public void An_answer_of_its_kind_is_well(QuestionKind kind, string answer) => MendOf(Of(kind, isNeeded: true), answer).ShouldBeNull();
+    public void An_answer_of_its_kind_is_well(QuestionKind kind, string answer) =>
+        MendOf(Of(kind, isNeeded: true), answer).ShouldBeNull();
 
     [Theory]
     [InlineData(QuestionKind.Short, "two\nlines")]
@@ -37,12 +40,16 @@ public class QuestionTests
     [InlineData(QuestionKind.Phone, "1234")]
     [InlineData(QuestionKind.YesNo, "perhaps")]
     [InlineData(QuestionKind.Consent, "no")]
-    public void What_is_not_of_its_kind_is_told_how_to_mend(QuestionKind kind, string answer) => MendOf(Of(kind), answer).ShouldNotBeNull().ShouldEndWith(".");
+    public void What_is_not_of_its_kind_is_told_how_to_mend(QuestionKind kind, string answer) =>
+        MendOf(Of(kind), answer).ShouldNotBeNull().ShouldEndWith(".");
 
     [Fact]
     public void Options_are_those_that_are_offered()
     {
-        var (one, some) = (Of(QuestionKind.OneOf, false, "oak", "larch"), Of(QuestionKind.SomeOf, false, "oak", "larch", "teak"));
+        var (one, some) = (
+            Of(QuestionKind.OneOf, false, "oak", "larch"),
+            Of(QuestionKind.SomeOf, false, "oak", "larch", "teak")
+        );
         MendOf(one, "larch").ShouldBeNull();
         MendOf(one, "pine").ShouldNotBeNull();
         MendOf(some, "teak\noak").ShouldBeNull();

@@ -1,20 +1,38 @@
-using LooseLantern.Core.Days;
 using CsCheck;
+using LooseLantern.Core.Days;
 
 namespace Core.Tests;
 
-/// <summary>Random inputs with everything at once, small enough to be reckoned minute by minute and dense enough that rules meet.</summary>
+/// <summary>
+/// Random inputs with everything at once, small enough to be reckoned minute by minute and dense enough that rules
+/// meet.
+/// </summary>
 internal static class RandomInput
 {
     // Zones with half hours, quarter hours, a change of half an hour, changes at midnight, and a missing day.
     private static readonly (string Zone, LocalDate Date)[] Places =
     [
-        ("Europe/Copenhagen", new(2026, 3, 28)), ("Europe/Copenhagen", new(2026, 10, 24)), ("Australia/Lord_Howe", new(2026, 4, 4)),
-        ("Australia/Lord_Howe", new(2026, 10, 3)), ("Africa/Casablanca", new(2026, 2, 14)), ("Asia/Kathmandu", new(2026, 7, 1)),
-        ("America/St_Johns", new(2006, 10, 28)), ("America/St_Johns", new(2026, 3, 7)), ("Pacific/Apia", new(2011, 12, 29)), ("UTC", new(2026, 12, 31)),
+        ("Europe/Copenhagen", new(2026, 3, 28)),
+        ("Europe/Copenhagen", new(2026, 10, 24)),
+        ("Australia/Lord_Howe", new(2026, 4, 4)),
+        ("Australia/Lord_Howe", new(2026, 10, 3)),
+        ("Africa/Casablanca", new(2026, 2, 14)),
+        ("Asia/Kathmandu", new(2026, 7, 1)),
+        ("America/St_Johns", new(2006, 10, 28)),
+        ("America/St_Johns", new(2026, 3, 7)),
+        ("Pacific/Apia", new(2011, 12, 29)),
+        ("UTC", new(2026, 12, 31)),
     ];
 
-    private static readonly string[] HoursZones = ["Europe/Copenhagen", "Australia/Lord_Howe", "America/St_Johns", "Asia/Kathmandu", "Pacific/Apia", "UTC"];
+    private static readonly string[] HoursZones =
+    [
+        "Europe/Copenhagen",
+        "Australia/Lord_Howe",
+        "America/St_Johns",
+        "Asia/Kathmandu",
+        "Pacific/Apia",
+        "UTC",
+    ];
 
     public static Gen<OpeningsInput> Any { get; } =
         from place in OneOf(Places)
@@ -27,7 +45,16 @@ internal static class RandomInput
         from page in Page(zone, place.Date, noon, duration)
         from asHolder in OneOf<string?>(null, null, "k1", "k2")
         from moving in OneOf<string?>(null, null, "s1")
-        select new OpeningsInput(now - Duration.FromDays(1), place.Date, place.Date.PlusDays(days), duration, asHolder, moving, page, hosts);
+        select new OpeningsInput(
+            now - Duration.FromDays(1),
+            place.Date,
+            place.Date.PlusDays(days),
+            duration,
+            asHolder,
+            moving,
+            page,
+            hosts
+        );
 
     /// <summary>Many seats and hosts, pools that overlap, and hosts busy in half of the hours; nothing else.</summary>
     public static Gen<OpeningsInput> LineUps { get; } =
@@ -36,10 +63,30 @@ internal static class RandomInput
         let ids = Enumerable.Range(0, 8).Select(i => $"h{i}").ToArray()
         let first = Sketch.At("2026-12-01T08:00:00Z")
         select Sketch.Tuesday(
-            Sketch.Page() with { Step = 60, LineUp = [.. seats.Select(seat => new Seat([.. seat.Distinct().Select(i => ids[i])]))] },
-            [.. ids.Select((id, i) => Sketch.Host(
-                id, Sketch.Open("09:00-15:00"),
-                [.. Enumerable.Range(0, 6).Where(hour => busy[i][hour]).Select(hour => new Span(first + Duration.FromHours(hour), first + Duration.FromHours(hour + 1)))]))]);
+            Sketch.Page() with
+            {
+                Step = 60,
+                LineUp = [.. seats.Select(seat => new Seat([.. seat.Distinct().Select(i => ids[i])]))],
+            },
+            [
+                .. ids.Select(
+                    (id, i) =>
+                        Sketch.Host(
+                            id,
+                            Sketch.Open("09:00-15:00"),
+                            [
+                                .. Enumerable
+                                    .Range(0, 6)
+                                    .Where(hour => busy[i][hour])
+                                    .Select(hour => new Span(
+                                        first + Duration.FromHours(hour),
+                                        first + Duration.FromHours(hour + 1)
+                                    )),
+                            ]
+                        )
+                ),
+            ]
+        );
 
     private static Gen<T> OneOf<T>(params T[] choices) => Gen.Int[0, choices.Length - 1].Select(i => choices[i]);
 
@@ -51,19 +98,60 @@ internal static class RandomInput
         from after in OneOf(0, 0, 5, 20)
         from notice in OneOf(0, 0, 60, 600)
         from window in OneOf<BookingWindow>(
-            new BookingWindow.Open(), new BookingWindow.Ahead(1), new BookingWindow.Ahead(2), new BookingWindow.Dates(date, date), new BookingWindow.Dates(date.PlusDays(1), date.PlusDays(9)))
+            new BookingWindow.Open(),
+            new BookingWindow.Ahead(1),
+            new BookingWindow.Ahead(2),
+            new BookingWindow.Dates(date, date),
+            new BookingWindow.Dates(date.PlusDays(1), date.PlusDays(9))
+        )
         from mode in OneOf(HoursMode.Hosts, HoursMode.Hosts, HoursMode.Page, HoursMode.Both)
         from hours in Hours(date)
         from daily in Cap
         from weekly in Cap
         from places in OneOf(1, 1, 3)
         from lineUp in OneOf<Seat[]>(
-            [new(["a"])], [new(["a", "b", "c"])], [new(["a", "b"]), new(["a"])], [new(["b", "a"]), new(["c", "b"]), new(["a", "c"])], [new(["a"]), new(["b"])])
+            [new(["a"])],
+            [new(["a", "b", "c"])],
+            [new(["a", "b"]), new(["a"])],
+            [new(["b", "a"]), new(["c", "b"]), new(["a", "c"])],
+            [new(["a"]), new(["b"])]
+        )
         from only in Only(noon)
-        from sessions in (from start in Near(noon) from length in OneOf(duration, duration, 30) from guests in Gen.Int[1, 3] select (start, length, guests)).Array[0, 3]
+        from sessions in (
+            from start in Near(noon)
+            from length in OneOf(duration, duration, 30)
+            from guests in Gen.Int[1, 3]
+            select (start, length, guests)
+        ).Array[0, 3]
         select new PageRules(
-            "page", zone, step, offset, stepFrom, before, after, notice, window, mode, hours, daily, weekly, places, lineUp, only,
-            [.. sessions.Select((session, i) => new SessionFacts($"s{i}", session.start, session.start + Duration.FromMinutes(session.length), session.guests))]);
+            "page",
+            zone,
+            step,
+            offset,
+            stepFrom,
+            before,
+            after,
+            notice,
+            window,
+            mode,
+            hours,
+            daily,
+            weekly,
+            places,
+            lineUp,
+            only,
+            [
+                .. sessions.Select(
+                    (session, i) =>
+                        new SessionFacts(
+                            $"s{i}",
+                            session.start,
+                            session.start + Duration.FromMinutes(session.length),
+                            session.guests
+                        )
+                ),
+            ]
+        );
 
     private static Gen<HostFacts> Host(string id, Instant noon) =>
         from hours in Hours(noon.InUtc().Date)
@@ -72,9 +160,22 @@ internal static class RandomInput
         from daily in Cap
         from weekly in Cap
         from ignores in Gen.Int[0, 4]
-        from busy in (from start in Near(noon) from length in Gen.Int[-10, 200] select new Span(start, start + Duration.FromMinutes(length))).Array[0, 5]
+        from busy in (
+            from start in Near(noon)
+            from length in Gen.Int[-10, 200]
+            select new Span(start, start + Duration.FromMinutes(length))
+        ).Array[0, 5]
         from commitments in Commitment(noon).Array[0, 4]
-        select new HostFacts(id, DateTimeZoneProviders.Tzdb[zone], daily, weekly, ignores == 0, always == 0 ? null : hours, busy, commitments);
+        select new HostFacts(
+            id,
+            DateTimeZoneProviders.Tzdb[zone],
+            daily,
+            weekly,
+            ignores == 0,
+            always == 0 ? null : hours,
+            busy,
+            commitments
+        );
 
     private static Gen<Commitment> Commitment(Instant noon) =>
         from kind in OneOf(CommitmentKind.Booking, CommitmentKind.Hold)
@@ -88,20 +189,47 @@ internal static class RandomInput
     private static Gen<HoursSet> Hours(LocalDate around) =>
         from zone in OneOf(HoursZones)
         from week in OpenTimes.Array[7]
-        from changes in (from first in Gen.Int[-2, 2] from length in Gen.Int[0, 2] from open in OpenTimes select new DatedChange(around.PlusDays(first), around.PlusDays(first + length), open)).Array[0, 2]
+        from changes in (
+            from first in Gen.Int[-2, 2]
+            from length in Gen.Int[0, 2]
+            from open in OpenTimes
+            select new DatedChange(around.PlusDays(first), around.PlusDays(first + length), open)
+        ).Array[0, 2]
         select new HoursSet(
             DateTimeZoneProviders.Tzdb[zone],
-            week.Select((open, day) => (open, day: (IsoDayOfWeek)(day + 1))).ToDictionary(pair => pair.day, pair => (IReadOnlyList<OpenTime>)pair.open), changes);
+            week.Select((open, day) => (open, day: (IsoDayOfWeek)(day + 1)))
+                .ToDictionary(pair => pair.day, pair => (IReadOnlyList<OpenTime>)pair.open),
+            changes
+        );
 
-    private static Gen<OpenTime[]> OpenTimes { get; } = Gen.OneOf(
-        OneOf<OpenTime[]>([new(0, 1440)], []),
-        from a in Gen.Int[0, 700] from b in Gen.Int[a + 1, 1000] from c in Gen.Int[b, 1200] from d in Gen.Int[c + 1, 1440] select new OpenTime[] { new(a, b), new(c, d) },
-        from a in Gen.Int[1, 80] from b in Gen.Int[1100, 1430] select new OpenTime[] { new(0, a * 5), new(b, 1440) });
+    private static Gen<OpenTime[]> OpenTimes { get; } =
+        Gen.OneOf(
+            OneOf<OpenTime[]>([new(0, 1440)], []),
+            from a in Gen.Int[0, 700]
+            from b in Gen.Int[a + 1, 1000]
+            from c in Gen.Int[b, 1200]
+            from d in Gen.Int[c + 1, 1440]
+            select new OpenTime[] { new(a, b), new(c, d) },
+            from a in Gen.Int[1, 80]
+            from b in Gen.Int[1100, 1430]
+            select new OpenTime[] { new(0, a * 5), new(b, 1440) }
+        );
 
-    private static Gen<OnlyTimes?> Only(Instant noon) => Gen.Frequency(
-        (6, OneOf<OnlyTimes?>([null])),
-        (1, (from start in Near(noon) from length in Gen.Int[-5, 240] select new Span(start, start + Duration.FromMinutes(length))).Array[1, 4].Select(spans => (OnlyTimes?)new OnlyTimes.Painted(spans))),
-        (1, Near(noon).Array[1, 12].Select(starts => (OnlyTimes?)new OnlyTimes.Exact(starts))));
+    private static Gen<OnlyTimes?> Only(Instant noon) =>
+        Gen.Frequency(
+            (6, OneOf<OnlyTimes?>([null])),
+            (
+                1,
+                (
+                    from start in Near(noon)
+                    from length in Gen.Int[-5, 240]
+                    select new Span(start, start + Duration.FromMinutes(length))
+                )
+                    .Array[1, 4]
+                    .Select(spans => (OnlyTimes?)new OnlyTimes.Painted(spans))
+            ),
+            (1, Near(noon).Array[1, 12].Select(starts => (OnlyTimes?)new OnlyTimes.Exact(starts)))
+        );
 
     private static Gen<int?> Cap { get; } = OneOf<int?>(null, null, 1, 2);
 
@@ -112,5 +240,6 @@ internal static class RandomInput
         from even in Gen.Bool
         select noon + Duration.FromMinutes(even ? minute / 15 * 15 : minute) + Duration.FromSeconds(half == 0 ? 30 : 0);
 
-    private static Gen<Instant> Instants(Instant noon, int minutes) => Gen.Int[-minutes, minutes].Select(minute => noon + Duration.FromMinutes(minute));
+    private static Gen<Instant> Instants(Instant noon, int minutes) =>
+        Gen.Int[-minutes, minutes].Select(minute => noon + Duration.FromMinutes(minute));
 }

@@ -3,7 +3,9 @@ using static Core.Tests.Sketch;
 
 namespace Core.Tests;
 
-/// <summary>Reasons by hand, one rule at a time, on a Tuesday in Copenhagen from 09:00 to 12:00 (08:00 to 11:00 in UTC).</summary>
+/// <summary>
+/// Reasons by hand, one rule at a time, on a Tuesday in Copenhagen from 09:00 to 12:00 (08:00 to 11:00 in UTC).
+/// </summary>
 public class ReasonTests
 {
     [Fact]
@@ -21,11 +23,24 @@ public class ReasonTests
         var host = Host(busy: Span("2026-12-01T11:05:00Z", "2026-12-01T11:10:00Z")) with
         {
             DailyCap = 1,
-            Commitments = [new(CommitmentKind.Booking, "s1", "other", At("2026-12-01T11:20:00Z"), At("2026-12-01T11:50:00Z"), 0, 0)],
+            Commitments =
+            [
+                new(
+                    CommitmentKind.Booking,
+                    "s1",
+                    "other",
+                    At("2026-12-01T11:20:00Z"),
+                    At("2026-12-01T11:50:00Z"),
+                    0,
+                    0
+                ),
+            ],
         };
         var page = Page() with
         {
-            Notice = 24 * 60, DailyCap = 0, Window = new BookingWindow.Dates(new LocalDate(2026, 12, 4), new LocalDate(2026, 12, 5)),
+            Notice = 24 * 60,
+            DailyCap = 0,
+            Window = new BookingWindow.Dates(new LocalDate(2026, 12, 4), new LocalDate(2026, 12, 5)),
         };
         var why = For(Tuesday(page, host), "10:55");
         why.Reasons.Select(reason => (int)reason.Rule).ShouldBe([1, 2, 3, 5, 6, 7, 8, 9]);
@@ -36,16 +51,22 @@ public class ReasonTests
     public void Notice_names_the_time_before_which_nothing_is_offered()
     {
         var why = For(Tuesday(Page() with { Notice = 13 * 60 }), "08:30");
-        why.Reasons.ShouldHaveSingleItem().ShouldBe(new Reason(Rule.Notice) { Span = Span("2026-11-30T20:00:00Z", "2026-12-01T09:00:00Z") });
+        why.Reasons.ShouldHaveSingleItem()
+            .ShouldBe(new Reason(Rule.Notice) { Span = Span("2026-11-30T20:00:00Z", "2026-12-01T09:00:00Z") });
         why.Next.ShouldNotBeNull().Start.ShouldBe(At("2026-12-01T09:00:00Z"));
     }
 
     [Fact]
     public void The_window_is_named_in_local_days()
     {
-        var page = Page() with { Window = new BookingWindow.Dates(new LocalDate(2026, 11, 30), new LocalDate(2026, 12, 1)) };
+        var page = Page() with
+        {
+            Window = new BookingWindow.Dates(new LocalDate(2026, 11, 30), new LocalDate(2026, 12, 1)),
+        };
         var input = Tuesday(page) with { From = new LocalDate(2026, 11, 28), To = new LocalDate(2026, 12, 9) };
-        ReasonsComputation.For(input, At("2026-12-02T09:00:00Z")).Reasons.ShouldHaveSingleItem()
+        ReasonsComputation
+            .For(input, At("2026-12-02T09:00:00Z"))
+            .Reasons.ShouldHaveSingleItem()
             .ShouldBe(new Reason(Rule.Window) { Span = Span("2026-11-29T23:00:00Z", "2026-12-01T23:00:00Z") });
     }
 
@@ -54,13 +75,21 @@ public class ReasonTests
     [InlineData("11:00", "11:00", "11:30")] // after them
     [InlineData("10:40", "11:00", "11:10")] // over their end
     public void Hours_name_the_part_of_the_appointment_outside_them(string start, string from, string to) =>
-        For(Tuesday(Page() with { Step = 10 }), start).Reasons.ShouldHaveSingleItem()
-            .ShouldBe(new Reason(Rule.Hours) { Host = "h1", Span = Span($"2026-12-01T{from}:00Z", $"2026-12-01T{to}:00Z") });
+        For(Tuesday(Page() with { Step = 10 }), start)
+            .Reasons.ShouldHaveSingleItem()
+            .ShouldBe(
+                new Reason(Rule.Hours) { Host = "h1", Span = Span($"2026-12-01T{from}:00Z", $"2026-12-01T{to}:00Z") }
+            );
 
     [Fact]
     public void The_pages_own_hours_are_cited_once_and_for_no_host()
     {
-        var page = Page() with { HoursMode = HoursMode.Both, Hours = Open("09:00-10:00"), LineUp = [new Seat(["a"]), new Seat(["b"]), new Seat(["c", "d"])] };
+        var page = Page() with
+        {
+            HoursMode = HoursMode.Both,
+            Hours = Open("09:00-10:00"),
+            LineUp = [new Seat(["a"]), new Seat(["b"]), new Seat(["c", "d"])],
+        };
         var why = For(Tuesday(page, Host("a"), Host("b", Open("13:00-14:00")), Host("c"), Host("d")), "09:30");
         why.Reasons.Select(reason => (reason.Rule, reason.Host)).ShouldBe([(Rule.Hours, null), (Rule.Hours, "b")]);
     }
@@ -68,20 +97,50 @@ public class ReasonTests
     [Fact]
     public void A_busy_span_bears_its_source_and_buffers_reach_it()
     {
-        var host = Host(busy: [Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z"), Span("2026-12-01T12:00:00Z", "2026-12-01T13:00:00Z")]) with
+        var host = Host(
+            busy:
+            [
+                Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z"),
+                Span("2026-12-01T12:00:00Z", "2026-12-01T13:00:00Z"),
+            ]
+        ) with
         {
             BusySources = [new BusySource("Yard", "Crane test"), new BusySource("Yard", null)],
         };
-        For(Tuesday(Page() with { BufferAfter = 10 }, host), "08:30").Reasons.ShouldHaveSingleItem().ShouldBe(
-            new Reason(Rule.Calendars) { Host = "h1", Span = Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z"), Source = new BusySource("Yard", "Crane test") });
+        For(Tuesday(Page() with { BufferAfter = 10 }, host), "08:30")
+            .Reasons.ShouldHaveSingleItem()
+            .ShouldBe(
+                new Reason(Rule.Calendars)
+                {
+                    Host = "h1",
+                    Span = Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z"),
+                    Source = new BusySource("Yard", "Crane test"),
+                }
+            );
     }
 
     [Fact]
     public void A_commitment_is_named_as_it_was_made()
     {
-        var hold = new Commitment(CommitmentKind.Hold, "link", null, At("2026-12-01T09:00:00Z"), At("2026-12-01T09:30:00Z"), 15, 0);
-        For(Tuesday(Page(), Host() with { Commitments = [hold] }), "08:30").Reasons.ShouldHaveSingleItem().ShouldBe(
-            new Reason(Rule.Commitments) { Host = "h1", Span = Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z"), Commitment = hold });
+        var hold = new Commitment(
+            CommitmentKind.Hold,
+            "link",
+            null,
+            At("2026-12-01T09:00:00Z"),
+            At("2026-12-01T09:30:00Z"),
+            15,
+            0
+        );
+        For(Tuesday(Page(), Host() with { Commitments = [hold] }), "08:30")
+            .Reasons.ShouldHaveSingleItem()
+            .ShouldBe(
+                new Reason(Rule.Commitments)
+                {
+                    Host = "h1",
+                    Span = Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z"),
+                    Commitment = hold,
+                }
+            );
     }
 
     [Fact]
@@ -89,33 +148,61 @@ public class ReasonTests
     {
         var page = Page() with
         {
-            DailyCap = 1, WeeklyCap = 2,
-            Sessions = [new("s1", At("2026-12-01T08:00:00Z"), At("2026-12-01T08:30:00Z"), 1), new("s2", At("2026-11-30T08:00:00Z"), At("2026-11-30T08:30:00Z"), 1)],
+            DailyCap = 1,
+            WeeklyCap = 2,
+            Sessions =
+            [
+                new("s1", At("2026-12-01T08:00:00Z"), At("2026-12-01T08:30:00Z"), 1),
+                new("s2", At("2026-11-30T08:00:00Z"), At("2026-11-30T08:30:00Z"), 1),
+            ],
         };
-        For(Tuesday(page), "09:00").Reasons.ShouldBe(
-        [
-            new Reason(Rule.PageCaps) { Cap = new CapReached(CapPeriod.Day, 1, 1), Span = Span("2026-11-30T23:00:00Z", "2026-12-01T23:00:00Z") },
-            new Reason(Rule.PageCaps) { Cap = new CapReached(CapPeriod.Week, 2, 2), Span = Span("2026-11-29T23:00:00Z", "2026-12-06T23:00:00Z") },
-        ]);
+        For(Tuesday(page), "09:00")
+            .Reasons.ShouldBe([
+                new Reason(Rule.PageCaps)
+                {
+                    Cap = new CapReached(CapPeriod.Day, 1, 1),
+                    Span = Span("2026-11-30T23:00:00Z", "2026-12-01T23:00:00Z"),
+                },
+                new Reason(Rule.PageCaps)
+                {
+                    Cap = new CapReached(CapPeriod.Week, 2, 2),
+                    Span = Span("2026-11-29T23:00:00Z", "2026-12-06T23:00:00Z"),
+                },
+            ]);
     }
 
     [Fact]
     public void A_pool_that_cannot_be_filled_tells_what_each_of_its_hosts_lacks()
     {
         var page = Page() with { LineUp = [new Seat(["a"]), new Seat(["b", "c"])] };
-        var why = For(Tuesday(page, Host("a"), Host("b", null, Span("2026-12-01T09:00:00Z", "2026-12-01T10:00:00Z")), Host("c", Open("13:00-14:00"))), "09:00");
+        var why = For(
+            Tuesday(
+                page,
+                Host("a"),
+                Host("b", null, Span("2026-12-01T09:00:00Z", "2026-12-01T10:00:00Z")),
+                Host("c", Open("13:00-14:00"))
+            ),
+            "09:00"
+        );
         var reason = why.Reasons.ShouldHaveSingleItem();
         reason.Rule.ShouldBe(Rule.LineUp);
         reason.Seats.ShouldBe([1]);
-        reason.Pool.ShouldNotBeNull().Select(host => (host.Host, host.Reasons.ShouldHaveSingleItem().Rule)).ShouldBe([("b", Rule.Calendars), ("c", Rule.Hours)]);
+        reason
+            .Pool.ShouldNotBeNull()
+            .Select(host => (host.Host, host.Reasons.ShouldHaveSingleItem().Rule))
+            .ShouldBe([("b", Rule.Calendars), ("c", Rule.Hours)]);
     }
 
     [Fact]
     public void Seats_that_share_too_few_hosts_are_the_smallest_set_of_them()
     {
         // Four seats for three hosts are too many, but already the last two want the same one.
-        var page = Page() with { LineUp = [new Seat(["a", "b", "c"]), new Seat(["a", "b"]), new Seat(["a", "d"]), new Seat(["a"])] };
-        var reason = For(Tuesday(page, Host("a"), Host("b"), Host("c"), Host("d", Open("13:00-14:00"))), "09:00").Reasons.ShouldHaveSingleItem();
+        var page = Page() with
+        {
+            LineUp = [new Seat(["a", "b", "c"]), new Seat(["a", "b"]), new Seat(["a", "d"]), new Seat(["a"])],
+        };
+        var reason = For(Tuesday(page, Host("a"), Host("b"), Host("c"), Host("d", Open("13:00-14:00"))), "09:00")
+            .Reasons.ShouldHaveSingleItem();
         reason.Rule.ShouldBe(Rule.LineUp);
         reason.Seats.ShouldBe([2, 3]);
         reason.Shared.ShouldBe(["a"]);
@@ -124,7 +211,10 @@ public class ReasonTests
     [Fact]
     public void Of_many_seats_for_one_pool_one_more_than_it_has_hosts_is_named()
     {
-        var page = Page() with { LineUp = [new Seat(["a", "b"]), new Seat(["b", "a"]), new Seat(["a", "b"]), new Seat(["a", "b"])] };
+        var page = Page() with
+        {
+            LineUp = [new Seat(["a", "b"]), new Seat(["b", "a"]), new Seat(["a", "b"]), new Seat(["a", "b"])],
+        };
         var reason = For(Tuesday(page, Host("a"), Host("b")), "09:00").Reasons.ShouldHaveSingleItem();
         reason.Seats.ShouldBe([0, 1, 2]);
         reason.Shared.ShouldBe(["a", "b"]);
@@ -134,8 +224,11 @@ public class ReasonTests
     public void The_grid_of_an_open_stretch_is_named_by_host()
     {
         var page = Page() with { Step = 40, StepFrom = StepFrom.Open };
-        For(Tuesday(page), "08:30").Reasons.ShouldHaveSingleItem()
-            .ShouldBe(new Reason(Rule.Grid) { Host = "h1", Span = Span("2026-12-01T08:00:00Z", "2026-12-01T11:00:00Z") });
+        For(Tuesday(page), "08:30")
+            .Reasons.ShouldHaveSingleItem()
+            .ShouldBe(
+                new Reason(Rule.Grid) { Host = "h1", Span = Span("2026-12-01T08:00:00Z", "2026-12-01T11:00:00Z") }
+            );
         // Where nobody is open, only that is said.
         For(Tuesday(page), "12:10").Reasons.ShouldHaveSingleItem().Rule.ShouldBe(Rule.Hours);
     }
@@ -143,7 +236,15 @@ public class ReasonTests
     [Fact]
     public void A_full_session_is_named_besides_what_is_in_the_way_of_another()
     {
-        var booked = new Commitment(CommitmentKind.Booking, "s1", "page", At("2026-12-01T09:00:00Z"), At("2026-12-01T09:30:00Z"), 0, 0);
+        var booked = new Commitment(
+            CommitmentKind.Booking,
+            "s1",
+            "page",
+            At("2026-12-01T09:00:00Z"),
+            At("2026-12-01T09:30:00Z"),
+            0,
+            0
+        );
         var page = Page() with { Places = 2, Sessions = [new("s1", booked.Start, booked.End, 2)] };
         var why = For(Tuesday(page, Host() with { Commitments = [booked] }), "09:00");
         why.Reasons.Select(reason => reason.Rule).ShouldBe([Rule.Commitments, Rule.Places]);
@@ -154,8 +255,11 @@ public class ReasonTests
     public void Painted_times_name_the_part_outside_them()
     {
         var page = Page() with { Only = new OnlyTimes.Painted([Span("2026-12-01T08:00:00Z", "2026-12-01T09:15:00Z")]) };
-        For(Tuesday(page), "09:00").Reasons.ShouldHaveSingleItem().ShouldBe(new Reason(Rule.Only) { Span = Span("2026-12-01T09:15:00Z", "2026-12-01T09:30:00Z") });
+        For(Tuesday(page), "09:00")
+            .Reasons.ShouldHaveSingleItem()
+            .ShouldBe(new Reason(Rule.Only) { Span = Span("2026-12-01T09:15:00Z", "2026-12-01T09:30:00Z") });
     }
 
-    private static StartReasons For(OpeningsInput input, string start) => ReasonsComputation.For(input, At($"2026-12-01T{start}:00Z"));
+    private static StartReasons For(OpeningsInput input, string start) =>
+        ReasonsComputation.For(input, At($"2026-12-01T{start}:00Z"));
 }

@@ -14,8 +14,10 @@ public class RelaxationTests
         var relaxed = RelaxationsComputation.Of(Tuesday(page, host) with { To = new LocalDate(2026, 12, 3) }, []);
 
         relaxed.Select(relaxation => relaxation.Gained.Count).ShouldBeInOrder(SortDirection.Descending);
-        // Bookable are 09:00 to 12:00 in Copenhagen but for 10:00 to 11:00 and half an hour before it; two days lie behind the window.
-        Of(relaxed, RelaxedRule.LongerWindow).ShouldBe("2026-12-02 08:00 08:30 09:00 09:30 10:00 10:30 2026-12-03 08:00 08:30 09:00 09:30 10:00 10:30");
+        // Bookable are 09:00 to 12:00 in Copenhagen but for 10:00 to 11:00 and half an hour before it; two days lie
+        // behind the window.
+        Of(relaxed, RelaxedRule.LongerWindow)
+            .ShouldBe("2026-12-02 08:00 08:30 09:00 09:30 10:00 10:30 2026-12-03 08:00 08:30 09:00 09:30 10:00 10:30");
         Of(relaxed, RelaxedRule.NoticeDropped).ShouldBe("2026-12-01 08:00");
         Of(relaxed, RelaxedRule.BufferAfterDropped).ShouldBe("");
         Of(relaxed, RelaxedRule.HoursEarlier).ShouldBe("");
@@ -37,19 +39,40 @@ public class RelaxationTests
     [Fact]
     public void Caps_seats_and_hosts_are_tried_one_by_one()
     {
-        var booking = new Commitment(CommitmentKind.Booking, "s", "page", At("2026-12-01T08:00:00Z"), At("2026-12-01T08:30:00Z"), 0, 0);
-        var page = Page() with
-        {
-            DailyCap = 3, LineUp = [new Seat(["a"]), new Seat(["b"])],
-        };
-        var input = Tuesday(page, Host("a") with { DailyCap = 1, Commitments = [booking] }, Host("b", Open("09:00-10:00")), Host("c"));
+        var booking = new Commitment(
+            CommitmentKind.Booking,
+            "s",
+            "page",
+            At("2026-12-01T08:00:00Z"),
+            At("2026-12-01T08:30:00Z"),
+            0,
+            0
+        );
+        var page = Page() with { DailyCap = 3, LineUp = [new Seat(["a"]), new Seat(["b"])] };
+        var input = Tuesday(
+            page,
+            Host("a") with
+            {
+                DailyCap = 1,
+                Commitments = [booking],
+            },
+            Host("b", Open("09:00-10:00")),
+            Host("c")
+        );
         var relaxed = RelaxationsComputation.Of(input, ["c"]);
-        var told = relaxed.Where(relaxation => relaxation.Rule >= RelaxedRule.PageDailyCapRaised && relaxation.Rule is not (RelaxedRule.HoursEarlier or RelaxedRule.HoursLater))
+        var told = relaxed
+            .Where(relaxation =>
+                relaxation.Rule >= RelaxedRule.PageDailyCapRaised
+                && relaxation.Rule is not (RelaxedRule.HoursEarlier or RelaxedRule.HoursLater)
+            )
             .Select(relaxation => (relaxation.Rule, relaxation.Seat, relaxation.Host, relaxation.Gained.Count));
-        told.ShouldBe(
-        [
-            (RelaxedRule.SeatOpened, 0, "c", 2), (RelaxedRule.HostOptional, 0, "a", 2), (RelaxedRule.HostDailyCapRaised, null, "a", 1),
-            (RelaxedRule.PageDailyCapRaised, null, null, 0), (RelaxedRule.SeatOpened, 1, "c", 0), (RelaxedRule.HostOptional, 1, "b", 0),
+        told.ShouldBe([
+            (RelaxedRule.SeatOpened, 0, "c", 2),
+            (RelaxedRule.HostOptional, 0, "a", 2),
+            (RelaxedRule.HostDailyCapRaised, null, "a", 1),
+            (RelaxedRule.PageDailyCapRaised, null, null, 0),
+            (RelaxedRule.SeatOpened, 1, "c", 0),
+            (RelaxedRule.HostOptional, 1, "b", 0),
         ]);
     }
 
@@ -59,14 +82,22 @@ public class RelaxationTests
     [InlineData(15, 10)]
     [InlineData(5, null)]
     public void A_shorter_duration_is_one_people_use(int duration, int? shorter) =>
-        (RelaxationsComputation.Of(Tuesday(Page()) with { Duration = duration }, [])
-            .SingleOrDefault(relaxation => relaxation.Rule == RelaxedRule.ShorterDuration)?.Value?.To is var to && to == shorter).ShouldBeTrue();
+        (
+            RelaxationsComputation
+                .Of(Tuesday(Page()) with { Duration = duration }, [])
+                .SingleOrDefault(relaxation => relaxation.Rule == RelaxedRule.ShorterDuration)
+                ?.Value?.To
+                is var to
+            && to == shorter
+        ).ShouldBeTrue();
 
     [Fact]
     public void A_grid_that_moves_with_the_hours_tells_what_is_lost()
     {
         var page = Page() with { Step = 45, StepFrom = StepFrom.Open };
-        var earlier = RelaxationsComputation.Of(Tuesday(page), []).Single(relaxation => relaxation.Rule == RelaxedRule.HoursEarlier);
+        var earlier = RelaxationsComputation
+            .Of(Tuesday(page), [])
+            .Single(relaxation => relaxation.Rule == RelaxedRule.HoursEarlier);
         // From 09:00: 09:00, 09:45, 10:30, 11:15. From 08:00: 08:00, 08:45, 09:30, 10:15, 11:00.
         (earlier.Gained.Count, earlier.Lost).ShouldBe((5, 4));
     }
@@ -74,22 +105,51 @@ public class RelaxationTests
     [Fact]
     public void Only_what_could_change_anything_is_tried()
     {
-        var relaxed = RelaxationsComputation.Of(Tuesday(Page() with { Only = new OnlyTimes.Exact([At("2026-12-01T08:10:00Z")]) }), []);
+        var relaxed = RelaxationsComputation.Of(
+            Tuesday(Page() with { Only = new OnlyTimes.Exact([At("2026-12-01T08:10:00Z")]) }),
+            []
+        );
         relaxed.Select(relaxation => relaxation.Rule).ShouldBe([RelaxedRule.ShorterDuration]);
     }
 
     [Fact]
-    public void Less_notice_and_smaller_buffers_never_lose_an_opening() => RandomInput.Any.Sample(input =>
-    {
-        foreach (var relaxation in RelaxationsComputation.Of(input with { AsHolder = null, Page = input.Page with { Places = 1 } }, ["a", "b", "c"]))
-        {
-            if (relaxation.Rule is RelaxedRule.HoursEarlier or RelaxedRule.HoursLater or RelaxedRule.SeatOpened or RelaxedRule.HostOptional) continue;
-            relaxation.Lost.ShouldBe(0, relaxation.Rule.ToString());
-        }
-    }, iter: 1_000);
+    public void Less_notice_and_smaller_buffers_never_lose_an_opening() =>
+        RandomInput.Any.Sample(
+            input =>
+            {
+                foreach (
+                    var relaxation in RelaxationsComputation.Of(
+                        input with
+                        {
+                            AsHolder = null,
+                            Page = input.Page with { Places = 1 },
+                        },
+                        ["a", "b", "c"]
+                    )
+                )
+                {
+                    if (
+                        relaxation.Rule
+                        is RelaxedRule.HoursEarlier
+                            or RelaxedRule.HoursLater
+                            or RelaxedRule.SeatOpened
+                            or RelaxedRule.HostOptional
+                    )
+                        continue;
+                    relaxation.Lost.ShouldBe(0, relaxation.Rule.ToString());
+                }
+            },
+            iter: 1_000
+        );
 
-    private static string Of(IEnumerable<Relaxation> relaxed, RelaxedRule rule) => string.Join(' ', relaxed
-        .Single(relaxation => relaxation.Rule == rule).Gained
-        .GroupBy(opening => opening.Start.InUtc().Date)
-        .Select(day => $"{day.Key:uuuu'-'MM'-'dd} {string.Join(' ', day.Select(opening => opening.Start.ToString("HH:mm", null)))}"));
+    private static string Of(IEnumerable<Relaxation> relaxed, RelaxedRule rule) =>
+        string.Join(
+            ' ',
+            relaxed
+                .Single(relaxation => relaxation.Rule == rule)
+                .Gained.GroupBy(opening => opening.Start.InUtc().Date)
+                .Select(day =>
+                    $"{day.Key:uuuu'-'MM'-'dd} {string.Join(' ', day.Select(opening => opening.Start.ToString("HH:mm", null)))}"
+                )
+        );
 }

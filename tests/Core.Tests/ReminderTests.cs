@@ -27,7 +27,9 @@ public class ReminderTests
         Night.After(Local(2026, 12, 8, 3, 0), Copenhagen).ShouldBe(Local(2026, 12, 8, 8, 0));
         Night.After(Local(2026, 12, 8, 21, 0), Copenhagen).ShouldBe(Local(2026, 12, 9, 8, 0));
         Night.After(Local(2026, 12, 8, 8, 0), Copenhagen).ShouldBe(Local(2026, 12, 8, 8, 0));
-        new QuietHours(new LocalTime(12, 0), new LocalTime(13, 0)).After(Local(2026, 12, 8, 12, 59), Copenhagen).ShouldBe(Local(2026, 12, 8, 13, 0));
+        new QuietHours(new LocalTime(12, 0), new LocalTime(13, 0))
+            .After(Local(2026, 12, 8, 12, 59), Copenhagen)
+            .ShouldBe(Local(2026, 12, 8, 13, 0));
     }
 
     [Fact]
@@ -41,20 +43,28 @@ public class ReminderTests
     [Fact]
     public void Nothing_that_waits_comes_earlier_in_quiet_hours_or_more_than_a_day_late()
     {
-        var zones = new[] { "Europe/Copenhagen", "America/St_Johns", "Australia/Lord_Howe", "America/Sao_Paulo" }.Select(id => DateTimeZoneProviders.Tzdb[id]).ToArray();
+        var zones = new[] { "Europe/Copenhagen", "America/St_Johns", "Australia/Lord_Howe", "America/Sao_Paulo" }
+            .Select(id => DateTimeZoneProviders.Tzdb[id])
+            .ToArray();
         Gen.Select(Gen.Long[0, 400L * 24 * 60], Gen.Int[0, 95], Gen.Int[0, 95], Gen.Int[0, zones.Length - 1])
             .Where(drawn => drawn.Item2 != drawn.Item3)
-            .Sample((minute, from, until, zone) =>
-            {
-                var quiet = new QuietHours(LocalTime.Midnight.PlusMinutes(from * 15), LocalTime.Midnight.PlusMinutes(until * 15));
-                var due = Instant.FromUtc(2026, 6, 1, 0, 0) + Duration.FromMinutes(minute);
-                var told = quiet.After(due, zones[zone]);
-                told.ShouldBeGreaterThanOrEqualTo(due);
-                (told - due).ShouldBeLessThanOrEqualTo(Duration.FromHours(26));
-                // Asked again it stays: the end of quiet hours is not quiet.
-                quiet.After(told, zones[zone]).ShouldBe(told);
-            });
+            .Sample(
+                (minute, from, until, zone) =>
+                {
+                    var quiet = new QuietHours(
+                        LocalTime.Midnight.PlusMinutes(from * 15),
+                        LocalTime.Midnight.PlusMinutes(until * 15)
+                    );
+                    var due = Instant.FromUtc(2026, 6, 1, 0, 0) + Duration.FromMinutes(minute);
+                    var told = quiet.After(due, zones[zone]);
+                    told.ShouldBeGreaterThanOrEqualTo(due);
+                    (told - due).ShouldBeLessThanOrEqualTo(Duration.FromHours(26));
+                    // Asked again it stays: the end of quiet hours is not quiet.
+                    quiet.After(told, zones[zone]).ShouldBe(told);
+                }
+            );
     }
 
-    private static Instant Local(int year, int month, int day, int hour, int minute) => new LocalDateTime(year, month, day, hour, minute).InZoneStrictly(Copenhagen).ToInstant();
+    private static Instant Local(int year, int month, int day, int hour, int minute) =>
+        new LocalDateTime(year, month, day, hour, minute).InZoneStrictly(Copenhagen).ToInstant();
 }

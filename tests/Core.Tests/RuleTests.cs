@@ -15,15 +15,36 @@ public class RuleTests
 
     [Fact]
     public void Grid_from_the_open_stretch_counts_from_its_start() =>
-        Starts(Tuesday(Page() with { Step = 40, StepFrom = StepFrom.Open }, Host(hours: Open("09:07-11:00,13:10-14:00")))).ShouldBe("08:07 08:47 09:27 12:10");
+        Starts(
+                Tuesday(
+                    Page() with
+                    {
+                        Step = 40,
+                        StepFrom = StepFrom.Open,
+                    },
+                    Host(hours: Open("09:07-11:00,13:10-14:00"))
+                )
+            )
+            .ShouldBe("08:07 08:47 09:27 12:10");
 
     [Fact]
     public void A_stretch_over_midnight_keeps_its_grid_from_the_day_before() =>
-        Starts(Tuesday(Page() with { Step = 50, StepFrom = StepFrom.Open }, Host(hours: Open("00:00-02:00,23:10-24:00")))).ShouldBe("23:00 23:50 22:10");
+        Starts(
+                Tuesday(
+                    Page() with
+                    {
+                        Step = 50,
+                        StepFrom = StepFrom.Open,
+                    },
+                    Host(hours: Open("00:00-02:00,23:10-24:00"))
+                )
+            )
+            .ShouldBe("23:00 23:50 22:10");
 
     [Fact]
     public void A_host_who_is_always_open_follows_the_clock() =>
-        Starts(Tuesday(Page() with { Step = 480, StepFrom = StepFrom.Open }, Host() with { Hours = null })).ShouldBe("23:00 07:00 15:00");
+        Starts(Tuesday(Page() with { Step = 480, StepFrom = StepFrom.Open }, Host() with { Hours = null }))
+            .ShouldBe("23:00 07:00 15:00");
 
     [Theory]
     [InlineData("2026-12-01T07:00:00Z", 60, "08:00 08:30 09:00 09:30 10:00 10:30")]
@@ -31,7 +52,13 @@ public class RuleTests
     [InlineData("2026-12-01T10:30:00Z", 0, "10:30")]
     [InlineData("2026-12-01T10:30:00.5Z", 0, "")]
     public void Notice_counts_elapsed_time_to_the_instant(string now, int notice, string expected) =>
-        Starts(Tuesday(Page() with { Notice = notice }) with { Now = NodaTime.Text.InstantPattern.ExtendedIso.Parse(now).Value }).ShouldBe(expected);
+        Starts(
+                Tuesday(Page() with { Notice = notice }) with
+                {
+                    Now = NodaTime.Text.InstantPattern.ExtendedIso.Parse(now).Value,
+                }
+            )
+            .ShouldBe(expected);
 
     [Theory]
     [InlineData("2026-11-29T22:59:00Z", 1, 0)] // still Sunday the 29th: one day ahead is the 30th
@@ -39,7 +66,9 @@ public class RuleTests
     [InlineData("2026-12-01T06:00:00Z", 0, 6)] // today alone
     [InlineData("2026-12-01T23:00:00Z", 9, 0)] // Tuesday is past
     public void A_window_ahead_counts_local_days(string now, int days, int expected) =>
-        OpeningsComputation.Openings(Tuesday(Page() with { Window = new BookingWindow.Ahead(days) }) with { Now = At(now) }).Count.ShouldBe(expected);
+        OpeningsComputation
+            .Openings(Tuesday(Page() with { Window = new BookingWindow.Ahead(days) }) with { Now = At(now) })
+            .Count.ShouldBe(expected);
 
     [Theory]
     [InlineData("2026-12-01", "2026-12-01", 6)]
@@ -48,7 +77,9 @@ public class RuleTests
     public void A_window_of_dates_has_both_its_ends(string from, string to, int expected)
     {
         LocalDate Date(string text) => NodaTime.Text.LocalDatePattern.Iso.Parse(text).Value;
-        OpeningsComputation.Openings(Tuesday(Page() with { Window = new BookingWindow.Dates(Date(from), Date(to)) })).Count.ShouldBe(expected);
+        OpeningsComputation
+            .Openings(Tuesday(Page() with { Window = new BookingWindow.Dates(Date(from), Date(to)) }))
+            .Count.ShouldBe(expected);
     }
 
     [Theory]
@@ -58,8 +89,15 @@ public class RuleTests
     [InlineData("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z", 0, 10, "08:00 09:30 10:00 10:30")]
     [InlineData("2026-12-01T11:00:00Z", "2026-12-01T12:00:00Z", 0, 1, "08:00 08:30 09:00 09:30 10:00")]
     [InlineData("2026-12-01T09:00:00Z", "2026-12-01T09:00:00Z", 0, 0, "08:00 08:30 09:00 09:30 10:00 10:30")]
-    public void Busy_time_is_kept_clear_with_the_pages_buffers(string start, string end, int before, int after, string expected) =>
-        Starts(Tuesday(Page() with { BufferBefore = before, BufferAfter = after }, Host(busy: Span(start, end)))).ShouldBe(expected);
+    public void Busy_time_is_kept_clear_with_the_pages_buffers(
+        string start,
+        string end,
+        int before,
+        int after,
+        string expected
+    ) =>
+        Starts(Tuesday(Page() with { BufferBefore = before, BufferAfter = after }, Host(busy: Span(start, end))))
+            .ShouldBe(expected);
 
     [Fact]
     public void Ignored_calendars_are_not_asked_but_commitments_are()
@@ -67,7 +105,10 @@ public class RuleTests
         var host = Host(busy: Span("2026-12-01T08:00:00Z", "2026-12-01T11:00:00Z")) with
         {
             IgnoresCalendars = true,
-            Commitments = [new(CommitmentKind.Hold, "link", null, At("2026-12-01T09:00:00Z"), At("2026-12-01T09:30:00Z"), 0, 0)],
+            Commitments =
+            [
+                new(CommitmentKind.Hold, "link", null, At("2026-12-01T09:00:00Z"), At("2026-12-01T09:30:00Z"), 0, 0),
+            ],
         };
         Starts(Tuesday(Page(), host)).ShouldBe("08:00 08:30 09:30 10:00 10:30");
     }
@@ -78,7 +119,15 @@ public class RuleTests
     [InlineData(0, 15, "08:00 08:30 10:00 10:30")] // its own time after it
     public void A_commitment_keeps_the_buffers_it_was_made_with(int before, int after, string expected)
     {
-        var taken = new Commitment(CommitmentKind.Booking, "s", "other", At("2026-12-01T09:00:00Z"), At("2026-12-01T09:30:00Z"), before, after);
+        var taken = new Commitment(
+            CommitmentKind.Booking,
+            "s",
+            "other",
+            At("2026-12-01T09:00:00Z"),
+            At("2026-12-01T09:30:00Z"),
+            before,
+            after
+        );
         Starts(Tuesday(Page(), Host() with { Commitments = [taken] })).ShouldBe(expected);
     }
 
@@ -93,17 +142,24 @@ public class RuleTests
     public void Of_several_dated_changes_the_last_one_listed_wins()
     {
         var date = new LocalDate(2026, 12, 1);
-        var hours = Open("09:00-12:00", null, new DatedChange(date.PlusDays(-9), date.PlusDays(9), []), new DatedChange(date, date, [new OpenTime(600, 660)]));
+        var hours = Open(
+            "09:00-12:00",
+            null,
+            new DatedChange(date.PlusDays(-9), date.PlusDays(9), []),
+            new DatedChange(date, date, [new OpenTime(600, 660)])
+        );
         Starts(Tuesday(Page(), Host(hours: hours))).ShouldBe("09:00 09:30");
     }
 
     [Fact]
     public void Hours_in_another_zone_than_the_pages_are_read_by_their_own_clock() =>
-        Starts(Tuesday(Page(), Host(hours: Open("09:00-10:00", DateTimeZoneProviders.Tzdb["Europe/Lisbon"])))).ShouldBe("09:00 09:30");
+        Starts(Tuesday(Page(), Host(hours: Open("09:00-10:00", DateTimeZoneProviders.Tzdb["Europe/Lisbon"]))))
+            .ShouldBe("09:00 09:30");
 
     [Fact]
     public void Nothing_starts_that_cannot_end_within_one_stretch() =>
-        Starts(Tuesday(Page(), Host(hours: Open("09:00-09:45,10:00-10:30"))) with { Duration = 30 }).ShouldBe("08:00 09:00");
+        Starts(Tuesday(Page(), Host(hours: Open("09:00-09:45,10:00-10:30"))) with { Duration = 30 })
+            .ShouldBe("08:00 09:00");
 
     [Fact]
     public void Distinct_hosts_are_found_even_where_first_come_would_fail()
@@ -129,7 +185,9 @@ public class RuleTests
         var apia = DateTimeZoneProviders.Tzdb["Pacific/Apia"];
         var host = Host(hours: Open("09:00-10:00", apia));
         OpeningsComputation.Openings(On(new LocalDate(2011, 12, 30), Page(apia), host)).ShouldBeEmpty();
-        OpeningsComputation.Openings(On(new LocalDate(2011, 12, 29), Page(apia), host) with { To = new LocalDate(2011, 12, 31) }).Count.ShouldBe(4);
+        OpeningsComputation
+            .Openings(On(new LocalDate(2011, 12, 29), Page(apia), host) with { To = new LocalDate(2011, 12, 31) })
+            .Count.ShouldBe(4);
         OpeningsComputation.Openings(On(new LocalDate(2011, 12, 28), Page(apia), host)).Count.ShouldBe(2);
     }
 
@@ -137,5 +195,7 @@ public class RuleTests
     [InlineData(0, 30)]
     [InlineData(30, 0)]
     public void Nonsense_is_refused(int duration, int step) =>
-        Should.Throw<ArgumentException>(() => OpeningsComputation.Openings(Tuesday(Page() with { Step = step }) with { Duration = duration }));
+        Should.Throw<ArgumentException>(() =>
+            OpeningsComputation.Openings(Tuesday(Page() with { Step = step }) with { Duration = duration })
+        );
 }

@@ -7,8 +7,13 @@ public class ScreeningTests
 {
     private static readonly Question[] Asked =
     [
-        Ask("length", QuestionKind.Number), Ask("start", QuestionKind.Date), Ask("budget", QuestionKind.OneOf, "now", "next year"),
-        Ask("wants", QuestionKind.SomeOf, "sails", "spars"), Ask("afloat", QuestionKind.YesNo), Ask("name", QuestionKind.Short), Ask("more", QuestionKind.Long),
+        Ask("length", QuestionKind.Number),
+        Ask("start", QuestionKind.Date),
+        Ask("budget", QuestionKind.OneOf, "now", "next year"),
+        Ask("wants", QuestionKind.SomeOf, "sails", "spars"),
+        Ask("afloat", QuestionKind.YesNo),
+        Ask("name", QuestionKind.Short),
+        Ask("more", QuestionKind.Long),
     ];
 
     [Theory]
@@ -28,14 +33,20 @@ public class ScreeningTests
     [InlineData("name", ScreenTest.Is, "Petrel", " petrel ", true)]
     [InlineData("more", ScreenTest.IsAnswered, "", "Much.", true)]
     [InlineData("more", ScreenTest.IsNotAnswered, "", "", true)]
-    public void An_answer_is_compared_as_what_it_is(string key, ScreenTest test, string value, string answer, bool holds) =>
-        (Of([Rule(new ScreenCondition(key, test, value))], (key, answer)).Stop is not null).ShouldBe(holds);
+    public void An_answer_is_compared_as_what_it_is(
+        string key,
+        ScreenTest test,
+        string value,
+        string answer,
+        bool holds
+    ) => (Of([Rule(new ScreenCondition(key, test, value))], (key, answer)).Stop is not null).ShouldBe(holds);
 
     [Theory]
     [InlineData("length", ScreenTest.IsNot, "24")]
     [InlineData("length", ScreenTest.Under, "24")]
     [InlineData("budget", ScreenTest.IsNot, "now")]
-    public void What_is_not_answered_stops_nobody(string key, ScreenTest test, string value) => Of([Rule(new ScreenCondition(key, test, value))]).Stop.ShouldBeNull();
+    public void What_is_not_answered_stops_nobody(string key, ScreenTest test, string value) =>
+        Of([Rule(new ScreenCondition(key, test, value))]).Stop.ShouldBeNull();
 
     [Fact]
     public void Conditions_are_joined_by_all_or_by_any()
@@ -51,16 +62,33 @@ public class ScreeningTests
     {
         var rules = new[]
         {
-            Rule(new ScreenCondition("length", ScreenTest.Over, "10")) with { Then = ScreenAct.Flag, Words = "long" },
-            Rule(new ScreenCondition("length", ScreenTest.Over, "20")) with { Words = "Ring the yard." },
-            Rule(new ScreenCondition("length", ScreenTest.Over, "15")) with { Then = ScreenAct.GoElsewhere, Words = "There", Address = "/desk/page" },
-            Rule(new ScreenCondition("length", ScreenTest.Over, "12")) with { Then = ScreenAct.Flag, Words = "very long" },
+            Rule(new ScreenCondition("length", ScreenTest.Over, "10")) with
+            {
+                Then = ScreenAct.Flag,
+                Words = "long",
+            },
+            Rule(new ScreenCondition("length", ScreenTest.Over, "20")) with
+            {
+                Words = "Ring the yard.",
+            },
+            Rule(new ScreenCondition("length", ScreenTest.Over, "15")) with
+            {
+                Then = ScreenAct.GoElsewhere,
+                Words = "There",
+                Address = "/desk/page",
+            },
+            Rule(new ScreenCondition("length", ScreenTest.Over, "12")) with
+            {
+                Then = ScreenAct.Flag,
+                Words = "very long",
+            },
         };
         var outcome = Of(rules, ("length", "24"));
         outcome.Stop!.Words.ShouldBe("Ring the yard.");
         outcome.Flags.ShouldBe(["long", "very long"]);
         Of(rules, ("length", "16")).Stop!.Words.ShouldBe("There");
-        Of(rules, ("length", "11")).ShouldSatisfyAllConditions(one => one.Stop.ShouldBeNull(), one => one.Flags.ShouldBe(["long"]));
+        Of(rules, ("length", "11"))
+            .ShouldSatisfyAllConditions(one => one.Stop.ShouldBeNull(), one => one.Flags.ShouldBe(["long"]));
     }
 
     [Fact]
@@ -73,7 +101,8 @@ public class ScreeningTests
     [Fact]
     public void A_condition_that_makes_no_sense_is_told_with_its_mend()
     {
-        string? Mend(string key, ScreenTest test, string value) => Screening.MendOf(Asked.FirstOrDefault(one => one.Key == key), new ScreenCondition(key, test, value));
+        string? Mend(string key, ScreenTest test, string value) =>
+            Screening.MendOf(Asked.FirstOrDefault(one => one.Key == key), new ScreenCondition(key, test, value));
         Mend("gone", ScreenTest.Is, "x").ShouldNotBeNull();
         Mend("more", ScreenTest.Over, "1").ShouldNotBeNull();
         Mend("length", ScreenTest.Over, "long").ShouldNotBeNull();
@@ -85,9 +114,11 @@ public class ScreeningTests
         Mend("more", ScreenTest.IsAnswered, "").ShouldBeNull();
     }
 
-    private static Question Ask(string key, QuestionKind kind, params string[] options) => new(key, kind, "?", "", IsNeeded: false, options, "");
+    private static Question Ask(string key, QuestionKind kind, params string[] options) =>
+        new(key, kind, "?", "", IsNeeded: false, options, "");
 
-    private static ScreeningRule Rule(params ScreenCondition[] conditions) => new(conditions, All: true, ScreenAct.DontBook, "No.", "");
+    private static ScreeningRule Rule(params ScreenCondition[] conditions) =>
+        new(conditions, All: true, ScreenAct.DontBook, "No.", "");
 
     private static ScreeningOutcome Of(ScreeningRule[] rules, params (string Key, string Answer)[] answers) =>
         Screening.Of(Asked, rules, answers.ToDictionary(answer => answer.Key, answer => answer.Answer));

@@ -20,10 +20,22 @@ internal static class Shifting
         var by = Duration.FromDays(7 * weeks);
         LocalDate Date(LocalDate date) => date.PlusWeeks(weeks);
         Span Time(Span span) => new(span.Start + by, span.End + by);
-        HoursSet? Hours(HoursSet? hours) => hours is null ? null : hours with
-        {
-            Changes = [.. hours.Changes.Select(change => change with { From = Date(change.From), To = Date(change.To) })],
-        };
+        HoursSet? Hours(HoursSet? hours) =>
+            hours is null
+                ? null
+                : hours with
+                {
+                    Changes =
+                    [
+                        .. hours.Changes.Select(change =>
+                            change with
+                            {
+                                From = Date(change.From),
+                                To = Date(change.To),
+                            }
+                        ),
+                    ],
+                };
         return input with
         {
             Now = input.Now + by,
@@ -31,9 +43,20 @@ internal static class Shifting
             To = Date(input.To),
             Page = input.Page with
             {
-                Window = input.Page.Window is BookingWindow.Dates dates ? new BookingWindow.Dates(Date(dates.From), Date(dates.To)) : input.Page.Window,
+                Window = input.Page.Window is BookingWindow.Dates dates
+                    ? new BookingWindow.Dates(Date(dates.From), Date(dates.To))
+                    : input.Page.Window,
                 Hours = Hours(input.Page.Hours),
-                Sessions = [.. input.Page.Sessions.Select(session => session with { Start = session.Start + by, End = session.End + by })],
+                Sessions =
+                [
+                    .. input.Page.Sessions.Select(session =>
+                        session with
+                        {
+                            Start = session.Start + by,
+                            End = session.End + by,
+                        }
+                    ),
+                ],
                 Only = input.Page.Only switch
                 {
                     OnlyTimes.Painted painted => new OnlyTimes.Painted([.. painted.Spans.Select(Time)]),
@@ -43,12 +66,23 @@ internal static class Shifting
             },
             Hosts =
             [
-                .. input.Hosts.Select(host => host with
-                {
-                    Hours = Hours(host.Hours),
-                    Busy = [.. host.Busy.Select(Time)],
-                    Commitments = [.. host.Commitments.Select(taken => taken with { Start = taken.Start + by, End = taken.End + by })],
-                }),
+                .. input.Hosts.Select(host =>
+                    host with
+                    {
+                        Hours = Hours(host.Hours),
+                        Busy = [.. host.Busy.Select(Time)],
+                        Commitments =
+                        [
+                            .. host.Commitments.Select(taken =>
+                                taken with
+                                {
+                                    Start = taken.Start + by,
+                                    End = taken.End + by,
+                                }
+                            ),
+                        ],
+                    }
+                ),
             ],
         };
     }

@@ -22,12 +22,21 @@ public class SuggestionTests
     [Fact]
     public void Crumbs_are_avoided()
     {
-        // Open 09:00 to 10:15: from 09:00 three quarters of an hour are left, from 09:15 or 09:30 crumbs, from 09:45 again three quarters.
-        var best = Suggest(Tuesday(Page() with { Step = 15 }, Host(hours: Open("09:00-10:15"))), 1).ShouldHaveSingleItem();
+        // Open 09:00 to 10:15: from 09:00 three quarters of an hour are left, from 09:15 or 09:30 crumbs, from 09:45
+        // again three quarters.
+        var best = Suggest(Tuesday(Page() with { Step = 15 }, Host(hours: Open("09:00-10:15"))), 1)
+            .ShouldHaveSingleItem();
         best.Opening.Start.ShouldBe(At("2026-12-01T08:00:00Z"));
         best.Why.ShouldContain(why => why.For == SuggestedFor.NoCrumbs && Math.Abs(why.Points - 3) < 0.001);
-        var crumbs = Suggest(Tuesday(Page() with { Step = 15, Notice = 12 * 60 + 15 }, Host(hours: Open("09:00-10:15"))), 1).ShouldHaveSingleItem();
-        crumbs.Opening.Start.ShouldBe(At("2026-12-01T08:45:00Z"), "09:15 would leave a quarter of an hour before it, 09:45 leaves three");
+        var crumbs = Suggest(
+                Tuesday(Page() with { Step = 15, Notice = 12 * 60 + 15 }, Host(hours: Open("09:00-10:15"))),
+                1
+            )
+            .ShouldHaveSingleItem();
+        crumbs.Opening.Start.ShouldBe(
+            At("2026-12-01T08:45:00Z"),
+            "09:15 would leave a quarter of an hour before it, 09:45 leaves three"
+        );
     }
 
     [Fact]
@@ -42,11 +51,20 @@ public class SuggestionTests
     [Fact]
     public void They_are_spread_over_days_and_halves_of_days()
     {
-        var input = Tuesday(Page(), Host(hours: Open("09:00-12:00,13:00-17:00"))) with { To = new LocalDate(2026, 12, 3) };
+        var input = Tuesday(Page(), Host(hours: Open("09:00-12:00,13:00-17:00"))) with
+        {
+            To = new LocalDate(2026, 12, 3),
+        };
         var chosen = Suggest(input, 6);
-        chosen.Select(suggestion => suggestion.Opening.Start.InZone(Copenhagen)).Select(local => (local.Day, local.Hour >= 12)).Distinct().Count().ShouldBe(6);
+        chosen
+            .Select(suggestion => suggestion.Opening.Start.InZone(Copenhagen))
+            .Select(local => (local.Day, local.Hour >= 12))
+            .Distinct()
+            .Count()
+            .ShouldBe(6);
         chosen.Select(suggestion => suggestion.Opening.Start).ShouldBeInOrder();
-        chosen[^1].Why.ShouldContain(why => why.For == SuggestedFor.AnotherDay || why.For == SuggestedFor.AnotherHalfDay);
+        chosen[^1]
+            .Why.ShouldContain(why => why.For == SuggestedFor.AnotherDay || why.For == SuggestedFor.AnotherHalfDay);
     }
 
     [Fact]
@@ -59,16 +77,23 @@ public class SuggestionTests
     }
 
     [Fact]
-    public void Suggestions_are_openings_that_do_not_overlap_and_each_has_a_why() => RandomInput.Any.Sample(input =>
-    {
-        var openings = OpeningsComputation.Openings(input);
-        var chosen = Suggest(input, 5, NewYork);
-        chosen.ShouldAllBe(suggestion => openings.Contains(suggestion.Opening) && suggestion.Why.Count > 0);
-        chosen.Zip(chosen.Skip(1)).ShouldAllBe(pair => pair.First.Opening.End <= pair.Second.Opening.Start);
-        (chosen.Count == 0).ShouldBe(openings.Count == 0);
-        var again = Suggest(input with { Hosts = [.. input.Hosts.Reverse()] }, 5, NewYork);
-        again.Select(suggestion => suggestion.Opening).ShouldBe(chosen.Select(suggestion => suggestion.Opening));
-    }, iter: 1_000);
+    public void Suggestions_are_openings_that_do_not_overlap_and_each_has_a_why() =>
+        RandomInput.Any.Sample(
+            input =>
+            {
+                var openings = OpeningsComputation.Openings(input);
+                var chosen = Suggest(input, 5, NewYork);
+                chosen.ShouldAllBe(suggestion => openings.Contains(suggestion.Opening) && suggestion.Why.Count > 0);
+                chosen.Zip(chosen.Skip(1)).ShouldAllBe(pair => pair.First.Opening.End <= pair.Second.Opening.Start);
+                (chosen.Count == 0).ShouldBe(openings.Count == 0);
+                var again = Suggest(input with { Hosts = [.. input.Hosts.Reverse()] }, 5, NewYork);
+                again
+                    .Select(suggestion => suggestion.Opening)
+                    .ShouldBe(chosen.Select(suggestion => suggestion.Opening));
+            },
+            iter: 1_000
+        );
 
-    private static IReadOnlyList<Suggestion> Suggest(OpeningsInput input, int count, params DateTimeZone[] zones) => SuggestionsComputation.Of(input, count, zones);
+    private static IReadOnlyList<Suggestion> Suggest(OpeningsInput input, int count, params DateTimeZone[] zones) =>
+        SuggestionsComputation.Of(input, count, zones);
 }

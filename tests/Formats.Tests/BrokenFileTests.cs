@@ -41,7 +41,10 @@ public class BrokenFileTests
     [InlineData("SUMMARY:x\nDTSTART:20260504T090000Z\nnot a property", "no property")]
     public void A_broken_event_is_listed_and_the_rest_is_read(string broken, string word)
     {
-        var reading = Read(Event("UID:a\n" + broken), Event("UID:b\nSUMMARY:Good\nDTSTART:20260504T090000Z\nDURATION:PT1H"));
+        var reading = Read(
+            Event("UID:a\n" + broken),
+            Event("UID:b\nSUMMARY:Good\nDTSTART:20260504T090000Z\nDURATION:PT1H")
+        );
 
         reading.Entries.ShouldHaveSingleItem().Title.ShouldBe("Good");
         var unread = reading.Unread.ShouldHaveSingleItem();

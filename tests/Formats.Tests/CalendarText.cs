@@ -11,15 +11,22 @@ internal static class CalendarText
     public static string Event(string lines) => $"BEGIN:VEVENT\n{lines}\nEND:VEVENT";
 
     /// <summary>Reads 2026 as a whole.</summary>
-    public static CalendarReading Read(params string[] components) => CalendarFile.Parse(Calendar(components)).Read(Year(2026), Copenhagen);
+    public static CalendarReading Read(params string[] components) =>
+        CalendarFile.Parse(Calendar(components)).Read(Year(2026), Copenhagen);
 
     public static Span Year(int year) => new(Instant.FromUtc(year, 1, 1, 0, 0), Instant.FromUtc(year + 1, 1, 1, 0, 0));
 
-    /// <summary>The times of the entries as "05-04 07:00/08:00" in UTC, the end with its date where that differs.</summary>
+    /// <summary>
+    /// The times of the entries as "05-04 07:00/08:00" in UTC, the end with its date where that differs.
+    /// </summary>
     public static string[] Times(this CalendarReading reading) =>
-        [.. reading.Entries.Select(entry =>
-        {
-            var (start, end) = (entry.Time.Start.InUtc(), entry.Time.End.InUtc());
-            return start.ToString("MM-dd HH:mm", null) + "/" + end.ToString(start.Date == end.Date ? "HH:mm" : "MM-dd HH:mm", null);
-        })];
+        [
+            .. reading.Entries.Select(entry =>
+            {
+                var (start, end) = (entry.Time.Start.InUtc(), entry.Time.End.InUtc());
+                return start.ToString("MM-dd HH:mm", null)
+                    + "/"
+                    + end.ToString(start.Date == end.Date ? "HH:mm" : "MM-dd HH:mm", null);
+            }),
+        ];
 }

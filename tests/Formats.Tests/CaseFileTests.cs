@@ -34,7 +34,11 @@ public class CaseFileTests
     {
         var reading = CaseFile.Read(Encoding.UTF8.GetBytes(Good));
         reading.Faults.ShouldBeEmpty();
-        CaseAnswer.Write(reading).ShouldBe("""{"openings":[{"start":"2026-12-01T08:30:00Z","end":"2026-12-01T09:00:00Z","placesLeft":1}]}""");
+        CaseAnswer
+            .Write(reading)
+            .ShouldBe(
+                """{"openings":[{"start":"2026-12-01T08:30:00Z","end":"2026-12-01T09:00:00Z","placesLeft":1}]}"""
+            );
     }
 
     [Theory]
@@ -93,7 +97,11 @@ public class CaseFileTests
         var file = Changed("page.step", "0");
         file = Changed("hosts[1].zone", "\"Nowhere\"", file);
         file = Changed("duration", null, file);
-        CaseFile.Read(Encoding.UTF8.GetBytes(file)).Faults.Select(fault => fault.Path).Order().ShouldBe(["duration", "hosts[1].zone", "page.step"]);
+        CaseFile
+            .Read(Encoding.UTF8.GetBytes(file))
+            .Faults.Select(fault => fault.Path)
+            .Order()
+            .ShouldBe(["duration", "hosts[1].zone", "page.step"]);
     }
 
     [Theory]
@@ -101,13 +109,16 @@ public class CaseFileTests
     [InlineData("{")]
     [InlineData("[]")]
     [InlineData("null")]
-    public void What_is_no_case_file_at_all_is_told_too(string text) => CaseFile.Read(Encoding.UTF8.GetBytes(text)).Faults.ShouldNotBeEmpty();
+    public void What_is_no_case_file_at_all_is_told_too(string text) =>
+        CaseFile.Read(Encoding.UTF8.GetBytes(text)).Faults.ShouldNotBeEmpty();
 
     [Fact]
     public void Spans_and_commitments_that_hold_nothing_are_no_fault()
     {
         var file = Changed("hosts[0].busy[0]", "[\"2026-12-01T09:00:00Z\",\"2026-12-01T08:00:00Z\"]");
-        CaseAnswer.Write(CaseFile.Read(Encoding.UTF8.GetBytes(file))).ShouldStartWith("""{"openings":[{"start":"2026-12-01T08:00:00Z",""");
+        CaseAnswer
+            .Write(CaseFile.Read(Encoding.UTF8.GetBytes(file)))
+            .ShouldStartWith("""{"openings":[{"start":"2026-12-01T08:00:00Z",""");
     }
 
     [Fact]
@@ -143,9 +154,17 @@ public class CaseFileTests
 
         var (code, lines) = await RunAsync(file, "--reasons", "2026-12-01T09:00:00+01:00");
         code.ShouldBe(0);
-        lines.ShouldHaveSingleItem().ShouldBe("""{"start":"2026-12-01T08:00:00Z","end":"2026-12-01T08:30:00Z","opening":false,"reasons":[{"rule":7,"name":"calendars","host":"h1","span":["2026-12-01T08:00:00Z","2026-12-01T08:30:00Z"]}],"next":"2026-12-01T08:30:00Z"}""");
-        (await RunAsync(file, "--reasons", "2026-12-01T08:30:00Z")).Lines.ShouldHaveSingleItem().ShouldContain("\"opening\":true,\"reasons\":[]");
-        (await RunAsync(Path.GetDirectoryName(file)!, "--reasons", "2026-12-01T08:00:00Z")).Lines.ShouldHaveSingleItem().ShouldStartWith("{\"case\":\"good.json\",\"start\":");
+        lines
+            .ShouldHaveSingleItem()
+            .ShouldBe(
+                """{"start":"2026-12-01T08:00:00Z","end":"2026-12-01T08:30:00Z","opening":false,"reasons":[{"rule":7,"name":"calendars","host":"h1","span":["2026-12-01T08:00:00Z","2026-12-01T08:30:00Z"]}],"next":"2026-12-01T08:30:00Z"}"""
+            );
+        (await RunAsync(file, "--reasons", "2026-12-01T08:30:00Z"))
+            .Lines.ShouldHaveSingleItem()
+            .ShouldContain("\"opening\":true,\"reasons\":[]");
+        (await RunAsync(Path.GetDirectoryName(file)!, "--reasons", "2026-12-01T08:00:00Z"))
+            .Lines.ShouldHaveSingleItem()
+            .ShouldStartWith("{\"case\":\"good.json\",\"start\":");
 
         foreach (var wrong in new[] { "", "9 o'clock", "2026-12-01", "2026-12-01T08:00:00", "9999-12-31T23:59:59Z" })
             (await RunAsync(file, "--reasons", wrong)).Code.ShouldBe(2, wrong);
@@ -157,32 +176,58 @@ public class CaseFileTests
     public void Reasons_of_every_kind_are_written()
     {
         var pooled = Changed("page.lineup[1].anyOf[0]", "\"h2\"", Changed("page.lineup[1].anyOf", "[\"h2\"]"));
-        pooled = Changed("page.lineup[0].anyOf", "[\"h1\",\"h2\"]", Changed("page.dailyCap", "1", Changed("page.places", "2", pooled)));
-        pooled = Changed("page.sessions[0].guests", "2", Changed("hosts[0].commitments[0].start", "\"2026-12-01T08:00:00Z\"", pooled));
-        var line = CaseAnswer.WriteReasons(CaseFile.Read(Encoding.UTF8.GetBytes(Changed("hosts[1].dailyCap", "0", pooled))), Instant.FromUtc(2026, 12, 1, 8, 0));
-        foreach (var part in new[]
-        {
-            """{"rule":5,"name":"pageCaps","span":["2026-11-30T23:00:00Z","2026-12-01T23:00:00Z"],"cap":"day","most":1,"counted":1}""",
-            """{"rule":9,"name":"hostCaps","host":"h2",""",
-            """{"rule":10,"name":"lineUp","seats":[0],"pool":[{"host":"h1","reasons":[{"rule":7,"name":"calendars","host":"h1",""",
-            """{"rule":8,"name":"commitments","host":"h1","span":["2026-12-01T08:00:00Z","2026-12-02T08:30:00Z"],"kind":"booking","holder":"s1"}""",
-            """{"rule":11,"name":"places","span":["2026-12-01T08:00:00Z","2026-12-01T08:30:00Z"],"session":"s1"}""",
-        }) line.ShouldContain(part);
+        pooled = Changed(
+            "page.lineup[0].anyOf",
+            "[\"h1\",\"h2\"]",
+            Changed("page.dailyCap", "1", Changed("page.places", "2", pooled))
+        );
+        pooled = Changed(
+            "page.sessions[0].guests",
+            "2",
+            Changed("hosts[0].commitments[0].start", "\"2026-12-01T08:00:00Z\"", pooled)
+        );
+        var line = CaseAnswer.WriteReasons(
+            CaseFile.Read(Encoding.UTF8.GetBytes(Changed("hosts[1].dailyCap", "0", pooled))),
+            Instant.FromUtc(2026, 12, 1, 8, 0)
+        );
+        foreach (
+            var part in new[]
+            {
+                """{"rule":5,"name":"pageCaps","span":["2026-11-30T23:00:00Z","2026-12-01T23:00:00Z"],"cap":"day","most":1,"counted":1}""",
+                """{"rule":9,"name":"hostCaps","host":"h2",""",
+                """{"rule":10,"name":"lineUp","seats":[0],"pool":[{"host":"h1","reasons":[{"rule":7,"name":"calendars","host":"h1",""",
+                """{"rule":8,"name":"commitments","host":"h1","span":["2026-12-01T08:00:00Z","2026-12-02T08:30:00Z"],"kind":"booking","holder":"s1"}""",
+                """{"rule":11,"name":"places","span":["2026-12-01T08:00:00Z","2026-12-01T08:30:00Z"],"session":"s1"}""",
+            }
+        )
+            line.ShouldContain(part);
     }
 
     [Fact]
-    public void What_is_written_reads_back_to_the_same_openings() => RandomInput.Any.Sample(input =>
-    {
-        var reading = CaseFile.Read(CaseWriter.Write(input, [20]));
-        reading.Faults.ShouldBeEmpty();
-        OpeningsComputation.Openings(reading.Input!).ShouldBe(OpeningsComputation.Openings(input));
-        (reading.Input!.AsHolder, reading.Input.Moving, reading.Input.Hosts.Count).ShouldBe((input.AsHolder, input.Moving, input.Hosts.Count));
-    }, iter: 1_000);
+    public void What_is_written_reads_back_to_the_same_openings() =>
+        RandomInput.Any.Sample(
+            input =>
+            {
+                var reading = CaseFile.Read(CaseWriter.Write(input, [20]));
+                reading.Faults.ShouldBeEmpty();
+                OpeningsComputation.Openings(reading.Input!).ShouldBe(OpeningsComputation.Openings(input));
+                (reading.Input!.AsHolder, reading.Input.Moving, reading.Input.Hosts.Count).ShouldBe(
+                    (input.AsHolder, input.Moving, input.Hosts.Count)
+                );
+            },
+            iter: 1_000
+        );
 
     private static async Task<(int Code, string[] Lines)> RunAsync(params string[] words)
     {
         var program = Path.Combine(AppContext.BaseDirectory, "LooseLantern.Case.dll");
-        using var process = Process.Start(new ProcessStartInfo("dotnet", [program, .. words]) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo("dotnet", [program, .. words])
+            {
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
         var output = await process.StandardOutput.ReadToEndAsync();
         await process.WaitForExitAsync();
         return (process.ExitCode, output.Split('\n', StringSplitOptions.RemoveEmptyEntries));
@@ -193,10 +238,14 @@ public class CaseFileTests
     {
         var root = JsonNode.Parse(file)!;
         var steps = path.Replace("[", ".[").Split('.', StringSplitOptions.RemoveEmptyEntries);
-        var node = steps[..^1].Aggregate(root, (at, step) => step[0] == '[' ? at[int.Parse(step[1..^1], null)]! : at[step]!);
-        if (steps[^1][0] == '[') node[int.Parse(steps[^1][1..^1], null)] = JsonNode.Parse(value!);
-        else if (value is null) node.AsObject().Remove(steps[^1]);
-        else node[steps[^1]] = JsonNode.Parse(value);
+        var node = steps[..^1]
+            .Aggregate(root, (at, step) => step[0] == '[' ? at[int.Parse(step[1..^1], null)]! : at[step]!);
+        if (steps[^1][0] == '[')
+            node[int.Parse(steps[^1][1..^1], null)] = JsonNode.Parse(value!);
+        else if (value is null)
+            node.AsObject().Remove(steps[^1]);
+        else
+            node[steps[^1]] = JsonNode.Parse(value);
         return root.ToJsonString();
     }
 }

@@ -9,8 +9,27 @@ public class InvitationFileTests
     private static readonly Party Lead = new(Guid.NewGuid(), "Sunniva Dale", "sunniva@brackwater.example");
     private static readonly Party Guest = new(Guid.NewGuid(), "Ottilie Wren", "ottilie@wren-charters.example");
 
-    private static string[] Lines(InvitationMethod method) => Folding.Unfold(InvitationFile.Write(new InvitationEvent(
-        method, "u1", 2, Instant.FromUtc(2026, 12, 1, 0, 0), Time, "Hull survey", "Slip 2", "See it here", Lead, "b.0a1b@replies.example", [Guest], [Lead]))).Split("\r\n");
+    private static string[] Lines(InvitationMethod method) =>
+        Folding
+            .Unfold(
+                InvitationFile.Write(
+                    new InvitationEvent(
+                        method,
+                        "u1",
+                        2,
+                        Instant.FromUtc(2026, 12, 1, 0, 0),
+                        Time,
+                        "Hull survey",
+                        "Slip 2",
+                        "See it here",
+                        Lead,
+                        "b.0a1b@replies.example",
+                        [Guest],
+                        [Lead]
+                    )
+                )
+            )
+            .Split("\r\n");
 
     [Fact]
     public void A_request_asks_the_guest_names_the_lead_and_is_answered_at_the_bookings_own_address()
@@ -20,8 +39,14 @@ public class InvitationFileTests
         lines.ShouldContain("SEQUENCE:2");
         lines.ShouldContain("STATUS:CONFIRMED");
         lines.ShouldContain("ORGANIZER;CN=Sunniva Dale;EMAIL=sunniva@brackwater.example:mailto:b.0a1b@replies.example");
-        lines.ShouldContain(line => line.StartsWith("ATTENDEE;CN=Ottilie Wren", StringComparison.Ordinal) && line.Contains("PARTSTAT=NEEDS-ACTION") && line.Contains("RSVP=TRUE"));
-        lines.ShouldContain(line => line.StartsWith("ATTENDEE;CN=Sunniva Dale", StringComparison.Ordinal) && line.Contains("PARTSTAT=ACCEPTED"));
+        lines.ShouldContain(line =>
+            line.StartsWith("ATTENDEE;CN=Ottilie Wren", StringComparison.Ordinal)
+            && line.Contains("PARTSTAT=NEEDS-ACTION")
+            && line.Contains("RSVP=TRUE")
+        );
+        lines.ShouldContain(line =>
+            line.StartsWith("ATTENDEE;CN=Sunniva Dale", StringComparison.Ordinal) && line.Contains("PARTSTAT=ACCEPTED")
+        );
         lines.ShouldContain("TRIGGER:-PT1H");
     }
 
@@ -35,19 +60,39 @@ public class InvitationFileTests
         lines.ShouldNotContain("BEGIN:VALARM");
     }
 
-    /// <summary>Another reader than ours, the one that calendar programs of the web have, takes the same files: web/src/lib/post/invitations.test.ts.</summary>
+    /// <summary>
+    /// Another reader than ours, the one that calendar programs of the web have, takes the same files:
+    /// web/src/lib/post/invitations.test.ts.
+    /// </summary>
     [Theory]
     [InlineData(InvitationMethod.Request, "request.ics")]
     [InlineData(InvitationMethod.Cancel, "cancel.ics")]
     public void Invitations_are_written_as_the_files_that_others_are_tried_with(InvitationMethod method, string file)
     {
         var slip = new Party(Guid.Parse("01a21ba5-0000-7000-8000-000000000001"), "Slip \"2\"", null, PartyKind.Room);
-        var written = Folding.Fold(Folding.Unfold(InvitationFile.Write(new InvitationEvent(
-            method, "01a21ba5-618c-78cd-a98d-961c543613ce", 3, Instant.FromUtc(2026, 12, 1, 0, 0), Time, "Hull survey, with Öre; und \u26f5", "Slip 2, Brackwater Quay",
-            "Sunniva Dale\nYour booking: https://lantern.example/booking/75JgOfqJrkms7Pr9A4nVkUxt", Lead, "b.0a1b@replies.example",
-            [Guest, Guest with { Name = "Bram Wren", Address = "bram@wren-charters.example" }], [Lead, slip]))));
+        var written = Folding.Fold(
+            Folding.Unfold(
+                InvitationFile.Write(
+                    new InvitationEvent(
+                        method,
+                        "01a21ba5-618c-78cd-a98d-961c543613ce",
+                        3,
+                        Instant.FromUtc(2026, 12, 1, 0, 0),
+                        Time,
+                        "Hull survey, with Öre; und \u26f5",
+                        "Slip 2, Brackwater Quay",
+                        "Sunniva Dale\nYour booking: https://lantern.example/booking/75JgOfqJrkms7Pr9A4nVkUxt",
+                        Lead,
+                        "b.0a1b@replies.example",
+                        [Guest, Guest with { Name = "Bram Wren", Address = "bram@wren-charters.example" }],
+                        [Lead, slip]
+                    )
+                )
+            )
+        );
         var path = Path.Combine(AppContext.BaseDirectory, "Invitations", file);
-        if (Environment.GetEnvironmentVariable("LANTERN_WRITE_FILES") is { } folder) File.WriteAllText(Path.Combine(folder, file), written);
+        if (Environment.GetEnvironmentVariable("LANTERN_WRITE_FILES") is { } folder)
+            File.WriteAllText(Path.Combine(folder, file), written);
         File.ReadAllText(path).ReplaceLineEndings("\n").ShouldBe(written.ReplaceLineEndings("\n"));
     }
 

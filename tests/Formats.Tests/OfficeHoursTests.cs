@@ -22,19 +22,29 @@ public class OfficeHoursTests
 
     [Fact]
     public void What_began_the_day_before_the_dates_asked_for_still_counts() =>
-        Changes(OfficeHours.Of([Block(23, 0, 120)], CalendarText.Copenhagen, Monday.PlusDays(1), Monday.PlusDays(3))).ShouldBe(["08 00:00-01:00"]);
+        Changes(OfficeHours.Of([Block(23, 0, 120)], CalendarText.Copenhagen, Monday.PlusDays(1), Monday.PlusDays(3)))
+            .ShouldBe(["08 00:00-01:00"]);
 
     [Fact]
     public void A_rule_that_repeats_too_often_or_not_at_all_is_refused()
     {
-        Should.Throw<BlockRuleException>(() => Of(Block(9, 0, 30) with { Rule = "FREQ=SOMETIMES" })).Message.ShouldContain("SOMETIMES");
-        Should.Throw<BlockRuleException>(() => Of(Block(9, 0, 30) with { Rule = "FREQ=MINUTELY" })).Message.ShouldContain("neither daily nor weekly");
-        Should.Throw<BlockRuleException>(() => Of(Block(9, 0, 30) with { Rule = "FREQ=DAILY;BYDAY=XX" })).Message.ShouldContain("can't be read");
+        Should
+            .Throw<BlockRuleException>(() => Of(Block(9, 0, 30) with { Rule = "FREQ=SOMETIMES" }))
+            .Message.ShouldContain("SOMETIMES");
+        Should
+            .Throw<BlockRuleException>(() => Of(Block(9, 0, 30) with { Rule = "FREQ=MINUTELY" }))
+            .Message.ShouldContain("neither daily nor weekly");
+        Should
+            .Throw<BlockRuleException>(() => Of(Block(9, 0, 30) with { Rule = "FREQ=DAILY;BYDAY=XX" }))
+            .Message.ShouldContain("can't be read");
     }
 
-    private static HoursSet Of(params Block[] blocks) => OfficeHours.Of(blocks, CalendarText.Copenhagen, Monday, Monday.PlusDays(27));
+    private static HoursSet Of(params Block[] blocks) =>
+        OfficeHours.Of(blocks, CalendarText.Copenhagen, Monday, Monday.PlusDays(27));
 
-    private static Block Block(int hour, int minute, int length) => new(Monday.At(new LocalTime(hour, minute)), length, null, []);
+    private static Block Block(int hour, int minute, int length) =>
+        new(Monday.At(new LocalTime(hour, minute)), length, null, []);
 
-    private static string[] Changes(HoursSet hours) => [.. hours.Changes.Select(change => $"{change.From.Day:00} {string.Join(' ', change.Open)}")];
+    private static string[] Changes(HoursSet hours) =>
+        [.. hours.Changes.Select(change => $"{change.From.Day:00} {string.Join(' ', change.Open)}")];
 }

@@ -50,9 +50,21 @@ public sealed class AccountTests(World world)
         await using var server = await OddServer.StartAsync();
         server.SaysNewTagsAlways = true;
         var (ada, page, calendar) = await JoinedAsync(server);
-        var before = await world.LookAsync(db => db.CalendarEntries.IgnoreQueryFilters().Where(row => row.CalendarId == calendar).Select(row => row.Id).ToListAsync());
+        var before = await world.LookAsync(db =>
+            db.CalendarEntries.IgnoreQueryFilters()
+                .Where(row => row.CalendarId == calendar)
+                .Select(row => row.Id)
+                .ToListAsync()
+        );
         await LookOnAsync(ada, calendar);
-        (await world.LookAsync(db => db.CalendarEntries.IgnoreQueryFilters().Where(row => row.CalendarId == calendar).Select(row => row.Id).ToListAsync())).ShouldBe(before);
+        (
+            await world.LookAsync(db =>
+                db.CalendarEntries.IgnoreQueryFilters()
+                    .Where(row => row.CalendarId == calendar)
+                    .Select(row => row.Id)
+                    .ToListAsync()
+            )
+        ).ShouldBe(before);
 
         // And what is written there is written once, and settled.
         (await world.Guest().BookAsync(ada.Desk, page, Ten)).StatusCode.ShouldBe(HttpStatusCode.Created);
@@ -72,7 +84,19 @@ public sealed class AccountTests(World world)
         (await world.LookOnAsync(await world.WorkspaceOfAsync(ada.Desk), calendar)).ShouldBeFalse();
         (await StartsAsync(ada, page)).ShouldNotContain(Nine);
         var another = await world.SignUpAsync();
-        (await (await another.PostAsync("/api/calendars/account", new { @for = new { hostId = another.HostId }, account = server.Account(), calendars = new[] { "/cal/odd/" } })).FaultsAsync()).Keys.ShouldBe(["calendars[0]"]);
+        (
+            await (
+                await another.PostAsync(
+                    "/api/calendars/account",
+                    new
+                    {
+                        @for = new { hostId = another.HostId },
+                        account = server.Account(),
+                        calendars = new[] { "/cal/odd/" },
+                    }
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["calendars[0]"]);
     }
 
     [Fact]
@@ -84,8 +108,14 @@ public sealed class AccountTests(World world)
         (await ada.LookAsync(calendar)).GetProperty("fault").GetString()!.ShouldContain("does not accept");
         (await StartsAsync(ada, page)).ShouldNotContain(Nine);
 
-        (await (await ada.PutAsync($"/api/calendars/{calendar}/password", new { password = "not this" })).FaultsAsync()).ShouldContainKey("password");
-        var mended = await (await ada.PutAsync($"/api/calendars/{calendar}/password", new { password = "another" })).ReadAsync(HttpStatusCode.OK);
+        (
+            await (
+                await ada.PutAsync($"/api/calendars/{calendar}/password", new { password = "not this" })
+            ).FaultsAsync()
+        ).ShouldContainKey("password");
+        var mended = await (
+            await ada.PutAsync($"/api/calendars/{calendar}/password", new { password = "another" })
+        ).ReadAsync(HttpStatusCode.OK);
         mended.GetProperty("unreachableSince").ValueKind.ShouldBe(JsonValueKind.Null);
         mended.ToString().ShouldNotContain("another");
     }
@@ -106,17 +136,30 @@ public sealed class AccountTests(World world)
     {
         await using var server = await OddServer.StartAsync();
         var (ada, _, calendar) = await JoinedAsync(server);
-        var found = await (await ada.PostAsync($"/api/calendars/account/find?hostId={ada.HostId}", server.Account())).ReadAsync(HttpStatusCode.OK);
+        var found = await (
+            await ada.PostAsync($"/api/calendars/account/find?hostId={ada.HostId}", server.Account())
+        ).ReadAsync(HttpStatusCode.OK);
         found.GetProperty("calendars")[0].GetProperty("isJoined").GetBoolean().ShouldBeTrue();
-        async Task<Dictionary<string, string>> JoinAsync(params string[] paths) => await (await ada.PostAsync("/api/calendars/account", new
-        {
-            @for = new { hostId = ada.HostId }, account = server.Account(), calendars = paths, writeTo = "/cal/none/",
-        })).FaultsAsync();
+        async Task<Dictionary<string, string>> JoinAsync(params string[] paths) =>
+            await (
+                await ada.PostAsync(
+                    "/api/calendars/account",
+                    new
+                    {
+                        @for = new { hostId = ada.HostId },
+                        account = server.Account(),
+                        calendars = paths,
+                        writeTo = "/cal/none/",
+                    }
+                )
+            ).FaultsAsync();
         (await JoinAsync("/cal/odd/")).Values.Single().ShouldContain("joined already");
         (await JoinAsync("/cal/none/")).Keys.ShouldBe(["calendars[0]"]);
         (await JoinAsync()).Keys.ShouldBe(["calendars"]);
         (await ada.DeleteAsync($"/api/calendars/{calendar}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db => db.CalendarAccounts.CountAsync())).ShouldBe(0);
+        (
+            await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db => db.CalendarAccounts.CountAsync())
+        ).ShouldBe(0);
         (await JoinAsync("/cal/odd/")).Keys.ShouldBe(["writeTo"]);
     }
 
@@ -130,7 +173,9 @@ public sealed class AccountTests(World world)
         return (ada, page, calendar);
     }
 
-    private async Task LookOnAsync(Coordinator who, Guid calendar) => (await world.LookOnAsync(await world.WorkspaceOfAsync(who.Desk), calendar)).ShouldBeTrue();
+    private async Task LookOnAsync(Coordinator who, Guid calendar) =>
+        (await world.LookOnAsync(await world.WorkspaceOfAsync(who.Desk), calendar)).ShouldBeTrue();
 
-    private static Task<string[]> StartsAsync(Coordinator who, string page) => who.Http.StartsAsync(who.Desk, page, "2026-12-08", "2026-12-08");
+    private static Task<string[]> StartsAsync(Coordinator who, string page) =>
+        who.Http.StartsAsync(who.Desk, page, "2026-12-08", "2026-12-08");
 }

@@ -17,7 +17,11 @@ public sealed class AddressTests(World world)
         await using var server = await OddServer.StartAsync();
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        var (text, tag, unchanged) = (Busy.Replace("VERSION", "NAME:Regatta\r\nREFRESH-INTERVAL;VALUE=DURATION:PT2H\r\nVERSION"), "\"one\"", 0);
+        var (text, tag, unchanged) = (
+            Busy.Replace("VERSION", "NAME:Regatta\r\nREFRESH-INTERVAL;VALUE=DURATION:PT2H\r\nVERSION"),
+            "\"one\"",
+            0
+        );
         server.Answer = context =>
         {
             if (context.Request.Headers.IfNoneMatch == tag)
@@ -41,7 +45,9 @@ public sealed class AddressTests(World world)
         var workspace = await world.WorkspaceOfAsync(ada.Desk);
         (await world.LookOnAsync(workspace, calendar)).ShouldBeTrue();
         unchanged.ShouldBe(1);
-        (await world.LookAsync(db => db.Calendars.IgnoreQueryFilters().SingleAsync(row => row.Id == calendar))).NextLookAt.ShouldBe(World.Now + Duration.FromHours(2));
+        (
+            await world.LookAsync(db => db.Calendars.IgnoreQueryFilters().SingleAsync(row => row.Id == calendar))
+        ).NextLookAt.ShouldBe(World.Now + Duration.FromHours(2));
 
         (text, tag) = (Busy.Replace("T080000Z", "T090000Z").Replace("T083000Z", "T093000Z"), "\"two\"");
         (await world.LookOnAsync(workspace, calendar)).ShouldBeTrue();
@@ -61,8 +67,25 @@ public sealed class AddressTests(World world)
     public async Task An_address_inside_the_network_is_refused(string address)
     {
         var ada = await world.SignUpAsync();
-        (await (await ada.PostAsync("/api/calendars/address", new { @for = new { hostId = ada.HostId }, address })).FaultsAsync())["address"].ShouldContain("inside a private network");
-        (await (await ada.PostAsync("/api/calendars/account/find", new { server = address, userName = "x", password = "y" })).FaultsAsync()).Values.Single().ShouldMatch("inside a private network|by http");
+        (
+            await (
+                await ada.PostAsync("/api/calendars/address", new { @for = new { hostId = ada.HostId }, address })
+            ).FaultsAsync()
+        )["address"]
+            .ShouldContain("inside a private network");
+        (
+            await (
+                await ada.PostAsync(
+                    "/api/calendars/account/find",
+                    new
+                    {
+                        server = address,
+                        userName = "x",
+                        password = "y",
+                    }
+                )
+            ).FaultsAsync()
+        ).Values.Single().ShouldMatch("inside a private network|by http");
     }
 
     [Fact]
@@ -90,7 +113,9 @@ public sealed class AddressTests(World world)
         (await FaultAsync(ada, server.Address + "/round.ics")).ShouldContain("on and on");
         await ada.JoinAddressAsync(server.Address + "/elsewhere.ics");
         // A password is for one server alone.
-        (await FaultAsync(ada, server.Address.Replace("http://", "http://ada:pass@") + "/elsewhere.ics")).ShouldContain("sends on to " + other.Address);
+        (
+            await FaultAsync(ada, server.Address.Replace("http://", "http://ada:pass@") + "/elsewhere.ics")
+        ).ShouldContain("sends on to " + other.Address);
         other.Asked.Count.ShouldBe(1);
     }
 
@@ -104,11 +129,19 @@ public sealed class AddressTests(World world)
         server.Answer = context => AnswerAsync(context, path);
         var calendar = await ada.JoinAddressAsync(server.Address + "/a.ics");
 
-        foreach (var (odd, words) in new[]
-        {
-            ("/declared-40-mb", "more than 5 MB"), ("/endless", "more than 5 MB"), ("/hangs", "did not answer within 5 seconds"), ("/hangs-midway", "did not answer within 5 seconds"),
-            ("/dies-midway", "broke off"), ("/page", "is no calendar"), ("/trouble", "trouble of its own (503)"), ("/gone", "nothing at this address"),
-        })
+        foreach (
+            var (odd, words) in new[]
+            {
+                ("/declared-40-mb", "more than 5 MB"),
+                ("/endless", "more than 5 MB"),
+                ("/hangs", "did not answer within 5 seconds"),
+                ("/hangs-midway", "did not answer within 5 seconds"),
+                ("/dies-midway", "broke off"),
+                ("/page", "is no calendar"),
+                ("/trouble", "trouble of its own (503)"),
+                ("/gone", "nothing at this address"),
+            }
+        )
         {
             path = odd;
             var view = await ada.LookAsync(calendar);
@@ -133,16 +166,25 @@ public sealed class AddressTests(World world)
     {
         await using var server = await OddServer.StartAsync();
         var ada = await world.SignUpAsync();
-        server.Answer = context => OddServer.CalendarAsync(context, context.Request.Path.Value!.Contains("many", StringComparison.Ordinal)
-            ? $"BEGIN:VCALENDAR\r\n{string.Concat(Enumerable.Range(0, 12).Select(n => $"BEGIN:VEVENT\r\nUID:{n}\r\nDTSTART:20261201T000000Z\r\nDTEND:20261201T000100Z\r\nRRULE:FREQ=HOURLY\r\nEND:VEVENT\r\n"))}END:VCALENDAR\r\n"
-            : Outside.Event("e", "20261201T000000Z", "20261201T000030Z", more: "RRULE:FREQ=MINUTELY\r\n"));
+        server.Answer = context =>
+            OddServer.CalendarAsync(
+                context,
+                context.Request.Path.Value!.Contains("many", StringComparison.Ordinal)
+                    ? $"BEGIN:VCALENDAR\r\n{string.Concat(Enumerable.Range(0, 12).Select(n => $"BEGIN:VEVENT\r\nUID:{n}\r\nDTSTART:20261201T000000Z\r\nDTEND:20261201T000100Z\r\nRRULE:FREQ=HOURLY\r\nEND:VEVENT\r\n"))}END:VCALENDAR\r\n"
+                    : Outside.Event("e", "20261201T000000Z", "20261201T000030Z", more: "RRULE:FREQ=MINUTELY\r\n")
+            );
 
         var endless = await ada.CalendarAsync(await ada.JoinAddressAsync(server.Address + "/endless.ics"));
         endless.GetProperty("unread")[0].GetProperty("fault").GetString()!.ShouldContain("more than 20000 times");
         (await FaultAsync(ada, server.Address + "/many.ics")).ShouldContain("up to 100000 are kept");
 
         var large = Encoding.ASCII.GetBytes(Busy + new string('\n', 40 * 1024 * 1024));
-        (await (await ada.UploadAsync(HttpMethod.Post, "/api/calendars", large, ("hostId", ada.HostId.ToString()))).FaultsAsync())["file"].ShouldContain("5 MB");
+        (
+            await (
+                await ada.UploadAsync(HttpMethod.Post, "/api/calendars", large, ("hostId", ada.HostId.ToString()))
+            ).FaultsAsync()
+        )["file"]
+            .ShouldContain("5 MB");
         (await ada.GetAsync("/api/calendars")).EnumerateArray().Count().ShouldBe(2);
     }
 
@@ -159,8 +201,16 @@ public sealed class AddressTests(World world)
         var answer = (await ada.GetAsync("/api/calendars")).ToString();
         answer.ShouldNotContain("whoever-knows-this");
         answer.ShouldNotContain("plank");
-        var kept = await world.LookAsync(async db => string.Join(' ', await db.Database.SqlQuery<string>(
-            $"SELECT row_to_json(c)::text || coalesce(row_to_json(a)::text, '') AS \"Value\" FROM calendars c LEFT JOIN calendar_accounts a ON a.id = c.account_id").ToListAsync()));
+        var kept = await world.LookAsync(async db =>
+            string.Join(
+                ' ',
+                await db
+                    .Database.SqlQuery<string>(
+                        $"SELECT row_to_json(c)::text || coalesce(row_to_json(a)::text, '') AS \"Value\" FROM calendars c LEFT JOIN calendar_accounts a ON a.id = c.account_id"
+                    )
+                    .ToListAsync()
+            )
+        );
         kept.ShouldContain("protected_address");
         kept.ShouldNotContain("whoever-knows-this");
         kept.ShouldNotContain("plank");
@@ -178,14 +228,17 @@ public sealed class AddressTests(World world)
                 await context.Response.StartAsync();
                 break;
             case "/endless":
-                while (!context.RequestAborted.IsCancellationRequested) await context.Response.WriteAsync(new string(' ', 64 * 1024), context.RequestAborted);
+                while (!context.RequestAborted.IsCancellationRequested)
+                    await context.Response.WriteAsync(new string(' ', 64 * 1024), context.RequestAborted);
                 break;
             case "/hangs":
-                await Task.Delay(Timeout.Infinite, context.RequestAborted).ContinueWith(_ => { }, TaskScheduler.Default);
+                await Task.Delay(Timeout.Infinite, context.RequestAborted)
+                    .ContinueWith(_ => { }, TaskScheduler.Default);
                 break;
             case "/hangs-midway":
                 await context.Response.WriteAsync("BEGIN:VCALENDAR\r\n");
-                await Task.Delay(Timeout.Infinite, context.RequestAborted).ContinueWith(_ => { }, TaskScheduler.Default);
+                await Task.Delay(Timeout.Infinite, context.RequestAborted)
+                    .ContinueWith(_ => { }, TaskScheduler.Default);
                 break;
             case "/dies-midway":
                 context.Response.ContentLength = Busy.Length;
@@ -203,7 +256,12 @@ public sealed class AddressTests(World world)
     }
 
     private static async Task<string> FaultAsync(Coordinator who, string address) =>
-        (await (await who.PostAsync("/api/calendars/address", new { @for = new { hostId = who.HostId }, address })).FaultsAsync())["address"];
+        (
+            await (
+                await who.PostAsync("/api/calendars/address", new { @for = new { hostId = who.HostId }, address })
+            ).FaultsAsync()
+        )["address"];
 
-    private static Task<string[]> StartsAsync(Coordinator who, string page) => who.Http.StartsAsync(who.Desk, page, "2026-12-08", "2026-12-08");
+    private static Task<string[]> StartsAsync(Coordinator who, string page) =>
+        who.Http.StartsAsync(who.Desk, page, "2026-12-08", "2026-12-08");
 }

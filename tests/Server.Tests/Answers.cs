@@ -2,7 +2,9 @@ namespace Server.Tests;
 
 internal static class Answers
 {
-    /// <summary>The JSON of an answer that must have this status; what it says instead is shown where it has not.</summary>
+    /// <summary>
+    /// The JSON of an answer that must have this status; what it says instead is shown where it has not.
+    /// </summary>
     public static async Task<JsonElement> ReadAsync(this HttpResponseMessage answer, HttpStatusCode status)
     {
         var text = await answer.Content.ReadAsStringAsync();
@@ -15,25 +17,59 @@ internal static class Answers
     {
         answer.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
         var problem = await answer.ReadAsync(HttpStatusCode.BadRequest);
-        return problem.GetProperty("errors").EnumerateObject().ToDictionary(field => field.Name, field => field.Value[0].GetString()!);
+        return problem
+            .GetProperty("errors")
+            .EnumerateObject()
+            .ToDictionary(field => field.Name, field => field.Value[0].GetString()!);
     }
 
-    public static async Task<string[]> StartsAsync(this HttpClient client, string desk, string page, string from, string to, int duration = 30)
+    public static async Task<string[]> StartsAsync(
+        this HttpClient client,
+        string desk,
+        string page,
+        string from,
+        string to,
+        int duration = 30
+    )
     {
         var answer = await client.GetFromJsonAsync<JsonElement>(
-            $"/api/public/desks/{desk}/pages/{page}/openings?from={from}&to={to}&duration={duration}");
-        return [.. answer.GetProperty("openings").EnumerateArray().Select(opening => opening.GetProperty("start").GetString()!)];
+            $"/api/public/desks/{desk}/pages/{page}/openings?from={from}&to={to}&duration={duration}"
+        );
+        return
+        [
+            .. answer
+                .GetProperty("openings")
+                .EnumerateArray()
+                .Select(opening => opening.GetProperty("start").GetString()!),
+        ];
     }
 
     public static Task<HttpResponseMessage> BookAsync(
-        this HttpClient client, string desk, string page, string start, int duration = 30, string name = "Ottilie Wren",
-        string email = "ottilie@wren-charters.example", string? key = null)
+        this HttpClient client,
+        string desk,
+        string page,
+        string start,
+        int duration = 30,
+        string name = "Ottilie Wren",
+        string email = "ottilie@wren-charters.example",
+        string? key = null
+    )
     {
         var request = new HttpRequestMessage(HttpMethod.Post, $"/api/public/desks/{desk}/pages/{page}/bookings")
         {
-            Content = JsonContent.Create(new { start, duration, zone = "Europe/Dublin", guest = new { name, email }, answers = new { } }),
+            Content = JsonContent.Create(
+                new
+                {
+                    start,
+                    duration,
+                    zone = "Europe/Dublin",
+                    guest = new { name, email },
+                    answers = new { },
+                }
+            ),
         };
-        if (key is not null) request.Headers.Add("Idempotency-Key", key);
+        if (key is not null)
+            request.Headers.Add("Idempotency-Key", key);
         return client.SendAsync(request);
     }
 }

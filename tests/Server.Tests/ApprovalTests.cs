@@ -14,14 +14,17 @@ public sealed class ApprovalTests : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        if (_scene is not null) await _scene.DisposeAsync();
+        if (_scene is not null)
+            await _scene.DisposeAsync();
     }
 
     [Fact]
     public async Task What_is_asked_keeps_its_time_and_the_link_in_the_mail_asks_before_it_does_anything()
     {
         var (page, path) = await AskAsync();
-        (await Scene.World.Guest().StartsAsync(Scene.Ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotContain(MailScene.Nine);
+        (await Scene.World.Guest().StartsAsync(Scene.Ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotContain(
+            MailScene.Nine
+        );
         var asked = await Scene.MailAsync(MailScene.Guest, "Asked for: Talk");
         asked.Calendar.ShouldBeNull();
         (await Scene.SeeAsync(path)).GetProperty("waitsUntil").GetString().ShouldBe("2026-12-08T07:00:00Z");
@@ -29,16 +32,31 @@ public sealed class ApprovalTests : IAsyncLifetime
 
         var link = await AnswerLinkAsync();
         var seen = await Scene.SeeAsync(link);
-        (seen.GetProperty("guestName").GetString(), seen.GetProperty("desk").GetString()).ShouldBe(("Ottilie Wren", $"Desk of {Scene.Ada.Desk}"));
+        (seen.GetProperty("guestName").GetString(), seen.GetProperty("desk").GetString()).ShouldBe(
+            ("Ottilie Wren", $"Desk of {Scene.Ada.Desk}")
+        );
         // A machine that follows links accepts nothing.
         (await Scene.SeeAsync(link)).GetProperty("waitsUntil").ValueKind.ShouldBe(JsonValueKind.String);
-        await (await Scene.World.Guest().PostAsJsonAsync(link + "/accept", new { })).ReadAsync(HttpStatusCode.NoContent);
+        await (await Scene.World.Guest().PostAsJsonAsync(link + "/accept", new { })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
         (await Scene.MailAsync(MailScene.Guest, "Talk: Tuesday")).Method.ShouldBe("REQUEST");
         (await Scene.SeeAsync(path)).GetProperty("waitsUntil").ValueKind.ShouldBe(JsonValueKind.Null);
         (await Scene.MessagesAsync(MessageKind.ReminderForHost)).ShouldNotBeEmpty();
-        (await (await Scene.World.Guest().PostAsJsonAsync(link + "/decline", new { word = "" })).ReadAsync(HttpStatusCode.Conflict)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:answered");
-        (await Scene.World.Guest().PostAsJsonAsync("/api/public/answers/nobody-knows/accept", new { })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await Scene.MessagesAsync(MessageKind.AskedForHost)).Any(row => row.Text.Contains(link.Split("/")[^1], StringComparison.Ordinal)).ShouldBeFalse();
+        (
+            await (await Scene.World.Guest().PostAsJsonAsync(link + "/decline", new { word = "" })).ReadAsync(
+                HttpStatusCode.Conflict
+            )
+        )
+            .GetProperty("type")
+            .GetString()
+            .ShouldBe("urn:loose-lantern:answered");
+        (
+            await Scene.World.Guest().PostAsJsonAsync("/api/public/answers/nobody-knows/accept", new { })
+        ).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await Scene.MessagesAsync(MessageKind.AskedForHost))
+            .Any(row => row.Text.Contains(link.Split("/")[^1], StringComparison.Ordinal))
+            .ShouldBeFalse();
     }
 
     [Fact]
@@ -46,14 +64,35 @@ public sealed class ApprovalTests : IAsyncLifetime
     {
         var (page, path) = await AskAsync();
         var id = (await Scene.RowAsync()).GetProperty("id").GetGuid();
-        (await (await Scene.Ada.PostAsync($"/api/bookings/{id}/decline", new { word = "", offered = Enumerable.Repeat(MailScene.Ten, 7) })).FaultsAsync()).Keys.ShouldBe(["offered"]);
-        (await (await Scene.Ada.PostAsync($"/api/bookings/{id}/decline", new { word = "", offered = new[] { "2026-12-01T09:00:00Z" } })).FaultsAsync()).Keys.ShouldBe(["offered"]);
-        await (await Scene.Ada.PostAsync($"/api/bookings/{id}/decline", new { word = "The crane is booked.", offered = new[] { MailScene.Ten, MailScene.HalfPastNine } })).ReadAsync(HttpStatusCode.NoContent);
+        (
+            await (
+                await Scene.Ada.PostAsync(
+                    $"/api/bookings/{id}/decline",
+                    new { word = "", offered = Enumerable.Repeat(MailScene.Ten, 7) }
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["offered"]);
+        (
+            await (
+                await Scene.Ada.PostAsync(
+                    $"/api/bookings/{id}/decline",
+                    new { word = "", offered = new[] { "2026-12-01T09:00:00Z" } }
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["offered"]);
+        await (
+            await Scene.Ada.PostAsync(
+                $"/api/bookings/{id}/decline",
+                new { word = "The crane is booked.", offered = new[] { MailScene.Ten, MailScene.HalfPastNine } }
+            )
+        ).ReadAsync(HttpStatusCode.NoContent);
         var told = await Scene.MailAsync(MailScene.Guest, "Not possible: Talk");
         told.Text.ShouldContain("The crane is booked.");
         told.Text.ShouldContain("Tuesday, 8 December, 08:30–09:00\nTuesday, 8 December, 09:00–09:30");
         (await Scene.SeeAsync(path)).GetProperty("cancelledBy").GetString().ShouldBe("declined");
-        (await Scene.World.Guest().StartsAsync(Scene.Ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldContain(MailScene.Nine);
+        (await Scene.World.Guest().StartsAsync(Scene.Ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldContain(
+            MailScene.Nine
+        );
     }
 
     [Fact]
@@ -63,7 +102,9 @@ public sealed class ApprovalTests : IAsyncLifetime
         var link = await AnswerLinkAsync();
         Scene.World.Clock.Advance(Duration.FromHours(24));
         // A deadline is one, whether or not anybody has come by to carry it out.
-        (await Scene.World.Guest().PostAsJsonAsync(link + "/accept", new { })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await Scene.World.Guest().PostAsJsonAsync(link + "/accept", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
         (await Scene.MailAsync(MailScene.Guest, "No answer: Talk")).Text.ShouldContain("It is not booked.");
         (await Scene.MailAsync(Scene.AdasAddress, "Lapsed: Ottilie Wren")).ShouldNotBeNull();
         (await Scene.SeeAsync(path)).GetProperty("cancelledBy").GetString().ShouldBe("lapsed");
@@ -76,10 +117,17 @@ public sealed class ApprovalTests : IAsyncLifetime
     {
         await AskAsync();
         var link = await AnswerLinkAsync();
-        var answers = await Task.WhenAll(Enumerable.Range(0, 4).SelectMany(_ => new[]
-        {
-            Scene.World.Guest().PostAsJsonAsync(link + "/accept", new { }), Scene.World.Guest().PostAsJsonAsync(link + "/decline", new { word = "" }),
-        }));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 4)
+                .SelectMany(_ =>
+                    new[]
+                    {
+                        Scene.World.Guest().PostAsJsonAsync(link + "/accept", new { }),
+                        Scene.World.Guest().PostAsJsonAsync(link + "/decline", new { word = "" }),
+                    }
+                )
+        );
         answers.Count(answer => answer.StatusCode == HttpStatusCode.NoContent).ShouldBe(1);
         answers.Count(answer => answer.StatusCode == HttpStatusCode.Conflict).ShouldBe(7);
         (await Scene.MessagesAsync(MessageKind.BookedForGuest, MessageKind.DeclinedForGuest)).Count.ShouldBe(1);
@@ -92,9 +140,17 @@ public sealed class ApprovalTests : IAsyncLifetime
         await (await Scene.MoveAsync(path, MailScene.Ten)).ReadAsync(HttpStatusCode.NoContent);
         (await Scene.SeeAsync(path)).GetProperty("waitsUntil").ValueKind.ShouldBe(JsonValueKind.String);
         (await Scene.MessagesAsync(MessageKind.AskedForGuest)).Count.ShouldBe(2);
-        await (await Scene.World.Guest().PostAsJsonAsync(path + "/cancel", new { word = "" })).ReadAsync(HttpStatusCode.NoContent);
-        var id = (await Scene.Ada.GetAsync("/api/bookings?cancelled=true")).GetProperty("rows")[0].GetProperty("id").GetGuid();
-        (await (await Scene.Ada.PostAsync($"/api/bookings/{id}/accept", new { })).ReadAsync(HttpStatusCode.Conflict)).GetProperty("title").GetString().ShouldBe("The guest took it back.");
+        await (await Scene.World.Guest().PostAsJsonAsync(path + "/cancel", new { word = "" })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
+        var id = (await Scene.Ada.GetAsync("/api/bookings?cancelled=true"))
+            .GetProperty("rows")[0]
+            .GetProperty("id")
+            .GetGuid();
+        (await (await Scene.Ada.PostAsync($"/api/bookings/{id}/accept", new { })).ReadAsync(HttpStatusCode.Conflict))
+            .GetProperty("title")
+            .GetString()
+            .ShouldBe("The guest took it back.");
     }
 
     private async Task<(string Page, string Path)> AskAsync(Action<PageDraft>? change = null)
@@ -110,6 +166,11 @@ public sealed class ApprovalTests : IAsyncLifetime
     private async Task<string> AnswerLinkAsync()
     {
         var mail = await Scene.MailAsync(Scene.AdasAddress, "asks for Talk");
-        return "/api/public/answers/" + mail.Text.Split('\n').Single(line => line.Contains("/answer/", StringComparison.Ordinal)).Trim().Split('/')[^1];
+        return "/api/public/answers/"
+            + mail
+                .Text.Split('\n')
+                .Single(line => line.Contains("/answer/", StringComparison.Ordinal))
+                .Trim()
+                .Split('/')[^1];
     }
 }

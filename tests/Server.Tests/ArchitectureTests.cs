@@ -15,26 +15,51 @@ public class ArchitectureTests
     [InlineData("Ical.Net")]
     [InlineData("Npgsql")]
     public void Core_knows_nothing_of(string other) =>
-        Types.InAssembly(typeof(Opening).Assembly).ShouldNot().HaveDependencyOn(other).GetResult().FailingTypeNames.ShouldBeNull();
+        Types
+            .InAssembly(typeof(Opening).Assembly)
+            .ShouldNot()
+            .HaveDependencyOn(other)
+            .GetResult()
+            .FailingTypeNames.ShouldBeNull();
 
     [Theory]
     [InlineData("LooseLantern.Server")]
     [InlineData("Microsoft.AspNetCore")]
     [InlineData("Microsoft.EntityFrameworkCore")]
     public void Formats_know_nothing_of(string other) =>
-        Types.InAssembly(typeof(CalendarFile).Assembly).ShouldNot().HaveDependencyOn(other).GetResult().FailingTypeNames.ShouldBeNull();
+        Types
+            .InAssembly(typeof(CalendarFile).Assembly)
+            .ShouldNot()
+            .HaveDependencyOn(other)
+            .GetResult()
+            .FailingTypeNames.ShouldBeNull();
 
     [Theory]
     [InlineData("LooseLantern.Core")]
     [InlineData("LooseLantern.Formats")]
     [InlineData("LooseLantern.Server")]
     public void Stand_ins_know_nothing_of(string other) =>
-        Types.InAssembly(typeof(LooseLantern.StandIns.StandInApp).Assembly).ShouldNot().HaveDependencyOn(other).GetResult().FailingTypeNames.ShouldBeNull();
+        Types
+            .InAssembly(typeof(LooseLantern.StandIns.StandInApp).Assembly)
+            .ShouldNot()
+            .HaveDependencyOn(other)
+            .GetResult()
+            .FailingTypeNames.ShouldBeNull();
 
     // Culture data writes a DateTime it is given; nothing else of Core touches the type.
     [Fact]
     public void Core_asks_no_clock() =>
-        Types.InAssembly(typeof(Opening).Assembly).That().DoNotHaveName("DateForms").ShouldNot()
-            .HaveDependencyOnAny("NodaTime.IClock", "NodaTime.SystemClock", "System.DateTime", "System.Diagnostics.Stopwatch")
-            .GetResult().FailingTypeNames.ShouldBeNull();
+        Types
+            .InAssembly(typeof(Opening).Assembly)
+            .That()
+            .DoNotHaveName("DateForms")
+            .ShouldNot()
+            .HaveDependencyOnAny(
+                "NodaTime.IClock",
+                "NodaTime.SystemClock",
+                "System.DateTime",
+                "System.Diagnostics.Stopwatch"
+            )
+            .GetResult()
+            .FailingTypeNames.ShouldBeNull();
 }

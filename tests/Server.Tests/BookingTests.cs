@@ -15,8 +15,14 @@ public class BookingTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
         var guest = world.Guest();
-        (await guest.StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldBe(
-            [Nine, HalfPastNine, "2026-12-08T09:00:00Z", "2026-12-08T09:30:00Z", "2026-12-08T10:00:00Z", "2026-12-08T10:30:00Z"]);
+        (await guest.StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldBe([
+            Nine,
+            HalfPastNine,
+            "2026-12-08T09:00:00Z",
+            "2026-12-08T09:30:00Z",
+            "2026-12-08T10:00:00Z",
+            "2026-12-08T10:30:00Z",
+        ]);
 
         var made = await (await guest.BookAsync(ada.Desk, page, Nine)).ReadAsync(HttpStatusCode.Created);
 
@@ -24,8 +30,15 @@ public class BookingTests(World world)
         var row = (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0];
         row.GetProperty("guestName").GetString().ShouldBe("Ottilie Wren");
         row.GetProperty("start").GetString().ShouldBe(Nine);
-        var bars = (await ada.GetAsync("/api/board?from=2026-12-08&days=1")).GetProperty("days")[0].GetProperty("lanes")[0].GetProperty("bars");
-        bars.EnumerateArray().Single(bar => bar.GetProperty("kind").GetString() == "booked").GetProperty("fromMinute").GetInt32().ShouldBe(9 * 60);
+        var bars = (await ada.GetAsync("/api/board?from=2026-12-08&days=1"))
+            .GetProperty("days")[0]
+            .GetProperty("lanes")[0]
+            .GetProperty("bars");
+        bars.EnumerateArray()
+            .Single(bar => bar.GetProperty("kind").GetString() == "booked")
+            .GetProperty("fromMinute")
+            .GetInt32()
+            .ShouldBe(9 * 60);
 
         var link = new Uri(made.GetProperty("link").GetString()!).AbsolutePath;
         link.ShouldBe(made.GetProperty("path").GetString());
@@ -42,7 +55,13 @@ public class BookingTests(World world)
         var page = await ada.PublishAsync();
         var made = await (await world.Guest().BookAsync(ada.Desk, page, Nine)).ReadAsync(HttpStatusCode.Created);
 
-        var file = await world.Guest().GetAsync("/api/public" + made.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/") + "/calendar.ics");
+        var file = await world
+            .Guest()
+            .GetAsync(
+                "/api/public"
+                    + made.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/")
+                    + "/calendar.ics"
+            );
 
         file.Content.Headers.ContentType!.MediaType.ShouldBe("text/calendar");
         var text = await file.Content.ReadAsStringAsync();
@@ -58,18 +77,43 @@ public class BookingTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
 
-        var answers = await Task.WhenAll(Enumerable.Range(0, 50).Select(i =>
-            world.Guest().BookAsync(ada.Desk, page, Nine, name: $"Guest {i}", email: $"guest{i}@wren-charters.example", key: $"race-{i}")));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 50)
+                .Select(i =>
+                    world
+                        .Guest()
+                        .BookAsync(
+                            ada.Desk,
+                            page,
+                            Nine,
+                            name: $"Guest {i}",
+                            email: $"guest{i}@wren-charters.example",
+                            key: $"race-{i}"
+                        )
+                )
+        );
 
         answers.Count(answer => answer.StatusCode == HttpStatusCode.Created).ShouldBe(1);
         answers.Count(answer => answer.StatusCode == HttpStatusCode.Conflict).ShouldBe(49);
-        var lost = await answers.First(answer => answer.StatusCode == HttpStatusCode.Conflict).ReadAsync(HttpStatusCode.Conflict);
+        var lost = await answers
+            .First(answer => answer.StatusCode == HttpStatusCode.Conflict)
+            .ReadAsync(HttpStatusCode.Conflict);
         lost.GetProperty("nearest")[0].GetProperty("start").GetString().ShouldBe("2026-12-07T10:30:00Z");
-        lost.GetProperty("nearest").EnumerateArray().Select(opening => opening.GetProperty("start").GetString()).ShouldContain(HalfPastNine);
+        lost.GetProperty("nearest")
+            .EnumerateArray()
+            .Select(opening => opening.GetProperty("start").GetString())
+            .ShouldContain(HalfPastNine);
         var workspace = await world.WorkspaceOfAsync(ada.Desk);
         (await world.WithinAsync(workspace, db => db.Bookings.CountAsync())).ShouldBe(1);
         (await world.WithinAsync(workspace, db => db.Commitments.CountAsync())).ShouldBe(1);
-        (await world.WithinAsync(workspace, db => db.Messages.CountAsync(row => row.Kind != MessageKind.ReminderForGuest && row.Kind != MessageKind.ReminderForHost))).ShouldBe(2);
+        (
+            await world.WithinAsync(workspace, db =>
+                db.Messages.CountAsync(row =>
+                    row.Kind != MessageKind.ReminderForGuest && row.Kind != MessageKind.ReminderForHost
+                )
+            )
+        ).ShouldBe(2);
     }
 
     [Fact]
@@ -78,10 +122,26 @@ public class BookingTests(World world)
         var ada = await world.SignUpAsync();
         var pages = new[] { await ada.PublishAsync(), await ada.PublishAsync(draft => draft.Step = 15) };
 
-        var answers = await Task.WhenAll(Enumerable.Range(0, 50).Select(i =>
-            world.Guest().BookAsync(ada.Desk, pages[i % 2], i % 4 < 2 ? Nine : HalfPastNine, email: $"guest{i}@wren-charters.example")));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 50)
+                .Select(i =>
+                    world
+                        .Guest()
+                        .BookAsync(
+                            ada.Desk,
+                            pages[i % 2],
+                            i % 4 < 2 ? Nine : HalfPastNine,
+                            email: $"guest{i}@wren-charters.example"
+                        )
+                )
+        );
 
-        answers.Select(answer => answer.StatusCode).Distinct().Order().ShouldBe([HttpStatusCode.Created, HttpStatusCode.Conflict]);
+        answers
+            .Select(answer => answer.StatusCode)
+            .Distinct()
+            .Order()
+            .ShouldBe([HttpStatusCode.Created, HttpStatusCode.Conflict]);
         answers.Count(answer => answer.StatusCode == HttpStatusCode.Created).ShouldBe(2);
     }
 
@@ -91,10 +151,13 @@ public class BookingTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
 
-        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => world.Guest().BookAsync(ada.Desk, page, Nine, key: "one-and-the-same")));
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 8).Select(_ => world.Guest().BookAsync(ada.Desk, page, Nine, key: "one-and-the-same"))
+        );
 
         var links = new HashSet<string?>();
-        foreach (var answer in answers) links.Add((await answer.ReadAsync(HttpStatusCode.Created)).GetProperty("link").GetString());
+        foreach (var answer in answers)
+            links.Add((await answer.ReadAsync(HttpStatusCode.Created)).GetProperty("link").GetString());
         links.Count.ShouldBe(1);
         (await ada.GetAsync("/api/bookings")).GetProperty("total").GetInt32().ShouldBe(1);
     }
@@ -108,7 +171,10 @@ public class BookingTests(World world)
 
         var other = await world.Guest().BookAsync(ada.Desk, page, HalfPastNine, key: "mine");
 
-        (await other.ReadAsync(HttpStatusCode.UnprocessableEntity)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:key-used");
+        (await other.ReadAsync(HttpStatusCode.UnprocessableEntity))
+            .GetProperty("type")
+            .GetString()
+            .ShouldBe("urn:loose-lantern:key-used");
     }
 
     [Theory]
@@ -131,12 +197,21 @@ public class BookingTests(World world)
     public async Task Buffers_of_both_sides_are_kept_around_a_booking()
     {
         var ada = await world.SignUpAsync();
-        var wide = await ada.PublishAsync(draft => { draft.BufferBefore = 20; draft.BufferAfter = 40; });
+        var wide = await ada.PublishAsync(draft =>
+        {
+            draft.BufferBefore = 20;
+            draft.BufferAfter = 40;
+        });
         var plain = await ada.PublishAsync();
-        (await world.Guest().BookAsync(ada.Desk, wide, "2026-12-08T09:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await world.Guest().BookAsync(ada.Desk, wide, "2026-12-08T09:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
 
         // 10:00 to 10:30 local is taken; 20 before and 40 after are kept free whichever page asks.
-        (await world.Guest().StartsAsync(ada.Desk, plain, "2026-12-08", "2026-12-08")).ShouldBe([Nine, "2026-12-08T10:30:00Z"]);
+        (await world.Guest().StartsAsync(ada.Desk, plain, "2026-12-08", "2026-12-08")).ShouldBe([
+            Nine,
+            "2026-12-08T10:30:00Z",
+        ]);
     }
 
     [Theory]
@@ -150,9 +225,10 @@ public class BookingTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
 
-        var answer = field == "guest.name"
-            ? await world.Guest().BookAsync(ada.Desk, page, Nine, name: value)
-            : await world.Guest().BookAsync(ada.Desk, page, Nine, email: value);
+        var answer =
+            field == "guest.name"
+                ? await world.Guest().BookAsync(ada.Desk, page, Nine, name: value)
+                : await world.Guest().BookAsync(ada.Desk, page, Nine, email: value);
 
         (await answer.FaultsAsync()).Keys.ShouldBe([field]);
     }
@@ -162,25 +238,53 @@ public class BookingTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        var answer = await world.Guest().PostAsJsonAsync($"/api/public/desks/{ada.Desk}/pages/{page}/bookings", new
-        {
-            start = Nine, duration = 30, zone = "Mars/Base", guest = new { name = "", email = "x" }, answers = new { colour = "red" },
-        });
+        var answer = await world
+            .Guest()
+            .PostAsJsonAsync(
+                $"/api/public/desks/{ada.Desk}/pages/{page}/bookings",
+                new
+                {
+                    start = Nine,
+                    duration = 30,
+                    zone = "Mars/Base",
+                    guest = new { name = "", email = "x" },
+                    answers = new { colour = "red" },
+                }
+            );
         (await answer.FaultsAsync()).Keys.Order().ShouldBe(["answers.colour", "guest.email", "guest.name", "zone"]);
     }
 
     [Theory]
-    [InlineData("{\"start\":\"tomorrow\",\"duration\":30,\"zone\":\"UTC\",\"guest\":{\"name\":\"A\",\"email\":\"a@b.example\"}}", "start")]
-    [InlineData("{\"start\":\"2026-12-08T08:00:00Z\",\"duration\":\"30\",\"zone\":\"UTC\",\"guest\":{\"name\":\"A\",\"email\":\"a@b.example\"}}", "duration")]
-    [InlineData("{\"start\":\"2026-12-08T08:00:00Z\",\"duration\":30,\"zone\":\"UTC\",\"guest\":{\"email\":\"a@b.example\"}}", "guest.name")]
-    [InlineData("{\"start\":\"2026-12-08T08:00:00Z\",\"duration\":30,\"guest\":{\"name\":\"A\",\"email\":\"a@b.example\"}}", "zone")]
-    [InlineData("{\"start\":\"2026-12-08T08:00:00Z\",\"duration\":30,\"zone\":\"UTC\",\"guest\":{\"name\":null,\"email\":\"a@b.example\"}}", "guest.name")]
+    [InlineData(
+        "{\"start\":\"tomorrow\",\"duration\":30,\"zone\":\"UTC\",\"guest\":{\"name\":\"A\",\"email\":\"a@b.example\"}}",
+        "start"
+    )]
+    [InlineData(
+        "{\"start\":\"2026-12-08T08:00:00Z\",\"duration\":\"30\",\"zone\":\"UTC\",\"guest\":{\"name\":\"A\",\"email\":\"a@b.example\"}}",
+        "duration"
+    )]
+    [InlineData(
+        "{\"start\":\"2026-12-08T08:00:00Z\",\"duration\":30,\"zone\":\"UTC\",\"guest\":{\"email\":\"a@b.example\"}}",
+        "guest.name"
+    )]
+    [InlineData(
+        "{\"start\":\"2026-12-08T08:00:00Z\",\"duration\":30,\"guest\":{\"name\":\"A\",\"email\":\"a@b.example\"}}",
+        "zone"
+    )]
+    [InlineData(
+        "{\"start\":\"2026-12-08T08:00:00Z\",\"duration\":30,\"zone\":\"UTC\",\"guest\":{\"name\":null,\"email\":\"a@b.example\"}}",
+        "guest.name"
+    )]
     public async Task A_value_of_the_wrong_kind_is_named(string body, string field)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        var answer = await world.Guest().PostAsync(
-            $"/api/public/desks/{ada.Desk}/pages/{page}/bookings", new StringContent(body, System.Text.Encoding.UTF8, "application/json"));
+        var answer = await world
+            .Guest()
+            .PostAsync(
+                $"/api/public/desks/{ada.Desk}/pages/{page}/bookings",
+                new StringContent(body, System.Text.Encoding.UTF8, "application/json")
+            );
         (await answer.FaultsAsync()).Keys.ShouldBe([field]);
     }
 
@@ -189,12 +293,15 @@ public class BookingTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync(draft => draft.Durations = [30, 60]);
-        (await (await world.Guest().BookAsync(ada.Desk, page, Nine, duration: 45)).FaultsAsync())["duration"].ShouldContain("30 or 60");
+        (await (await world.Guest().BookAsync(ada.Desk, page, Nine, duration: 45)).FaultsAsync())["duration"]
+            .ShouldContain("30 or 60");
     }
 
     [Fact]
     public async Task A_guessed_private_link_opens_nothing() =>
-        (await world.Guest().GetAsync("/api/public/bookings/AAAAAAAAAAAAAAAAAAAAAAAA")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await world.Guest().GetAsync("/api/public/bookings/AAAAAAAAAAAAAAAAAAAAAAAA")).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
 
     [Fact]
     public async Task The_secret_of_a_link_is_not_in_the_database()
@@ -205,8 +312,9 @@ public class BookingTests(World world)
         var secret = made.GetProperty("path").GetString()!.Split('/')[^1];
         Convert.FromBase64String(secret.Replace('-', '+').Replace('_', '/')).Length.ShouldBeGreaterThanOrEqualTo(16);
 
-        var rows = await world.LookAsync(db => db.Database
-            .SqlQuery<string>($"SELECT to_jsonb(bookings)::text AS \"Value\" FROM bookings").ToListAsync());
+        var rows = await world.LookAsync(db =>
+            db.Database.SqlQuery<string>($"SELECT to_jsonb(bookings)::text AS \"Value\" FROM bookings").ToListAsync()
+        );
         rows.ShouldNotBeEmpty();
         rows.ShouldAllBe(row => !row.Contains(secret));
     }

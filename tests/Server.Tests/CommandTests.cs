@@ -2,7 +2,9 @@ using System.Diagnostics;
 
 namespace Server.Tests;
 
-/// <summary>The lantern command says what is wrong with what it is given, before it builds or starts anything.</summary>
+/// <summary>
+/// The lantern command says what is wrong with what it is given, before it builds or starts anything.
+/// </summary>
 public class CommandTests
 {
     [Theory]
@@ -28,16 +30,19 @@ public class CommandTests
     {
         var (code, output, _) = await RunAsync(words);
         code.ShouldBe(0);
-        foreach (var option in new[] { "up", "test", "--at", "--port", "--no-demo", "--fresh" }) output.ShouldContain(option);
+        foreach (var option in new[] { "up", "test", "--at", "--port", "--no-demo", "--fresh" })
+            output.ShouldContain(option);
     }
 
     private static async Task<(int Code, string Output, string Error)> RunAsync(string words)
     {
-        using var process = Process.Start(new ProcessStartInfo("bash", $"{Path.Combine(Checkout.Root, "lantern")} {words}")
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        })!;
+        using var process = Process.Start(
+            new ProcessStartInfo("bash", $"{Path.Combine(Checkout.Root, "lantern")} {words}")
+            {
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
         var (output, error) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());
         await process.WaitForExitAsync();
         return (process.ExitCode, await output, await error);

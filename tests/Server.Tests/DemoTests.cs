@@ -33,11 +33,25 @@ public sealed class DemoTests : IAsyncLifetime
         (await StartAsync()).ShouldBe(first);
 
         // The last page is published last of all: while it is a draft the demo is not whole.
-        (await StartAsync(beforehand: db => db.Pages.IgnoreQueryFilters().Where(page => page.Address == "launch-day")
-            .ExecuteUpdateAsync(set => set.SetProperty(page => page.State, PageState.Draft)))).ShouldBe(first);
+        (
+            await StartAsync(beforehand: db =>
+                db.Pages.IgnoreQueryFilters()
+                    .Where(page => page.Address == "launch-day")
+                    .ExecuteUpdateAsync(set => set.SetProperty(page => page.State, PageState.Draft))
+            )
+        ).ShouldBe(first);
     }
 
-    private async Task<(int Workspaces, int Desks, int Pages, int Calendars, int Bookings, int Upcoming, int Links, int Held)> StartAsync(Func<LanternDb, Task>? beforehand = null)
+    private async Task<(
+        int Workspaces,
+        int Desks,
+        int Pages,
+        int Calendars,
+        int Bookings,
+        int Upcoming,
+        int Links,
+        int Held
+    )> StartAsync(Func<LanternDb, Task>? beforehand = null)
     {
         if (beforehand is not null)
         {
@@ -49,14 +63,21 @@ public sealed class DemoTests : IAsyncLifetime
         // Its calendars as they were before any booking was written to them.
         await using var standIn = await StandIn.StartAsync("2027-03-26");
         await using var app = new LanternApp(_database!.ConnectionString, Clock, demo: true, standIn: standIn);
-        (await app.CreateClient().GetAsync("/api/public/desks/brackwater/pages/hull-survey")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await app.CreateClient().GetAsync("/api/public/desks/brackwater/pages/hull-survey")).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
         await using var looking = app.Services.CreateAsyncScope();
         var db = looking.ServiceProvider.GetRequiredService<LanternDb>();
         var now = Clock.GetCurrentInstant();
         return (
-            await db.Workspaces.IgnoreQueryFilters().CountAsync(), await db.Desks.IgnoreQueryFilters().CountAsync(), await db.Pages.IgnoreQueryFilters().CountAsync(page => page.Offer == null),
-            await db.Calendars.IgnoreQueryFilters().CountAsync(), await db.Bookings.IgnoreQueryFilters().CountAsync(),
+            await db.Workspaces.IgnoreQueryFilters().CountAsync(),
+            await db.Desks.IgnoreQueryFilters().CountAsync(),
+            await db.Pages.IgnoreQueryFilters().CountAsync(page => page.Offer == null),
+            await db.Calendars.IgnoreQueryFilters().CountAsync(),
+            await db.Bookings.IgnoreQueryFilters().CountAsync(),
             await db.Sessions.IgnoreQueryFilters().CountAsync(session => session.Time.LowerBound > now),
-            await db.Links.IgnoreQueryFilters().CountAsync(), await db.Commitments.IgnoreQueryFilters().CountAsync(row => row.HeldUntil > now));
+            await db.Links.IgnoreQueryFilters().CountAsync(),
+            await db.Commitments.IgnoreQueryFilters().CountAsync(row => row.HeldUntil > now)
+        );
     }
 }

@@ -12,12 +12,23 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         await ada.PublishAsync(page => (page.Title, page.Description) = ("Seen", "First line.\n\nSecond."));
-        await ada.PublishAsync(page => (page.Title, page.Details) = ("By its address only", PageDetails.Usual with { Face = PageDetails.Usual.Face with { IsListed = false } }));
+        await ada.PublishAsync(page =>
+            (page.Title, page.Details) = (
+                "By its address only",
+                PageDetails.Usual with
+                {
+                    Face = PageDetails.Usual.Face with { IsListed = false },
+                }
+            )
+        );
         await ada.PostAsync("/api/pages", ada.Draft(page => page.Title = "A draft").Form());
         await ChangeAsync(ada, intro: "We **build** boats.");
 
         var desk = await SeeAsync(ada.Desk);
-        desk.GetProperty("pages").EnumerateArray().Select(page => (page.GetProperty("title").GetString(), page.GetProperty("intro").GetString())).ShouldBe([("Seen", "First line.")]);
+        desk.GetProperty("pages")
+            .EnumerateArray()
+            .Select(page => (page.GetProperty("title").GetString(), page.GetProperty("intro").GetString()))
+            .ShouldBe([("Seen", "First line.")]);
         desk.GetProperty("intro").GetString().ShouldBe("<p>We <strong>build</strong> boats.</p>");
         (await world.Guest().GetAsync("/api/public/desks/nobody-here")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
@@ -27,13 +38,59 @@ public class DeskTests(World world)
     {
         var scene = await Scene.MakeAsync(world);
         var bo = await scene.JoinAsync(isHost: true, letInviter: true);
-        await scene.Owner.PublishAsync(page => (page.Title, page.Seats) = ("Together", [[scene.Owner.HostId], [bo.HostId]]));
+        await scene.Owner.PublishAsync(page =>
+            (page.Title, page.Seats) = (
+                "Together",
+                [
+                    [scene.Owner.HostId],
+                    [bo.HostId],
+                ]
+            )
+        );
         await scene.Owner.PublishAsync(page => page.Title = "Ada alone");
         var address = World.Unique("bo");
-        await (await scene.Owner.PostAsync("/api/desks", new { address, name = "Bo Keel", hostId = bo.HostId })).ReadAsync(HttpStatusCode.Created);
-        (await SeeAsync(address)).GetProperty("pages").EnumerateArray().Select(page => page.GetProperty("title").GetString()).ShouldBe(["Together"]);
-        (await (await scene.Owner.PostAsync("/api/desks", new { address, name = "Again", hostId = (Guid?)null })).FaultsAsync()).Keys.ShouldBe(["address"]);
-        (await (await scene.Owner.PostAsync("/api/desks", new { address = "embed", name = "Kept", hostId = (Guid?)null })).FaultsAsync()).Keys.ShouldBe(["address"]);
+        await (
+            await scene.Owner.PostAsync(
+                "/api/desks",
+                new
+                {
+                    address,
+                    name = "Bo Keel",
+                    hostId = bo.HostId,
+                }
+            )
+        ).ReadAsync(HttpStatusCode.Created);
+        (await SeeAsync(address))
+            .GetProperty("pages")
+            .EnumerateArray()
+            .Select(page => page.GetProperty("title").GetString())
+            .ShouldBe(["Together"]);
+        (
+            await (
+                await scene.Owner.PostAsync(
+                    "/api/desks",
+                    new
+                    {
+                        address,
+                        name = "Again",
+                        hostId = (Guid?)null,
+                    }
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["address"]);
+        (
+            await (
+                await scene.Owner.PostAsync(
+                    "/api/desks",
+                    new
+                    {
+                        address = "embed",
+                        name = "Kept",
+                        hostId = (Guid?)null,
+                    }
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["address"]);
     }
 
     [Theory]
@@ -43,10 +100,27 @@ public class DeskTests(World world)
     [InlineData("framers[0]", "Desk", "", "", "https://yard.example/path")]
     [InlineData("framers[0]", "Desk", "", "", "http://yard.example")]
     [InlineData("framers[0]", "Desk", "", "", "https://yard.example; script-src *")]
-    public async Task A_bad_field_of_a_desk_is_named(string field, string name, string accent, string hostName, string framer)
+    public async Task A_bad_field_of_a_desk_is_named(
+        string field,
+        string name,
+        string accent,
+        string hostName,
+        string framer
+    )
     {
         var ada = await world.SignUpAsync();
-        var answer = await ada.PutAsync($"/api/desks/{ada.DeskId}", new { name, intro = "", accent, hostName, framers = framer.Length == 0 ? [] : new[] { framer }, hostId = (Guid?)null });
+        var answer = await ada.PutAsync(
+            $"/api/desks/{ada.DeskId}",
+            new
+            {
+                name,
+                intro = "",
+                accent,
+                hostName,
+                framers = framer.Length == 0 ? [] : new[] { framer },
+                hostId = (Guid?)null,
+            }
+        );
         (await answer.FaultsAsync()).Keys.ShouldBe([field]);
     }
 
@@ -55,8 +129,12 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        (await ada.UploadAsync(HttpMethod.Put, $"/api/desks/{ada.DeskId}/pictures/logo", Png(40, 20))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await ada.UploadAsync(HttpMethod.Put, $"/api/desks/{ada.DeskId}/pictures/banner", Png(300, 300))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (
+            await ada.UploadAsync(HttpMethod.Put, $"/api/desks/{ada.DeskId}/pictures/logo", Png(40, 20))
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (
+            await ada.UploadAsync(HttpMethod.Put, $"/api/desks/{ada.DeskId}/pictures/banner", Png(300, 300))
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
         var desk = await SeeAsync(ada.Desk);
         (await SizeAsync(desk.GetProperty("logo").GetString()!, "image/png")).ShouldBe((256, 256));
@@ -65,11 +143,31 @@ public class DeskTests(World world)
         var before = (await GuestAsync(ada, page)).GetProperty("banner").GetString();
         before.ShouldBe(desk.GetProperty("banner").GetString());
         var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
-        (await ada.UploadAsync(HttpMethod.Put, $"/api/pages/{id}/picture", Png(30, 30))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await SizeAsync((await GuestAsync(ada, page)).GetProperty("banner").GetString()!, "image/jpeg")).ShouldBe((1600, 600));
+        (await ada.UploadAsync(HttpMethod.Put, $"/api/pages/{id}/picture", Png(30, 30))).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
+        (await SizeAsync((await GuestAsync(ada, page)).GetProperty("banner").GetString()!, "image/jpeg")).ShouldBe(
+            (1600, 600)
+        );
 
-        (await (await ada.UploadAsync(HttpMethod.Put, $"/api/desks/{ada.DeskId}/pictures/logo", "GIF89a nothing"u8.ToArray())).FaultsAsync()).Keys.ShouldBe(["file"]);
-        (await (await ada.UploadAsync(HttpMethod.Put, $"/api/desks/{ada.DeskId}/pictures/logo", [.. Png(40, 20).Take(60)])).FaultsAsync()).Keys.ShouldBe(["file"]);
+        (
+            await (
+                await ada.UploadAsync(
+                    HttpMethod.Put,
+                    $"/api/desks/{ada.DeskId}/pictures/logo",
+                    "GIF89a nothing"u8.ToArray()
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["file"]);
+        (
+            await (
+                await ada.UploadAsync(
+                    HttpMethod.Put,
+                    $"/api/desks/{ada.DeskId}/pictures/logo",
+                    [.. Png(40, 20).Take(60)]
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["file"]);
         (await ada.DeleteAsync($"/api/desks/{ada.DeskId}/pictures/logo")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await SeeAsync(ada.Desk)).GetProperty("logo").ValueKind.ShouldBe(JsonValueKind.Null);
     }
@@ -79,7 +177,8 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        async Task<string> PolicyAsync(string path) => (await world.Guest().GetAsync(path)).Headers.GetValues("Content-Security-Policy").Single();
+        async Task<string> PolicyAsync(string path) =>
+            (await world.Guest().GetAsync(path)).Headers.GetValues("Content-Security-Policy").Single();
         (await PolicyAsync($"/{ada.Desk}/{page}")).ShouldEndWith("frame-ancestors 'self'");
         await ChangeAsync(ada, framers: "https://www.yard.example");
         var policy = await PolicyAsync($"/{ada.Desk}/{page}");
@@ -109,7 +208,11 @@ public class DeskTests(World world)
         (await LeadsAsync("/sign-in")).ShouldBeNull();
         (await LeadsAsync($"/{ada.Desk}/{page}")).ShouldBeNull();
         var eve = await world.SignUpAsync();
-        (await (await eve.PutAsync($"/api/desks/{eve.DeskId}", Form(hostName: name.ToUpperInvariant()))).FaultsAsync()).Keys.ShouldBe(["hostName"]);
+        (
+            await (
+                await eve.PutAsync($"/api/desks/{eve.DeskId}", Form(hostName: name.ToUpperInvariant()))
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["hostName"]);
     }
 
     [Fact]
@@ -117,7 +220,9 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         ada.Http.DefaultRequestHeaders.Host = "site.yard.example";
-        (await (await ada.PutAsync($"/api/desks/{ada.DeskId}", Form(hostName: "Site.yard.example"))).FaultsAsync()).Keys.ShouldBe(["hostName"]);
+        (
+            await (await ada.PutAsync($"/api/desks/{ada.DeskId}", Form(hostName: "Site.yard.example"))).FaultsAsync()
+        ).Keys.ShouldBe(["hostName"]);
     }
 
     [Fact]
@@ -125,7 +230,11 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         await ada.PublishAsync(page => page.Description = new string('木', 159) + "🛶🛶");
-        (await SeeAsync(ada.Desk)).GetProperty("pages")[0].GetProperty("intro").GetString().ShouldBe(new string('木', 159) + " …");
+        (await SeeAsync(ada.Desk))
+            .GetProperty("pages")[0]
+            .GetProperty("intro")
+            .GetString()
+            .ShouldBe(new string('木', 159) + " …");
     }
 
     [Fact]
@@ -133,9 +242,21 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         await ada.PutAsync($"/api/desks/{ada.DeskId}", Form());
-        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => ada.UploadAsync(HttpMethod.Put, $"/api/desks/{ada.DeskId}/pictures/banner", Png(32, 12, SKColors.Transparent))));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(_ =>
+                    ada.UploadAsync(
+                        HttpMethod.Put,
+                        $"/api/desks/{ada.DeskId}/pictures/banner",
+                        Png(32, 12, SKColors.Transparent)
+                    )
+                )
+        );
         answers.ShouldAllBe(answer => answer.StatusCode == HttpStatusCode.NoContent);
-        using var picture = SKBitmap.Decode(await world.Guest().GetByteArrayAsync((await SeeAsync(ada.Desk)).GetProperty("banner").GetString()));
+        using var picture = SKBitmap.Decode(
+            await world.Guest().GetByteArrayAsync((await SeeAsync(ada.Desk)).GetProperty("banner").GetString())
+        );
         picture.GetPixel(800, 300).ShouldBe(SKColors.White);
     }
 
@@ -145,17 +266,45 @@ public class DeskTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
         var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
-        (await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T08:00:00Z", name: "Ottilie Wren", email: "ottilie@wren.example")).StatusCode.ShouldBe(HttpStatusCode.Created);
-        var path = (await (await ada.PostAsync($"/api/pages/{id}/personal-addresses", new { name = "Ottilie Wren", email = "ottilie@wren.example" })).ReadAsync(HttpStatusCode.OK)).GetProperty("path").GetString()!;
+        (
+            await world
+                .Guest()
+                .BookAsync(ada.Desk, page, "2026-12-08T08:00:00Z", name: "Ottilie Wren", email: "ottilie@wren.example")
+        ).StatusCode.ShouldBe(HttpStatusCode.Created);
+        var path = (
+            await (
+                await ada.PostAsync(
+                    $"/api/pages/{id}/personal-addresses",
+                    new { name = "Ottilie Wren", email = "ottilie@wren.example" }
+                )
+            ).ReadAsync(HttpStatusCode.OK)
+        )
+            .GetProperty("path")
+            .GetString()!;
         path.ShouldStartWith($"/{ada.Desk}/{page}?for=");
         path.ShouldNotContain("Ottilie", Case.Insensitive);
 
-        async Task<JsonElement> GuestOfAsync(string secret) => (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{ada.Desk}/pages/{page}?for={secret}")).GetProperty("guest");
+        async Task<JsonElement> GuestOfAsync(string secret) =>
+            (
+                await world
+                    .Guest()
+                    .GetFromJsonAsync<JsonElement>($"/api/public/desks/{ada.Desk}/pages/{page}?for={secret}")
+            ).GetProperty("guest");
         (await GuestOfAsync(path.Split('=')[1])).GetProperty("email").GetString().ShouldBe("ottilie@wren.example");
         (await GuestOfAsync("ottilie@wren.example")).ValueKind.ShouldBe(JsonValueKind.Null);
         var other = await ada.PublishAsync();
-        (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{ada.Desk}/pages/{other}?for={path.Split('=')[1]}")).GetProperty("guest").ValueKind.ShouldBe(JsonValueKind.Null);
-        (await (await ada.PostAsync($"/api/pages/{id}/personal-addresses", new { name = "", email = "none" })).FaultsAsync()).Keys.ShouldBe(["name", "email"]);
+        (
+            await world
+                .Guest()
+                .GetFromJsonAsync<JsonElement>($"/api/public/desks/{ada.Desk}/pages/{other}?for={path.Split('=')[1]}")
+        )
+            .GetProperty("guest")
+            .ValueKind.ShouldBe(JsonValueKind.Null);
+        (
+            await (
+                await ada.PostAsync($"/api/pages/{id}/personal-addresses", new { name = "", email = "none" })
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["name", "email"]);
     }
 
     [Fact]
@@ -164,7 +313,9 @@ public class DeskTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
         var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
-        var text = (await ada.GetAsync($"/api/pages/{id}/text?days=2&zone=America/Halifax&language=de")).GetProperty("text").GetString()!;
+        var text = (await ada.GetAsync($"/api/pages/{id}/text?days=2&zone=America/Halifax&language=de"))
+            .GetProperty("text")
+            .GetString()!;
         text.ShouldContain("Montag, 7. Dezember");
         text.ShouldContain("04:00");
         text.ShouldEndWith($"/{ada.Desk}/{page}");
@@ -180,14 +331,27 @@ public class DeskTests(World world)
         var page = await ada.PublishAsync(draft => draft.BufferAfter = 25);
         var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
         var copy = await (await ada.PostAsync($"/api/pages/{id}/copy", new { })).ReadAsync(HttpStatusCode.Created);
-        (copy.GetProperty("state").GetString(), copy.GetProperty("form").GetProperty("address").GetString(), copy.GetProperty("form").GetProperty("times").GetProperty("bufferAfter").GetInt32()).ShouldBe(("draft", page + "-2", 25));
-        copy.GetProperty("mark").GetString().ShouldNotBe((await ada.GetAsync($"/api/pages/{id}")).GetProperty("mark").GetString());
+        (
+            copy.GetProperty("state").GetString(),
+            copy.GetProperty("form").GetProperty("address").GetString(),
+            copy.GetProperty("form").GetProperty("times").GetProperty("bufferAfter").GetInt32()
+        ).ShouldBe(("draft", page + "-2", 25));
+        copy.GetProperty("mark")
+            .GetString()
+            .ShouldNotBe((await ada.GetAsync($"/api/pages/{id}")).GetProperty("mark").GetString());
 
-        (await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
         await (await ada.PostAsync($"/api/pages/{id}/archive", new { version = 2 })).ReadAsync(HttpStatusCode.OK);
-        (await world.Guest().GetAsync($"/api/public/desks/{ada.Desk}/pages/{page}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await world.Guest().GetAsync($"/api/public/desks/{ada.Desk}/pages/{page}")).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
         (await ada.GetAsync("/api/bookings")).GetProperty("rows").GetArrayLength().ShouldBe(1);
-        (await (await ada.PostAsync($"/api/pages/{id}/restore", new { version = 3 })).ReadAsync(HttpStatusCode.OK)).GetProperty("state").GetString().ShouldBe("draft");
+        (await (await ada.PostAsync($"/api/pages/{id}/restore", new { version = 3 })).ReadAsync(HttpStatusCode.OK))
+            .GetProperty("state")
+            .GetString()
+            .ShouldBe("draft");
     }
 
     [Fact]
@@ -201,8 +365,16 @@ public class DeskTests(World world)
 
         var eve = await world.SignUpAsync();
         var made = await (await ImportAsync(eve, file)).ReadAsync(HttpStatusCode.Created);
-        (made.GetProperty("state").GetString(), made.GetProperty("form").GetProperty("times").GetProperty("bufferAfter").GetInt32()).ShouldBe(("draft", 25));
-        made.GetProperty("form").GetProperty("times").GetProperty("lineUp")[0].GetProperty("hostIds")[0].GetGuid().ShouldBe(eve.HostId);
+        (
+            made.GetProperty("state").GetString(),
+            made.GetProperty("form").GetProperty("times").GetProperty("bufferAfter").GetInt32()
+        ).ShouldBe(("draft", 25));
+        made.GetProperty("form")
+            .GetProperty("times")
+            .GetProperty("lineUp")[0]
+            .GetProperty("hostIds")[0]
+            .GetGuid()
+            .ShouldBe(eve.HostId);
     }
 
     [Fact]
@@ -216,7 +388,10 @@ public class DeskTests(World world)
         page["title"] = " ";
         page["times"]!["bufferBefore"] = -1;
         page["times"]!["lineUp"]![0]!["hosts"]!.AsArray().Add("Somebody Else");
-        (await (await ImportAsync(ada, file.ToJsonString())).FaultsAsync()).Keys.ShouldBe(["page.times.lineUp[0].hosts[1]", "page.title", "page.times.bufferBefore"], ignoreOrder: true);
+        (await (await ImportAsync(ada, file.ToJsonString())).FaultsAsync()).Keys.ShouldBe(
+            ["page.times.lineUp[0].hosts[1]", "page.title", "page.times.bufferBefore"],
+            ignoreOrder: true
+        );
 
         page["desk"] = 7;
         page["times"]!["lineUp"]!.AsArray().Add(null);
@@ -224,23 +399,44 @@ public class DeskTests(World world)
         page["times"]!["step"] = "often";
         (await (await ImportAsync(ada, file.ToJsonString())).FaultsAsync()).Keys.ShouldContain("page.times.step");
         (await (await ImportAsync(ada, "{}")).FaultsAsync()).Keys.ShouldBe(["file"]);
-        (await (await ImportAsync(ada, """{"format":1,"version":1,"page":{}}""")).FaultsAsync()).Keys.ShouldBe(["file"]);
+        (await (await ImportAsync(ada, """{"format":1,"version":1,"page":{}}""")).FaultsAsync()).Keys.ShouldBe([
+            "file",
+        ]);
         (await (await ImportAsync(ada, "no json")).FaultsAsync()).Keys.ShouldBe(["file"]);
         file["version"] = 9;
         (await (await ImportAsync(ada, file.ToJsonString())).FaultsAsync()).Keys.ShouldBe(["version"]);
         (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(1);
     }
 
-    private static Task<HttpResponseMessage> ImportAsync(Coordinator who, string text) => who.UploadAsync(HttpMethod.Post, "/api/pages/import", System.Text.Encoding.UTF8.GetBytes(text));
+    private static Task<HttpResponseMessage> ImportAsync(Coordinator who, string text) =>
+        who.UploadAsync(HttpMethod.Post, "/api/pages/import", System.Text.Encoding.UTF8.GetBytes(text));
 
-    internal static object Form(string intro = "", string hostName = "", params string[] framers) => new { name = "Desk", intro, accent = "", hostName, framers, hostId = (Guid?)null };
+    internal static object Form(string intro = "", string hostName = "", params string[] framers) =>
+        new
+        {
+            name = "Desk",
+            intro,
+            accent = "",
+            hostName,
+            framers,
+            hostId = (Guid?)null,
+        };
 
-    private static async Task ChangeAsync(Coordinator ada, string intro = "", string hostName = "", params string[] framers) =>
-        await (await ada.PutAsync($"/api/desks/{ada.DeskId}", Form(intro, hostName, framers))).ReadAsync(HttpStatusCode.OK);
+    private static async Task ChangeAsync(
+        Coordinator ada,
+        string intro = "",
+        string hostName = "",
+        params string[] framers
+    ) =>
+        await (await ada.PutAsync($"/api/desks/{ada.DeskId}", Form(intro, hostName, framers))).ReadAsync(
+            HttpStatusCode.OK
+        );
 
-    private Task<JsonElement> SeeAsync(string desk) => world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{desk}");
+    private Task<JsonElement> SeeAsync(string desk) =>
+        world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{desk}");
 
-    private Task<JsonElement> GuestAsync(Coordinator ada, string address) => world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{ada.Desk}/pages/{address}");
+    private Task<JsonElement> GuestAsync(Coordinator ada, string address) =>
+        world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{ada.Desk}/pages/{address}");
 
     private async Task<(int Width, int Height)> SizeAsync(string path, string type)
     {

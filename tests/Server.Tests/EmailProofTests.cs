@@ -9,7 +9,10 @@ namespace Server.Tests;
 /// <summary>An address that has to be proven before anything is reserved, and what is counted of guests.</summary>
 public class EmailProofTests(World world)
 {
-    private static readonly PageDetails Proven = PageDetails.Usual with { After = new Afterwards("", "", OffersAnother: false, ProvesEmail: true) };
+    private static readonly PageDetails Proven = PageDetails.Usual with
+    {
+        After = new Afterwards("", "", OffersAnother: false, ProvesEmail: true),
+    };
 
     [Fact]
     public async Task Nothing_is_reserved_until_the_code_that_was_mailed_is_typed()
@@ -58,7 +61,10 @@ public class EmailProofTests(World world)
         var (ada, page) = await PageAsync();
         await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => BookAsync(ada, page)));
         (await CodesAsync(ada)).Count.ShouldBe(EmailProof.MostCodes);
-        (await (await BookAsync(ada, page)).ReadAsync(HttpStatusCode.UnprocessableEntity)).GetProperty("title").GetString().ShouldBe("No other code is sent just now.");
+        (await (await BookAsync(ada, page)).ReadAsync(HttpStatusCode.UnprocessableEntity))
+            .GetProperty("title")
+            .GetString()
+            .ShouldBe("No other code is sent just now.");
     }
 
     [Fact]
@@ -67,15 +73,35 @@ public class EmailProofTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
         Task<HttpResponseMessage> LookAsync(string week, string? part = null, bool found = true) =>
-            world.Guest().PostAsJsonAsync($"/api/public/desks/{ada.Desk}/pages/{page}/looks", new { week, part, found });
+            world
+                .Guest()
+                .PostAsJsonAsync(
+                    $"/api/public/desks/{ada.Desk}/pages/{page}/looks",
+                    new
+                    {
+                        week,
+                        part,
+                        found,
+                    }
+                );
         await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => LookAsync("2026-12-09")));
         await LookAsync("2026-12-14", found: false);
         await LookAsync("2026-12-08", "morning");
-        foreach (var beyond in new[] { "2031-01-01", "-9998-01-01" }) (await (await LookAsync(beyond)).FaultsAsync()).Keys.ShouldBe(["week"]);
+        foreach (var beyond in new[] { "2031-01-01", "-9998-01-01" })
+            (await (await LookAsync(beyond)).FaultsAsync()).Keys.ShouldBe(["week"]);
 
         var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
         var looks = await ada.GetAsync($"/api/pages/{id}/looks");
-        looks.GetProperty("weeks").EnumerateArray().Select(week => (week.GetProperty("week").GetString(), week.GetProperty("looks").GetInt32(), week.GetProperty("inVain").GetInt32()))
+        looks
+            .GetProperty("weeks")
+            .EnumerateArray()
+            .Select(week =>
+                (
+                    week.GetProperty("week").GetString(),
+                    week.GetProperty("looks").GetInt32(),
+                    week.GetProperty("inVain").GetInt32()
+                )
+            )
             .ShouldBe([("2026-12-07", 6, 0), ("2026-12-14", 1, 1)]);
         looks.GetProperty("parts").GetProperty("Morning").GetInt32().ShouldBe(1);
     }
@@ -88,14 +114,35 @@ public class EmailProofTests(World world)
         return (ada, await ada.PublishAsync(draft => draft.Details = Proven));
     }
 
-    private Task<HttpResponseMessage> BookAsync(Coordinator ada, string page, string? code = null, string email = "ottilie@wren.example") => world.Guest().PostAsJsonAsync(
-        $"/api/public/desks/{ada.Desk}/pages/{page}/bookings",
-        new { start = "2026-12-08T08:00:00Z", duration = 30, zone = "Europe/Copenhagen", guest = new { name = "Ottilie Wren", email }, answers = new { }, code });
+    private Task<HttpResponseMessage> BookAsync(
+        Coordinator ada,
+        string page,
+        string? code = null,
+        string email = "ottilie@wren.example"
+    ) =>
+        world
+            .Guest()
+            .PostAsJsonAsync(
+                $"/api/public/desks/{ada.Desk}/pages/{page}/bookings",
+                new
+                {
+                    start = "2026-12-08T08:00:00Z",
+                    duration = 30,
+                    zone = "Europe/Copenhagen",
+                    guest = new { name = "Ottilie Wren", email },
+                    answers = new { },
+                    code,
+                }
+            );
 
     private async Task<List<string>> CodesAsync(Coordinator ada)
     {
         var workspace = await world.WorkspaceOfAsync(ada.Desk);
-        var messages = await world.WithinAsync(workspace, db => db.Messages.Where(message => message.Kind == MessageKind.CodeForGuest).OrderBy(message => message.WrittenAt).ToListAsync());
+        var messages = await world.WithinAsync(workspace, db =>
+            db.Messages.Where(message => message.Kind == MessageKind.CodeForGuest)
+                .OrderBy(message => message.WrittenAt)
+                .ToListAsync()
+        );
         var links = world.App.Services.GetRequiredService<PrivateLinks>();
         return messages.ConvertAll(message => links.Reveal(message.ProtectedSecret!));
     }

@@ -18,7 +18,10 @@ public sealed class FreshnessTests : IAsyncLifetime
     public async Task A_change_outside_shows_within_a_minute_and_whoever_watches_the_page_is_told()
     {
         await using var scene = await WritingScene.MakeAsync(_world);
-        using var watching = await WatchAsync(_world.Guest(), $"/api/public/desks/{scene.Ada.Desk}/pages/{scene.Page}/changes");
+        using var watching = await WatchAsync(
+            _world.Guest(),
+            $"/api/public/desks/{scene.Ada.Desk}/pages/{scene.Page}/changes"
+        );
         await watching.NextAsync("here");
         using var elsewhere = await WatchAsync((await _world.SignUpAsync()).Http, "/api/changes");
         await elsewhere.NextAsync("here");
@@ -30,7 +33,9 @@ public sealed class FreshnessTests : IAsyncLifetime
         elsewhere.HasMore.ShouldBeFalse();
 
         // A booking is told as well.
-        (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, "2026-12-08T09:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, "2026-12-08T09:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
         await watching.NextAsync("changed");
     }
 
@@ -40,7 +45,10 @@ public sealed class FreshnessTests : IAsyncLifetime
         await using var scene = await WritingScene.MakeAsync(_world);
         scene.Server.IsDown = true;
         _world.Clock.AdvanceMinutes(1);
-        await Outside.AwaitAsync(async () => (await ViewAsync(scene)).GetProperty("unreachableSince").ValueKind == JsonValueKind.String, "the look that fails");
+        await Outside.AwaitAsync(
+            async () => (await ViewAsync(scene)).GetProperty("unreachableSince").ValueKind == JsonValueKind.String,
+            "the look that fails"
+        );
         (await scene.StartsAsync()).ShouldContain(Nine);
         var view = await ViewAsync(scene);
         view.GetProperty("closesAt").GetString().ShouldBe("2026-12-08T07:00:00Z");
@@ -49,18 +57,58 @@ public sealed class FreshnessTests : IAsyncLifetime
         (await NextDayAsync(scene)).ShouldNotBeEmpty();
         _world.Clock.AdvanceMinutes(1);
         (await NextDayAsync(scene)).ShouldBeEmpty();
-        (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, "2026-12-09T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        var bars = (await scene.Ada.GetAsync("/api/board?from=2026-12-09&days=1")).GetProperty("days")[0].GetProperty("lanes")[0].GetProperty("bars").EnumerateArray();
+        (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, "2026-12-09T08:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
+        var bars = (await scene.Ada.GetAsync("/api/board?from=2026-12-09&days=1"))
+            .GetProperty("days")[0]
+            .GetProperty("lanes")[0]
+            .GetProperty("bars")
+            .EnumerateArray();
         bars.ShouldContain(bar => bar.GetProperty("title").GetString() == "out of reach for too long");
 
-        var busy = (await (await scene.Ada.PostAsync("/api/me/busy-times", new { })).ReadAsync(HttpStatusCode.OK)).GetProperty("path").GetString()!;
+        var busy = (await (await scene.Ada.PostAsync("/api/me/busy-times", new { })).ReadAsync(HttpStatusCode.OK))
+            .GetProperty("path")
+            .GetString()!;
         (await _world.Guest().GetStringAsync(busy)).ShouldContain("FREEBUSY:20261207T070000Z/20270206T070000Z");
 
         // The workspace may wait longer.
-        await (await scene.Ada.PutAsync("/api/workspace", new { name = "Yard", zone = "Europe/Copenhagen", closesAfterHours = 48 })).ReadAsync(HttpStatusCode.OK);
+        await (
+            await scene.Ada.PutAsync(
+                "/api/workspace",
+                new
+                {
+                    name = "Yard",
+                    zone = "Europe/Copenhagen",
+                    closesAfterHours = 48,
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
         (await NextDayAsync(scene)).ShouldNotBeEmpty();
-        await (await scene.Ada.PutAsync("/api/workspace", new { name = "Yard", zone = "Europe/Copenhagen", closesAfterHours = 24 })).ReadAsync(HttpStatusCode.OK);
-        (await (await scene.Ada.PutAsync("/api/workspace", new { name = "Yard", zone = "Europe/Copenhagen", closesAfterHours = 0 })).FaultsAsync()).Keys.ShouldBe(["closesAfterHours"]);
+        await (
+            await scene.Ada.PutAsync(
+                "/api/workspace",
+                new
+                {
+                    name = "Yard",
+                    zone = "Europe/Copenhagen",
+                    closesAfterHours = 24,
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+        (
+            await (
+                await scene.Ada.PutAsync(
+                    "/api/workspace",
+                    new
+                    {
+                        name = "Yard",
+                        zone = "Europe/Copenhagen",
+                        closesAfterHours = 0,
+                    }
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["closesAfterHours"]);
 
         scene.Server.IsDown = false;
         _world.Clock.AdvanceMinutes(16);
@@ -73,8 +121,13 @@ public sealed class FreshnessTests : IAsyncLifetime
     {
         await using var scene = await WritingScene.MakeAsync(_world);
         // As if whoever looks in time had stopped.
-        await _world.WithinAsync(scene.Workspace, db => db.Calendars.Where(row => row.Id == scene.Calendar)
-            .ExecuteUpdateAsync(set => set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromDays(300)).SetProperty(row => row.LookedAt, World.Now - Duration.FromMinutes(5))));
+        await _world.WithinAsync(scene.Workspace, db =>
+            db.Calendars.Where(row => row.Id == scene.Calendar)
+                .ExecuteUpdateAsync(set =>
+                    set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromDays(300))
+                        .SetProperty(row => row.LookedAt, World.Now - Duration.FromMinutes(5))
+                )
+        );
         scene.Server.Objects["/cal/odd/x.ics"] = Outside.Event("x", "20261208T080000Z", "20261208T083000Z");
         (await scene.StartsAsync()).ShouldContain(Nine);
         (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
@@ -95,17 +148,28 @@ public sealed class FreshnessTests : IAsyncLifetime
 
         slow.Hangs = true;
         scene.Server.Objects["/cal/odd/x.ics"] = Outside.Event("x", "20261208T080000Z", "20261208T083000Z");
-        await _world.WithinAsync(scene.Workspace, db => db.Calendars.Where(row => row.Id == scene.Calendar).ExecuteUpdateAsync(set => set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromSeconds(31))));
+        await _world.WithinAsync(scene.Workspace, db =>
+            db.Calendars.Where(row => row.Id == scene.Calendar)
+                .ExecuteUpdateAsync(set => set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromSeconds(31)))
+        );
         _world.Clock.AdvanceSeconds(32);
-        await Outside.AwaitAsync(async () => !(await scene.StartsAsync()).Contains(Nine), "the look that does not hang");
-        (await waiting.GetAsync("/api/calendars")).EnumerateArray().ShouldAllBe(calendar => calendar.GetProperty("unreachableSince").ValueKind == JsonValueKind.Null);
+        await Outside.AwaitAsync(
+            async () => !(await scene.StartsAsync()).Contains(Nine),
+            "the look that does not hang"
+        );
+        (await waiting.GetAsync("/api/calendars"))
+            .EnumerateArray()
+            .ShouldAllBe(calendar => calendar.GetProperty("unreachableSince").ValueKind == JsonValueKind.Null);
     }
 
     [Fact]
     public async Task A_start_looks_at_once_at_what_was_put_off_also_where_the_clock_was_ahead()
     {
         await using var scene = await WritingScene.MakeAsync(_world);
-        await _world.WithinAsync(scene.Workspace, db => db.Calendars.Where(row => row.Id == scene.Calendar).ExecuteUpdateAsync(set => set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromDays(300))));
+        await _world.WithinAsync(scene.Workspace, db =>
+            db.Calendars.Where(row => row.Id == scene.Calendar)
+                .ExecuteUpdateAsync(set => set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromDays(300)))
+        );
         scene.Server.Objects["/cal/odd/x.ics"] = Outside.Event("x", "20261208T080000Z", "20261208T083000Z");
         (await scene.StartsAsync()).ShouldContain(Nine);
         await using var another = new LanternApp(_world.ConnectionString, _world.Clock);
@@ -119,7 +183,10 @@ public sealed class FreshnessTests : IAsyncLifetime
         await using var scene = await WritingScene.MakeAsync(_world);
         scene.Server.IsDown = true;
         (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        await Outside.AwaitAsync(async () => (await ViewAsync(scene)).GetProperty("writeFault").ValueKind == JsonValueKind.String, "the try that fails");
+        await Outside.AwaitAsync(
+            async () => (await ViewAsync(scene)).GetProperty("writeFault").ValueKind == JsonValueKind.String,
+            "the try that fails"
+        );
         scene.Server.IsDown = false;
         _world.Clock.AdvanceSeconds(31);
         await scene.SettledAsync();
@@ -128,10 +195,16 @@ public sealed class FreshnessTests : IAsyncLifetime
 
     private static Task<JsonElement> ViewAsync(WritingScene scene) => scene.Ada.CalendarAsync(scene.Calendar);
 
-    private static Task<string[]> NextDayAsync(WritingScene scene) => scene.Ada.Http.StartsAsync(scene.Ada.Desk, scene.Page, "2026-12-09", "2026-12-09");
+    private static Task<string[]> NextDayAsync(WritingScene scene) =>
+        scene.Ada.Http.StartsAsync(scene.Ada.Desk, scene.Page, "2026-12-09", "2026-12-09");
 
     private static async Task<Watched> WatchAsync(HttpClient client, string path) =>
-        new(SseParser.Create(await client.GetStreamAsync(path)).EnumerateAsync().GetAsyncEnumerator(TestContext.Current.CancellationToken));
+        new(
+            SseParser
+                .Create(await client.GetStreamAsync(path))
+                .EnumerateAsync()
+                .GetAsyncEnumerator(TestContext.Current.CancellationToken)
+        );
 
     private sealed class Watched(IAsyncEnumerator<SseItem<string>> events) : IDisposable
     {

@@ -4,7 +4,9 @@ using LooseLantern.Server.Data.Model;
 
 namespace Server.Tests;
 
-/// <summary>A link as it is sent, with what a test does not care about filled in: times in the morning, for one guest.</summary>
+/// <summary>
+/// A link as it is sent, with what a test does not care about filled in: times in the morning, for one guest.
+/// </summary>
 public sealed class LinkDraft
 {
     public const string Nine = "2026-12-08T08:00:00Z";
@@ -71,21 +73,61 @@ public sealed class LinkDraft
 
     public LinkText Text { get; set; } = LinkText.Usual;
 
-    public object Form() => new
-    {
-        title = Title, deskId = DeskId, description = "", placeKind = "inPerson", place = "Slip 2", times = Times(), guests = Guests, guestZone = GuestZone, guestLanguage = GuestLanguage,
-        details = new
+    public object Form() =>
+        new
         {
-            lead = 0, alsoInvited = AlsoInvited, hostWords = HostWords, notes = Notes, leavesFree = LeavesFree, takes = Takes, reopens = Reopens, endsOn = EndsOn, topic = Topic, text = Text, startedFrom = "", isAmongOurselves = IsAmongOurselves,
-            hostsRing = true, questions = Questions,
-        },
-    };
+            title = Title,
+            deskId = DeskId,
+            description = "",
+            placeKind = "inPerson",
+            place = "Slip 2",
+            times = Times(),
+            guests = Guests,
+            guestZone = GuestZone,
+            guestLanguage = GuestLanguage,
+            details = new
+            {
+                lead = 0,
+                alsoInvited = AlsoInvited,
+                hostWords = HostWords,
+                notes = Notes,
+                leavesFree = LeavesFree,
+                takes = Takes,
+                reopens = Reopens,
+                endsOn = EndsOn,
+                topic = Topic,
+                text = Text,
+                startedFrom = "",
+                isAmongOurselves = IsAmongOurselves,
+                hostsRing = true,
+                questions = Questions,
+            },
+        };
 
-    public object Times() => new
-    {
-        zone = "Europe/Copenhagen", lineUp = Seats.Select(hosts => new { hostIds = hosts, fill = "inOrder" }), durations = Durations, step = Step, bufferBefore = 0, bufferAfter = 0, notice = Notice,
-        offer = new { by = By, marked = Marked, painted = Painted, days = Days, fromMinute = FromMinute, toMinute = ToMinute, until = Until, mostShown = MostShown }, overridden = Overridden, calendars = Array.Empty<object>(),
-    };
+    public object Times() =>
+        new
+        {
+            zone = "Europe/Copenhagen",
+            lineUp = Seats.Select(hosts => new { hostIds = hosts, fill = "inOrder" }),
+            durations = Durations,
+            step = Step,
+            bufferBefore = 0,
+            bufferAfter = 0,
+            notice = Notice,
+            offer = new
+            {
+                by = By,
+                marked = Marked,
+                painted = Painted,
+                days = Days,
+                fromMinute = FromMinute,
+                toMinute = ToMinute,
+                until = Until,
+                mostShown = MostShown,
+            },
+            overridden = Overridden,
+            calendars = Array.Empty<object>(),
+        };
 }
 
 /// <summary>Links over HTTP, as coordinators make them and guests take them.</summary>
@@ -93,7 +135,14 @@ internal static class LinkCalls
 {
     public static LinkDraft Link(this Coordinator maker, Action<LinkDraft>? change = null)
     {
-        var draft = new LinkDraft { DeskId = maker.DeskId, Seats = [[maker.HostId]] };
+        var draft = new LinkDraft
+        {
+            DeskId = maker.DeskId,
+            Seats =
+            [
+                [maker.HostId],
+            ],
+        };
         change?.Invoke(draft);
         return draft;
     }
@@ -103,7 +152,10 @@ internal static class LinkCalls
         await (await maker.PostAsync("/api/links", maker.Link(change).Form())).ReadAsync(HttpStatusCode.Created);
 
     /// <summary>A link that is out, with its last part of the address.</summary>
-    public static async Task<(Guid Id, string Address)> SendLinkAsync(this Coordinator maker, Action<LinkDraft>? change = null)
+    public static async Task<(Guid Id, string Address)> SendLinkAsync(
+        this Coordinator maker,
+        Action<LinkDraft>? change = null
+    )
     {
         var made = await maker.MakeLinkAsync(change);
         var id = made.GetProperty("row").GetProperty("id").GetGuid();
@@ -111,17 +163,59 @@ internal static class LinkCalls
         return (id, sent.GetProperty("address").GetString()!.Split('/')[^1]);
     }
 
-    public static async Task<JsonElement> LinkAsync(this Coordinator maker, Guid id) => await maker.GetAsync($"/api/links/{id}");
+    public static async Task<JsonElement> LinkAsync(this Coordinator maker, Guid id) =>
+        await maker.GetAsync($"/api/links/{id}");
 
-    public static Task<HttpResponseMessage> HoldAsync(this Coordinator maker, Guid id, string? until = "2026-12-08T17:00:00Z") => maker.PutAsync($"/api/links/{id}/hold", new { until });
+    public static Task<HttpResponseMessage> HoldAsync(
+        this Coordinator maker,
+        Guid id,
+        string? until = "2026-12-08T17:00:00Z"
+    ) => maker.PutAsync($"/api/links/{id}/hold", new { until });
 
-    public static Task<HttpResponseMessage> TakeAsync(this HttpClient guest, string address, string start, int duration = 30, string? name = null, string? email = null, string? key = null)
+    public static Task<HttpResponseMessage> TakeAsync(
+        this HttpClient guest,
+        string address,
+        string start,
+        int duration = 30,
+        string? name = null,
+        string? email = null,
+        string? key = null
+    )
     {
-        var request = new HttpRequestMessage(HttpMethod.Post, $"/api/public/links/{address}/bookings") { Content = JsonContent.Create(new { start, duration, zone = "Europe/Dublin", name, email, answers = new { } }) };
-        if (key is not null) request.Headers.Add("Idempotency-Key", key);
+        var request = new HttpRequestMessage(HttpMethod.Post, $"/api/public/links/{address}/bookings")
+        {
+            Content = JsonContent.Create(
+                new
+                {
+                    start,
+                    duration,
+                    zone = "Europe/Dublin",
+                    name,
+                    email,
+                    answers = new { },
+                }
+            ),
+        };
+        if (key is not null)
+            request.Headers.Add("Idempotency-Key", key);
         return guest.SendAsync(request);
     }
 
-    public static async Task<string[]> LinkStartsAsync(this HttpClient guest, string address, string from = "2026-12-07", string to = "2026-12-20", int duration = 30) =>
-        [.. (await guest.GetFromJsonAsync<JsonElement>($"/api/public/links/{address}/openings?from={from}&to={to}&duration={duration}")).GetProperty("openings").EnumerateArray().Select(opening => opening.GetProperty("start").GetString()!)];
+    public static async Task<string[]> LinkStartsAsync(
+        this HttpClient guest,
+        string address,
+        string from = "2026-12-07",
+        string to = "2026-12-20",
+        int duration = 30
+    ) =>
+        [
+            .. (
+                await guest.GetFromJsonAsync<JsonElement>(
+                    $"/api/public/links/{address}/openings?from={from}&to={to}&duration={duration}"
+                )
+            )
+                .GetProperty("openings")
+                .EnumerateArray()
+                .Select(opening => opening.GetProperty("start").GetString()!),
+        ];
 }

@@ -25,7 +25,10 @@ public class LinkHoldTests(World world)
         (await ada.HoldAsync(id, "2026-12-07T09:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.OK);
         await other.WrittenAsync(workspace);
         server.Objects.Count.ShouldBe(4);
-        server.Objects.Values.ShouldAllBe(text => text.Contains("SUMMARY:Held: Hull survey\\, Larkspur\\, Ottilie Wren", StringComparison.Ordinal) && text.Contains("STATUS:TENTATIVE", StringComparison.Ordinal));
+        server.Objects.Values.ShouldAllBe(text =>
+            text.Contains("SUMMARY:Held: Hull survey\\, Larkspur\\, Ottilie Wren", StringComparison.Ordinal)
+            && text.Contains("STATUS:TENTATIVE", StringComparison.Ordinal)
+        );
 
         other.Clock.Advance(Duration.FromHours(3));
 
@@ -33,7 +36,9 @@ public class LinkHoldTests(World world)
         (await other.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
         (await ada.LinkAsync(id)).GetProperty("holds").GetArrayLength().ShouldBe(0);
         await SweepAsync(other, workspace);
-        (await other.WithinAsync(workspace, db => db.Commitments.CountAsync(row => row.Kind == CommitmentKind.Hold))).ShouldBe(0);
+        (
+            await other.WithinAsync(workspace, db => db.Commitments.CountAsync(row => row.Kind == CommitmentKind.Hold))
+        ).ShouldBe(0);
         await other.WrittenAsync(workspace);
         server.Objects.Values.ShouldHaveSingleItem().ShouldContain("Talk: Ottilie Wren");
     }
@@ -48,14 +53,39 @@ public class LinkHoldTests(World world)
         // Its last day ends at midnight in its zone.
         held.GetProperty("holds")[0].GetProperty("until").GetString().ShouldBe("2026-12-09T23:00:00Z");
 
-        var changed = await (await ada.PutAsync($"/api/links/{id}", new { version = held.GetProperty("version").GetInt32(), form = ada.Link(draft => (draft.Marked, draft.Durations) = ([Ten, Friday], [45])).Form() })).ReadAsync(HttpStatusCode.OK);
+        var changed = await (
+            await ada.PutAsync(
+                $"/api/links/{id}",
+                new
+                {
+                    version = held.GetProperty("version").GetInt32(),
+                    form = ada.Link(draft => (draft.Marked, draft.Durations) = ([Ten, Friday], [45])).Form(),
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
 
-        changed.GetProperty("holds").EnumerateArray().Select(hold => (hold.GetProperty("start").GetString(), hold.GetProperty("end").GetString())).ShouldBe([(Ten, "2026-12-08T09:45:00Z"), (Friday, "2026-12-11T08:45:00Z")]);
+        changed
+            .GetProperty("holds")
+            .EnumerateArray()
+            .Select(hold => (hold.GetProperty("start").GetString(), hold.GetProperty("end").GetString()))
+            .ShouldBe([(Ten, "2026-12-08T09:45:00Z"), (Friday, "2026-12-11T08:45:00Z")]);
         (await world.Guest().LinkStartsAsync(address, duration: 45)).ShouldBe([Ten, Friday]);
-        (await (await ada.PostAsync($"/api/links/{id}/revoke", new { })).ReadAsync(HttpStatusCode.OK)).GetProperty("holds").GetArrayLength().ShouldBe(0);
-        (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/links/{address}")).GetProperty("state").GetString().ShouldBe("revoked");
-        (await (await world.Guest().TakeAsync(address, Ten, 45)).ReadAsync(HttpStatusCode.Gone)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:revoked");
-        (await (await ada.HoldAsync(id)).ReadAsync(HttpStatusCode.Conflict)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:revoked");
+        (await (await ada.PostAsync($"/api/links/{id}/revoke", new { })).ReadAsync(HttpStatusCode.OK))
+            .GetProperty("holds")
+            .GetArrayLength()
+            .ShouldBe(0);
+        (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/links/{address}"))
+            .GetProperty("state")
+            .GetString()
+            .ShouldBe("revoked");
+        (await (await world.Guest().TakeAsync(address, Ten, 45)).ReadAsync(HttpStatusCode.Gone))
+            .GetProperty("type")
+            .GetString()
+            .ShouldBe("urn:loose-lantern:revoked");
+        (await (await ada.HoldAsync(id)).ReadAsync(HttpStatusCode.Conflict))
+            .GetProperty("type")
+            .GetString()
+            .ShouldBe("urn:loose-lantern:revoked");
     }
 
     [Fact]
@@ -67,7 +97,16 @@ public class LinkHoldTests(World world)
         var (id, _) = await ada.SendLinkAsync(draft => draft.Marked = [Ten]);
         await ada.HoldAsync(id);
 
-        var refused = await (await ada.PutAsync($"/api/links/{id}", new { version = (await ada.LinkAsync(id)).GetProperty("version").GetInt32(), form = ada.Link(draft => (draft.Title, draft.Marked) = ("Another", [Nine, Ten])).Form() })).ReadAsync(HttpStatusCode.Conflict);
+        var refused = await (
+            await ada.PutAsync(
+                $"/api/links/{id}",
+                new
+                {
+                    version = (await ada.LinkAsync(id)).GetProperty("version").GetInt32(),
+                    form = ada.Link(draft => (draft.Title, draft.Marked) = ("Another", [Nine, Ten])).Form(),
+                }
+            )
+        ).ReadAsync(HttpStatusCode.Conflict);
 
         refused.GetProperty("starts")[0].GetString().ShouldBe(Nine);
         var link = await ada.LinkAsync(id);
@@ -81,11 +120,27 @@ public class LinkHoldTests(World world)
         var ada = await world.SignUpAsync();
         var (id, address) = await ada.SendLinkAsync();
         await ada.HoldAsync(id);
-        await (await ada.JoinCalendarAsync(Scene.CalendarWith("Came up", "20261208T080000Z", "20261208T083000Z"))).ReadAsync(HttpStatusCode.Created);
+        await (
+            await ada.JoinCalendarAsync(Scene.CalendarWith("Came up", "20261208T080000Z", "20261208T083000Z"))
+        ).ReadAsync(HttpStatusCode.Created);
 
         (await world.Guest().LinkStartsAsync(address)).ShouldBe([Ten, Eleven, Friday]);
-        (await (await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Ten } })).ReadAsync(HttpStatusCode.OK)).GetProperty("holds").GetArrayLength().ShouldBe(3);
-        (await (await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Nine } })).ReadAsync(HttpStatusCode.OK)).GetProperty("holds").GetArrayLength().ShouldBe(2);
+        (
+            await (await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Ten } })).ReadAsync(
+                HttpStatusCode.OK
+            )
+        )
+            .GetProperty("holds")
+            .GetArrayLength()
+            .ShouldBe(3);
+        (
+            await (await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Nine } })).ReadAsync(
+                HttpStatusCode.OK
+            )
+        )
+            .GetProperty("holds")
+            .GetArrayLength()
+            .ShouldBe(2);
         (await world.Guest().LinkStartsAsync(address)).ShouldBe([Eleven, Friday]);
     }
 
@@ -94,13 +149,16 @@ public class LinkHoldTests(World world)
     {
         var ada = await world.SignUpAsync();
         var links = new List<Guid>();
-        for (var i = 0; i < 12; i++) links.Add((await ada.SendLinkAsync(draft => draft.Marked = [Nine])).Id);
+        for (var i = 0; i < 12; i++)
+            links.Add((await ada.SendLinkAsync(draft => draft.Marked = [Nine])).Id);
 
         var answers = await Task.WhenAll(links.Select(id => ada.HoldAsync(id)));
 
         answers.Count(answer => answer.StatusCode == HttpStatusCode.OK).ShouldBe(1);
         answers.Count(answer => answer.StatusCode == HttpStatusCode.Conflict).ShouldBe(11);
-        (await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db => db.Commitments.CountAsync())).ShouldBe(1);
+        (await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db => db.Commitments.CountAsync())).ShouldBe(
+            1
+        );
     }
 
     [Fact]
@@ -109,13 +167,30 @@ public class LinkHoldTests(World world)
         var scene = await Scene.MakeAsync(world);
         var ada = scene.Owner;
         var bo = await scene.JoinAsync(isHost: true, letInviter: true);
-        var (id, address) = await ada.SendLinkAsync(draft => (draft.Seats, draft.Marked) = ([[ada.HostId, bo.HostId]], [Nine]));
+        var (id, address) = await ada.SendLinkAsync(draft =>
+            (draft.Seats, draft.Marked) = (
+                [
+                    [ada.HostId, bo.HostId],
+                ],
+                [Nine]
+            )
+        );
         await ada.HoldAsync(id);
-        var holder = (await ada.LinkAsync(id)).GetProperty("holds")[0].GetProperty("hosts").EnumerateArray().ShouldHaveSingleItem().GetString();
+        var holder = (await ada.LinkAsync(id))
+            .GetProperty("holds")[0]
+            .GetProperty("hosts")
+            .EnumerateArray()
+            .ShouldHaveSingleItem()
+            .GetString();
 
         await (await world.Guest().TakeAsync(address, Nine)).ReadAsync(HttpStatusCode.Created);
 
-        (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/links/{address}")).GetProperty("taken")[0].GetProperty("hosts").EnumerateArray().Select(host => host.GetString()).ShouldBe([holder]);
+        (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/links/{address}"))
+            .GetProperty("taken")[0]
+            .GetProperty("hosts")
+            .EnumerateArray()
+            .Select(host => host.GetString())
+            .ShouldBe([holder]);
     }
 
     [Fact]
@@ -123,7 +198,20 @@ public class LinkHoldTests(World world)
     {
         var ada = await world.SignUpAsync();
         var host = await ada.OwnHostAsync();
-        (await ada.PutAsync($"/api/hosts/{ada.HostId}", new { name = (string?)null, zone = (string?)null, hoursId = host.GetProperty("hoursId").GetGuid(), weight = 1, dailyCap = 1, weeklyCap = (int?)null })).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (
+            await ada.PutAsync(
+                $"/api/hosts/{ada.HostId}",
+                new
+                {
+                    name = (string?)null,
+                    zone = (string?)null,
+                    hoursId = host.GetProperty("hoursId").GetGuid(),
+                    weight = 1,
+                    dailyCap = 1,
+                    weeklyCap = (int?)null,
+                }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
         var (id, address) = await ada.SendLinkAsync(draft => draft.Marked = [Nine, Ten]);
         await ada.HoldAsync(id);
         await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Ten } });
@@ -151,7 +239,13 @@ public class LinkHoldTests(World world)
     {
         List<DueRow> due;
         await using (var scope = world.App.Services.CreateAsyncScope())
-            due = await Holding.RunsOut.ClaimAsync(scope.ServiceProvider.GetRequiredService<LooseLantern.Server.Data.LanternDb>(), world.Clock.GetCurrentInstant(), world.Clock.GetCurrentInstant(), 100, CancellationToken.None);
+            due = await Holding.RunsOut.ClaimAsync(
+                scope.ServiceProvider.GetRequiredService<LooseLantern.Server.Data.LanternDb>(),
+                world.Clock.GetCurrentInstant(),
+                world.Clock.GetCurrentInstant(),
+                100,
+                CancellationToken.None
+            );
         foreach (var row in due)
         {
             await using var scope = world.App.Services.CreateAsyncScope();

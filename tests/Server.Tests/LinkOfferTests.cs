@@ -5,18 +5,31 @@ using static Server.Tests.LinkDraft;
 
 namespace Server.Tests;
 
-/// <summary>What links offer, in each of the ways to say it, and what is said of it before anything is saved. The host works weekdays 9 to 17.</summary>
+/// <summary>
+/// What links offer, in each of the ways to say it, and what is said of it before anything is saved. The host works
+/// weekdays 9 to 17.
+/// </summary>
 public class LinkOfferTests(World world)
 {
     [Fact]
     public async Task What_is_free_in_painted_time_is_offered_each_week_as_long_as_the_link_lives()
     {
         var ada = await world.SignUpAsync();
-        var (_, address) = await ada.SendLinkAsync(draft => (draft.By, draft.Marked, draft.Painted) = ("painted", [], [new PaintedTime(new LocalDateTime(2026, 12, 8, 10, 0), 60, IsWeekly: true)]));
+        var (_, address) = await ada.SendLinkAsync(draft =>
+            (draft.By, draft.Marked, draft.Painted) = (
+                "painted",
+                [],
+                [new PaintedTime(new LocalDateTime(2026, 12, 8, 10, 0), 60, IsWeekly: true)]
+            )
+        );
         var page = await ada.PublishAsync();
         (await world.Guest().BookAsync(ada.Desk, page, Ten)).StatusCode.ShouldBe(HttpStatusCode.Created);
 
-        (await world.Guest().LinkStartsAsync(address)).ShouldBe(["2026-12-08T09:30:00Z", "2026-12-15T09:00:00Z", "2026-12-15T09:30:00Z"]);
+        (await world.Guest().LinkStartsAsync(address)).ShouldBe([
+            "2026-12-08T09:30:00Z",
+            "2026-12-15T09:00:00Z",
+            "2026-12-15T09:30:00Z",
+        ]);
         // Paint takes the place of hours, and of nothing else.
         (await world.Guest().TakeAsync(address, "2026-12-15T10:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await world.Guest().TakeAsync(address, "2026-12-15T09:30:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
@@ -26,9 +39,25 @@ public class LinkOfferTests(World world)
     public async Task Whatever_is_free_is_offered_on_the_days_and_hours_that_count_and_only_so_much_is_shown()
     {
         var ada = await world.SignUpAsync();
-        var (_, address) = await ada.SendLinkAsync(draft => (draft.By, draft.Marked, draft.Days, draft.FromMinute, draft.ToMinute) = ("free", [], ["tuesday", "thursday"], 600, 660));
-        (await world.Guest().LinkStartsAsync(address)).ShouldBe(
-            ["2026-12-08T09:00:00Z", "2026-12-08T09:30:00Z", "2026-12-10T09:00:00Z", "2026-12-10T09:30:00Z", "2026-12-15T09:00:00Z", "2026-12-15T09:30:00Z", "2026-12-17T09:00:00Z", "2026-12-17T09:30:00Z"]);
+        var (_, address) = await ada.SendLinkAsync(draft =>
+            (draft.By, draft.Marked, draft.Days, draft.FromMinute, draft.ToMinute) = (
+                "free",
+                [],
+                ["tuesday", "thursday"],
+                600,
+                660
+            )
+        );
+        (await world.Guest().LinkStartsAsync(address)).ShouldBe([
+            "2026-12-08T09:00:00Z",
+            "2026-12-08T09:30:00Z",
+            "2026-12-10T09:00:00Z",
+            "2026-12-10T09:30:00Z",
+            "2026-12-15T09:00:00Z",
+            "2026-12-15T09:30:00Z",
+            "2026-12-17T09:00:00Z",
+            "2026-12-17T09:30:00Z",
+        ]);
 
         var (_, few) = await ada.SendLinkAsync(draft => (draft.By, draft.Marked, draft.MostShown) = ("free", [], 3));
         (await world.Guest().LinkStartsAsync(few)).Length.ShouldBe(3);
@@ -38,7 +67,9 @@ public class LinkOfferTests(World world)
     public async Task Chosen_hosts_calendars_are_overridden_and_our_own_bookings_never()
     {
         var ada = await world.SignUpAsync();
-        await (await ada.JoinCalendarAsync(Scene.CalendarWith("Kept for this", "20261208T080000Z", "20261208T110000Z"))).ReadAsync(HttpStatusCode.Created);
+        await (
+            await ada.JoinCalendarAsync(Scene.CalendarWith("Kept for this", "20261208T080000Z", "20261208T110000Z"))
+        ).ReadAsync(HttpStatusCode.Created);
         var (_, asked) = await ada.SendLinkAsync();
         var (_, over) = await ada.SendLinkAsync(draft => draft.Overridden = [ada.HostId]);
         (await world.Guest().LinkStartsAsync(asked)).ShouldBe([Eleven, Friday]);
@@ -55,7 +86,9 @@ public class LinkOfferTests(World world)
         await using var server = await OddServer.StartAsync();
         var ada = await world.SignUpAsync();
         await ada.JoinAccountAsync(server.Account(), "Odd");
-        var (_, address) = await ada.SendLinkAsync(draft => (draft.LeavesFree, draft.HostWords) = (true, "Bring the moisture meter."));
+        var (_, address) = await ada.SendLinkAsync(draft =>
+            (draft.LeavesFree, draft.HostWords) = (true, "Bring the moisture meter.")
+        );
         (await world.Guest().TakeAsync(address, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
         await world.WrittenAsync(await world.WorkspaceOfAsync(ada.Desk));
 
@@ -73,79 +106,219 @@ public class LinkOfferTests(World world)
         var page = await ada.PublishAsync();
         (await world.Guest().BookAsync(ada.Desk, page, Ten)).StatusCode.ShouldBe(HttpStatusCode.Created);
 
-        var supply = await (await ada.PostAsync("/api/links/supply", new { times = ada.Link().Times(), of = (Guid?)null, guestZone = "Asia/Tokyo" })).ReadAsync(HttpStatusCode.OK);
+        var supply = await (
+            await ada.PostAsync(
+                "/api/links/supply",
+                new
+                {
+                    times = ada.Link().Times(),
+                    of = (Guid?)null,
+                    guestZone = "Asia/Tokyo",
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
 
         supply.GetProperty("total").GetInt32().ShouldBe(3);
         supply.GetProperty("missed").EnumerateArray().Select(start => start.GetString()).ShouldBe([Ten]);
-        var suggested = supply.GetProperty("suggestions").EnumerateArray().Select(one => InstantPattern.ExtendedIso.Parse(one.GetProperty("start").GetString()!).Value).ToList();
+        var suggested = supply
+            .GetProperty("suggestions")
+            .EnumerateArray()
+            .Select(one => InstantPattern.ExtendedIso.Parse(one.GetProperty("start").GetString()!).Value)
+            .ToList();
         suggested.Count.ShouldBe(6);
         // Decent hours in Tokyo are early ones here, and none lies on what is marked.
         suggested.ShouldAllBe(start => start.InUtc().Hour < 11);
         suggested.Select(start => InstantPattern.ExtendedIso.Format(start)).ShouldNotContain(Nine);
 
-        var dark = await (await ada.PostAsync("/api/links/dark", new { times = ada.Link().Times(), of = (Guid?)null, date = "2026-12-08", fromMinute = 600, toMinute = 630 })).ReadAsync(HttpStatusCode.OK);
-        dark.GetProperty("seats")[0].GetProperty("hosts")[0].GetProperty("reasons")[0].GetProperty("page").GetString().ShouldBe("Talk");
-        var more = await (await ada.PostAsync("/api/links/relaxations", new { times = ada.Link(draft => draft.Notice = 3 * 24 * 60).Times(), of = (Guid?)null, guestZone = "" })).ReadAsync(HttpStatusCode.OK);
-        more.GetProperty("relaxations").EnumerateArray().Single(one => one.GetProperty("rule").GetString() == "noticeDropped").GetProperty("gained").GetInt32().ShouldBeGreaterThan(0);
+        var dark = await (
+            await ada.PostAsync(
+                "/api/links/dark",
+                new
+                {
+                    times = ada.Link().Times(),
+                    of = (Guid?)null,
+                    date = "2026-12-08",
+                    fromMinute = 600,
+                    toMinute = 630,
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+        dark.GetProperty("seats")[0]
+            .GetProperty("hosts")[0]
+            .GetProperty("reasons")[0]
+            .GetProperty("page")
+            .GetString()
+            .ShouldBe("Talk");
+        var more = await (
+            await ada.PostAsync(
+                "/api/links/relaxations",
+                new
+                {
+                    times = ada.Link(draft => draft.Notice = 3 * 24 * 60).Times(),
+                    of = (Guid?)null,
+                    guestZone = "",
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+        more.GetProperty("relaxations")
+            .EnumerateArray()
+            .Single(one => one.GetProperty("rule").GetString() == "noticeDropped")
+            .GetProperty("gained")
+            .GetInt32()
+            .ShouldBeGreaterThan(0);
     }
 
     [Fact]
     public async Task The_text_is_by_day_in_order_of_time_in_one_zone_or_two_with_each_time_to_press()
     {
         var ada = await world.SignUpAsync();
-        var made = await ada.MakeLinkAsync(draft => (draft.Marked, draft.GuestZone) = ([Friday, "2026-12-08T08:30:00Z", Nine], "Asia/Kolkata"));
-        var (id, address) = (made.GetProperty("row").GetProperty("id").GetGuid(), made.GetProperty("address").GetString()!);
+        var made = await ada.MakeLinkAsync(draft =>
+            (draft.Marked, draft.GuestZone) = ([Friday, "2026-12-08T08:30:00Z", Nine], "Asia/Kolkata")
+        );
+        var (id, address) = (
+            made.GetProperty("row").GetProperty("id").GetGuid(),
+            made.GetProperty("address").GetString()!
+        );
 
-        async Task<JsonElement> TextAsync(LinkText text, string language = "en", Guid? of = null) => await (await ada.PostAsync("/api/links/text", new
-        {
-            form = ada.Link(draft => (draft.Marked, draft.GuestZone, draft.GuestLanguage, draft.Text) = ([Friday, "2026-12-08T08:30:00Z", Nine], "Asia/Kolkata", language, text)).Form(), of,
-        })).ReadAsync(HttpStatusCode.OK);
+        async Task<JsonElement> TextAsync(LinkText text, string language = "en", Guid? of = null) =>
+            await (
+                await ada.PostAsync(
+                    "/api/links/text",
+                    new
+                    {
+                        form = ada.Link(draft =>
+                                (draft.Marked, draft.GuestZone, draft.GuestLanguage, draft.Text) = (
+                                    [Friday, "2026-12-08T08:30:00Z", Nine],
+                                    "Asia/Kolkata",
+                                    language,
+                                    text
+                                )
+                            )
+                            .Form(),
+                        of,
+                    }
+                )
+            ).ReadAsync(HttpStatusCode.OK);
 
         var both = await TextAsync(LinkText.Usual, of: id);
-        both.GetProperty("text").GetString().ShouldBe($"""
-            Hull survey, Larkspur (30 min)
-            Times in Kolkata (UTC+5:30) / Copenhagen (UTC+1)
-            Tuesday, 8 December: 13:30–14:00 (09:00–09:30 Copenhagen), 14:00–14:30 (09:30–10:00 Copenhagen)
-            Friday, 11 December: 13:30–14:00 (09:00–09:30 Copenhagen)
+        both.GetProperty("text")
+            .GetString()
+            .ShouldBe(
+                $"""
+                Hull survey, Larkspur (30 min)
+                Times in Kolkata (UTC+5:30) / Copenhagen (UTC+1)
+                Tuesday, 8 December: 13:30–14:00 (09:00–09:30 Copenhagen), 14:00–14:30 (09:30–10:00 Copenhagen)
+                Friday, 11 December: 13:30–14:00 (09:00–09:30 Copenhagen)
 
-            Reserve one of them here:
-            {address}
-            """.ReplaceLineEndings("\n"));
-        both.GetProperty("html").GetString()!.ShouldContain($"<a href=\"{address}?at=2026-12-08T08:30:00Z\">14:00–14:30 (09:30–10:00 Copenhagen)</a>");
+                Reserve one of them here:
+                {address}
+                """.ReplaceLineEndings("\n")
+            );
+        both.GetProperty("html")
+            .GetString()!
+            .ShouldContain($"<a href=\"{address}?at=2026-12-08T08:30:00Z\">14:00–14:30 (09:30–10:00 Copenhagen)</a>");
 
-        var ranges = (await TextAsync(new LinkText(LinkZones.Guest, AsRanges: true, ClockForm.H12, WithAddress: false), of: id)).GetProperty("text").GetString()!;
+        var ranges = (
+            await TextAsync(new LinkText(LinkZones.Guest, AsRanges: true, ClockForm.H12, WithAddress: false), of: id)
+        )
+            .GetProperty("text")
+            .GetString()!;
         ranges.ShouldContain("Tuesday, 8 December: 1:30 pm–2:30 pm");
         ranges.ShouldNotContain("http");
-        (await TextAsync(new LinkText(LinkZones.Own, AsRanges: false, null, WithAddress: true), "de")).GetProperty("text").GetString()!.ShouldContain("Dienstag, 8. Dezember: 09:00–09:30, 09:30–10:00");
+        (await TextAsync(new LinkText(LinkZones.Own, AsRanges: false, null, WithAddress: true), "de"))
+            .GetProperty("text")
+            .GetString()!
+            .ShouldContain("Dienstag, 8. Dezember: 09:00–09:30, 09:30–10:00");
     }
 
     [Fact]
     public async Task Every_field_that_is_wrong_is_named_with_its_mend()
     {
         var ada = await world.SignUpAsync();
-        var faults = await (await ada.PostAsync("/api/links", ada.Link(draft =>
-        {
-            (draft.Title, draft.Takes, draft.MostShown, draft.FromMinute, draft.ToMinute) = ("", 0, 0, 700, 600);
-            draft.Marked = [.. Enumerable.Range(0, 21).Select(i => $"2026-12-08T{i % 24:00}:00:00Z").Append("2026-12-08T08:00:30Z")];
-            draft.Painted = [new PaintedTime(new LocalDateTime(2026, 12, 8, 9, 0), 0, false)];
-            draft.Guests = [new LinkGuest("", "nobody"), new LinkGuest("Ada\nBcc: x", "")];
-            (draft.GuestZone, draft.GuestLanguage, draft.Topic, draft.Durations) = ("Mars/Base", "tlh", "No Spaces", []);
-            draft.AlsoInvited = [new InvitedAlong("x", "not an address")];
-        }).Form())).FaultsAsync();
+        var faults = await (
+            await ada.PostAsync(
+                "/api/links",
+                ada.Link(draft =>
+                    {
+                        (draft.Title, draft.Takes, draft.MostShown, draft.FromMinute, draft.ToMinute) = (
+                            "",
+                            0,
+                            0,
+                            700,
+                            600
+                        );
+                        draft.Marked =
+                        [
+                            .. Enumerable
+                                .Range(0, 21)
+                                .Select(i => $"2026-12-08T{i % 24:00}:00:00Z")
+                                .Append("2026-12-08T08:00:30Z"),
+                        ];
+                        draft.Painted = [new PaintedTime(new LocalDateTime(2026, 12, 8, 9, 0), 0, false)];
+                        draft.Guests = [new LinkGuest("", "nobody"), new LinkGuest("Ada\nBcc: x", "")];
+                        (draft.GuestZone, draft.GuestLanguage, draft.Topic, draft.Durations) = (
+                            "Mars/Base",
+                            "tlh",
+                            "No Spaces",
+                            []
+                        );
+                        draft.AlsoInvited = [new InvitedAlong("x", "not an address")];
+                    })
+                    .Form()
+            )
+        ).FaultsAsync();
 
-        faults.Keys.Order(StringComparer.Ordinal).ShouldBe(
-        [
-            "details.alsoInvited[0]", "details.takes", "details.topic", "guestLanguage", "guestZone", "guests[0]", "guests[1]", "times.durations", "times.offer.marked", "times.offer.mostShown", "times.offer.painted[0]",
-            "times.offer.toMinute", "title",
-        ]);
-        (await (await ada.PostAsync("/api/links", ada.Link(draft => draft.Seats = []).Form())).FaultsAsync()).Keys.ShouldContain("times.lineUp");
-        (await (await ada.PostAsync("/api/links", ada.Link(draft => draft.DeskId = Guid.NewGuid()).Form())).FaultsAsync()).Keys.ShouldBe(["deskId"]);
-        (await (await ada.PostAsync("/api/links", ada.Link(draft => draft.Seats = [[Guid.NewGuid()]]).Form())).FaultsAsync()).Keys.ShouldBe(["times.lineUp[0].hostIds[0]"]);
+        faults
+            .Keys.Order(StringComparer.Ordinal)
+            .ShouldBe([
+                "details.alsoInvited[0]",
+                "details.takes",
+                "details.topic",
+                "guestLanguage",
+                "guestZone",
+                "guests[0]",
+                "guests[1]",
+                "times.durations",
+                "times.offer.marked",
+                "times.offer.mostShown",
+                "times.offer.painted[0]",
+                "times.offer.toMinute",
+                "title",
+            ]);
+        (
+            await (await ada.PostAsync("/api/links", ada.Link(draft => draft.Seats = []).Form())).FaultsAsync()
+        ).Keys.ShouldContain("times.lineUp");
+        (
+            await (
+                await ada.PostAsync("/api/links", ada.Link(draft => draft.DeskId = Guid.NewGuid()).Form())
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["deskId"]);
+        (
+            await (
+                await ada.PostAsync(
+                    "/api/links",
+                    ada.Link(draft =>
+                            draft.Seats = [
+                                [Guid.NewGuid()],
+                            ]
+                        )
+                        .Form()
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["times.lineUp[0].hostIds[0]"]);
         (await ada.GetAsync("/api/links")).GetProperty("total").GetInt32().ShouldBe(0);
 
         var nobody = await ada.MakeLinkAsync(draft => draft.Guests = []);
-        (await (await ada.PostAsync($"/api/links/{nobody.GetProperty("row").GetProperty("id").GetGuid()}/out", new { })).FaultsAsync()).Keys.ShouldBe(["guests"]);
+        (
+            await (
+                await ada.PostAsync($"/api/links/{nobody.GetProperty("row").GetProperty("id").GetGuid()}/out", new { })
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["guests"]);
         var nothing = await ada.MakeLinkAsync(draft => draft.Marked = []);
-        (await (await ada.PostAsync($"/api/links/{nothing.GetProperty("row").GetProperty("id").GetGuid()}/out", new { })).FaultsAsync()).Keys.ShouldBe(["times.offer.marked"]);
+        (
+            await (
+                await ada.PostAsync($"/api/links/{nothing.GetProperty("row").GetProperty("id").GetGuid()}/out", new { })
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["times.offer.marked"]);
     }
 }

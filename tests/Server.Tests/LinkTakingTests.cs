@@ -16,8 +16,14 @@ public class LinkTakingTests(World world)
         var first = await (await world.Guest().TakeAsync(address, Nine, key: "one")).ReadAsync(HttpStatusCode.Created);
         var again = await (await world.Guest().TakeAsync(address, Nine, key: "one")).ReadAsync(HttpStatusCode.Created);
         again.GetProperty("path").GetString().ShouldBe(first.GetProperty("path").GetString());
-        (await (await world.Guest().TakeAsync(address, Ten, key: "one")).ReadAsync(HttpStatusCode.UnprocessableEntity)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:key-used");
-        (await (await world.Guest().TakeAsync(address, Ten)).ReadAsync(HttpStatusCode.Conflict)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:link-taken");
+        (await (await world.Guest().TakeAsync(address, Ten, key: "one")).ReadAsync(HttpStatusCode.UnprocessableEntity))
+            .GetProperty("type")
+            .GetString()
+            .ShouldBe("urn:loose-lantern:key-used");
+        (await (await world.Guest().TakeAsync(address, Ten)).ReadAsync(HttpStatusCode.Conflict))
+            .GetProperty("type")
+            .GetString()
+            .ShouldBe("urn:loose-lantern:link-taken");
     }
 
     [Fact]
@@ -28,11 +34,25 @@ public class LinkTakingTests(World world)
         {
             var (_, address) = await ada.SendLinkAsync(draft => draft.Reopens = reopens);
             var made = await (await world.Guest().TakeAsync(address, Nine)).ReadAsync(HttpStatusCode.Created);
-            (await world.Guest().PostAsJsonAsync("/api/public" + made.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/") + "/cancel", new { word = "" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+            (
+                await world
+                    .Guest()
+                    .PostAsJsonAsync(
+                        "/api/public"
+                            + made.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/")
+                            + "/cancel",
+                        new { word = "" }
+                    )
+            ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
-            (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/links/{address}")).GetProperty("state").GetString().ShouldBe(then);
+            (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/links/{address}"))
+                .GetProperty("state")
+                .GetString()
+                .ShouldBe(then);
             (await world.Guest().LinkStartsAsync(address)).Length.ShouldBe(reopens ? 4 : 0);
-            (await world.Guest().TakeAsync(address, Ten)).StatusCode.ShouldBe(reopens ? HttpStatusCode.Created : HttpStatusCode.Conflict);
+            (await world.Guest().TakeAsync(address, Ten)).StatusCode.ShouldBe(
+                reopens ? HttpStatusCode.Created : HttpStatusCode.Conflict
+            );
         }
     }
 
@@ -40,21 +60,60 @@ public class LinkTakingTests(World world)
     public async Task One_for_several_takes_as_many_asks_who_it_is_and_holds_on_to_the_rest()
     {
         var ada = await world.SignUpAsync();
-        var (id, address) = await ada.SendLinkAsync(draft => (draft.Takes, draft.Guests) = (2, [new LinkGuest("Ottilie Wren", "ottilie@wren-charters.example"), new LinkGuest("Osric Pell", "")]));
+        var (id, address) = await ada.SendLinkAsync(draft =>
+            (draft.Takes, draft.Guests) = (
+                2,
+                [new LinkGuest("Ottilie Wren", "ottilie@wren-charters.example"), new LinkGuest("Osric Pell", "")]
+            )
+        );
         await ada.HoldAsync(id);
 
-        (await (await world.Guest().TakeAsync(address, Nine)).FaultsAsync()).Keys.Order().ShouldBe(["guest.email", "guest.name"]);
-        (await world.Guest().TakeAsync(address, Nine, name: "Somebody Else", email: "else@harbour.example")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await (await world.Guest().TakeAsync(address, Nine)).FaultsAsync())
+            .Keys.Order()
+            .ShouldBe(["guest.email", "guest.name"]);
+        (
+            await world.Guest().TakeAsync(address, Nine, name: "Somebody Else", email: "else@harbour.example")
+        ).StatusCode.ShouldBe(HttpStatusCode.Created);
         (await ada.LinkAsync(id)).GetProperty("holds").GetArrayLength().ShouldBe(3);
         // The second of those named, whose email is not known.
-        var body = new { start = Ten, duration = 30, zone = "Europe/Dublin", guest = 1, answers = new { } };
-        (await (await world.Guest().PostAsJsonAsync($"/api/public/links/{address}/bookings", body)).FaultsAsync()).Keys.ShouldBe(["guest.email"]);
-        (await world.Guest().PostAsJsonAsync($"/api/public/links/{address}/bookings", new { start = Ten, duration = 30, zone = "Europe/Dublin", guest = 1, email = "osric@pell.example", answers = new { } })).StatusCode.ShouldBe(HttpStatusCode.Created);
+        var body = new
+        {
+            start = Ten,
+            duration = 30,
+            zone = "Europe/Dublin",
+            guest = 1,
+            answers = new { },
+        };
+        (
+            await (await world.Guest().PostAsJsonAsync($"/api/public/links/{address}/bookings", body)).FaultsAsync()
+        ).Keys.ShouldBe(["guest.email"]);
+        (
+            await world
+                .Guest()
+                .PostAsJsonAsync(
+                    $"/api/public/links/{address}/bookings",
+                    new
+                    {
+                        start = Ten,
+                        duration = 30,
+                        zone = "Europe/Dublin",
+                        guest = 1,
+                        email = "osric@pell.example",
+                        answers = new { },
+                    }
+                )
+        ).StatusCode.ShouldBe(HttpStatusCode.Created);
 
         var link = await ada.LinkAsync(id);
         link.GetProperty("holds").GetArrayLength().ShouldBe(0);
-        link.GetProperty("row").GetProperty("bookings").EnumerateArray().Select(booking => booking.GetProperty("guest").GetString()).ShouldBe(["Somebody Else", "Osric Pell"]);
-        (await world.Guest().TakeAsync(address, Eleven, name: "x", email: "x@y.example")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        link.GetProperty("row")
+            .GetProperty("bookings")
+            .EnumerateArray()
+            .Select(booking => booking.GetProperty("guest").GetString())
+            .ShouldBe(["Somebody Else", "Osric Pell"]);
+        (await world.Guest().TakeAsync(address, Eleven, name: "x", email: "x@y.example")).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
     }
 
     [Fact]
@@ -65,12 +124,36 @@ public class LinkTakingTests(World world)
         var id = draft.GetProperty("row").GetProperty("id").GetGuid();
         await ada.HoldAsync(id);
 
-        (await (await ada.PostAsync($"/api/links/{id}/bookings", new { start = Nine, duration = 30 })).FaultsAsync()).Keys.ShouldBe(["email"]);
-        (await ada.PostAsync($"/api/links/{id}/bookings", new { start = "2026-12-08T08:15:00Z", duration = 30, email = "ottilie@wren.example" })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        var booked = await (await ada.PostAsync($"/api/links/{id}/bookings", new { start = Nine, duration = 30, email = "ottilie@wren.example" })).ReadAsync(HttpStatusCode.Created);
+        (
+            await (await ada.PostAsync($"/api/links/{id}/bookings", new { start = Nine, duration = 30 })).FaultsAsync()
+        ).Keys.ShouldBe(["email"]);
+        (
+            await ada.PostAsync(
+                $"/api/links/{id}/bookings",
+                new
+                {
+                    start = "2026-12-08T08:15:00Z",
+                    duration = 30,
+                    email = "ottilie@wren.example",
+                }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        var booked = await (
+            await ada.PostAsync(
+                $"/api/links/{id}/bookings",
+                new
+                {
+                    start = Nine,
+                    duration = 30,
+                    email = "ottilie@wren.example",
+                }
+            )
+        ).ReadAsync(HttpStatusCode.Created);
 
         var row = (await ada.GetAsync("/api/bookings")).GetProperty("rows").EnumerateArray().ShouldHaveSingleItem();
-        (row.GetProperty("id").GetGuid(), row.GetProperty("guestName").GetString()).ShouldBe((booked.GetProperty("bookingId").GetGuid(), "Ottilie Wren"));
+        (row.GetProperty("id").GetGuid(), row.GetProperty("guestName").GetString()).ShouldBe(
+            (booked.GetProperty("bookingId").GetGuid(), "Ottilie Wren")
+        );
         (await ada.LinkAsync(id)).GetProperty("row").GetProperty("state").GetString().ShouldBe("booked");
         (await ada.LinkAsync(id)).GetProperty("holds").GetArrayLength().ShouldBe(0);
     }
@@ -81,13 +164,37 @@ public class LinkTakingTests(World world)
         var scene = await Scene.MakeAsync(world);
         var ada = scene.Owner;
         var bo = await scene.JoinAsync(isHost: true, letInviter: true);
-        var made = await ada.MakeLinkAsync(draft => (draft.IsAmongOurselves, draft.Guests, draft.Title, draft.Seats) = (true, [], "Winter plan", [[ada.HostId], [bo.HostId]]));
+        var made = await ada.MakeLinkAsync(draft =>
+            (draft.IsAmongOurselves, draft.Guests, draft.Title, draft.Seats) = (
+                true,
+                [],
+                "Winter plan",
+                [
+                    [ada.HostId],
+                    [bo.HostId],
+                ]
+            )
+        );
 
-        await (await ada.PostAsync($"/api/links/{made.GetProperty("row").GetProperty("id").GetGuid()}/bookings", new { start = Nine, duration = 30 })).ReadAsync(HttpStatusCode.Created);
+        await (
+            await ada.PostAsync(
+                $"/api/links/{made.GetProperty("row").GetProperty("id").GetGuid()}/bookings",
+                new { start = Nine, duration = 30 }
+            )
+        ).ReadAsync(HttpStatusCode.Created);
 
         var workspace = await world.WorkspaceOfAsync(ada.Desk);
-        (await world.WithinAsync(workspace, db => db.Messages.Where(row => row.Kind == MessageKind.BookedForGuest || row.Kind == MessageKind.ReminderForGuest).CountAsync())).ShouldBe(0);
-        (await world.WithinAsync(workspace, db => db.Commitments.Select(row => row.HostId).Distinct().CountAsync())).ShouldBe(2);
+        (
+            await world.WithinAsync(workspace, db =>
+                db.Messages.Where(row =>
+                        row.Kind == MessageKind.BookedForGuest || row.Kind == MessageKind.ReminderForGuest
+                    )
+                    .CountAsync()
+            )
+        ).ShouldBe(0);
+        (
+            await world.WithinAsync(workspace, db => db.Commitments.Select(row => row.HostId).Distinct().CountAsync())
+        ).ShouldBe(2);
     }
 
     [Fact]
@@ -100,18 +207,43 @@ public class LinkTakingTests(World world)
 
         var seen = await world.Guest().GetFromJsonAsync<JsonElement>(path);
         seen.GetProperty("pagePath").GetString().ShouldBe("/" + ada.Desk);
-        (await world.Guest().GetFromJsonAsync<JsonElement>($"{path}/openings?from=2026-12-07&to=2026-12-20")).GetProperty("openings").EnumerateArray().Select(opening => opening.GetProperty("start").GetString()).ShouldBe([Ten, Eleven, Friday]);
-        (await world.Guest().PostAsJsonAsync(path + "/move", new { start = Friday })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/links/{address}")).GetProperty("taken")[0].GetProperty("start").GetString().ShouldBe(Friday);
+        (await world.Guest().GetFromJsonAsync<JsonElement>($"{path}/openings?from=2026-12-07&to=2026-12-20"))
+            .GetProperty("openings")
+            .EnumerateArray()
+            .Select(opening => opening.GetProperty("start").GetString())
+            .ShouldBe([Ten, Eleven, Friday]);
+        (await world.Guest().PostAsJsonAsync(path + "/move", new { start = Friday })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
+        (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/links/{address}"))
+            .GetProperty("taken")[0]
+            .GetProperty("start")
+            .GetString()
+            .ShouldBe(Friday);
     }
 
     [Fact]
     public async Task What_a_page_asked_is_asked_here_too_and_nothing_else()
     {
         var ada = await world.SignUpAsync();
-        var (_, address) = await ada.SendLinkAsync(draft => draft.Questions = [new Question("boat", QuestionKind.Short, "Which boat?", "", IsNeeded: true, [], "")]);
+        var (_, address) = await ada.SendLinkAsync(draft =>
+            draft.Questions = [new Question("boat", QuestionKind.Short, "Which boat?", "", IsNeeded: true, [], "")]
+        );
         (await (await world.Guest().TakeAsync(address, Nine)).FaultsAsync()).Keys.ShouldBe(["answers.boat"]);
-        (await world.Guest().PostAsJsonAsync($"/api/public/links/{address}/bookings", new { start = Nine, duration = 30, zone = "Europe/Dublin", answers = new { boat = "Larkspur" } })).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (
+            await world
+                .Guest()
+                .PostAsJsonAsync(
+                    $"/api/public/links/{address}/bookings",
+                    new
+                    {
+                        start = Nine,
+                        duration = 30,
+                        zone = "Europe/Dublin",
+                        answers = new { boat = "Larkspur" },
+                    }
+                )
+        ).StatusCode.ShouldBe(HttpStatusCode.Created);
     }
 
     [Fact]
@@ -119,8 +251,16 @@ public class LinkTakingTests(World world)
     {
         var scene = await Scene.MakeAsync(world);
         var room = await scene.RoomAsync();
-        var (id, _) = await scene.Owner.SendLinkAsync(draft => draft.Seats = [[scene.Owner.HostId], [room]]);
-        (await (await scene.Owner.DeleteAsync($"/api/hosts/{room}")).ReadAsync(HttpStatusCode.Conflict)).GetProperty("title").GetString()!.ShouldContain("Hull survey, Larkspur");
+        var (id, _) = await scene.Owner.SendLinkAsync(draft =>
+            draft.Seats = [
+                [scene.Owner.HostId],
+                [room],
+            ]
+        );
+        (await (await scene.Owner.DeleteAsync($"/api/hosts/{room}")).ReadAsync(HttpStatusCode.Conflict))
+            .GetProperty("title")
+            .GetString()!
+            .ShouldContain("Hull survey, Larkspur");
 
         await scene.Owner.PostAsync($"/api/links/{id}/revoke", new { });
 
@@ -133,11 +273,42 @@ public class LinkTakingTests(World world)
     {
         var ada = await world.SignUpAsync();
         var (_, address) = await ada.SendLinkAsync();
-        foreach (var body in new object[] { new { }, new { start = "yesterday", duration = 30, zone = "Europe/Dublin" }, new { start = Nine, duration = 7, zone = "Europe/Dublin" }, new { start = Nine, duration = 30, zone = "Mars" } })
-            ((int)(await world.Guest().PostAsJsonAsync($"/api/public/links/{address}/bookings", body)).StatusCode).ShouldBeInRange(400, 422);
+        foreach (
+            var body in new object[]
+            {
+                new { },
+                new
+                {
+                    start = "yesterday",
+                    duration = 30,
+                    zone = "Europe/Dublin",
+                },
+                new
+                {
+                    start = Nine,
+                    duration = 7,
+                    zone = "Europe/Dublin",
+                },
+                new
+                {
+                    start = Nine,
+                    duration = 30,
+                    zone = "Mars",
+                },
+            }
+        )
+            (
+                (int)(await world.Guest().PostAsJsonAsync($"/api/public/links/{address}/bookings", body)).StatusCode
+            ).ShouldBeInRange(400, 422);
         (await world.Guest().TakeAsync(address, "2026-12-08T08:01:00Z")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         // The email of its guest is nobody's to change, where it is known.
-        await (await world.Guest().TakeAsync(address, Nine, name: "Mallory", email: "mallory@elsewhere.example")).ReadAsync(HttpStatusCode.Created);
-        (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("guestEmail").GetString().ShouldBe("ottilie@wren-charters.example");
+        await (
+            await world.Guest().TakeAsync(address, Nine, name: "Mallory", email: "mallory@elsewhere.example")
+        ).ReadAsync(HttpStatusCode.Created);
+        (await ada.GetAsync("/api/bookings"))
+            .GetProperty("rows")[0]
+            .GetProperty("guestEmail")
+            .GetString()
+            .ShouldBe("ottilie@wren-charters.example");
     }
 }

@@ -29,10 +29,16 @@ public class LinkTests(World world)
         var row = (await ada.LinkAsync(id)).GetProperty("row");
         row.GetProperty("state").GetString().ShouldBe("booked");
         row.GetProperty("bookings")[0].GetProperty("guest").GetString().ShouldBe("Ottilie Wren");
-        (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("guestEmail").GetString().ShouldBe("ottilie@wren-charters.example");
+        (await ada.GetAsync("/api/bookings"))
+            .GetProperty("rows")[0]
+            .GetProperty("guestEmail")
+            .GetString()
+            .ShouldBe("ottilie@wren-charters.example");
         // Nothing of a link is a page of a desk.
         (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
-        (await guest.GetAsync($"/api/public/desks/{ada.Desk}/pages/~{id}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await guest.GetAsync($"/api/public/desks/{ada.Desk}/pages/~{id}")).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
     }
 
     [Fact]
@@ -43,7 +49,9 @@ public class LinkTests(World world)
         (await ada.HoldAsync(id)).StatusCode.ShouldBe(HttpStatusCode.OK);
         string[] starts = [Nine, Ten, Eleven, Friday];
 
-        var answers = await Task.WhenAll(Enumerable.Range(0, 50).Select(i => world.Guest().TakeAsync(address, starts[i % 4])));
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 50).Select(i => world.Guest().TakeAsync(address, starts[i % 4]))
+        );
 
         answers.Count(answer => answer.StatusCode == HttpStatusCode.Created).ShouldBe(1);
         answers.Count(answer => answer.StatusCode == HttpStatusCode.Conflict).ShouldBe(49);
@@ -58,11 +66,19 @@ public class LinkTests(World world)
         var ada = await world.SignUpAsync();
         var (id, address) = await ada.SendLinkAsync();
 
-        var answers = await Task.WhenAll(Enumerable.Range(0, 500).Select(_ => world.Guest().GetAsync($"/api/public/links/{address}")));
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 500).Select(_ => world.Guest().GetAsync($"/api/public/links/{address}"))
+        );
         answers.ShouldAllBe(answer => answer.StatusCode == HttpStatusCode.OK);
         (await ada.LinkAsync(id)).GetProperty("row").GetProperty("opened").GetInt32().ShouldBe(0);
 
-        (await Task.WhenAll(Enumerable.Range(0, 40).Select(_ => world.Guest().PostAsync($"/api/public/links/{address}/opened", null)))).ShouldAllBe(answer => answer.StatusCode == HttpStatusCode.NoContent);
+        (
+            await Task.WhenAll(
+                Enumerable
+                    .Range(0, 40)
+                    .Select(_ => world.Guest().PostAsync($"/api/public/links/{address}/opened", null))
+            )
+        ).ShouldAllBe(answer => answer.StatusCode == HttpStatusCode.NoContent);
         var row = (await ada.LinkAsync(id)).GetProperty("row");
         (row.GetProperty("opened").GetInt32(), row.GetProperty("state").GetString()).ShouldBe((40, "opened"));
     }
@@ -73,11 +89,17 @@ public class LinkTests(World world)
         var scene = await Scene.MakeAsync(world);
         var ada = scene.Owner;
         var bo = await scene.JoinAsync(isHost: true, letInviter: true);
-        var (id, address) = await ada.SendLinkAsync(draft => draft.Seats = [[ada.HostId], [bo.HostId]]);
+        var (id, address) = await ada.SendLinkAsync(draft =>
+            draft.Seats = [
+                [ada.HostId],
+                [bo.HostId],
+            ]
+        );
         var page = await ada.PublishAsync(draft => draft.HostId = bo.HostId);
 
         // What is being arranged shows in its place, held or not.
-        Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "offered").ShouldBe(Enumerable.Repeat("Hull survey, Larkspur, Ottilie Wren", 4));
+        Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "offered")
+            .ShouldBe(Enumerable.Repeat("Hull survey, Larkspur, Ottilie Wren", 4));
         var held = await (await ada.HoldAsync(id)).ReadAsync(HttpStatusCode.OK);
         held.GetProperty("holds").GetArrayLength().ShouldBe(4);
         held.GetProperty("holds")[0].GetProperty("hosts").GetArrayLength().ShouldBe(2);
@@ -85,15 +107,21 @@ public class LinkTests(World world)
         (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotContain(Nine);
         (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await world.Guest().LinkStartsAsync(address)).ShouldBe([Nine, Ten, Eleven, Friday]);
-        Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "held").ShouldBe(Enumerable.Repeat("Hull survey, Larkspur, Ottilie Wren", 4));
+        Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "held")
+            .ShouldBe(Enumerable.Repeat("Hull survey, Larkspur, Ottilie Wren", 4));
 
         Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "offered").ShouldBeEmpty();
 
         (await world.Guest().TakeAsync(address, Ten)).StatusCode.ShouldBe(HttpStatusCode.Created);
 
         var workspace = await world.WorkspaceOfAsync(ada.Desk);
-        (await world.WithinAsync(workspace, db => db.Commitments.Select(row => new { row.Kind, row.PageId }).ToListAsync())).ShouldAllBe(row => row.Kind == LooseLantern.Core.Openings.CommitmentKind.Booking && row.PageId == null);
-        Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "booked").ShouldBe(["Ottilie Wren", "Ottilie Wren"]);
+        (
+            await world.WithinAsync(workspace, db =>
+                db.Commitments.Select(row => new { row.Kind, row.PageId }).ToListAsync()
+            )
+        ).ShouldAllBe(row => row.Kind == LooseLantern.Core.Openings.CommitmentKind.Booking && row.PageId == null);
+        Titles(await ada.GetAsync("/api/board?from=2026-12-08&days=1"), "booked")
+            .ShouldBe(["Ottilie Wren", "Ottilie Wren"]);
         (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldContain(Nine);
     }
 
@@ -105,12 +133,17 @@ public class LinkTests(World world)
         var page = await ada.PublishAsync();
         await ada.HoldAsync(id);
 
-        var left = await (await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Nine } })).ReadAsync(HttpStatusCode.OK);
+        var left = await (await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Nine } })).ReadAsync(
+            HttpStatusCode.OK
+        );
 
         left.GetProperty("holds").GetArrayLength().ShouldBe(3);
         (await world.Guest().LinkStartsAsync(address)).ShouldBe([Ten, Eleven, Friday]);
         (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        (await (await ada.HoldAsync(id, until: null)).ReadAsync(HttpStatusCode.OK)).GetProperty("holds").GetArrayLength().ShouldBe(0);
+        (await (await ada.HoldAsync(id, until: null)).ReadAsync(HttpStatusCode.OK))
+            .GetProperty("holds")
+            .GetArrayLength()
+            .ShouldBe(0);
         (await world.Guest().LinkStartsAsync(address)).ShouldBe([Ten, Eleven, Friday]);
     }
 
@@ -137,9 +170,22 @@ public class LinkTests(World world)
         var draft = await ada.MakeLinkAsync();
         var address = draft.GetProperty("address").GetString()!.Split('/')[^1];
 
-        foreach (var guessed in new[] { address, "hull-survey-larkspur-" + new string('a', 26), "x", "hull-survey", new string('a', 500), "%2e%2e" })
+        foreach (
+            var guessed in new[]
+            {
+                address,
+                "hull-survey-larkspur-" + new string('a', 26),
+                "x",
+                "hull-survey",
+                new string('a', 500),
+                "%2e%2e",
+            }
+        )
         {
-            (await world.Guest().GetAsync($"/api/public/links/{guessed}")).StatusCode.ShouldBe(HttpStatusCode.NotFound, guessed);
+            (await world.Guest().GetAsync($"/api/public/links/{guessed}")).StatusCode.ShouldBe(
+                HttpStatusCode.NotFound,
+                guessed
+            );
             (await world.Guest().TakeAsync(guessed, Nine)).StatusCode.ShouldBe(HttpStatusCode.NotFound, guessed);
         }
 
@@ -147,6 +193,12 @@ public class LinkTests(World world)
         address.ShouldNotContain("wren");
     }
 
-    private static IEnumerable<string?> Titles(JsonElement board, string kind) => board.GetProperty("days")[0].GetProperty("lanes").EnumerateArray()
-        .SelectMany(lane => lane.GetProperty("bars").EnumerateArray()).Where(bar => bar.GetProperty("kind").GetString() == kind).Select(bar => bar.GetProperty("title").GetString());
+    private static IEnumerable<string?> Titles(JsonElement board, string kind) =>
+        board
+            .GetProperty("days")[0]
+            .GetProperty("lanes")
+            .EnumerateArray()
+            .SelectMany(lane => lane.GetProperty("bars").EnumerateArray())
+            .Where(bar => bar.GetProperty("kind").GetString() == kind)
+            .Select(bar => bar.GetProperty("title").GetString());
 }

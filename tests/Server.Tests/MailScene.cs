@@ -45,30 +45,68 @@ public sealed class MailScene : IAsyncDisposable
     }
 
     /// <summary>Books at nine, and returns the path of the private link's API.</summary>
-    public async Task<string> BookAsync(string page, string start = Nine, string email = Guest, string name = "Ottilie Wren") =>
-        ApiOf(await (await World.Guest().BookAsync(Ada.Desk, page, start, name: name, email: email)).ReadAsync(HttpStatusCode.Created));
+    public async Task<string> BookAsync(
+        string page,
+        string start = Nine,
+        string email = Guest,
+        string name = "Ottilie Wren"
+    ) =>
+        ApiOf(
+            await (await World.Guest().BookAsync(Ada.Desk, page, start, name: name, email: email)).ReadAsync(
+                HttpStatusCode.Created
+            )
+        );
 
     public Task<JsonElement> SeeAsync(string path) => World.Guest().GetFromJsonAsync<JsonElement>(path);
 
-    public Task<HttpResponseMessage> MoveAsync(string path, string start) => World.Guest().PostAsJsonAsync(path + "/move", new { start });
+    public Task<HttpResponseMessage> MoveAsync(string path, string start) =>
+        World.Guest().PostAsJsonAsync(path + "/move", new { start });
 
-    public async Task<JsonElement> RowAsync(int at = 0) => (await Ada.GetAsync("/api/bookings")).GetProperty("rows")[at];
+    public async Task<JsonElement> RowAsync(int at = 0) =>
+        (await Ada.GetAsync("/api/bookings")).GetProperty("rows")[at];
 
-    public async Task<JsonElement> DetailAsync() => await Ada.GetAsync($"/api/bookings/{(await RowAsync()).GetProperty("id").GetGuid()}");
+    public async Task<JsonElement> DetailAsync() =>
+        await Ada.GetAsync($"/api/bookings/{(await RowAsync()).GetProperty("id").GetGuid()}");
 
     public Task<List<Message>> MessagesAsync(params MessageKind[] kinds) =>
-        World.LookAsync(db => db.Messages.IgnoreQueryFilters().AsNoTracking().Where(row => kinds.Contains(row.Kind)).OrderBy(row => row.DueAt).ThenBy(row => row.Id).ToListAsync());
+        World.LookAsync(db =>
+            db.Messages.IgnoreQueryFilters()
+                .AsNoTracking()
+                .Where(row => kinds.Contains(row.Kind))
+                .OrderBy(row => row.DueAt)
+                .ThenBy(row => row.Id)
+                .ToListAsync()
+        );
 
     /// <summary>The mail to somebody, once one has that in its subject.</summary>
-    public async Task<StoredMail> MailAsync(string address, string subject) => await Outside.AwaitAsync(
-        () => Task.FromResult(_standIn.Mail.Mails(address).FirstOrDefault(mail => mail.Subject.Contains(subject, StringComparison.Ordinal))), $"“{subject}” in the box of {address}");
+    public async Task<StoredMail> MailAsync(string address, string subject) =>
+        await Outside.AwaitAsync(
+            () =>
+                Task.FromResult(
+                    _standIn
+                        .Mail.Mails(address)
+                        .FirstOrDefault(mail => mail.Subject.Contains(subject, StringComparison.Ordinal))
+                ),
+            $"“{subject}” in the box of {address}"
+        );
 
     public IReadOnlyList<StoredMail> Box(string address) => _standIn.Mail.Mails(address);
 
     /// <summary>Answers an invitation on the mail server's own screen, from nothing but the invitation.</summary>
-    public async Task<string> AnswerAsync(StoredMail mail, string box, string answer, string? start = null, string word = "")
+    public async Task<string> AnswerAsync(
+        StoredMail mail,
+        string box,
+        string answer,
+        string? start = null,
+        string word = ""
+    )
     {
-        var fields = new Dictionary<string, string> { ["answer"] = answer, ["word"] = word, ["start"] = start ?? "" };
+        var fields = new Dictionary<string, string>
+        {
+            ["answer"] = answer,
+            ["word"] = word,
+            ["start"] = start ?? "",
+        };
         using var form = new FormUrlEncodedContent(fields);
         var sent = await _screens.PostAsync($"{_standIn.Address}/mail/{box}/{mail.Id}/answer", form);
         return await sent.Content.ReadAsStringAsync();
@@ -80,23 +118,32 @@ public sealed class MailScene : IAsyncDisposable
     public async Task SendAsync(MimeMessage mail)
     {
         using var client = new SmtpClient();
-        await Outside.AwaitAsync(async () =>
-        {
-            try
+        await Outside.AwaitAsync(
+            async () =>
             {
-                await client.ConnectAsync("127.0.0.1", _standIn.AnswersPort, SecureSocketOptions.None);
-                return true;
-            }
-            catch (SocketException)
-            {
-                return false;
-            }
-        }, "somebody who listens for answers");
+                try
+                {
+                    await client.ConnectAsync("127.0.0.1", _standIn.AnswersPort, SecureSocketOptions.None);
+                    return true;
+                }
+                catch (SocketException)
+                {
+                    return false;
+                }
+            },
+            "somebody who listens for answers"
+        );
         await client.SendAsync(mail);
         await client.DisconnectAsync(quit: true);
     }
 
-    public static MimeMessage Mail(string from, string to, string text, string? calendar = null, string method = "REPLY")
+    public static MimeMessage Mail(
+        string from,
+        string to,
+        string text,
+        string? calendar = null,
+        string method = "REPLY"
+    )
     {
         var mail = new MimeMessage { Subject = "Re: Talk" };
         mail.From.Add(MailboxAddress.Parse(from));
@@ -113,11 +160,19 @@ public sealed class MailScene : IAsyncDisposable
         return mail;
     }
 
-    public static string Unfolded(string text) => text.ReplaceLineEndings("\n").Replace("\n ", "", StringComparison.Ordinal);
+    public static string Unfolded(string text) =>
+        text.ReplaceLineEndings("\n").Replace("\n ", "", StringComparison.Ordinal);
 
     /// <summary>The value of the first such property in an iCalendar text.</summary>
     public static string Property(string calendar, string name) =>
-        Unfolded(calendar).Split('\n').First(line => line.StartsWith(name + ":", StringComparison.Ordinal) || line.StartsWith(name + ";", StringComparison.Ordinal));
+        Unfolded(calendar)
+            .Split('\n')
+            .First(line =>
+                line.StartsWith(name + ":", StringComparison.Ordinal)
+                || line.StartsWith(name + ";", StringComparison.Ordinal)
+            );
 
-    private static string ApiOf(JsonElement made) => "/api/public" + made.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/", StringComparison.Ordinal);
+    private static string ApiOf(JsonElement made) =>
+        "/api/public"
+        + made.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/", StringComparison.Ordinal);
 }

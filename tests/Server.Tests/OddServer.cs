@@ -9,7 +9,8 @@ using Microsoft.Extensions.Logging;
 namespace Server.Tests;
 
 /// <summary>
-/// Another server that misbehaves as it is told to: a calendar account at /cal/ with one collection, and whatever a test lets it answer elsewhere.
+/// Another server that misbehaves as it is told to: a calendar account at /cal/ with one collection, and whatever a
+/// test lets it answer elsewhere.
 /// </summary>
 internal sealed class OddServer : IAsyncDisposable
 {
@@ -54,11 +55,12 @@ internal sealed class OddServer : IAsyncDisposable
     public List<string> Asked { get; } = [];
 
     /// <summary>Answers everything but the account.</summary>
-    public Func<HttpContext, Task> Answer { get; set; } = context =>
-    {
-        context.Response.StatusCode = 404;
-        return Task.CompletedTask;
-    };
+    public Func<HttpContext, Task> Answer { get; set; } =
+        context =>
+        {
+            context.Response.StatusCode = 404;
+            return Task.CompletedTask;
+        };
 
     private int _tags;
 
@@ -73,7 +75,13 @@ internal sealed class OddServer : IAsyncDisposable
         return server;
     }
 
-    public object Account() => new { server = Address + "/cal/", userName = "odd", password = Password };
+    public object Account() =>
+        new
+        {
+            server = Address + "/cal/",
+            userName = "odd",
+            password = Password,
+        };
 
     public ValueTask DisposeAsync() => _app.DisposeAsync();
 
@@ -85,7 +93,8 @@ internal sealed class OddServer : IAsyncDisposable
 
     private async Task HandleAsync(HttpContext context)
     {
-        lock (Asked) Asked.Add($"{context.Request.Method} {context.Request.Path}");
+        lock (Asked)
+            Asked.Add($"{context.Request.Method} {context.Request.Path}");
         if (IsDown)
         {
             context.Abort();
@@ -104,7 +113,10 @@ internal sealed class OddServer : IAsyncDisposable
             return;
         }
 
-        if (context.Request.Headers.Authorization != "Basic " + Convert.ToBase64String(Encoding.UTF8.GetBytes("odd:" + Password)))
+        if (
+            context.Request.Headers.Authorization
+            != "Basic " + Convert.ToBase64String(Encoding.UTF8.GetBytes("odd:" + Password))
+        )
         {
             context.Response.StatusCode = 401;
             return;
@@ -121,15 +133,41 @@ internal sealed class OddServer : IAsyncDisposable
         switch (request.Method)
         {
             case "PROPFIND" when path == "/cal/":
-                await MultiAsync(context, [Resource("/cal/", Home()), .. request.Headers["Depth"] == "1" ? [Resource("/cal/odd/", Collection())] : Array.Empty<XElement>()]);
+                await MultiAsync(
+                    context,
+                    [
+                        Resource("/cal/", Home()),
+                        .. request.Headers["Depth"] == "1"
+                            ? [Resource("/cal/odd/", Collection())]
+                            : Array.Empty<XElement>(),
+                    ]
+                );
                 break;
             case "PROPFIND" when path == "/cal/odd/":
-                await MultiAsync(context, [Resource(path, Collection()), .. request.Headers["Depth"] == "1" ? Objects.Select(pair => Resource(pair.Key, Tag(pair.Key))) : []]);
+                await MultiAsync(
+                    context,
+                    [
+                        Resource(path, Collection()),
+                        .. request.Headers["Depth"] == "1"
+                            ? Objects.Select(pair => Resource(pair.Key, Tag(pair.Key)))
+                            : [],
+                    ]
+                );
                 break;
             case "REPORT":
                 Fetches++;
-                await MultiAsync(context, XDocument.Parse(body).Root!.Elements(D + "href").Select(href => href.Value).Where(Objects.ContainsKey).Where(_ => !LeavesOutSome)
-                    .Select(href => Resource(href, [.. Tag(href), new XElement(C + "calendar-data", Objects[href])])));
+                await MultiAsync(
+                    context,
+                    XDocument
+                        .Parse(body)
+                        .Root!.Elements(D + "href")
+                        .Select(href => href.Value)
+                        .Where(Objects.ContainsKey)
+                        .Where(_ => !LeavesOutSome)
+                        .Select(href =>
+                            Resource(href, [.. Tag(href), new XElement(C + "calendar-data", Objects[href])])
+                        )
+                );
                 break;
             case "PUT":
                 await PutAsync(context, path, body);
@@ -152,38 +190,56 @@ internal sealed class OddServer : IAsyncDisposable
 
     private Task PutAsync(HttpContext context, string path, string body)
     {
-        if ((context.Request.Headers.IfNoneMatch == "*" && Objects.ContainsKey(path))
-            || (context.Request.Headers.IfMatch is [{ } tag] && (!Objects.ContainsKey(path) || (tag != TagOf(path) && !SaysNewTagsAlways))))
+        if (
+            (context.Request.Headers.IfNoneMatch == "*" && Objects.ContainsKey(path))
+            || (
+                context.Request.Headers.IfMatch is [{ } tag]
+                && (!Objects.ContainsKey(path) || (tag != TagOf(path) && !SaysNewTagsAlways))
+            )
+        )
         {
             context.Response.StatusCode = 412;
             return Task.CompletedTask;
         }
 
         Objects[path] = body;
-        if (DiesAfterPuts-- > 0) context.Abort();
-        else context.Response.StatusCode = 201;
+        if (DiesAfterPuts-- > 0)
+            context.Abort();
+        else
+            context.Response.StatusCode = 201;
         return Task.CompletedTask;
     }
 
-    private string TagOf(string path) => SaysAllTagsAlike ? "\"same\"" : SaysNewTagsAlways ? $"\"{++_tags}\"" : $"\"{Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(Encoding.UTF8.GetBytes(Objects[path])))[..16]}\"";
+    private string TagOf(string path) =>
+        SaysAllTagsAlike ? "\"same\""
+        : SaysNewTagsAlways ? $"\"{++_tags}\""
+        : $"\"{Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(Encoding.UTF8.GetBytes(Objects[path])))[..16]}\"";
 
     private XElement[] Tag(string path) => [new XElement(D + "getetag", TagOf(path))];
 
     private static XElement[] Home() =>
-    [
-        new(D + "resourcetype", new XElement(D + "collection")),
-        new(D + "current-user-principal", new XElement(D + "href", "/cal/")),
-        new(C + "calendar-home-set", new XElement(D + "href", "/cal/")),
-    ];
+        [
+            new(D + "resourcetype", new XElement(D + "collection")),
+            new(D + "current-user-principal", new XElement(D + "href", "/cal/")),
+            new(C + "calendar-home-set", new XElement(D + "href", "/cal/")),
+        ];
 
     private static XElement[] Collection() =>
-    [
-        new(D + "resourcetype", new XElement(D + "collection"), new XElement(C + "calendar")),
-        new(D + "displayname", "Odd"),
-    ];
+        [
+            new(D + "resourcetype", new XElement(D + "collection"), new XElement(C + "calendar")),
+            new(D + "displayname", "Odd"),
+        ];
 
-    private static XElement Resource(string href, params IEnumerable<XElement> properties) => new(D + "response", new XElement(D + "href", href),
-        new XElement(D + "propstat", new XElement(D + "prop", properties), new XElement(D + "status", "HTTP/1.1 200 OK")));
+    private static XElement Resource(string href, params IEnumerable<XElement> properties) =>
+        new(
+            D + "response",
+            new XElement(D + "href", href),
+            new XElement(
+                D + "propstat",
+                new XElement(D + "prop", properties),
+                new XElement(D + "status", "HTTP/1.1 200 OK")
+            )
+        );
 
     private static Task MultiAsync(HttpContext context, IEnumerable<XElement> resources)
     {

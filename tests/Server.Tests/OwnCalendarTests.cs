@@ -4,14 +4,33 @@ using Microsoft.Extensions.Configuration;
 
 namespace Server.Tests;
 
-/// <summary>The calendar that everybody has here, calendars of the whole team, a page's own choice, and the feed of bookings.</summary>
+/// <summary>
+/// The calendar that everybody has here, calendars of the whole team, a page's own choice, and the feed of bookings.
+/// </summary>
 public sealed class OwnCalendarTests(World world)
 {
     private const string Nine = "2026-12-08T08:00:00Z";
     private const string NineOnWednesday = "2026-12-09T08:00:00Z";
 
-    private static object Entry(string title = "Dentist", string start = "2026-12-08T09:00:00", string end = "2026-12-08T09:30:00", bool wholeDay = false, string shows = "busy", string repeats = "once", string? until = null) =>
-        new { title, start, end, wholeDay, shows, repeats, until };
+    private static object Entry(
+        string title = "Dentist",
+        string start = "2026-12-08T09:00:00",
+        string end = "2026-12-08T09:30:00",
+        bool wholeDay = false,
+        string shows = "busy",
+        string repeats = "once",
+        string? until = null
+    ) =>
+        new
+        {
+            title,
+            start,
+            end,
+            wholeDay,
+            shows,
+            repeats,
+            until,
+        };
 
     [Fact]
     public async Task What_is_kept_here_closes_openings_as_it_is_made_changed_and_taken_out()
@@ -19,7 +38,9 @@ public sealed class OwnCalendarTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
         var path = await EntriesAsync(ada);
-        var made = await (await ada.PostAsync(path, Entry(repeats: "daily", until: "2026-12-09"))).ReadAsync(HttpStatusCode.Created);
+        var made = await (await ada.PostAsync(path, Entry(repeats: "daily", until: "2026-12-09"))).ReadAsync(
+            HttpStatusCode.Created
+        );
         var starts = await StartsAsync(ada, page, "2026-12-10");
         starts.ShouldNotContain(Nine);
         starts.ShouldNotContain(NineOnWednesday);
@@ -31,7 +52,12 @@ public sealed class OwnCalendarTests(World world)
         (await StartsAsync(ada, page, "2026-12-10")).ShouldNotContain(Nine);
         await (await ada.PutAsync($"{path}/{id}", Entry(shows: "free"))).ReadAsync(HttpStatusCode.OK);
         (await StartsAsync(ada, page, "2026-12-10")).ShouldContain(Nine);
-        await (await ada.PutAsync($"{path}/{id}", Entry(start: "2026-12-08T00:00:00", end: "2026-12-09T00:00:00", wholeDay: true))).ReadAsync(HttpStatusCode.OK);
+        await (
+            await ada.PutAsync(
+                $"{path}/{id}",
+                Entry(start: "2026-12-08T00:00:00", end: "2026-12-09T00:00:00", wholeDay: true)
+            )
+        ).ReadAsync(HttpStatusCode.OK);
         (await StartsAsync(ada, page, "2026-12-08")).ShouldBeEmpty();
         (await ada.GetAsync(path))[0].GetProperty("entry").GetProperty("wholeDay").GetBoolean().ShouldBeTrue();
 
@@ -45,10 +71,18 @@ public sealed class OwnCalendarTests(World world)
     {
         var ada = await world.SignUpAsync();
         var path = await EntriesAsync(ada);
-        (await (await ada.PostAsync(path, Entry(title: " ", end: "2026-12-08T08:00:00"))).FaultsAsync()).Keys.ShouldBe(["title", "end"], ignoreOrder: true);
-        (await (await ada.PostAsync(path, Entry(wholeDay: true))).FaultsAsync()).Keys.ShouldBe(["start", "end"], ignoreOrder: true);
+        (await (await ada.PostAsync(path, Entry(title: " ", end: "2026-12-08T08:00:00"))).FaultsAsync()).Keys.ShouldBe(
+            ["title", "end"],
+            ignoreOrder: true
+        );
+        (await (await ada.PostAsync(path, Entry(wholeDay: true))).FaultsAsync()).Keys.ShouldBe(
+            ["start", "end"],
+            ignoreOrder: true
+        );
         (await (await ada.PostAsync(path, Entry(until: "2026-12-09"))).FaultsAsync()).Keys.ShouldBe(["until"]);
-        (await (await ada.PostAsync(path, Entry(repeats: "weekly", until: "2026-12-01"))).FaultsAsync()).Keys.ShouldBe(["until"]);
+        (await (await ada.PostAsync(path, Entry(repeats: "weekly", until: "2026-12-01"))).FaultsAsync()).Keys.ShouldBe([
+            "until",
+        ]);
         (await (await ada.PostAsync(path, Entry(end: "2029-12-08T08:00:00"))).FaultsAsync()).Keys.ShouldBe(["end"]);
         (await ada.GetAsync(path)).GetArrayLength().ShouldBe(0);
         (await ada.DeleteAsync(path.Replace("/entries", ""))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
@@ -59,29 +93,87 @@ public sealed class OwnCalendarTests(World world)
     {
         var scene = await Scene.MakeAsync(world);
         var bo = await scene.JoinAsync(isHost: true);
-        await bo.PutAsync("/api/me/profile", new { name = "Bo Keel", line = "", zone = "America/Halifax", language = "en", clock = "h24" });
+        await bo.PutAsync(
+            "/api/me/profile",
+            new
+            {
+                name = "Bo Keel",
+                line = "",
+                zone = "America/Halifax",
+                language = "en",
+                clock = "h24",
+            }
+        );
         (await bo.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
         var ada = scene.Owner;
         var mine = await ada.PublishAsync();
         var theirs = await ada.PublishAsync(page => page.HostId = bo.HostId);
 
-        var closed = "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:1\nDTSTART;VALUE=DATE:20261208\nEND:VEVENT\nEND:VCALENDAR\n"u8.ToArray();
-        var joined = await (await ada.UploadAsync(HttpMethod.Post, "/api/calendars", closed, ("hostIds", $"{ada.HostId},{bo.HostId}"), ("name", "Closures"))).ReadAsync(HttpStatusCode.Created);
+        var closed =
+            "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:1\nDTSTART;VALUE=DATE:20261208\nEND:VEVENT\nEND:VCALENDAR\n"u8.ToArray();
+        var joined = await (
+            await ada.UploadAsync(
+                HttpMethod.Post,
+                "/api/calendars",
+                closed,
+                ("hostIds", $"{ada.HostId},{bo.HostId}"),
+                ("name", "Closures")
+            )
+        ).ReadAsync(HttpStatusCode.Created);
         joined.GetProperty("hostId").ValueKind.ShouldBe(JsonValueKind.Null);
         (await StartsAsync(ada, mine, "2026-12-08")).ShouldBeEmpty();
         // Nine in Copenhagen is four in the morning in Halifax, and noon the day before is not.
         (await StartsAsync(ada, theirs, "2026-12-08")).ShouldBeEmpty();
         (await StartsAsync(ada, theirs, "2026-12-09")).ShouldContain(NineOnWednesday);
-        var halifax = await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db => Task.FromResult(db.CalendarEntries.Where(row => row.HostId == bo.HostId).Select(row => row.Span.LowerBound).Single()));
+        var halifax = await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db =>
+            Task.FromResult(
+                db.CalendarEntries.Where(row => row.HostId == bo.HostId).Select(row => row.Span.LowerBound).Single()
+            )
+        );
         halifax.ShouldBe(Instant.FromUtc(2026, 12, 8, 4, 0));
 
         var path = $"/api/calendars/{joined.GetProperty("id").GetGuid()}";
-        await (await ada.PutAsync(path, new { name = "Closures", isAsked = true, tentativeCounts = true, hostIds = new[] { bo.HostId } })).ReadAsync(HttpStatusCode.OK);
+        await (
+            await ada.PutAsync(
+                path,
+                new
+                {
+                    name = "Closures",
+                    isAsked = true,
+                    tentativeCounts = true,
+                    hostIds = new[] { bo.HostId },
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
         (await StartsAsync(ada, mine, "2026-12-08")).ShouldContain(Nine);
         (await StartsAsync(ada, theirs, "2026-12-08")).ShouldBeEmpty();
-        (await (await ada.PutAsync(path, new { name = "Closures", isAsked = true, tentativeCounts = true, hostIds = Array.Empty<Guid>() })).FaultsAsync()).Keys.ShouldBe(["hostIds"]);
+        (
+            await (
+                await ada.PutAsync(
+                    path,
+                    new
+                    {
+                        name = "Closures",
+                        isAsked = true,
+                        tentativeCounts = true,
+                        hostIds = Array.Empty<Guid>(),
+                    }
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["hostIds"]);
         var cai = await scene.JoinAsync(isHost: true, name: "Cai Strand");
-        (await ada.PutAsync(path, new { name = "Closures", isAsked = true, tentativeCounts = true, hostIds = new[] { bo.HostId, cai.HostId } })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (
+            await ada.PutAsync(
+                path,
+                new
+                {
+                    name = "Closures",
+                    isAsked = true,
+                    tentativeCounts = true,
+                    hostIds = new[] { bo.HostId, cai.HostId },
+                }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await cai.DeleteAsync(path)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
     }
 
@@ -95,14 +187,38 @@ public sealed class OwnCalendarTests(World world)
         var ada = await world.SignUpAsync();
         var first = (await ada.JoinAccountAsync(work.Account(), "Odd"))[0];
         var second = (await ada.JoinAccountAsync(other.Account(), "Odd"))[0];
-        await (await ada.PutAsync($"/api/hosts/{ada.HostId}/written-calendar", new { calendarId = first })).ReadAsync(HttpStatusCode.NoContent);
+        await (await ada.PutAsync($"/api/hosts/{ada.HostId}/written-calendar", new { calendarId = first })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
         var usual = await ada.PublishAsync();
-        var chosen = await ada.PublishAsync(page => page.Calendars = [new { hostId = ada.HostId, asked = new[] { second }, writtenTo = (Guid?)second }]);
+        var chosen = await ada.PublishAsync(page =>
+            page.Calendars = [
+                new
+                {
+                    hostId = ada.HostId,
+                    asked = new[] { second },
+                    writtenTo = (Guid?)second,
+                },
+            ]
+        );
 
-        (await StartsAsync(ada, usual, "2026-12-08")).ShouldBe(["2026-12-08T08:30:00Z", "2026-12-08T09:30:00Z", "2026-12-08T10:00:00Z", "2026-12-08T10:30:00Z"]);
-        (await StartsAsync(ada, chosen, "2026-12-08")).ShouldBe([Nine, "2026-12-08T08:30:00Z", "2026-12-08T09:30:00Z", "2026-12-08T10:00:00Z", "2026-12-08T10:30:00Z"]);
+        (await StartsAsync(ada, usual, "2026-12-08")).ShouldBe([
+            "2026-12-08T08:30:00Z",
+            "2026-12-08T09:30:00Z",
+            "2026-12-08T10:00:00Z",
+            "2026-12-08T10:30:00Z",
+        ]);
+        (await StartsAsync(ada, chosen, "2026-12-08")).ShouldBe([
+            Nine,
+            "2026-12-08T08:30:00Z",
+            "2026-12-08T09:30:00Z",
+            "2026-12-08T10:00:00Z",
+            "2026-12-08T10:30:00Z",
+        ]);
         (await world.Guest().BookAsync(ada.Desk, chosen, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        (await world.Guest().BookAsync(ada.Desk, usual, "2026-12-08T10:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await world.Guest().BookAsync(ada.Desk, usual, "2026-12-08T10:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
         await world.WrittenAsync(await world.WorkspaceOfAsync(ada.Desk));
         work.Objects.Count.ShouldBe(2);
         other.Objects.Count.ShouldBe(2);
@@ -110,9 +226,18 @@ public sealed class OwnCalendarTests(World world)
 
         // Taken away, the page is not left asking none.
         (await ada.DeleteAsync($"/api/calendars/{second}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await StartsAsync(ada, chosen, "2026-12-08")).ShouldBe(["2026-12-08T08:30:00Z", "2026-12-08T09:00:00Z", "2026-12-08T09:30:00Z", "2026-12-08T10:30:00Z"]);
+        (await StartsAsync(ada, chosen, "2026-12-08")).ShouldBe([
+            "2026-12-08T08:30:00Z",
+            "2026-12-08T09:00:00Z",
+            "2026-12-08T09:30:00Z",
+            "2026-12-08T10:30:00Z",
+        ]);
         var views = await ada.GetAsync("/api/pages");
-        views.EnumerateArray().ShouldAllBe(page => page.GetProperty("form").GetProperty("times").GetProperty("calendars").GetArrayLength() == 0);
+        views
+            .EnumerateArray()
+            .ShouldAllBe(page =>
+                page.GetProperty("form").GetProperty("times").GetProperty("calendars").GetArrayLength() == 0
+            );
     }
 
     [Fact]
@@ -123,12 +248,35 @@ public sealed class OwnCalendarTests(World world)
         var theirs = await Scene.CalendarOfAsync(bo);
         var ada = scene.Owner;
         var own = await Scene.CalendarOfAsync(ada);
-        async Task<IEnumerable<string>> TryAsync(Guid? asked, Guid? writtenTo) => (await (await ada.PostAsync("/api/pages", ada.Draft(page =>
-            page.Calendars = [new { hostId = ada.HostId, asked = asked is { } id ? new[] { id } : null, writtenTo }]).Form())).FaultsAsync()).Keys;
+        async Task<IEnumerable<string>> TryAsync(Guid? asked, Guid? writtenTo) =>
+            (
+                await (
+                    await ada.PostAsync(
+                        "/api/pages",
+                        ada.Draft(page =>
+                                page.Calendars = [
+                                    new
+                                    {
+                                        hostId = ada.HostId,
+                                        asked = asked is { } id ? new[] { id } : null,
+                                        writtenTo,
+                                    },
+                                ]
+                            )
+                            .Form()
+                    )
+                ).FaultsAsync()
+            ).Keys;
         (await TryAsync(theirs, null)).ShouldBe(["times.calendars[0].asked[0]"]);
         (await TryAsync(own, own)).ShouldBe(["times.calendars[0].writtenTo"]);
-        (await (await ada.PutAsync($"/api/hosts/{ada.HostId}/written-calendar", new { calendarId = own })).FaultsAsync()).Keys.ShouldBe(["calendarId"]);
-        (await bo.PutAsync($"/api/hosts/{ada.HostId}/written-calendar", new { calendarId = (Guid?)null })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (
+            await (
+                await ada.PutAsync($"/api/hosts/{ada.HostId}/written-calendar", new { calendarId = own })
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["calendarId"]);
+        (
+            await bo.PutAsync($"/api/hosts/{ada.HostId}/written-calendar", new { calendarId = (Guid?)null })
+        ).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
     }
 
     [Fact]
@@ -139,7 +287,10 @@ public sealed class OwnCalendarTests(World world)
         var ada = scene.Owner;
         var page = await ada.PublishAsync();
         (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        async Task<string> PathAsync(Coordinator who, bool all) => (await (await who.PostAsync("/api/me/feed", new { all })).ReadAsync(HttpStatusCode.OK)).GetProperty("path").GetString()!;
+        async Task<string> PathAsync(Coordinator who, bool all) =>
+            (await (await who.PostAsync("/api/me/feed", new { all })).ReadAsync(HttpStatusCode.OK))
+                .GetProperty("path")
+                .GetString()!;
 
         var feed = await world.Guest().GetStringAsync(await PathAsync(ada, all: false));
         feed.ShouldContain("METHOD:PUBLISH");
@@ -150,7 +301,15 @@ public sealed class OwnCalendarTests(World world)
         (await world.Guest().GetStringAsync(all)).ShouldContain("Ottilie Wren");
 
         // Who coordinates no more reads their own alone, and a dropped address nothing.
-        await ada.PutAsync($"/api/people/{bo.PersonId}/roles", new { isOwner = false, isCoordinator = false, isHost = true });
+        await ada.PutAsync(
+            $"/api/people/{bo.PersonId}/roles",
+            new
+            {
+                isOwner = false,
+                isCoordinator = false,
+                isHost = true,
+            }
+        );
         (await world.Guest().GetStringAsync(all)).ShouldNotContain("Ottilie Wren");
         (await (await bo.PostAsync("/api/me/feed", new { all = true })).FaultsAsync()).Keys.ShouldBe(["all"]);
         (await bo.DeleteAsync("/api/me/feed")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
@@ -164,7 +323,9 @@ public sealed class OwnCalendarTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync(draft => draft.Places = 2);
         (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        var path = (await (await ada.PostAsync("/api/me/feed", new { all = false })).ReadAsync(HttpStatusCode.OK)).GetProperty("path").GetString()!;
+        var path = (await (await ada.PostAsync("/api/me/feed", new { all = false })).ReadAsync(HttpStatusCode.OK))
+            .GetProperty("path")
+            .GetString()!;
         var feed = await world.Guest().GetStringAsync(path);
         server.Answer = context => OddServer.CalendarAsync(context, feed);
         await ada.JoinAddressAsync(server.Address + "/feed.ics");
@@ -176,9 +337,13 @@ public sealed class OwnCalendarTests(World world)
     {
         using var names = new UdpClient(new IPEndPoint(IPAddress.Loopback, 0));
         var answering = AnswerAsync(names);
-        var configuration = new ConfigurationBuilder().AddInMemoryCollection([new("Outside:NameServer", names.Client.LocalEndPoint!.ToString())]).Build();
+        var configuration = new ConfigurationBuilder()
+            .AddInMemoryCollection([new("Outside:NameServer", names.Client.LocalEndPoint!.ToString())])
+            .Build();
         var records = new ServiceRecords(configuration);
-        (await records.CalendarServersAsync("yard.example", TestContext.Current.CancellationToken)).ShouldBe([new Uri("https://dav.yard.example:8443/calendars/")]);
+        (await records.CalendarServersAsync("yard.example", TestContext.Current.CancellationToken)).ShouldBe([
+            new Uri("https://dav.yard.example:8443/calendars/"),
+        ]);
         (await records.CalendarServersAsync("127.0.0.1", TestContext.Current.CancellationToken)).ShouldBeEmpty();
         names.Close();
         await answering;
@@ -187,20 +352,53 @@ public sealed class OwnCalendarTests(World world)
     /// <summary>A name server (RFC 1035) with one service record and its path.</summary>
     private static async Task AnswerAsync(UdpClient names)
     {
-        static byte[] Name(string name) => [.. name.Split('.').SelectMany(label => new[] { (byte)label.Length }.Concat(System.Text.Encoding.ASCII.GetBytes(label))), 0];
+        static byte[] Name(string name) =>
+            [
+                .. name.Split('.')
+                    .SelectMany(label =>
+                        new[] { (byte)label.Length }.Concat(System.Text.Encoding.ASCII.GetBytes(label))
+                    ),
+                0,
+            ];
         try
         {
             while (true)
             {
                 var asked = await names.ReceiveAsync(TestContext.Current.CancellationToken);
                 var end = 12;
-                while (asked.Buffer[end] != 0) end += asked.Buffer[end] + 1;
+                while (asked.Buffer[end] != 0)
+                    end += asked.Buffer[end] + 1;
                 var (question, isService) = (asked.Buffer[12..(end + 5)], asked.Buffer[end + 2] == 33);
-                byte[] data = isService ? [0, 1, 0, 1, 0x20, 0xFB, .. Name("dav.yard.example")] : [.. new byte[] { 16 }, .. "path=/calendars/"u8];
+                byte[] data = isService
+                    ? [0, 1, 0, 1, 0x20, 0xFB, .. Name("dav.yard.example")]
+                    : [.. new byte[] { 16 }, .. "path=/calendars/"u8];
                 byte[] answer =
                 [
-                    .. asked.Buffer[..2], 0x81, 0x80, 0, 1, 0, 1, 0, 0, 0, 0, .. question,
-                    0xC0, 12, 0, (byte)(isService ? 33 : 16), 0, 1, 0, 0, 0, 60, (byte)(data.Length >> 8), (byte)data.Length, .. data,
+                    .. asked.Buffer[..2],
+                    0x81,
+                    0x80,
+                    0,
+                    1,
+                    0,
+                    1,
+                    0,
+                    0,
+                    0,
+                    0,
+                    .. question,
+                    0xC0,
+                    12,
+                    0,
+                    (byte)(isService ? 33 : 16),
+                    0,
+                    1,
+                    0,
+                    0,
+                    0,
+                    60,
+                    (byte)(data.Length >> 8),
+                    (byte)data.Length,
+                    .. data,
                 ];
                 await names.SendAsync(answer, asked.RemoteEndPoint, TestContext.Current.CancellationToken);
             }
@@ -214,5 +412,6 @@ public sealed class OwnCalendarTests(World world)
     private static async Task<string> EntriesAsync(Coordinator who) =>
         $"/api/calendars/{(await who.GetAsync("/api/calendars")).EnumerateArray().Single(calendar => calendar.GetProperty("kind").GetString() == "builtIn").GetProperty("id").GetGuid()}/entries";
 
-    private static Task<string[]> StartsAsync(Coordinator who, string page, string to) => who.Http.StartsAsync(who.Desk, page, "2026-12-08", to);
+    private static Task<string[]> StartsAsync(Coordinator who, string page, string to) =>
+        who.Http.StartsAsync(who.Desk, page, "2026-12-08", to);
 }

@@ -71,23 +71,64 @@ public sealed class PageDraft
 
     public string StepFrom { get; set; } = "clock";
 
-    public object Form() => new
-    {
-        title = Title, deskId = DeskId, address = Address, description = Description, placeKind = PlaceKind, place = Place, keepsHosts = KeepsHosts, times = Times(), changes = Changes, post = Post,
-        approvalHours = ApprovalHours, questions = Questions, details = Details,
-    };
+    public object Form() =>
+        new
+        {
+            title = Title,
+            deskId = DeskId,
+            address = Address,
+            description = Description,
+            placeKind = PlaceKind,
+            place = Place,
+            keepsHosts = KeepsHosts,
+            times = Times(),
+            changes = Changes,
+            post = Post,
+            approvalHours = ApprovalHours,
+            questions = Questions,
+            details = Details,
+        };
 
-    public object Times() => new
-    {
-        zone = Zone, lineUp = (Seats ?? [[HostId]]).Select(hosts => new { hostIds = hosts, fill = Fill }),
-        durations = Durations, step = Step, stepOffset = 0, stepFrom = StepFrom, bufferBefore = BufferBefore,
-        bufferAfter = BufferAfter, notice = Notice, aheadDays = AheadDays, hoursMode = HoursMode,
-        hours = new
+    public object Times() =>
+        new
         {
             zone = Zone,
-            week = new { mon = Day, tue = Day, wed = Day, thu = Day, fri = Day, sat = Array.Empty<object>(), sun = Array.Empty<object>() },
-            changes = Array.Empty<object>(),
-        },
-        dailyCap = DailyCap, weeklyCap = WeeklyCap, places = Places, blocks = Blocks, calendars = Calendars, window = Window,
-    };
+            lineUp = (
+                Seats
+                ??
+                [
+                    [HostId],
+                ]
+            ).Select(hosts => new { hostIds = hosts, fill = Fill }),
+            durations = Durations,
+            step = Step,
+            stepOffset = 0,
+            stepFrom = StepFrom,
+            bufferBefore = BufferBefore,
+            bufferAfter = BufferAfter,
+            notice = Notice,
+            aheadDays = AheadDays,
+            hoursMode = HoursMode,
+            hours = new
+            {
+                zone = Zone,
+                week = new
+                {
+                    mon = Day,
+                    tue = Day,
+                    wed = Day,
+                    thu = Day,
+                    fri = Day,
+                    sat = Array.Empty<object>(),
+                    sun = Array.Empty<object>(),
+                },
+                changes = Array.Empty<object>(),
+            },
+            dailyCap = DailyCap,
+            weeklyCap = WeeklyCap,
+            places = Places,
+            blocks = Blocks,
+            calendars = Calendars,
+            window = Window,
+        };
 }

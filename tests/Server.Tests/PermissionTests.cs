@@ -5,8 +5,24 @@ public class PermissionTests(World world)
 {
     private static readonly Dictionary<string, Func<Scene, Coordinator, Task<HttpResponseMessage>>> ByRole = new()
     {
-        ["Read pages, bookings, post, calendars, hours, the board, the team, load and the record"] = (_, who) => FirstRefusedAsync(
-            [.. new[] { "pages", "bookings", "post", "calendars", "hours", "board", "hosts", "people", "desks", "load", "record", "me/record" }.Select(path => who.Http.GetAsync("/api/" + path))]),
+        ["Read pages, bookings, post, calendars, hours, the board, the team, load and the record"] = (_, who) =>
+            FirstRefusedAsync([
+                .. new[]
+                {
+                    "pages",
+                    "bookings",
+                    "post",
+                    "calendars",
+                    "hours",
+                    "board",
+                    "hosts",
+                    "people",
+                    "desks",
+                    "load",
+                    "record",
+                    "me/record",
+                }.Select(path => who.Http.GetAsync("/api/" + path)),
+            ]),
         ["Send a message again"] = async (scene, who) =>
         {
             await scene.BookingAsync(scene.Owner);
@@ -16,112 +32,279 @@ public class PermissionTests(World world)
             return answer.StatusCode == HttpStatusCode.Conflict ? new HttpResponseMessage(HttpStatusCode.OK) : answer;
         },
         // One after another: all of them are written to the same row.
-        ["Change their own profile, usual settings, what they hear of and password"] = async (_, who) => await FirstRefusedAsync(
-        [
-            Task.FromResult(await who.PutAsync("/api/me/profile", new { name = "Somebody Else", line = "", zone = "Europe/Lisbon", language = "da", clock = "h12" })),
-            Task.FromResult(await who.PutAsync("/api/me/usual", Scene.Usual())),
-            Task.FromResult(await who.PutAsync("/api/me/hearing", LooseLantern.Server.Data.Model.Hearing.Usual)),
-            Task.FromResult(await who.PutAsync("/api/me/password", new { password = "a long password", newPassword = "another long one" })),
-        ]),
-        ["See where they are signed in and sign out there"] = async (_, who) => await who.DeleteAsync(
-            $"/api/me/sign-ins/{(await who.GetAsync("/api/me/security")).GetProperty("signIns")[0].GetProperty("id").GetGuid()}"),
+        ["Change their own profile, usual settings, what they hear of and password"] = async (_, who) =>
+            await FirstRefusedAsync([
+                Task.FromResult(
+                    await who.PutAsync(
+                        "/api/me/profile",
+                        new
+                        {
+                            name = "Somebody Else",
+                            line = "",
+                            zone = "Europe/Lisbon",
+                            language = "da",
+                            clock = "h12",
+                        }
+                    )
+                ),
+                Task.FromResult(await who.PutAsync("/api/me/usual", Scene.Usual())),
+                Task.FromResult(await who.PutAsync("/api/me/hearing", LooseLantern.Server.Data.Model.Hearing.Usual)),
+                Task.FromResult(
+                    await who.PutAsync(
+                        "/api/me/password",
+                        new { password = "a long password", newPassword = "another long one" }
+                    )
+                ),
+            ]),
+        ["See where they are signed in and sign out there"] = async (_, who) =>
+            await who.DeleteAsync(
+                $"/api/me/sign-ins/{(await who.GetAsync("/api/me/security")).GetProperty("signIns")[0].GetProperty("id").GetGuid()}"
+            ),
         ["Make a page with their own time"] = (scene, who) => who.PostAsync("/api/pages", scene.PageOf(who)),
-        ["Change a page with their own time"] = async (scene, who) => await who.PutAsync(
-            $"/api/pages/{await scene.MakePageAsync(who)}", new { version = 1, form = scene.PageOf(who) }),
-        ["Publish and unpublish a page with their own time"] = async (scene, who) => await who.PostAsync($"/api/pages/{await scene.MakePageAsync(who)}/publish", new { version = 1 }) is { IsSuccessStatusCode: true }
-            ? await who.PostAsync($"/api/pages/{scene.LastPage}/unpublish", new { version = 2 })
-            : await who.PostAsync($"/api/pages/{scene.LastPage}/unpublish", new { version = 1 }),
+        ["Change a page with their own time"] = async (scene, who) =>
+            await who.PutAsync(
+                $"/api/pages/{await scene.MakePageAsync(who)}",
+                new { version = 1, form = scene.PageOf(who) }
+            ),
+        ["Publish and unpublish a page with their own time"] = async (scene, who) =>
+            await who.PostAsync($"/api/pages/{await scene.MakePageAsync(who)}/publish", new { version = 1 })
+                is { IsSuccessStatusCode: true }
+                ? await who.PostAsync($"/api/pages/{scene.LastPage}/unpublish", new { version = 2 })
+                : await who.PostAsync($"/api/pages/{scene.LastPage}/unpublish", new { version = 1 }),
         ["Send files along with a page of their own time, and preview its mail"] = async (scene, who) =>
         {
             var page = await scene.MakePageAsync(who);
             return await FirstRefusedAsync(
-                who.AddPageFileAsync(page, "plan.txt", "Bring the plan."), who.PostAsync($"/api/pages/{page}/post-preview", new { post = LooseLantern.Server.Data.Model.PagePost.Usual, mail = "booked" }));
+                who.AddPageFileAsync(page, "plan.txt", "Bring the plan."),
+                who.PostAsync(
+                    $"/api/pages/{page}/post-preview",
+                    new { post = LooseLantern.Server.Data.Model.PagePost.Usual, mail = "booked" }
+                )
+            );
         },
         ["Copy, archive, take back, export and import a page with their own time"] = async (scene, who) =>
         {
             var page = await scene.MakePageAsync(who);
             var file = await scene.Owner.Http.GetByteArrayAsync($"/api/pages/{page}/export");
             return await FirstRefusedAsync(
-                who.PostAsync($"/api/pages/{page}/copy", new { }), who.Http.GetAsync($"/api/pages/{page}/export"), who.UploadAsync(HttpMethod.Post, "/api/pages/import", file),
-                ArchiveAndTakeBackAsync(who, page));
+                who.PostAsync($"/api/pages/{page}/copy", new { }),
+                who.Http.GetAsync($"/api/pages/{page}/export"),
+                who.UploadAsync(HttpMethod.Post, "/api/pages/import", file),
+                ArchiveAndTakeBackAsync(who, page)
+            );
         },
         ["Give a page of their own time a picture, and one guest an address of it"] = async (scene, who) =>
         {
             var page = await scene.MakePageAsync(who);
             await scene.Owner.PostAsync($"/api/pages/{page}/publish", new { version = 1 });
             return await FirstRefusedAsync(
-                who.UploadAsync(HttpMethod.Put, $"/api/pages/{page}/picture", DeskTests.Png(30, 30)), who.DeleteAsync($"/api/pages/{page}/picture"),
-                who.PostAsync($"/api/pages/{page}/personal-addresses", new { name = "Ottilie Wren", email = "ottilie@wren.example" }));
+                who.UploadAsync(HttpMethod.Put, $"/api/pages/{page}/picture", DeskTests.Png(30, 30)),
+                who.DeleteAsync($"/api/pages/{page}/picture"),
+                who.PostAsync(
+                    $"/api/pages/{page}/personal-addresses",
+                    new { name = "Ottilie Wren", email = "ottilie@wren.example" }
+                )
+            );
         },
         ["Make, send out, hold, change, ask again by and revoke a link of their own time"] = async (scene, who) =>
         {
             (await who.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).Dispose();
-            var id = (await scene.Owner.MakeLinkAsync(draft => draft.Seats = [[who.HostId]])).GetProperty("row").GetProperty("id").GetGuid();
+            var id = (
+                await scene.Owner.MakeLinkAsync(draft =>
+                    draft.Seats = [
+                        [who.HostId],
+                    ]
+                )
+            ).GetProperty("row").GetProperty("id").GetGuid();
             var used = await FirstRefusedAsync(
-                who.PostAsync("/api/links", who.Link().Form()), who.PostAsync($"/api/links/{id}/out", new { }), who.HoldAsync(id), who.PostAsync($"/api/links/{id}/ask-again", new { word = "" }),
-                who.PostAsync($"/api/links/{id}/release", new { starts = new[] { LinkDraft.Nine } }), who.Http.GetAsync("/api/links"), who.Http.GetAsync("/api/links/beginnings"));
+                who.PostAsync("/api/links", who.Link().Form()),
+                who.PostAsync($"/api/links/{id}/out", new { }),
+                who.HoldAsync(id),
+                who.PostAsync($"/api/links/{id}/ask-again", new { word = "" }),
+                who.PostAsync($"/api/links/{id}/release", new { starts = new[] { LinkDraft.Nine } }),
+                who.Http.GetAsync("/api/links"),
+                who.Http.GetAsync("/api/links/beginnings")
+            );
             return await FirstRefusedAsync(Task.FromResult(used), who.PostAsync($"/api/links/{id}/revoke", new { }));
         },
-        ["Open, change and dress a desk"] = (scene, who) => FirstRefusedAsync(
-            who.PostAsync("/api/desks", new { address = World.Unique("desk"), name = "Another desk", hostId = (Guid?)null }), who.PutAsync($"/api/desks/{scene.Owner.DeskId}", DeskTests.Form()),
-            who.UploadAsync(HttpMethod.Put, $"/api/desks/{scene.Owner.DeskId}/pictures/logo", DeskTests.Png(30, 30)), who.DeleteAsync($"/api/desks/{scene.Owner.DeskId}/pictures/logo")),
-        ["Download the case file of a page"] = async (scene, who) => await who.Http.GetAsync($"/api/pages/{await scene.MakePageAsync(who)}/case"),
+        ["Open, change and dress a desk"] = (scene, who) =>
+            FirstRefusedAsync(
+                who.PostAsync(
+                    "/api/desks",
+                    new
+                    {
+                        address = World.Unique("desk"),
+                        name = "Another desk",
+                        hostId = (Guid?)null,
+                    }
+                ),
+                who.PutAsync($"/api/desks/{scene.Owner.DeskId}", DeskTests.Form()),
+                who.UploadAsync(
+                    HttpMethod.Put,
+                    $"/api/desks/{scene.Owner.DeskId}/pictures/logo",
+                    DeskTests.Png(30, 30)
+                ),
+                who.DeleteAsync($"/api/desks/{scene.Owner.DeskId}/pictures/logo")
+            ),
+        ["Download the case file of a page"] = async (scene, who) =>
+            await who.Http.GetAsync($"/api/pages/{await scene.MakePageAsync(who)}/case"),
         ["Join a calendar of their own"] = (_, who) => who.JoinCalendarAsync(Scene.EmptyCalendar, who.HostId),
         ["Make named hours"] = (_, who) => who.PostAsync("/api/hours", Scene.Hours("Winter")),
-        ["Change named hours that nobody has"] = async (scene, who) => await who.PutAsync($"/api/hours/{await scene.FreeHoursAsync()}", new { version = 1, form = Scene.Hours("Summer") }),
-        ["Take away named hours that nobody has"] = async (scene, who) => await who.DeleteAsync($"/api/hours/{await scene.FreeHoursAsync()}"),
+        ["Change named hours that nobody has"] = async (scene, who) =>
+            await who.PutAsync(
+                $"/api/hours/{await scene.FreeHoursAsync()}",
+                new { version = 1, form = Scene.Hours("Summer") }
+            ),
+        ["Take away named hours that nobody has"] = async (scene, who) =>
+            await who.DeleteAsync($"/api/hours/{await scene.FreeHoursAsync()}"),
         ["Add a room or a thing"] = (_, who) => who.PostAsync("/api/hosts", Scene.Room),
-        ["Change a room or a thing"] = async (scene, who) => await who.PutAsync(
-            $"/api/hosts/{await scene.RoomAsync()}", new { name = "Slip 3", zone = "Europe/Copenhagen", hoursId = (Guid?)null, weight = 1, dailyCap = 4, weeklyCap = (int?)null }),
-        ["Take a room or a thing off the team"] = async (scene, who) => await who.DeleteAsync($"/api/hosts/{await scene.RoomAsync()}"),
-        ["Invite people and take invitations back"] = async (scene, who) => await FirstRefusedAsync(
-            who.PostAsync("/api/invitations", Scene.Invitation("new")), who.DeleteAsync($"/api/invitations/{await scene.InviteAsync()}")),
-        ["Change roles"] = async (scene, who) => await who.PutAsync($"/api/people/{await scene.PersonAsync()}/roles", new { isOwner = false, isCoordinator = true, isHost = true }),
-        ["Let somebody leave"] = async (scene, who) => await who.PostAsync($"/api/people/{await scene.PersonAsync()}/leave", new { toHostId = (Guid?)null }),
-        ["Change the workspace's name and zone"] = (_, who) => who.PutAsync("/api/workspace", new { name = "Another Yard", zone = "Europe/Dublin" }),
+        ["Change a room or a thing"] = async (scene, who) =>
+            await who.PutAsync(
+                $"/api/hosts/{await scene.RoomAsync()}",
+                new
+                {
+                    name = "Slip 3",
+                    zone = "Europe/Copenhagen",
+                    hoursId = (Guid?)null,
+                    weight = 1,
+                    dailyCap = 4,
+                    weeklyCap = (int?)null,
+                }
+            ),
+        ["Take a room or a thing off the team"] = async (scene, who) =>
+            await who.DeleteAsync($"/api/hosts/{await scene.RoomAsync()}"),
+        ["Invite people and take invitations back"] = async (scene, who) =>
+            await FirstRefusedAsync(
+                who.PostAsync("/api/invitations", Scene.Invitation("new")),
+                who.DeleteAsync($"/api/invitations/{await scene.InviteAsync()}")
+            ),
+        ["Change roles"] = async (scene, who) =>
+            await who.PutAsync(
+                $"/api/people/{await scene.PersonAsync()}/roles",
+                new
+                {
+                    isOwner = false,
+                    isCoordinator = true,
+                    isHost = true,
+                }
+            ),
+        ["Let somebody leave"] = async (scene, who) =>
+            await who.PostAsync($"/api/people/{await scene.PersonAsync()}/leave", new { toHostId = (Guid?)null }),
+        ["Change the workspace's name and zone"] = (_, who) =>
+            who.PutAsync("/api/workspace", new { name = "Another Yard", zone = "Europe/Dublin" }),
         ["Change the workspace's usual settings"] = (_, who) => who.PutAsync("/api/workspace/usual", Scene.Usual()),
-        ["Go through the first run"] = (_, who) => FirstRefusedAsync(who.PostAsync("/api/first-run/steps/zone", new { }), who.PostAsync("/api/first-run/end", new { })),
+        ["Go through the first run"] = (_, who) =>
+            FirstRefusedAsync(
+                who.PostAsync("/api/first-run/steps/zone", new { }),
+                who.PostAsync("/api/first-run/end", new { })
+            ),
     };
 
-    private static async Task<HttpResponseMessage> ArchiveAndTakeBackAsync(Coordinator who, Guid page) => await who.PostAsync($"/api/pages/{page}/archive", new { version = 1 }) is { IsSuccessStatusCode: true }
-        ? await who.PostAsync($"/api/pages/{page}/restore", new { version = 2 })
-        : await who.PostAsync($"/api/pages/{page}/restore", new { version = 1 });
+    private static async Task<HttpResponseMessage> ArchiveAndTakeBackAsync(Coordinator who, Guid page) =>
+        await who.PostAsync($"/api/pages/{page}/archive", new { version = 1 }) is { IsSuccessStatusCode: true }
+            ? await who.PostAsync($"/api/pages/{page}/restore", new { version = 2 })
+            : await who.PostAsync($"/api/pages/{page}/restore", new { version = 1 });
 
-    private static readonly Dictionary<string, Func<Scene, Coordinator, Coordinator, Task<HttpResponseMessage>>> OnAHost = new()
+    private static readonly Dictionary<
+        string,
+        Func<Scene, Coordinator, Coordinator, Task<HttpResponseMessage>>
+    > OnAHost = new()
     {
-        ["Offer their time on a page"] = (_, host, who) => who.PostAsync("/api/pages", who.Draft(page => page.HostId = host.HostId).Form()),
+        ["Offer their time on a page"] = (_, host, who) =>
+            who.PostAsync("/api/pages", who.Draft(page => page.HostId = host.HostId).Form()),
         ["Offer their time by a link, and hold it"] = async (scene, host, who) =>
         {
-            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
-            var id = (await scene.Owner.MakeLinkAsync(draft => draft.Seats = [[host.HostId]])).GetProperty("row").GetProperty("id").GetGuid();
-            return await FirstRefusedAsync(who.PostAsync("/api/links", who.Link(draft => draft.Seats = [[host.HostId]]).Form()), who.HoldAsync(id), who.PostAsync($"/api/links/{id}/out", new { }));
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
+            var id = (
+                await scene.Owner.MakeLinkAsync(draft =>
+                    draft.Seats = [
+                        [host.HostId],
+                    ]
+                )
+            ).GetProperty("row").GetProperty("id").GetGuid();
+            return await FirstRefusedAsync(
+                who.PostAsync(
+                    "/api/links",
+                    who.Link(draft =>
+                            draft.Seats = [
+                                [host.HostId],
+                            ]
+                        )
+                        .Form()
+                ),
+                who.HoldAsync(id),
+                who.PostAsync($"/api/links/{id}/out", new { })
+            );
         },
         ["Book their time by hand, of a link"] = async (scene, host, who) =>
         {
-            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
-            var id = (await scene.Owner.MakeLinkAsync(draft => draft.Seats = [[host.HostId]])).GetProperty("row").GetProperty("id").GetGuid();
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
+            var id = (
+                await scene.Owner.MakeLinkAsync(draft =>
+                    draft.Seats = [
+                        [host.HostId],
+                    ]
+                )
+            ).GetProperty("row").GetProperty("id").GetGuid();
             return await who.PostAsync($"/api/links/{id}/bookings", new { start = LinkDraft.Nine, duration = 30 });
         },
         ["Join a calendar of theirs"] = (_, host, who) => who.JoinCalendarAsync(Scene.EmptyCalendar, host.HostId),
-        ["Replace the file of a calendar of theirs"] = async (_, host, who) => await who.ReplaceCalendarAsync(await Scene.CalendarOfAsync(host), Scene.EmptyCalendar),
-        ["Choose whether a calendar of theirs is asked"] = async (_, host, who) => await who.PutAsync(
-            $"/api/calendars/{await Scene.CalendarOfAsync(host)}", new { name = "Own", isAsked = false, tentativeCounts = true }),
+        ["Replace the file of a calendar of theirs"] = async (_, host, who) =>
+            await who.ReplaceCalendarAsync(await Scene.CalendarOfAsync(host), Scene.EmptyCalendar),
+        ["Choose whether a calendar of theirs is asked"] = async (_, host, who) =>
+            await who.PutAsync(
+                $"/api/calendars/{await Scene.CalendarOfAsync(host)}",
+                new
+                {
+                    name = "Own",
+                    isAsked = false,
+                    tentativeCounts = true,
+                }
+            ),
         ["Join an address or an account of theirs"] = async (_, host, who) =>
         {
             // Whoever may join one is told that nothing is at this address.
-            var answer = await who.PostAsync("/api/calendars/address", new { @for = new { hostId = host.HostId }, address = "nowhere" });
+            var answer = await who.PostAsync(
+                "/api/calendars/address",
+                new { @for = new { hostId = host.HostId }, address = "nowhere" }
+            );
             return answer.StatusCode == HttpStatusCode.BadRequest ? new HttpResponseMessage(HttpStatusCode.OK) : answer;
         },
-        ["Join a calendar that counts for them and others"] = async (scene, host, who) => await who.UploadAsync(
-            HttpMethod.Post, "/api/calendars", System.Text.Encoding.UTF8.GetBytes(Scene.EmptyCalendar), ("hostIds", $"{host.HostId},{await scene.RoomAsync()}")),
-        ["Choose which calendar their bookings are written to"] = (_, host, who) => who.PutAsync($"/api/hosts/{host.HostId}/written-calendar", new { calendarId = (Guid?)null }),
+        ["Join a calendar that counts for them and others"] = async (scene, host, who) =>
+            await who.UploadAsync(
+                HttpMethod.Post,
+                "/api/calendars",
+                System.Text.Encoding.UTF8.GetBytes(Scene.EmptyCalendar),
+                ("hostIds", $"{host.HostId},{await scene.RoomAsync()}")
+            ),
+        ["Choose which calendar their bookings are written to"] = (_, host, who) =>
+            who.PutAsync($"/api/hosts/{host.HostId}/written-calendar", new { calendarId = (Guid?)null }),
         ["Write entries into the calendar they have here"] = async (_, host, who) =>
         {
-            var kept = (await host.GetAsync("/api/calendars")).EnumerateArray().Single(row => row.GetProperty("hostId").ValueKind == JsonValueKind.String && row.GetProperty("hostId").GetGuid() == host.HostId && row.GetProperty("kind").GetString() == "builtIn");
-            return await who.PostAsync($"/api/calendars/{kept.GetProperty("id").GetGuid()}/entries", new
-            {
-                title = "Dentist", start = "2026-12-08T09:00:00", end = "2026-12-08T10:00:00", wholeDay = false, shows = "busy", repeats = "once", until = (string?)null,
-            });
+            var kept = (await host.GetAsync("/api/calendars"))
+                .EnumerateArray()
+                .Single(row =>
+                    row.GetProperty("hostId").ValueKind == JsonValueKind.String
+                    && row.GetProperty("hostId").GetGuid() == host.HostId
+                    && row.GetProperty("kind").GetString() == "builtIn"
+                );
+            return await who.PostAsync(
+                $"/api/calendars/{kept.GetProperty("id").GetGuid()}/entries",
+                new
+                {
+                    title = "Dentist",
+                    start = "2026-12-08T09:00:00",
+                    end = "2026-12-08T10:00:00",
+                    wholeDay = false,
+                    shows = "busy",
+                    repeats = "once",
+                    until = (string?)null,
+                }
+            );
         },
         ["Choose what becomes of a booking whose event they moved or deleted"] = async (scene, host, who) =>
         {
@@ -129,45 +312,94 @@ public class PermissionTests(World world)
             mayOffer.StatusCode.ShouldBe(HttpStatusCode.OK);
             return await who.PostAsync($"/api/written-events/{await scene.DeletedEventAsync(host)}/put-back", new { });
         },
-        ["Take a calendar of theirs away"] = async (_, host, who) => await who.DeleteAsync($"/api/calendars/{await Scene.CalendarOfAsync(host)}"),
-        ["Change the hours that they alone have"] = async (_, host, who) => await who.PutAsync(
-            $"/api/hours/{(await host.OwnHostAsync()).GetProperty("hoursId").GetGuid()}", new { version = 1, form = Scene.Hours("Theirs") }),
-        ["Choose which hours are theirs"] = (_, host, who) => who == host
-            ? who.PutAsync("/api/me/hours", new { hoursId = (Guid?)null })
-            : who.PutAsync($"/api/hosts/{host.HostId}", new { name = (string?)null, zone = (string?)null, hoursId = (Guid?)null, weight = 1, dailyCap = (int?)null, weeklyCap = (int?)null }),
+        ["Take a calendar of theirs away"] = async (_, host, who) =>
+            await who.DeleteAsync($"/api/calendars/{await Scene.CalendarOfAsync(host)}"),
+        ["Change the hours that they alone have"] = async (_, host, who) =>
+            await who.PutAsync(
+                $"/api/hours/{(await host.OwnHostAsync()).GetProperty("hoursId").GetGuid()}",
+                new { version = 1, form = Scene.Hours("Theirs") }
+            ),
+        ["Choose which hours are theirs"] = (_, host, who) =>
+            who == host
+                ? who.PutAsync("/api/me/hours", new { hoursId = (Guid?)null })
+                : who.PutAsync(
+                    $"/api/hosts/{host.HostId}",
+                    new
+                    {
+                        name = (string?)null,
+                        zone = (string?)null,
+                        hoursId = (Guid?)null,
+                        weight = 1,
+                        dailyCap = (int?)null,
+                        weeklyCap = (int?)null,
+                    }
+                ),
         ["Read what their events are called"] = async (_, host, who) =>
         {
-            await (await host.JoinCalendarAsync(Scene.CalendarWith("Dentist"), host.HostId)).ReadAsync(HttpStatusCode.Created);
+            await (await host.JoinCalendarAsync(Scene.CalendarWith("Dentist"), host.HostId)).ReadAsync(
+                HttpStatusCode.Created
+            );
             var board = await who.GetAsync($"/api/board?host={host.HostId}");
-            return new HttpResponseMessage(board.ToString().Contains("Dentist", StringComparison.Ordinal) ? HttpStatusCode.OK : HttpStatusCode.Forbidden);
+            return new HttpResponseMessage(
+                board.ToString().Contains("Dentist", StringComparison.Ordinal)
+                    ? HttpStatusCode.OK
+                    : HttpStatusCode.Forbidden
+            );
         },
         ["Cancel a booking of theirs"] = async (scene, host, who) =>
         {
-            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
             return await who.PostAsync($"/api/bookings/{await scene.BookingAsync(host)}/cancel", new { word = "" });
         },
         ["Move a booking of theirs"] = async (scene, host, who) =>
         {
-            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
-            return await who.PostAsync($"/api/bookings/{await scene.BookingAsync(host)}/move", new { start = "2026-12-08T09:00:00Z" });
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
+            return await who.PostAsync(
+                $"/api/bookings/{await scene.BookingAsync(host)}/move",
+                new { start = "2026-12-08T09:00:00Z" }
+            );
         },
         ["Accept or decline what is asked of them"] = async (scene, host, who) =>
         {
-            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
             return await FirstRefusedAsync(
                 who.PostAsync($"/api/bookings/{await scene.BookingAsync(host, approvalHours: 24)}/accept", new { }),
-                who.PostAsync($"/api/bookings/{await scene.BookingAsync(host, approvalHours: 24, start: "2026-12-09T08:00:00Z")}/decline", new { word = "" }));
+                who.PostAsync(
+                    $"/api/bookings/{await scene.BookingAsync(host, approvalHours: 24, start: "2026-12-09T08:00:00Z")}/decline",
+                    new { word = "" }
+                )
+            );
         },
-        ["Set their weight and caps"] = async (_, host, who) => await who.PutAsync($"/api/hosts/{host.HostId}", new
-        {
-            name = (string?)null, zone = (string?)null, hoursId = (await host.OwnHostAsync()).GetProperty("hoursId").GetGuid(), weight = 3, dailyCap = 5, weeklyCap = (int?)null,
-        }),
+        ["Set their weight and caps"] = async (_, host, who) =>
+            await who.PutAsync(
+                $"/api/hosts/{host.HostId}",
+                new
+                {
+                    name = (string?)null,
+                    zone = (string?)null,
+                    hoursId = (await host.OwnHostAsync()).GetProperty("hoursId").GetGuid(),
+                    weight = 3,
+                    dailyCap = 5,
+                    weeklyCap = (int?)null,
+                }
+            ),
         // Everybody's choice is for their own time; that of another's can't even be asked for.
         ["Choose who acts for them"] = async (scene, host, who) =>
         {
             var answer = await who.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants);
             var grants = await host.GetAsync("/api/me/acting");
-            return grants.EnumerateArray().Single(row => row.GetProperty("personId").GetGuid() == scene.OwnerId).GetProperty("grant").GetProperty("mayMove").GetBoolean()
+            return grants
+                .EnumerateArray()
+                .Single(row => row.GetProperty("personId").GetGuid() == scene.OwnerId)
+                .GetProperty("grant")
+                .GetProperty("mayMove")
+                .GetBoolean()
                 ? answer
                 : new HttpResponseMessage(HttpStatusCode.Forbidden);
         },
@@ -201,7 +433,10 @@ public class PermissionTests(World world)
             "another host" => await scene.JoinAsync(isHost: true),
             _ => await scene.JoinAsync(isCoordinator: true, isHost: true),
         };
-        if (by == "a coordinator they let") (await host.PutAsync($"/api/me/acting/{who.PersonId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        if (by == "a coordinator they let")
+            (await host.PutAsync($"/api/me/acting/{who.PersonId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
         Held(await OnAHost[work](scene, host, who), may);
     }
 
@@ -214,8 +449,12 @@ public class PermissionTests(World world)
 
     private static void Held(HttpResponseMessage answer, bool may)
     {
-        if (may) answer.IsSuccessStatusCode.ShouldBeTrue($"{answer.StatusCode}: {answer.Content.ReadAsStringAsync().Result}");
-        else answer.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        if (may)
+            answer.IsSuccessStatusCode.ShouldBeTrue(
+                $"{answer.StatusCode}: {answer.Content.ReadAsStringAsync().Result}"
+            );
+        else
+            answer.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
     }
 
     private static async Task<HttpResponseMessage> FirstRefusedAsync(params Task<HttpResponseMessage>[] asked)
@@ -226,12 +465,18 @@ public class PermissionTests(World world)
 
     private static TheoryData<string, string, bool> Cells(string heading)
     {
-        var lines = File.ReadAllLines(Path.Combine(Checkout.Root, "docs/permissions.md")).SkipWhile(line => line != heading).Skip(1)
-            .TakeWhile(line => !line.StartsWith("## ", StringComparison.Ordinal)).Where(line => line.StartsWith('|')).Select(Split).ToList();
+        var lines = File.ReadAllLines(Path.Combine(Checkout.Root, "docs/permissions.md"))
+            .SkipWhile(line => line != heading)
+            .Skip(1)
+            .TakeWhile(line => !line.StartsWith("## ", StringComparison.Ordinal))
+            .Where(line => line.StartsWith('|'))
+            .Select(Split)
+            .ToList();
         var data = new TheoryData<string, string, bool>();
         foreach (var row in lines.Skip(2))
         {
-            for (var column = 1; column < row.Length; column++) data.Add(row[0], lines[0][column], row[column] == "yes");
+            for (var column = 1; column < row.Length; column++)
+                data.Add(row[0], lines[0][column], row[column] == "yes");
         }
 
         return data;

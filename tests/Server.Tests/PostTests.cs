@@ -24,8 +24,10 @@ public sealed class PostTests : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        if (_world is not null) await _world.DisposeAsync();
-        if (_standIn is not null) await _standIn.DisposeAsync();
+        if (_world is not null)
+            await _world.DisposeAsync();
+        if (_standIn is not null)
+            await _standIn.DisposeAsync();
     }
 
     [Fact]
@@ -43,8 +45,12 @@ public sealed class PostTests : IAsyncLifetime
         var calendar = Unfolded(mail.Calendar!);
         calendar.ShouldContain("METHOD:REQUEST");
         calendar.ShouldContain("DTSTART:20261208T080000Z");
-        calendar.ShouldMatch(@"ORGANIZER;CN=Ada Wharf;EMAIL=ada@desk-\d+\.example:mailto:b\.[0-9a-f]{32}@replies\.loose-lantern\.example");
-        calendar.ShouldMatch("ATTENDEE;CN=Ottilie Wren;.*PARTSTAT=NEEDS-ACTION.*RSVP=TRUE:mailto:ottilie@wren-charters.example");
+        calendar.ShouldMatch(
+            @"ORGANIZER;CN=Ada Wharf;EMAIL=ada@desk-\d+\.example:mailto:b\.[0-9a-f]{32}@replies\.loose-lantern\.example"
+        );
+        calendar.ShouldMatch(
+            "ATTENDEE;CN=Ottilie Wren;.*PARTSTAT=NEEDS-ACTION.*RSVP=TRUE:mailto:ottilie@wren-charters.example"
+        );
         calendar.ShouldContain("BEGIN:VALARM");
         calendar.ShouldContain(link);
 
@@ -52,7 +58,15 @@ public sealed class PostTests : IAsyncLifetime
         toHost.Subject.ShouldBe("Ottilie Wren: Talk, Tuesday, 8 December, 09:00–09:30");
         toHost.Calendar.ShouldBeNull();
         toHost.Text.ShouldNotContain(link);
-        (await World.LookAsync(db => db.Messages.IgnoreQueryFilters().Where(message => message.Kind != MessageKind.ReminderForGuest && message.Kind != MessageKind.ReminderForHost).ToListAsync())).ShouldAllBe(message => message.State == MessageState.Sent && message.Attempts == 1);
+        (
+            await World.LookAsync(db =>
+                db.Messages.IgnoreQueryFilters()
+                    .Where(message =>
+                        message.Kind != MessageKind.ReminderForGuest && message.Kind != MessageKind.ReminderForHost
+                    )
+                    .ToListAsync()
+            )
+        ).ShouldAllBe(message => message.State == MessageState.Sent && message.Attempts == 1);
     }
 
     [Fact]
@@ -79,14 +93,25 @@ public sealed class PostTests : IAsyncLifetime
         var link = await BookAsync(ada, page, "Ottilie Wren", "ottilie@wren-charters.example");
         await OnlyAsync("ottilie@wren-charters.example");
         var path = "/api/public/bookings/" + link.Split('/')[^1];
-        (await (await World.Guest().PostAsJsonAsync(path + "/cancel", new { word = new string('x', 1001) })).FaultsAsync()).Keys.ShouldBe(["word"]);
+        (
+            await (
+                await World.Guest().PostAsJsonAsync(path + "/cancel", new { word = new string('x', 1001) })
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["word"]);
 
-        (await World.Guest().PostAsJsonAsync(path + "/cancel", new { word = "The boat is sold." })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await World.Guest().PostAsJsonAsync(path + "/cancel", new { word = "Again." })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await World.Guest().PostAsJsonAsync(path + "/cancel", new { word = "The boat is sold." })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
+        (await World.Guest().PostAsJsonAsync(path + "/cancel", new { word = "Again." })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         (await World.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldContain(Nine);
         var told = (await BoxAsync("ottilie@wren-charters.example", 2))[0];
         told.Method.ShouldBe("CANCEL");
-        var (first, last) = (Unfolded((await BoxAsync("ottilie@wren-charters.example", 2))[1].Calendar!), Unfolded(told.Calendar!));
+        var (first, last) = (
+            Unfolded((await BoxAsync("ottilie@wren-charters.example", 2))[1].Calendar!),
+            Unfolded(told.Calendar!)
+        );
         last.ShouldContain("STATUS:CANCELLED");
         last.ShouldContain("SEQUENCE:1");
         Uid(last).ShouldBe(Uid(first));
@@ -110,7 +135,11 @@ public sealed class PostTests : IAsyncLifetime
         await BookAsync(ada, page, "Hanako Mori", "hanako@mori-sail.example");
         (await World.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotContain(Nine);
         await World.Guest().PostAsJsonAsync($"/api/public/bookings/{link.Split('/')[^1]}/cancel", new { word = "" });
-        var openings = await World.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{ada.Desk}/pages/{page}/openings?from=2026-12-08&to=2026-12-08&duration=30");
+        var openings = await World
+            .Guest()
+            .GetFromJsonAsync<JsonElement>(
+                $"/api/public/desks/{ada.Desk}/pages/{page}/openings?from=2026-12-08&to=2026-12-08&duration=30"
+            );
         openings.GetProperty("openings")[0].GetProperty("placesLeft").GetInt32().ShouldBe(1);
         (await World.LookAsync(db => db.Commitments.IgnoreQueryFilters().CountAsync())).ShouldBe(1);
         (await ada.GetAsync("/api/bookings")).GetProperty("total").GetInt32().ShouldBe(1);
@@ -125,18 +154,33 @@ public sealed class PostTests : IAsyncLifetime
         var page = await scene.Owner.PublishAsync();
         await BookAsync(scene.Owner, page, "Ottilie Wren", "ottilie@wren-charters.example");
         var id = (await bo.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
-        (await bo.PostAsync($"/api/bookings/{id}/cancel", new { word = "" })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await scene.Owner.PutAsync($"/api/me/acting/{bo.PersonId}", Scene.AllGrants)).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await bo.PostAsync($"/api/bookings/{id}/cancel", new { word = "The slip is flooded.\n\n\n\nhttps://elsewhere.example" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await bo.PostAsync($"/api/bookings/{id}/cancel", new { word = "" })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await bo.PostAsync($"/api/bookings/{id}/cancel", new { word = "" })).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
+        (await scene.Owner.PutAsync($"/api/me/acting/{bo.PersonId}", Scene.AllGrants)).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
+        (
+            await bo.PostAsync(
+                $"/api/bookings/{id}/cancel",
+                new { word = "The slip is flooded.\n\n\n\nhttps://elsewhere.example" }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await bo.PostAsync($"/api/bookings/{id}/cancel", new { word = "" })).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
         (await BoxAsync("ottilie@wren-charters.example", 2))[0].Text.ShouldContain("The slip is flooded.");
-        var cancelled = await World.LookAsync(db => db.Messages.IgnoreQueryFilters().SingleAsync(row => row.Kind == MessageKind.CancelledForGuest));
+        var cancelled = await World.LookAsync(db =>
+            db.Messages.IgnoreQueryFilters().SingleAsync(row => row.Kind == MessageKind.CancelledForGuest)
+        );
         cancelled.Text.ShouldNotContain("\n\n\n");
         // Of addresses only ours can be pressed, whatever somebody typed.
         cancelled.Html.ShouldNotContain("href=\"https://elsewhere");
         cancelled.Html.ShouldContain($"href=\"http://localhost/{scene.Owner.Desk}/{page}\"");
         await BookAsync(scene.Owner, page, "Hanako Mori", "hanako@mori-sail.example");
-        (await scene.Owner.GetAsync($"/api/record?subject={id}")).ToString().ShouldContain("Cancelled the booking of Ottilie Wren");
+        (await scene.Owner.GetAsync($"/api/record?subject={id}"))
+            .ToString()
+            .ShouldContain("Cancelled the booking of Ottilie Wren");
     }
 
     [Fact]
@@ -146,11 +190,23 @@ public sealed class PostTests : IAsyncLifetime
         var page = await ada.PublishAsync();
         var link = await BookAsync(ada, page, "Ottilie Wren", "ottilie@wren-charters.example");
         var path = $"/api/public/bookings/{link.Split('/')[^1]}/cancel";
-        var all = await Task.WhenAll(Enumerable.Range(0, 12).Select(n => n % 3 == 0
-            ? World.Guest().PostAsJsonAsync(path, new { word = "" })
-            : World.Guest().BookAsync(ada.Desk, page, Nine, email: $"g{n}@yard.example")));
-        all.ShouldAllBe(answer => answer.StatusCode == HttpStatusCode.NoContent || answer.StatusCode == HttpStatusCode.Created || answer.StatusCode == HttpStatusCode.Conflict);
-        (await World.LookAsync(db => db.Commitments.IgnoreQueryFilters().CountAsync())).ShouldBe(all.Count(answer => answer.StatusCode == HttpStatusCode.Created));
+        var all = await Task.WhenAll(
+            Enumerable
+                .Range(0, 12)
+                .Select(n =>
+                    n % 3 == 0
+                        ? World.Guest().PostAsJsonAsync(path, new { word = "" })
+                        : World.Guest().BookAsync(ada.Desk, page, Nine, email: $"g{n}@yard.example")
+                )
+        );
+        all.ShouldAllBe(answer =>
+            answer.StatusCode == HttpStatusCode.NoContent
+            || answer.StatusCode == HttpStatusCode.Created
+            || answer.StatusCode == HttpStatusCode.Conflict
+        );
+        (await World.LookAsync(db => db.Commitments.IgnoreQueryFilters().CountAsync())).ShouldBe(
+            all.Count(answer => answer.StatusCode == HttpStatusCode.Created)
+        );
     }
 
     [Fact]
@@ -170,13 +226,19 @@ public sealed class PostTests : IAsyncLifetime
         var secret = link.Split('/')[^1];
         view.ShouldNotContain(secret);
         view.ShouldNotContain("@replies.");
-        (await World.LookAsync(db => db.Messages.IgnoreQueryFilters().Select(row => row.Text + row.Html + row.Calendar).ToListAsync())).ShouldAllBe(text => !text.Contains(secret));
+        (
+            await World.LookAsync(db =>
+                db.Messages.IgnoreQueryFilters().Select(row => row.Text + row.Html + row.Calendar).ToListAsync()
+            )
+        ).ShouldAllBe(text => !text.Contains(secret));
 
         (await ada.PostAsync($"/api/post/{id}/again", new { })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         await SentAsync();
         // The same message: whoever knows its Message-ID has it once.
         StandIn.Mail.Mails("ottilie@wren-charters.example").Count.ShouldBe(1);
-        (await (await World.SignUpAsync()).Http.GetAsync($"/api/post/{id}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await (await World.SignUpAsync()).Http.GetAsync($"/api/post/{id}")).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
     }
 
     [Fact]
@@ -185,15 +247,27 @@ public sealed class PostTests : IAsyncLifetime
         var ada = await World.SignUpAsync();
         var page = await ada.PublishAsync();
         await BookAsync(ada, page, "Nobody Home", "nobody@bounce.example");
-        var failed = await Outside.AwaitAsync(async () => await RowAsync("nobody@bounce.example") is { State: MessageState.Failed } row ? row : null, "the refusal");
+        var failed = await Outside.AwaitAsync(
+            async () => await RowAsync("nobody@bounce.example") is { State: MessageState.Failed } row ? row : null,
+            "the refusal"
+        );
         failed.Fault!.ShouldContain("refuses it");
         (await (await ada.Http.GetAsync("/api/post?state=lost")).FaultsAsync()).Keys.ShouldBe(["state"]);
-        (await ada.GetAsync("/api/post?state=failed")).GetProperty("rows")[0].GetProperty("toAddress").GetString().ShouldBe("nobody@bounce.example");
+        (await ada.GetAsync("/api/post?state=failed"))
+            .GetProperty("rows")[0]
+            .GetProperty("toAddress")
+            .GetString()
+            .ShouldBe("nobody@bounce.example");
 
         // The port answers nobody for a while.
         await StandIn.DisposeAsync();
-        (await World.Guest().BookAsync(ada.Desk, page, "2026-12-08T09:00:00Z", email: "later@yard.example")).StatusCode.ShouldBe(HttpStatusCode.Created);
-        var waiting = await Outside.AwaitAsync(async () => await RowAsync("later@yard.example") is { Attempts: 1 } row ? row : null, "the first try");
+        (
+            await World.Guest().BookAsync(ada.Desk, page, "2026-12-08T09:00:00Z", email: "later@yard.example")
+        ).StatusCode.ShouldBe(HttpStatusCode.Created);
+        var waiting = await Outside.AwaitAsync(
+            async () => await RowAsync("later@yard.example") is { Attempts: 1 } row ? row : null,
+            "the first try"
+        );
         waiting.State.ShouldBe(MessageState.Due);
         waiting.DueAt.ShouldBe(World.Clock.GetCurrentInstant() + Duration.FromSeconds(30));
         _standIn = await StandIn.StartAsync(null, waiting: StandIn.MailPort);
@@ -206,10 +280,16 @@ public sealed class PostTests : IAsyncLifetime
     {
         var ada = await World.SignUpAsync();
         var page = await ada.PublishAsync(draft => draft.Title = "Talk <b>now</b>");
-        (await World.Guest().BookAsync(ada.Desk, page, Nine, name: "Eve\r\nBcc: all@yard.example")).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await World.Guest().BookAsync(ada.Desk, page, Nine, name: "Eve\r\nBcc: all@yard.example")).StatusCode.ShouldBe(
+            HttpStatusCode.BadRequest
+        );
         await BookAsync(ada, page, "[[private-link]] {{ link }} <img src=x>", "eve@yard.example");
         await SentAsync();
-        var message = (await World.LookAsync(db => db.Messages.IgnoreQueryFilters().SingleAsync(row => row.Kind == MessageKind.BookedForHost)));
+        var message = (
+            await World.LookAsync(db =>
+                db.Messages.IgnoreQueryFilters().SingleAsync(row => row.Kind == MessageKind.BookedForHost)
+            )
+        );
         message.Html.ShouldContain("&lt;img src=x&gt;");
         message.Html.ShouldNotContain("<img");
         message.Subject.ShouldContain("{{ link }}");
@@ -223,36 +303,80 @@ public sealed class PostTests : IAsyncLifetime
         await using var scene = await MailScene.MakeAsync(dying.Port);
         await scene.BookAsync(await scene.Ada.PublishAsync());
         async Task<Message> InvitationAsync() => (await scene.MessagesAsync(MessageKind.BookedForGuest)).Single();
-        await Outside.AwaitAsync(async () => await InvitationAsync() is { Attempts: 1, Fault: not null }, "the first try to fail");
+        await Outside.AwaitAsync(
+            async () => await InvitationAsync() is { Attempts: 1, Fault: not null },
+            "the first try to fail"
+        );
         scene.World.Clock.Advance(Duration.FromSeconds(31));
         await Outside.AwaitAsync(async () => (await InvitationAsync()).State == MessageState.Sent, "the second try");
         scene.World.Clock.Advance(Duration.FromMinutes(10));
-        await Outside.AwaitAsync(async () => (await scene.MessagesAsync(MessageKind.BookedForHost)).Single().State == MessageState.Sent, "the other message");
+        await Outside.AwaitAsync(
+            async () => (await scene.MessagesAsync(MessageKind.BookedForHost)).Single().State == MessageState.Sent,
+            "the other message"
+        );
         var sent = dying.To(MailScene.Guest);
         sent.Select(mail => mail.IsTaken).ShouldBe([false, true]);
         sent.Select(mail => mail.MessageId).Distinct().Count().ShouldBe(1);
     }
 
-    private async Task<string> BookAsync(Coordinator ada, string page, string name, string email, string? language = null)
+    private async Task<string> BookAsync(
+        Coordinator ada,
+        string page,
+        string name,
+        string email,
+        string? language = null
+    )
     {
         var request = new HttpRequestMessage(HttpMethod.Post, $"/api/public/desks/{ada.Desk}/pages/{page}/bookings")
         {
-            Content = JsonContent.Create(new { start = Nine, duration = 30, zone = "Europe/Dublin", guest = new { name, email }, answers = new { } }),
+            Content = JsonContent.Create(
+                new
+                {
+                    start = Nine,
+                    duration = 30,
+                    zone = "Europe/Dublin",
+                    guest = new { name, email },
+                    answers = new { },
+                }
+            ),
         };
-        if (language is not null) request.Headers.TryAddWithoutValidation("Accept-Language", language);
-        return (await (await World.Guest().SendAsync(request)).ReadAsync(HttpStatusCode.Created)).GetProperty("link").GetString()!;
+        if (language is not null)
+            request.Headers.TryAddWithoutValidation("Accept-Language", language);
+        return (await (await World.Guest().SendAsync(request)).ReadAsync(HttpStatusCode.Created))
+            .GetProperty("link")
+            .GetString()!;
     }
 
-    private Task<Message?> RowAsync(string address) => World.LookAsync(db => db.Messages.IgnoreQueryFilters().OrderBy(row => row.Id).FirstOrDefaultAsync(row => row.ToAddress == address));
+    private Task<Message?> RowAsync(string address) =>
+        World.LookAsync(db =>
+            db.Messages.IgnoreQueryFilters().OrderBy(row => row.Id).FirstOrDefaultAsync(row => row.ToAddress == address)
+        );
 
-    private Task SentAsync() => Outside.AwaitAsync(async () => !await World.LookAsync(db => db.Messages.IgnoreQueryFilters().AnyAsync(row => row.State == MessageState.Due && row.Kind != MessageKind.ReminderForGuest && row.Kind != MessageKind.ReminderForHost)), "all to be sent");
+    private Task SentAsync() =>
+        Outside.AwaitAsync(
+            async () =>
+                !await World.LookAsync(db =>
+                    db.Messages.IgnoreQueryFilters()
+                        .AnyAsync(row =>
+                            row.State == MessageState.Due
+                            && row.Kind != MessageKind.ReminderForGuest
+                            && row.Kind != MessageKind.ReminderForHost
+                        )
+                ),
+            "all to be sent"
+        );
 
     private async Task<IReadOnlyList<LooseLantern.StandIns.Mail.StoredMail>> BoxAsync(string address, int count) =>
-        await Outside.AwaitAsync(() => Task.FromResult(StandIn.Mail.Mails(address) is { } mails && mails.Count == count ? mails : null), $"{count} mails to {address}");
+        await Outside.AwaitAsync(
+            () => Task.FromResult(StandIn.Mail.Mails(address) is { } mails && mails.Count == count ? mails : null),
+            $"{count} mails to {address}"
+        );
 
-    private async Task<LooseLantern.StandIns.Mail.StoredMail> OnlyAsync(string address) => (await BoxAsync(address, 1))[0];
+    private async Task<LooseLantern.StandIns.Mail.StoredMail> OnlyAsync(string address) =>
+        (await BoxAsync(address, 1))[0];
 
     private static string Unfolded(string text) => text.ReplaceLineEndings("\n").Replace("\n ", "");
 
-    private static string Uid(string calendar) => calendar.Split('\n').Single(line => line.StartsWith("UID:", StringComparison.Ordinal));
+    private static string Uid(string calendar) =>
+        calendar.Split('\n').Single(line => line.StartsWith("UID:", StringComparison.Ordinal));
 }

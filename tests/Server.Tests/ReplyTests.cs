@@ -16,7 +16,8 @@ public sealed class ReplyTests : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        if (_scene is not null) await _scene.DisposeAsync();
+        if (_scene is not null)
+            await _scene.DisposeAsync();
     }
 
     [Fact]
@@ -33,18 +34,31 @@ public sealed class ReplyTests : IAsyncLifetime
         await ReplyAsync("tentative");
         await Scene.AnswerAsync(invited, MailScene.Guest, "declined", word: "The boat is sold.");
         await ReplyAsync("declined");
-        (await Scene.MailAsync(Scene.AdasAddress, "Ottilie Wren declines the invitation")).Text.ShouldContain("The boat is sold.");
+        (await Scene.MailAsync(Scene.AdasAddress, "Ottilie Wren declines the invitation")).Text.ShouldContain(
+            "The boat is sold."
+        );
         // The booking itself is changed by people alone.
         (await Scene.SeeAsync(path)).GetProperty("cancelledAt").ValueKind.ShouldBe(JsonValueKind.Null);
-        var incoming = (await Scene.DetailAsync()).GetProperty("incoming").EnumerateArray().Select(mail => mail.GetProperty("meaning").GetString()).ToList();
+        var incoming = (await Scene.DetailAsync())
+            .GetProperty("incoming")
+            .EnumerateArray()
+            .Select(mail => mail.GetProperty("meaning").GetString())
+            .ToList();
         incoming.ShouldBe(["declines", "acceptsTentatively", "accepts"]);
 
         // A move asks anew; an answer to the former time is kept and counts for nothing.
         await (await Scene.MoveAsync(path, MailScene.Ten)).ReadAsync(HttpStatusCode.NoContent);
         await ReplyAsync("none");
         await Scene.AnswerAsync(invited, MailScene.Guest, "accepted", word: "old");
-        await Outside.AwaitAsync(async () => (await Scene.DetailAsync()).GetProperty("incoming").GetArrayLength() == 4, "the fourth answer");
-        (await Scene.DetailAsync()).GetProperty("incoming")[0].GetProperty("notUnderstood").GetString()!.ShouldContain("older invitation");
+        await Outside.AwaitAsync(
+            async () => (await Scene.DetailAsync()).GetProperty("incoming").GetArrayLength() == 4,
+            "the fourth answer"
+        );
+        (await Scene.DetailAsync())
+            .GetProperty("incoming")[0]
+            .GetProperty("notUnderstood")
+            .GetString()!
+            .ShouldContain("older invitation");
         await ReplyAsync("none");
     }
 
@@ -53,13 +67,29 @@ public sealed class ReplyTests : IAsyncLifetime
     {
         await Scene.BookAsync(await Scene.Ada.PublishAsync());
         var invited = await Scene.MailAsync(MailScene.Guest, "Talk");
-        await Scene.AnswerAsync(invited, MailScene.Guest, "counter", "2026-12-08T09:00", "Half an hour with the bank first.");
-        await Outside.AwaitAsync(async () => (await Scene.RowAsync()).GetProperty("wishStart").ValueKind != JsonValueKind.Null, "the wish");
+        await Scene.AnswerAsync(
+            invited,
+            MailScene.Guest,
+            "counter",
+            "2026-12-08T09:00",
+            "Half an hour with the bank first."
+        );
+        await Outside.AwaitAsync(
+            async () => (await Scene.RowAsync()).GetProperty("wishStart").ValueKind != JsonValueKind.Null,
+            "the wish"
+        );
         var row = await Scene.RowAsync();
         row.GetProperty("wishStart").GetString().ShouldBe(MailScene.Ten);
         row.GetProperty("start").GetString().ShouldBe(MailScene.Nine);
-        (await Scene.MailAsync(Scene.AdasAddress, "would rather have another time")).Text.ShouldContain("Wished: Tuesday, 8 December, 10:00");
-        await (await Scene.Ada.PostAsync($"/api/bookings/{row.GetProperty("id").GetGuid()}/move", new { start = MailScene.Ten })).ReadAsync(HttpStatusCode.NoContent);
+        (await Scene.MailAsync(Scene.AdasAddress, "would rather have another time")).Text.ShouldContain(
+            "Wished: Tuesday, 8 December, 10:00"
+        );
+        await (
+            await Scene.Ada.PostAsync(
+                $"/api/bookings/{row.GetProperty("id").GetGuid()}/move",
+                new { start = MailScene.Ten }
+            )
+        ).ReadAsync(HttpStatusCode.NoContent);
         (await Scene.RowAsync()).GetProperty("wishStart").ValueKind.ShouldBe(JsonValueKind.Null);
     }
 
@@ -69,22 +99,40 @@ public sealed class ReplyTests : IAsyncLifetime
         var page = await Scene.Ada.PublishAsync();
         await Scene.BookAsync(page);
         await Scene.BookAsync(page, MailScene.Ten, "hanako@mori-sail.example", "Hanako Mori");
-        var (mine, hers) = (await Scene.MailAsync(MailScene.Guest, "Talk"), await Scene.MailAsync("hanako@mori-sail.example", "Talk"));
+        var (mine, hers) = (
+            await Scene.MailAsync(MailScene.Guest, "Talk"),
+            await Scene.MailAsync("hanako@mori-sail.example", "Talk")
+        );
         var myAddress = Organizer(mine.Calendar!);
         var (myUid, herUid) = (MailScene.Property(mine.Calendar!, "UID"), MailScene.Property(hers.Calendar!, "UID"));
         string[] strange =
         [
-            Answer(herUid, MailScene.Guest, "DECLINED"), Answer(myUid, "eve@elsewhere.example", "DECLINED"), Answer(myUid, MailScene.Guest, "PERHAPS"), "BEGIN:VCALENDAR\nEND:VCALENDAR", "nothing at all",
-            Answer(myUid, MailScene.Guest, "DECLINED").Replace("METHOD:REPLY", "METHOD:PUBLISH"), Answer(myUid, MailScene.Guest, "DECLINED") + new string('x', 300_000),
+            Answer(herUid, MailScene.Guest, "DECLINED"),
+            Answer(myUid, "eve@elsewhere.example", "DECLINED"),
+            Answer(myUid, MailScene.Guest, "PERHAPS"),
+            "BEGIN:VCALENDAR\nEND:VCALENDAR",
+            "nothing at all",
+            Answer(myUid, MailScene.Guest, "DECLINED").Replace("METHOD:REPLY", "METHOD:PUBLISH"),
+            Answer(myUid, MailScene.Guest, "DECLINED") + new string('x', 300_000),
         ];
-        foreach (var calendar in strange) await Scene.SendAsync(MailScene.Mail(MailScene.Guest, myAddress, "see within", calendar));
+        foreach (var calendar in strange)
+            await Scene.SendAsync(MailScene.Mail(MailScene.Guest, myAddress, "see within", calendar));
         await Scene.SendAsync(MailScene.Mail(MailScene.Guest, myAddress, "I come by boat; is there a berth?"));
         var workspace = await Scene.World.WorkspaceOfAsync(Scene.Ada.Desk);
-        var kept = await Outside.AwaitAsync(async () => await Scene.World.WithinAsync(workspace, db => db.Incoming.OrderBy(row => row.Id).ToListAsync()) is { Count: 8 } all ? all : null, "all eight kept");
+        var kept = await Outside.AwaitAsync(
+            async () =>
+                await Scene.World.WithinAsync(workspace, db => db.Incoming.OrderBy(row => row.Id).ToListAsync())
+                    is { Count: 8 } all
+                    ? all
+                    : null,
+            "all eight kept"
+        );
         kept.ShouldAllBe(row => row.Meaning == MailMeaning.Words);
         kept.Take(7).ShouldAllBe(row => row.NotUnderstood != null);
         kept[7].NotUnderstood.ShouldBeNull();
-        (await Scene.World.WithinAsync(workspace, db => db.Bookings.ToListAsync())).ShouldAllBe(booking => booking.Reply == GuestReply.None);
+        (await Scene.World.WithinAsync(workspace, db => db.Bookings.ToListAsync())).ShouldAllBe(booking =>
+            booking.Reply == GuestReply.None
+        );
         (await Scene.MailAsync(Scene.AdasAddress, "Ottilie Wren writes")).ShouldNotBeNull();
     }
 
@@ -94,17 +142,36 @@ public sealed class ReplyTests : IAsyncLifetime
         await Scene.BookAsync(await Scene.Ada.PublishAsync());
         var address = Organizer((await Scene.MailAsync(MailScene.Guest, "Talk")).Calendar!);
         var mail = MailScene.Mail(MailScene.Guest, address, "The plan of the hull.");
-        mail.Body = new Multipart("mixed") { mail.Body!, new MimePart("application", "pdf") { Content = new MimeContent(new MemoryStream(new byte[7 * 1024 * 1024])), FileName = "hull.pdf", ContentDisposition = new ContentDisposition("attachment"), ContentTransferEncoding = ContentEncoding.Base64 } };
+        mail.Body = new Multipart("mixed")
+        {
+            mail.Body!,
+            new MimePart("application", "pdf")
+            {
+                Content = new MimeContent(new MemoryStream(new byte[7 * 1024 * 1024])),
+                FileName = "hull.pdf",
+                ContentDisposition = new ContentDisposition("attachment"),
+                ContentTransferEncoding = ContentEncoding.Base64,
+            },
+        };
         await Scene.SendAsync(mail);
         await Scene.SendAsync(mail);
         var incoming = (await Scene.DetailAsync()).GetProperty("incoming");
         incoming.GetArrayLength().ShouldBe(1);
-        incoming[0].GetProperty("text").GetString()!.ShouldBe("The plan of the hull.\n\n(A file came along and was not kept: hull.pdf)");
+        incoming[0]
+            .GetProperty("text")
+            .GetString()!
+            .ShouldBe("The plan of the hull.\n\n(A file came along and was not kept: hull.pdf)");
 
         var huge = MailScene.Mail(MailScene.Guest, address, new string('x', 16 * 1024 * 1024));
         await Should.ThrowAsync<Exception>(() => Scene.SendAsync(huge));
-        await Should.ThrowAsync<SmtpCommandException>(() => Scene.SendAsync(MailScene.Mail(MailScene.Guest, $"b.{new string('0', 32)}@{StandIn.RepliesDomain}", "hello")));
-        await Should.ThrowAsync<SmtpCommandException>(() => Scene.SendAsync(MailScene.Mail(MailScene.Guest, "somebody@elsewhere.example", "pass it on")));
+        await Should.ThrowAsync<SmtpCommandException>(() =>
+            Scene.SendAsync(
+                MailScene.Mail(MailScene.Guest, $"b.{new string('0', 32)}@{StandIn.RepliesDomain}", "hello")
+            )
+        );
+        await Should.ThrowAsync<SmtpCommandException>(() =>
+            Scene.SendAsync(MailScene.Mail(MailScene.Guest, "somebody@elsewhere.example", "pass it on"))
+        );
         (await Scene.DetailAsync()).GetProperty("incoming").GetArrayLength().ShouldBe(1);
     }
 
@@ -125,14 +192,25 @@ public sealed class ReplyTests : IAsyncLifetime
     public async Task Whom_a_guest_brings_along_answers_for_themselves()
     {
         var path = await Scene.BookAsync(await Scene.Ada.PublishAsync());
-        await (await Scene.World.Guest().PutAsJsonAsync(path + "/companions", new { people = new[] { new { name = "Bram Wren", email = "bram@wren-charters.example" } } })).ReadAsync(HttpStatusCode.NoContent);
+        await (
+            await Scene
+                .World.Guest()
+                .PutAsJsonAsync(
+                    path + "/companions",
+                    new { people = new[] { new { name = "Bram Wren", email = "bram@wren-charters.example" } } }
+                )
+        ).ReadAsync(HttpStatusCode.NoContent);
         var invited = await Scene.MailAsync("bram@wren-charters.example", "brings you along");
         await Scene.AnswerAsync(invited, "bram@wren-charters.example", "declined");
         (await Scene.MailAsync(Scene.AdasAddress, "Bram Wren declines the invitation")).ShouldNotBeNull();
         (await Scene.RowAsync()).GetProperty("reply").GetString().ShouldBe("none");
     }
 
-    private Task ReplyAsync(string reply) => Outside.AwaitAsync(async () => (await Scene.RowAsync()).GetProperty("reply").GetString() == reply, $"the reply {reply}");
+    private Task ReplyAsync(string reply) =>
+        Outside.AwaitAsync(
+            async () => (await Scene.RowAsync()).GetProperty("reply").GetString() == reply,
+            $"the reply {reply}"
+        );
 
     private static string Organizer(string calendar) => MailScene.Property(calendar, "ORGANIZER").Split("mailto:")[^1];
 

@@ -3,17 +3,36 @@ namespace Server.Tests;
 /// <summary>Signing up, in and out, and what is refused without.</summary>
 public class SignInTests(World world)
 {
-    public static TheoryData<string, string> Closed() => new()
-    {
-        { "GET", "/api/me" }, { "GET", "/api/pages" }, { "GET", "/api/bookings" }, { "GET", "/api/calendars" }, { "GET", "/api/board" },
-        { "GET", "/api/hosts" }, { "GET", "/api/desks" }, { "POST", "/api/pages" }, { "POST", "/api/calendars" }, { "POST", "/api/pages/supply" },
-    };
+    public static TheoryData<string, string> Closed() =>
+        new()
+        {
+            { "GET", "/api/me" },
+            { "GET", "/api/pages" },
+            { "GET", "/api/bookings" },
+            { "GET", "/api/calendars" },
+            { "GET", "/api/board" },
+            { "GET", "/api/hosts" },
+            { "GET", "/api/desks" },
+            { "POST", "/api/pages" },
+            { "POST", "/api/calendars" },
+            { "POST", "/api/pages/supply" },
+        };
 
     [Theory, MemberData(nameof(Closed))]
     public async Task Without_a_sign_in_the_work_is_closed(string method, string path)
     {
-        var answer = await world.Guest().SendAsync(new HttpRequestMessage(new HttpMethod(method), path) { Content = method == "POST" ? JsonContent.Create(new { }) : null });
-        (await answer.ReadAsync(HttpStatusCode.Unauthorized)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:signed-out");
+        var answer = await world
+            .Guest()
+            .SendAsync(
+                new HttpRequestMessage(new HttpMethod(method), path)
+                {
+                    Content = method == "POST" ? JsonContent.Create(new { }) : null,
+                }
+            );
+        (await answer.ReadAsync(HttpStatusCode.Unauthorized))
+            .GetProperty("type")
+            .GetString()
+            .ShouldBe("urn:loose-lantern:signed-out");
     }
 
     [Fact]
@@ -21,7 +40,10 @@ public class SignInTests(World world)
     {
         var ada = await world.SignUpAsync();
         var answer = await ada.Http.PostAsJsonAsync("/api/pages", ada.Draft().Form());
-        (await answer.ReadAsync(HttpStatusCode.BadRequest)).GetProperty("type").GetString().ShouldBe("urn:loose-lantern:token");
+        (await answer.ReadAsync(HttpStatusCode.BadRequest))
+            .GetProperty("type")
+            .GetString()
+            .ShouldBe("urn:loose-lantern:token");
         (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
     }
 
@@ -33,7 +55,9 @@ public class SignInTests(World world)
         (await ada.Http.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
 
         ada.ForgetToken();
-        (await ada.PostAsync("/api/sign-in", new { email = $"ada@{ada.Desk}.example", password = "a long password" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (
+            await ada.PostAsync("/api/sign-in", new { email = $"ada@{ada.Desk}.example", password = "a long password" })
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await ada.GetAsync("/api/me")).GetProperty("name").GetString().ShouldBe("Ada Wharf");
     }
 
@@ -45,13 +69,21 @@ public class SignInTests(World world)
         await ada.PostAsync("/api/sign-out", new { });
         ada.ForgetToken();
 
-        var unknown = await ada.PostAsync("/api/sign-in", new { email = "nobody@nowhere.example", password = "a long password" });
+        var unknown = await ada.PostAsync(
+            "/api/sign-in",
+            new { email = "nobody@nowhere.example", password = "a long password" }
+        );
         var wrong = await ada.PostAsync("/api/sign-in", new { email, password = "a wrong password" });
-        (await unknown.ReadAsync(HttpStatusCode.Unauthorized)).GetProperty("title").GetString()
+        (await unknown.ReadAsync(HttpStatusCode.Unauthorized))
+            .GetProperty("title")
+            .GetString()
             .ShouldBe((await wrong.ReadAsync(HttpStatusCode.Unauthorized)).GetProperty("title").GetString());
 
-        for (var i = 0; i < 8; i++) await ada.PostAsync("/api/sign-in", new { email, password = "a wrong password" });
-        (await ada.PostAsync("/api/sign-in", new { email, password = "a long password" })).StatusCode.ShouldBe(HttpStatusCode.TooManyRequests);
+        for (var i = 0; i < 8; i++)
+            await ada.PostAsync("/api/sign-in", new { email, password = "a wrong password" });
+        (await ada.PostAsync("/api/sign-in", new { email, password = "a long password" })).StatusCode.ShouldBe(
+            HttpStatusCode.TooManyRequests
+        );
     }
 
     [Fact]
@@ -59,17 +91,38 @@ public class SignInTests(World world)
     {
         var ada = await world.SignUpAsync();
         var somebody = new Coordinator(world.App.CreateClient(), ada.Desk);
-        object Request(string email, string desk, string password = "a long password") => new
-        {
-            workspace = "Other", zone = "UTC", name = "Bo", email, password, deskName = "Other", deskAddress = desk,
-        };
+        object Request(string email, string desk, string password = "a long password") =>
+            new
+            {
+                workspace = "Other",
+                zone = "UTC",
+                name = "Bo",
+                email,
+                password,
+                deskName = "Other",
+                deskAddress = desk,
+            };
 
-        (await (await somebody.PostAsync("/api/sign-up", Request("bo@other.example", ada.Desk))).FaultsAsync()).ShouldContainKey("deskAddress");
-        (await (await somebody.PostAsync("/api/sign-up", Request("bo@other.example", "api"))).FaultsAsync()).ShouldContainKey("deskAddress");
-        (await (await somebody.PostAsync("/api/sign-up", Request($"ada@{ada.Desk}.example", World.Unique("desk")))).FaultsAsync()).ShouldContainKey("email");
-        (await (await somebody.PostAsync("/api/sign-up", Request("bo@other.example", World.Unique("desk"), "short"))).FaultsAsync()).ShouldContainKey("password");
+        (
+            await (await somebody.PostAsync("/api/sign-up", Request("bo@other.example", ada.Desk))).FaultsAsync()
+        ).ShouldContainKey("deskAddress");
+        (
+            await (await somebody.PostAsync("/api/sign-up", Request("bo@other.example", "api"))).FaultsAsync()
+        ).ShouldContainKey("deskAddress");
+        (
+            await (
+                await somebody.PostAsync("/api/sign-up", Request($"ada@{ada.Desk}.example", World.Unique("desk")))
+            ).FaultsAsync()
+        ).ShouldContainKey("email");
+        (
+            await (
+                await somebody.PostAsync("/api/sign-up", Request("bo@other.example", World.Unique("desk"), "short"))
+            ).FaultsAsync()
+        ).ShouldContainKey("password");
 
         // Nothing of it was kept: the same person can sign up once all is right.
-        (await somebody.PostAsync("/api/sign-up", Request("bo@other.example", World.Unique("desk")))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (
+            await somebody.PostAsync("/api/sign-up", Request("bo@other.example", World.Unique("desk")))
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
     }
 }

@@ -9,12 +9,20 @@ public class SupplyTests(World world)
     public async Task Weeks_are_counted_day_by_day(int weeks, int days)
     {
         var ada = await world.SignUpAsync();
-        var supply = await AskAsync(ada, "supply", new { times = ada.Draft(page => page.AheadDays = 60).Times(), weeks });
+        var supply = await AskAsync(
+            ada,
+            "supply",
+            new { times = ada.Draft(page => page.AheadDays = 60).Times(), weeks }
+        );
         supply.GetProperty("days").GetArrayLength().ShouldBe(days);
         // From Monday 08:00 on, six a weekday.
         supply.GetProperty("total").GetInt32().ShouldBe(weeks * 30);
         supply.GetProperty("worked").GetProperty("next").GetString().ShouldBe("2026-12-07T08:30:00Z");
-        (await (await ada.PostAsync("/api/pages/supply", new { times = ada.Draft().Times(), weeks = 9 })).FaultsAsync()).Keys.ShouldBe(["weeks"]);
+        (
+            await (
+                await ada.PostAsync("/api/pages/supply", new { times = ada.Draft().Times(), weeks = 9 })
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["weeks"]);
     }
 
     [Fact]
@@ -22,10 +30,22 @@ public class SupplyTests(World world)
     {
         var ada = await world.SignUpAsync();
         async Task<string?> CauseAsync(Action<PageDraft> change) =>
-            (await AskAsync(ada, "supply", new { times = ada.Draft(change).Times() })).GetProperty("empty").EnumerateArray().Select(cause => cause.GetProperty("kind").GetString()).SingleOrDefault();
+            (await AskAsync(ada, "supply", new { times = ada.Draft(change).Times() }))
+                .GetProperty("empty")
+                .EnumerateArray()
+                .Select(cause => cause.GetProperty("kind").GetString())
+                .SingleOrDefault();
 
         (await CauseAsync(page => page.Day = [])).ShouldBe("pageClosed");
-        (await CauseAsync(page => page.Window = new(LooseLantern.Server.Data.Model.WindowKind.Dates, new LocalDate(2026, 11, 1), new LocalDate(2026, 11, 5)))).ShouldBe("datesPast");
+        (
+            await CauseAsync(page =>
+                page.Window = new(
+                    LooseLantern.Server.Data.Model.WindowKind.Dates,
+                    new LocalDate(2026, 11, 1),
+                    new LocalDate(2026, 11, 5)
+                )
+            )
+        ).ShouldBe("datesPast");
         (await CauseAsync(page => (page.Notice, page.AheadDays) = (20 * 24 * 60, 7))).ShouldBe("noticeBeyondWindow");
         (await CauseAsync(page => (page.HoursMode, page.Zone) = ("both", "Pacific/Auckland"))).ShouldBe("hoursApart");
         (await CauseAsync(_ => { })).ShouldBeNull();
@@ -36,13 +56,43 @@ public class SupplyTests(World world)
     {
         var scene = await Scene.MakeAsync(world);
         var bo = await scene.JoinAsync(isHost: true);
-        await (await bo.PutAsync($"/api/me/acting/{scene.OwnerId}", new { mayOffer = true, mayBook = false, mayMove = false, seesTitles = false })).ReadAsync(HttpStatusCode.OK);
+        await (
+            await bo.PutAsync(
+                $"/api/me/acting/{scene.OwnerId}",
+                new
+                {
+                    mayOffer = true,
+                    mayBook = false,
+                    mayMove = false,
+                    seesTitles = false,
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
         await (await bo.JoinCalendarAsync(Scene.CalendarWith("Boat fair"))).ReadAsync(HttpStatusCode.Created);
-        object Asked() => new { times = scene.Owner.Draft(page => page.HostId = bo.HostId).Times(), duration = (int?)null, pageId = (Guid?)null, date = "2026-12-08", fromMinute = 10 * 60, toMinute = 11 * 60 };
+        object Asked() =>
+            new
+            {
+                times = scene.Owner.Draft(page => page.HostId = bo.HostId).Times(),
+                duration = (int?)null,
+                pageId = (Guid?)null,
+                date = "2026-12-08",
+                fromMinute = 10 * 60,
+                toMinute = 11 * 60,
+            };
 
-        async Task<JsonElement> ReasonAsync() => (await AskAsync(scene.Owner, "dark", Asked())).GetProperty("seats")[0].GetProperty("hosts")[0].GetProperty("reasons").EnumerateArray().Single(reason => reason.GetProperty("rule").GetString() == "calendars");
+        async Task<JsonElement> ReasonAsync() =>
+            (await AskAsync(scene.Owner, "dark", Asked()))
+                .GetProperty("seats")[0]
+                .GetProperty("hosts")[0]
+                .GetProperty("reasons")
+                .EnumerateArray()
+                .Single(reason => reason.GetProperty("rule").GetString() == "calendars");
         var untitled = await ReasonAsync();
-        (untitled.GetProperty("from").GetString(), untitled.GetProperty("to").GetString(), untitled.GetProperty("title").ValueKind).ShouldBe(("2026-12-08T09:00:00Z", "2026-12-08T10:00:00Z", JsonValueKind.Null));
+        (
+            untitled.GetProperty("from").GetString(),
+            untitled.GetProperty("to").GetString(),
+            untitled.GetProperty("title").ValueKind
+        ).ShouldBe(("2026-12-08T09:00:00Z", "2026-12-08T10:00:00Z", JsonValueKind.Null));
 
         await (await bo.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).ReadAsync(HttpStatusCode.OK);
         (await ReasonAsync()).GetProperty("title").GetString().ShouldBe("Boat fair");
@@ -53,11 +103,44 @@ public class SupplyTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync(draft => draft.Title = "Hull survey");
-        (await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
-        var dark = await AskAsync(ada, "dark", new { times = ada.Draft().Times(), duration = (int?)null, pageId = (Guid?)null, date = "2026-12-08", fromMinute = 540, toMinute = 570 });
+        (await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
+        var dark = await AskAsync(
+            ada,
+            "dark",
+            new
+            {
+                times = ada.Draft().Times(),
+                duration = (int?)null,
+                pageId = (Guid?)null,
+                date = "2026-12-08",
+                fromMinute = 540,
+                toMinute = 570,
+            }
+        );
         var reason = dark.GetProperty("seats")[0].GetProperty("hosts")[0].GetProperty("reasons")[0];
-        (reason.GetProperty("rule").GetString(), reason.GetProperty("page").GetString(), reason.GetProperty("isHold").GetBoolean()).ShouldBe(("commitments", "Hull survey", false));
-        (await (await ada.PostAsync("/api/pages/dark", new { times = ada.Draft().Times(), duration = (int?)null, pageId = (Guid?)null, date = "2026-12-08", fromMinute = 600, toMinute = 600 })).FaultsAsync()).Keys.ShouldBe(["toMinute"]);
+        (
+            reason.GetProperty("rule").GetString(),
+            reason.GetProperty("page").GetString(),
+            reason.GetProperty("isHold").GetBoolean()
+        ).ShouldBe(("commitments", "Hull survey", false));
+        (
+            await (
+                await ada.PostAsync(
+                    "/api/pages/dark",
+                    new
+                    {
+                        times = ada.Draft().Times(),
+                        duration = (int?)null,
+                        pageId = (Guid?)null,
+                        date = "2026-12-08",
+                        fromMinute = 600,
+                        toMinute = 600,
+                    }
+                )
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["toMinute"]);
     }
 
     [Fact]
@@ -65,13 +148,20 @@ public class SupplyTests(World world)
     {
         var scene = await Scene.MakeAsync(world);
         var bo = await scene.JoinAsync(isHost: true, letInviter: true);
-        var times = scene.Owner.Draft(page => (page.Notice, page.HoursMode, page.DailyCap) = (48 * 60, "hosts", 2)).Times();
-        var relaxations = (await AskAsync(scene.Owner, "relaxations", new { times })).GetProperty("relaxations").EnumerateArray().ToList();
+        var times = scene
+            .Owner.Draft(page => (page.Notice, page.HoursMode, page.DailyCap) = (48 * 60, "hosts", 2))
+            .Times();
+        var relaxations = (await AskAsync(scene.Owner, "relaxations", new { times }))
+            .GetProperty("relaxations")
+            .EnumerateArray()
+            .ToList();
         JsonElement Of(string rule) => relaxations.Single(one => one.GetProperty("rule").GetString() == rule);
 
         Of("pageDailyCapRaised").GetProperty("to").GetInt32().ShouldBe(3);
         Of("noticeDropped").GetProperty("gained").GetInt32().ShouldBeGreaterThan(0);
-        var seat = relaxations.Single(one => one.GetProperty("rule").GetString() == "seatOpened" && one.GetProperty("hostId").GetGuid() == bo.HostId);
+        var seat = relaxations.Single(one =>
+            one.GetProperty("rule").GetString() == "seatOpened" && one.GetProperty("hostId").GetGuid() == bo.HostId
+        );
         (seat.GetProperty("host").GetString(), seat.GetProperty("seat").GetInt32()).ShouldBe(("Bo Keel", 0));
         relaxations.Select(one => one.GetProperty("gained").GetInt32()).ShouldBeInOrder(SortDirection.Descending);
     }
@@ -80,31 +170,95 @@ public class SupplyTests(World world)
     public async Task A_longer_window_shows_what_it_adds_also_where_it_ends_with_the_weeks_shown()
     {
         var ada = await world.SignUpAsync();
-        var relaxations = await AskAsync(ada, "relaxations", new { times = ada.Draft(page => page.AheadDays = 13).Times() });
-        relaxations.GetProperty("relaxations").EnumerateArray().Single(one => one.GetProperty("rule").GetString() == "longerWindow").GetProperty("gained").GetInt32().ShouldBe(30);
+        var relaxations = await AskAsync(
+            ada,
+            "relaxations",
+            new { times = ada.Draft(page => page.AheadDays = 13).Times() }
+        );
+        relaxations
+            .GetProperty("relaxations")
+            .EnumerateArray()
+            .Single(one => one.GetProperty("rule").GetString() == "longerWindow")
+            .GetProperty("gained")
+            .GetInt32()
+            .ShouldBe(30);
     }
 
     [Fact]
     public async Task A_longer_window_shows_what_it_adds_of_office_hours_too()
     {
         var ada = await world.SignUpAsync();
-        var blocks = new { whole = true, list = new[] { new { start = "2026-12-01T09:00:00", length = 30, rule = "FREQ=DAILY", without = Array.Empty<string>() } } };
-        var relaxations = await AskAsync(ada, "relaxations", new { times = ada.Draft(page => (page.AheadDays, page.Blocks, page.StepFrom) = (3, blocks, "open")).Times() });
-        relaxations.GetProperty("relaxations").EnumerateArray().Single(one => one.GetProperty("rule").GetString() == "longerWindow").GetProperty("gained").GetInt32().ShouldBe(7);
+        var blocks = new
+        {
+            whole = true,
+            list = new[]
+            {
+                new
+                {
+                    start = "2026-12-01T09:00:00",
+                    length = 30,
+                    rule = "FREQ=DAILY",
+                    without = Array.Empty<string>(),
+                },
+            },
+        };
+        var relaxations = await AskAsync(
+            ada,
+            "relaxations",
+            new
+            {
+                times = ada.Draft(page => (page.AheadDays, page.Blocks, page.StepFrom) = (3, blocks, "open")).Times(),
+            }
+        );
+        relaxations
+            .GetProperty("relaxations")
+            .EnumerateArray()
+            .Single(one => one.GetProperty("rule").GetString() == "longerWindow")
+            .GetProperty("gained")
+            .GetInt32()
+            .ShouldBe(7);
     }
 
     [Fact]
     public async Task Dates_more_than_a_year_ahead_are_offered_like_any()
     {
         var ada = await world.SignUpAsync();
-        var blocks = new { whole = true, list = new[] { new { start = "2026-12-01T09:00:00", length = 30, rule = "FREQ=DAILY", without = Array.Empty<string>() } } };
-        var address = await ada.PublishAsync(page => (page.Window, page.Blocks, page.StepFrom) = (new(LooseLantern.Server.Data.Model.WindowKind.Dates, new LocalDate(2031, 5, 1), new LocalDate(2031, 5, 9)), blocks, "open"));
+        var blocks = new
+        {
+            whole = true,
+            list = new[]
+            {
+                new
+                {
+                    start = "2026-12-01T09:00:00",
+                    length = 30,
+                    rule = "FREQ=DAILY",
+                    without = Array.Empty<string>(),
+                },
+            },
+        };
+        var address = await ada.PublishAsync(page =>
+            (page.Window, page.Blocks, page.StepFrom) = (
+                new(
+                    LooseLantern.Server.Data.Model.WindowKind.Dates,
+                    new LocalDate(2031, 5, 1),
+                    new LocalDate(2031, 5, 9)
+                ),
+                blocks,
+                "open"
+            )
+        );
         var path = $"/api/public/desks/{ada.Desk}/pages/{address}";
         var seen = await world.Guest().GetFromJsonAsync<JsonElement>(path);
         var (first, last) = (seen.GetProperty("firstDate").GetString(), seen.GetProperty("lastDate").GetString());
         (first, last).ShouldBe(("2031-05-01", "2031-05-09"));
-        (await world.Guest().GetFromJsonAsync<JsonElement>($"{path}/openings?from={first}&to={last}")).GetProperty("openings").GetArrayLength().ShouldBe(9);
-        (await world.Guest().BookAsync(ada.Desk, address, "2031-05-09T07:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await world.Guest().GetFromJsonAsync<JsonElement>($"{path}/openings?from={first}&to={last}"))
+            .GetProperty("openings")
+            .GetArrayLength()
+            .ShouldBe(9);
+        (await world.Guest().BookAsync(ada.Desk, address, "2031-05-09T07:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
     }
 
     [Fact]
@@ -112,13 +266,28 @@ public class SupplyTests(World world)
     {
         var scene = await Scene.MakeAsync(world);
         var bo = await scene.JoinAsync(isHost: true, letInviter: true);
-        var address = await scene.Owner.PublishAsync(page => page.Seats = [[scene.Owner.HostId, bo.HostId]]);
+        var address = await scene.Owner.PublishAsync(page =>
+            page.Seats = [
+                [scene.Owner.HostId, bo.HostId],
+            ]
+        );
         var id = (await scene.Owner.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
-        async Task<string> TurnsAsync() => string.Join(' ', (await scene.Owner.GetAsync($"/api/pages/{id}/supply")).GetProperty("turns")[0].EnumerateArray().Select(turn => $"{turn.GetProperty("host").GetString()!.Split(' ')[0]}:{turn.GetProperty("sessions").GetInt32()}"));
+        async Task<string> TurnsAsync() =>
+            string.Join(
+                ' ',
+                (await scene.Owner.GetAsync($"/api/pages/{id}/supply"))
+                    .GetProperty("turns")[0]
+                    .EnumerateArray()
+                    .Select(turn =>
+                        $"{turn.GetProperty("host").GetString()!.Split(' ')[0]}:{turn.GetProperty("sessions").GetInt32()}"
+                    )
+            );
 
         var before = await TurnsAsync();
         var first = before.Split(':')[0];
-        (await world.Guest().BookAsync(scene.Owner.Desk, address, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await world.Guest().BookAsync(scene.Owner.Desk, address, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
         var second = first == "Ada" ? "Bo" : "Ada";
         (await TurnsAsync()).ShouldBe($"{second}:0 {first}:1");
     }
@@ -128,11 +297,17 @@ public class SupplyTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        (await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T08:00:00Z", name: "Osric Vane")).StatusCode.ShouldBe(HttpStatusCode.Created);
-        async Task<IEnumerable<string?>> FoundAsync(string words) => (await AskAsync(ada, "guest-names", new { words = new[] { "Talk", words } })).EnumerateArray().Select(name => name.GetString());
+        (await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T08:00:00Z", name: "Osric Vane")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
+        async Task<IEnumerable<string?>> FoundAsync(string words) =>
+            (await AskAsync(ada, "guest-names", new { words = new[] { "Talk", words } }))
+                .EnumerateArray()
+                .Select(name => name.GetString());
         (await FoundAsync("A talk with osric vane, at the slip")).ShouldBe(["Osric Vane"]);
         (await FoundAsync("Osric Vanes are birds")).ShouldBeEmpty();
     }
 
-    private static async Task<JsonElement> AskAsync(Coordinator who, string what, object body) => await (await who.PostAsync($"/api/pages/{what}", body)).ReadAsync(HttpStatusCode.OK);
+    private static async Task<JsonElement> AskAsync(Coordinator who, string what, object body) =>
+        await (await who.PostAsync($"/api/pages/{what}", body)).ReadAsync(HttpStatusCode.OK);
 }

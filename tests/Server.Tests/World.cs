@@ -9,14 +9,15 @@ using NodaTime.Testing;
 
 namespace Server.Tests;
 
-/// <summary>One server over a real PostgreSQL for all tests; each test signs up a workspace of its own, so none is in another's way.</summary>
+/// <summary>
+/// One server over a real PostgreSQL for all tests; each test signs up a workspace of its own, so none is in another's
+/// way.
+/// </summary>
 public sealed class World : IAsyncLifetime
 {
     private readonly StandIn? _standIn;
 
-    public World()
-    {
-    }
+    public World() { }
 
     /// <param name="standIn">Where mail goes; without it mail waits.</param>
     internal World(StandIn standIn) => _standIn = standIn;
@@ -45,28 +46,40 @@ public sealed class World : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        if (_app is not null) await _app.DisposeAsync();
-        if (_database is not null) await _database.DisposeAsync();
+        if (_app is not null)
+            await _app.DisposeAsync();
+        if (_database is not null)
+            await _database.DisposeAsync();
     }
 
     public static string Unique(string word) => $"{word}-{Interlocked.Increment(ref _count)}";
 
     /// <summary>Somebody outside, with neither cookie nor token.</summary>
-    public HttpClient Guest() => App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false, HandleCookies = false });
+    public HttpClient Guest() =>
+        App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false, HandleCookies = false });
 
     /// <summary>Somebody's browser, with cookies of its own.</summary>
-    public HttpClient Browser() => App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
+    public HttpClient Browser() =>
+        App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
 
     /// <summary>A new workspace in Copenhagen and its coordinator, signed in.</summary>
     public async Task<Coordinator> SignUpAsync()
     {
         var desk = Unique("desk");
         var person = new Coordinator(Browser(), desk);
-        var answer = await person.PostAsync("/api/sign-up", new
-        {
-            workspace = "Yard " + desk, zone = "Europe/Copenhagen", name = "Ada Wharf", email = $"ada@{desk}.example", password = "a long password",
-            deskName = "Desk of " + desk, deskAddress = desk,
-        });
+        var answer = await person.PostAsync(
+            "/api/sign-up",
+            new
+            {
+                workspace = "Yard " + desk,
+                zone = "Europe/Copenhagen",
+                name = "Ada Wharf",
+                email = $"ada@{desk}.example",
+                password = "a long password",
+                deskName = "Desk of " + desk,
+                deskAddress = desk,
+            }
+        );
         answer.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         person.ForgetToken();
         await person.LearnAsync();
@@ -89,5 +102,7 @@ public sealed class World : IAsyncLifetime
     }
 
     public Task<Guid> WorkspaceOfAsync(string desk) =>
-        LookAsync(db => db.Desks.IgnoreQueryFilters().Where(row => row.Address == desk).Select(row => row.WorkspaceId).SingleAsync());
+        LookAsync(db =>
+            db.Desks.IgnoreQueryFilters().Where(row => row.Address == desk).Select(row => row.WorkspaceId).SingleAsync()
+        );
 }

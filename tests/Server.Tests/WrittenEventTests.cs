@@ -29,24 +29,43 @@ public sealed class WrittenEventTests(World world)
         var outside = row.GetProperty("outside")[0];
         outside.GetProperty("change").GetString().ShouldBe("moved");
         outside.GetProperty("start").GetString().ShouldBe("2026-12-08T10:00:00Z");
-        (await scene.BarAsync()).GetProperty("outside").GetProperty("id").GetGuid().ShouldBe(outside.GetProperty("id").GetGuid());
+        (await scene.BarAsync())
+            .GetProperty("outside")
+            .GetProperty("id")
+            .GetGuid()
+            .ShouldBe(outside.GetProperty("id").GetGuid());
         // Neither time is given away: the booking keeps its own, and the event is ours and not busy.
         var starts = await scene.StartsAsync();
         starts.ShouldNotContain(Nine);
         starts.ShouldContain("2026-12-08T10:00:00Z");
 
-        await (await scene.Ada.PostAsync($"/api/written-events/{outside.GetProperty("id").GetGuid()}/move", new { })).ReadAsync(HttpStatusCode.NoContent);
+        await (
+            await scene.Ada.PostAsync($"/api/written-events/{outside.GetProperty("id").GetGuid()}/move", new { })
+        ).ReadAsync(HttpStatusCode.NoContent);
         await scene.SettledAsync();
         var session = await world.WithinAsync(scene.Workspace, db => db.Sessions.SingleAsync());
         (session.Time.LowerBound, session.Sequence).ShouldBe((Instant.FromUtc(2026, 12, 8, 10, 0), 1));
         scene.Written().ShouldContain("DTSTART:20261208T100000Z");
         scene.Written().ShouldContain("SEQUENCE:1");
-        (await scene.Ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("outside").GetArrayLength().ShouldBe(0);
+        (await scene.Ada.GetAsync("/api/bookings"))
+            .GetProperty("rows")[0]
+            .GetProperty("outside")
+            .GetArrayLength()
+            .ShouldBe(0);
         starts = await scene.StartsAsync();
         starts.ShouldContain(Nine);
         starts.ShouldNotContain("2026-12-08T10:00:00Z");
-        (await world.WithinAsync(scene.Workspace, db => db.Messages.Where(message => message.Kind == MessageKind.MovedForGuest || message.Kind == MessageKind.MovedForHost).CountAsync())).ShouldBe(2);
-        (await scene.Ada.PostAsync($"/api/written-events/{outside.GetProperty("id").GetGuid()}/move", new { })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (
+            await world.WithinAsync(scene.Workspace, db =>
+                db.Messages.Where(message =>
+                        message.Kind == MessageKind.MovedForGuest || message.Kind == MessageKind.MovedForHost
+                    )
+                    .CountAsync()
+            )
+        ).ShouldBe(2);
+        (
+            await scene.Ada.PostAsync($"/api/written-events/{outside.GetProperty("id").GetGuid()}/move", new { })
+        ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 
     [Fact]
@@ -59,13 +78,24 @@ public sealed class WrittenEventTests(World world)
         scene.Server.Objects[scene.PathOf(text)] = text.Replace("T080000Z", "T090000Z").Replace("T083000Z", "T093000Z");
         await scene.LookOnAsync();
 
-        var id = (await scene.Ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("outside")[0].GetProperty("id").GetGuid();
-        var refused = await (await scene.Ada.PostAsync($"/api/written-events/{id}/move", new { })).ReadAsync(HttpStatusCode.Conflict);
+        var id = (await scene.Ada.GetAsync("/api/bookings"))
+            .GetProperty("rows")[0]
+            .GetProperty("outside")[0]
+            .GetProperty("id")
+            .GetGuid();
+        var refused = await (await scene.Ada.PostAsync($"/api/written-events/{id}/move", new { })).ReadAsync(
+            HttpStatusCode.Conflict
+        );
         refused.GetProperty("title").GetString()!.ShouldContain("is booked then");
-        await (await scene.Ada.PostAsync($"/api/written-events/{id}/put-back", new { })).ReadAsync(HttpStatusCode.NoContent);
+        await (await scene.Ada.PostAsync($"/api/written-events/{id}/put-back", new { })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
         await scene.SettledAsync();
         scene.Server.Objects[scene.PathOf(text)].ShouldContain("DTSTART:20261208T080000Z");
-        (await scene.Ada.GetAsync("/api/bookings")).GetProperty("rows").EnumerateArray().ShouldAllBe(row => row.GetProperty("outside").GetArrayLength() == 0);
+        (await scene.Ada.GetAsync("/api/bookings"))
+            .GetProperty("rows")
+            .EnumerateArray()
+            .ShouldAllBe(row => row.GetProperty("outside").GetArrayLength() == 0);
     }
 
     [Fact]
@@ -74,7 +104,9 @@ public sealed class WrittenEventTests(World world)
         await using var scene = await WritingScene.MakeAsync(world);
         await scene.BookAsync(Nine);
         await scene.BookAsync(Ten);
-        var later = scene.Server.Objects.Single(pair => pair.Value.Contains("DTSTART:20261208T090000Z", StringComparison.Ordinal)).Key;
+        var later = scene
+            .Server.Objects.Single(pair => pair.Value.Contains("DTSTART:20261208T090000Z", StringComparison.Ordinal))
+            .Key;
         scene.Server.Objects.TryRemove(later, out _);
         await scene.LookOnAsync();
 
@@ -83,17 +115,26 @@ public sealed class WrittenEventTests(World world)
         row.GetProperty("outside")[0].GetProperty("change").GetString().ShouldBe("deleted");
         (await scene.StartsAsync()).ShouldNotContain(Ten);
         var id = row.GetProperty("outside")[0].GetProperty("id").GetGuid();
-        (await scene.Ada.PostAsync($"/api/written-events/{id}/move", new { })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        await (await scene.Ada.PostAsync($"/api/written-events/{id}/put-back", new { })).ReadAsync(HttpStatusCode.NoContent);
+        (await scene.Ada.PostAsync($"/api/written-events/{id}/move", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
+        await (await scene.Ada.PostAsync($"/api/written-events/{id}/put-back", new { })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
         await scene.SettledAsync();
         scene.Server.Objects.ShouldContainKey(later);
 
         scene.Server.Objects.TryRemove(later, out _);
         await scene.LookOnAsync();
-        await (await scene.Ada.PostAsync($"/api/written-events/{id}/leave-off", new { })).ReadAsync(HttpStatusCode.NoContent);
+        await (await scene.Ada.PostAsync($"/api/written-events/{id}/leave-off", new { })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
         await scene.LookOnAsync();
         scene.Server.Objects.ShouldNotContainKey(later);
-        (await scene.Ada.GetAsync("/api/bookings")).GetProperty("rows").EnumerateArray().ShouldAllBe(each => each.GetProperty("outside").GetArrayLength() == 0);
+        (await scene.Ada.GetAsync("/api/bookings"))
+            .GetProperty("rows")
+            .EnumerateArray()
+            .ShouldAllBe(each => each.GetProperty("outside").GetArrayLength() == 0);
         (await scene.StartsAsync()).ShouldNotContain(Ten);
     }
 
@@ -108,7 +149,9 @@ public sealed class WrittenEventTests(World world)
         var outside = (await bo.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("outside")[0];
         outside.GetProperty("mayAnswer").GetBoolean().ShouldBeFalse();
         foreach (var choice in new[] { "put-back", "leave-off" })
-            (await bo.PostAsync($"/api/written-events/{outside.GetProperty("id").GetGuid()}/{choice}", new { })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+            (
+                await bo.PostAsync($"/api/written-events/{outside.GetProperty("id").GetGuid()}/{choice}", new { })
+            ).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
     }
 
     [Fact]
@@ -118,17 +161,28 @@ public sealed class WrittenEventTests(World world)
         scene.Server.DiesAfterPuts = 100;
         (await world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
         var failed = await Outside.AwaitAsync(
-            () => world.WithinAsync(scene.Workspace, db => db.WrittenEvents.FirstOrDefaultAsync(row => row.Attempts == 1)), "the first try");
+            () =>
+                world.WithinAsync(scene.Workspace, db =>
+                    db.WrittenEvents.FirstOrDefaultAsync(row => row.Attempts == 1)
+                ),
+            "the first try"
+        );
         failed.DueAt.ShouldBe(World.Now + Duration.FromSeconds(30));
         (await scene.Ada.CalendarAsync(scene.Calendar)).GetProperty("unwritten").GetInt32().ShouldBe(1);
 
         scene.Server.DiesAfterPuts = 0;
         // Due again; the clock of all tests stands still.
-        await world.WithinAsync(scene.Workspace, db => db.WrittenEvents.ExecuteUpdateAsync(set => set.SetProperty(row => row.DueAt, World.Now)));
+        await world.WithinAsync(scene.Workspace, db =>
+            db.WrittenEvents.ExecuteUpdateAsync(set => set.SetProperty(row => row.DueAt, World.Now))
+        );
         await scene.SettledAsync();
         scene.Server.Objects.Count.ShouldBe(1);
         await scene.LookOnAsync();
-        (await scene.Ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("outside").GetArrayLength().ShouldBe(0);
+        (await scene.Ada.GetAsync("/api/bookings"))
+            .GetProperty("rows")[0]
+            .GetProperty("outside")
+            .GetArrayLength()
+            .ShouldBe(0);
     }
 
     [Fact]
@@ -137,7 +191,13 @@ public sealed class WrittenEventTests(World world)
         await using var scene = await WritingScene.MakeAsync(world);
         scene.Server.IsDown = true;
         (await world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        await Outside.AwaitAsync(() => world.WithinAsync(scene.Workspace, db => db.WrittenEvents.FirstOrDefaultAsync(row => row.Fault != null)), "the try that fails");
+        await Outside.AwaitAsync(
+            () =>
+                world.WithinAsync(scene.Workspace, db =>
+                    db.WrittenEvents.FirstOrDefaultAsync(row => row.Fault != null)
+                ),
+            "the try that fails"
+        );
         var view = await scene.Ada.CalendarAsync(scene.Calendar);
         view.GetProperty("writeFault").GetString()!.ShouldContain("broke off");
     }
@@ -146,13 +206,32 @@ public sealed class WrittenEventTests(World world)
     public async Task Two_changes_at_once_are_not_taken_for_somebody_elses()
     {
         await using var scene = await WritingScene.MakeAsync(world, places: 20);
-        await Task.WhenAll(Enumerable.Range(0, 8).Select(async guest =>
-            (await world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine, name: $"Guest {guest}", email: $"g{guest}@yard.example")).StatusCode.ShouldBe(HttpStatusCode.Created)));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 8)
+                .Select(async guest =>
+                    (
+                        await world
+                            .Guest()
+                            .BookAsync(
+                                scene.Ada.Desk,
+                                scene.Page,
+                                Nine,
+                                name: $"Guest {guest}",
+                                email: $"g{guest}@yard.example"
+                            )
+                    ).StatusCode.ShouldBe(HttpStatusCode.Created)
+                )
+        );
         await scene.SettledAsync();
         await scene.LookOnAsync();
         scene.Server.Objects.Count.ShouldBe(1);
-        for (var guest = 0; guest < 8; guest++) scene.Written().ShouldContain($"g{guest}@yard.example");
-        (await scene.Ada.GetAsync("/api/bookings")).GetProperty("rows").EnumerateArray().ShouldAllBe(row => row.GetProperty("outside").GetArrayLength() == 0);
+        for (var guest = 0; guest < 8; guest++)
+            scene.Written().ShouldContain($"g{guest}@yard.example");
+        (await scene.Ada.GetAsync("/api/bookings"))
+            .GetProperty("rows")
+            .EnumerateArray()
+            .ShouldAllBe(row => row.GetProperty("outside").GetArrayLength() == 0);
     }
 
     [Fact]
@@ -167,7 +246,9 @@ public sealed class WrittenEventTests(World world)
         await scene.BookAsync(Nine);
         scene.Server.Objects.Count.ShouldBe(1);
 
-        await (await scene.Ada.PostAsync($"/api/people/{scene.Ada.PersonId}/leave", new { toHostId = bo.HostId })).ReadAsync(HttpStatusCode.OK);
+        await (
+            await scene.Ada.PostAsync($"/api/people/{scene.Ada.PersonId}/leave", new { toHostId = bo.HostId })
+        ).ReadAsync(HttpStatusCode.OK);
         await scene.SettledAsync();
         scene.Server.Objects.ShouldBeEmpty();
         heirs.Objects.Count.ShouldBe(1);
@@ -178,7 +259,9 @@ public sealed class WrittenEventTests(World world)
     public async Task Held_time_stands_in_the_calendar_as_tentative_until_it_is_released()
     {
         await using var scene = await WritingScene.MakeAsync(world);
-        var hold = await HoldAsync(scene, (db, wishes, held) => wishes.ForHoldsAsync([held], "a first talk", [], CancellationToken.None));
+        var hold = await HoldAsync(scene, (db, wishes, held) =>
+            wishes.ForHoldsAsync([held], "a first talk", [], CancellationToken.None)
+        );
         await scene.SettledAsync();
         var text = scene.Written();
         text.ShouldContain("STATUS:TENTATIVE");
@@ -201,8 +284,13 @@ public sealed class WrittenEventTests(World world)
         var from = Instant.FromUtc(2026, 12, 8, 8, 0);
         var held = new CommitmentRow
         {
-            WorkspaceId = scene.Workspace, HostId = scene.Ada.HostId, HolderId = Guid.CreateVersion7(), Kind = CommitmentKind.Hold,
-            Span = new NpgsqlRange<Instant>(from, true, from + Duration.FromHours(1), false), BufferBefore = 0, BufferAfter = 0,
+            WorkspaceId = scene.Workspace,
+            HostId = scene.Ada.HostId,
+            HolderId = Guid.CreateVersion7(),
+            Kind = CommitmentKind.Hold,
+            Span = new NpgsqlRange<Instant>(from, true, from + Duration.FromHours(1), false),
+            BufferBefore = 0,
+            BufferAfter = 0,
         };
         await WithWishesAsync(scene, async (db, wishes) =>
         {
@@ -261,12 +349,18 @@ internal sealed class WritingScene : IAsyncDisposable
     /// <summary>The text of the only event there, unfolded.</summary>
     public string Written() => Server.Objects.Values.Single().ReplaceLineEndings("\n").Replace("\n ", "");
 
-    public string PathOf(string text) => Server.Objects.Single(pair => pair.Value.ReplaceLineEndings("\n").Replace("\n ", "") == text).Key;
+    public string PathOf(string text) =>
+        Server.Objects.Single(pair => pair.Value.ReplaceLineEndings("\n").Replace("\n ", "") == text).Key;
 
     public Task<string[]> StartsAsync() => Ada.Http.StartsAsync(Ada.Desk, Page, "2026-12-08", "2026-12-08");
 
-    public async Task<JsonElement> BarAsync() => (await Ada.GetAsync("/api/board?from=2026-12-08&days=1")).GetProperty("days")[0].GetProperty("lanes")[0].GetProperty("bars").EnumerateArray()
-        .Single(bar => bar.GetProperty("kind").GetString() == "booked");
+    public async Task<JsonElement> BarAsync() =>
+        (await Ada.GetAsync("/api/board?from=2026-12-08&days=1"))
+            .GetProperty("days")[0]
+            .GetProperty("lanes")[0]
+            .GetProperty("bars")
+            .EnumerateArray()
+            .Single(bar => bar.GetProperty("kind").GetString() == "booked");
 
     public ValueTask DisposeAsync() => Server.DisposeAsync();
 }

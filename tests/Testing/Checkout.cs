@@ -8,7 +8,8 @@ public static class Checkout
     private static string Find()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "LooseLantern.slnx"))) folder = folder.Parent;
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "LooseLantern.slnx")))
+            folder = folder.Parent;
         return folder?.FullName ?? throw new InvalidOperationException("The checkout's folder was not found.");
     }
 }

@@ -8,10 +8,19 @@ using NodaTime;
 
 namespace LooseLantern.Testing;
 
-/// <summary>The program itself, with its services as they are, over a database of its own and a clock that the test holds.</summary>
+/// <summary>
+/// The program itself, with its services as they are, over a database of its own and a clock that the test holds.
+/// </summary>
 /// <param name="standIn">The calendar and the mail server, which the demo needs; without it mail waits.</param>
-/// <param name="patience">How long another server is waited for; the program's own patience where it is not said.</param>
-public sealed class LanternApp(string connectionString, IClock clock, bool demo = false, StandIn? standIn = null, TimeSpan? patience = null) : WebApplicationFactory<LooseLantern.Server.Hosting.Refusal>
+/// <param name="patience">How long another server is waited for; the program's own patience where it is not
+/// said.</param>
+public sealed class LanternApp(
+    string connectionString,
+    IClock clock,
+    bool demo = false,
+    StandIn? standIn = null,
+    TimeSpan? patience = null
+) : WebApplicationFactory<LooseLantern.Server.Hosting.Refusal>
 {
     /// <summary>How much one address may ask of guests' routes a minute; any number unless set.</summary>
     public (int Reads, int Writes)? Limits { get; init; }
@@ -21,23 +30,40 @@ public sealed class LanternApp(string connectionString, IClock clock, bool demo 
         builder.UseSetting("ConnectionStrings:Lantern", connectionString);
         builder.UseSetting("Demo", demo ? "true" : "false");
         // All tests come from one address, and ask far more than a guest; a test of the limits sets its own.
-        builder.UseSetting("Limits:Reads", Limits?.Reads.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000");
-        builder.UseSetting("Limits:Writes", Limits?.Writes.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000");
+        builder.UseSetting(
+            "Limits:Reads",
+            Limits?.Reads.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000"
+        );
+        builder.UseSetting(
+            "Limits:Writes",
+            Limits?.Writes.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000"
+        );
         // What tests start beside the program is on this machine; the rest of its own network stays closed.
         builder.UseSetting("Outside:Inside", "127.0.0.1");
         if (standIn is not null)
         {
             builder.UseSetting("StandIns:Calendars", standIn.Address);
             builder.UseSetting("Post:Host", "127.0.0.1");
-            builder.UseSetting("Post:Port", standIn.MailPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
+            builder.UseSetting(
+                "Post:Port",
+                standIn.MailPort.ToString(System.Globalization.CultureInfo.InvariantCulture)
+            );
             builder.UseSetting("Post:Tls", "false");
             builder.UseSetting("Post:RepliesDomain", StandIn.RepliesDomain);
-            builder.UseSetting("Post:RepliesPort", standIn.AnswersPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
+            builder.UseSetting(
+                "Post:RepliesPort",
+                standIn.AnswersPort.ToString(System.Globalization.CultureInfo.InvariantCulture)
+            );
             builder.UseSetting("Video:Address", standIn.Address);
         }
 
-        if (patience is { } set) builder.UseSetting("Outside:PatienceMilliseconds", ((int)set.TotalMilliseconds).ToString(System.Globalization.CultureInfo.InvariantCulture));
-        if (Environment.GetEnvironmentVariable("LANTERN_WEB") is { } web) builder.UseWebRoot(web);
+        if (patience is { } set)
+            builder.UseSetting(
+                "Outside:PatienceMilliseconds",
+                ((int)set.TotalMilliseconds).ToString(System.Globalization.CultureInfo.InvariantCulture)
+            );
+        if (Environment.GetEnvironmentVariable("LANTERN_WEB") is { } web)
+            builder.UseWebRoot(web);
         builder.ConfigureTestServices(services =>
         {
             services.Replace(ServiceDescriptor.Singleton(clock));

@@ -5,7 +5,9 @@ using System.Text;
 
 namespace LooseLantern.Testing;
 
-/// <summary>A calendar server that is none of ours: Debian's radicale, on a port and with a folder of its own.</summary>
+/// <summary>
+/// A calendar server that is none of ours: Debian's radicale, on a port and with a folder of its own.
+/// </summary>
 public sealed class Radicale : IAsyncDisposable
 {
     private const string Program = "/usr/bin/radicale";
@@ -20,24 +22,47 @@ public sealed class Radicale : IAsyncDisposable
     /// <exception cref="InvalidOperationException">When it is not installed, or does not start.</exception>
     public static async Task<Radicale> StartAsync()
     {
-        if (!File.Exists(Program)) throw new InvalidOperationException("radicale is not installed; ./lantern test installs it.");
+        if (!File.Exists(Program))
+            throw new InvalidOperationException("radicale is not installed; ./lantern test installs it.");
         var radicale = new Radicale();
         var port = StandIn.FreePort();
         radicale.Address = $"http://127.0.0.1:{port}";
         var passwords = Path.Combine(radicale._folder.FullName, "passwords");
         await File.WriteAllTextAsync(passwords, $"marit:{Password}\n");
-        radicale._process = Process.Start(new ProcessStartInfo(Program,
-        [
-            "--config", "", "--hosts", $"127.0.0.1:{port}", "--auth-type", "htpasswd", "--auth-htpasswd-filename", passwords, "--auth-htpasswd-encryption", "plain", "--auth-delay", "0", "--server-max-connections", "100",
-            "--storage-filesystem-folder", Path.Combine(radicale._folder.FullName, "calendars"),
-        ])
-        {
-            RedirectStandardError = true, RedirectStandardOutput = true,
-        }) ?? throw new InvalidOperationException("radicale did not start.");
+        radicale._process = Process.Start(
+            new ProcessStartInfo(
+                Program,
+                [
+                    "--config",
+                    "",
+                    "--hosts",
+                    $"127.0.0.1:{port}",
+                    "--auth-type",
+                    "htpasswd",
+                    "--auth-htpasswd-filename",
+                    passwords,
+                    "--auth-htpasswd-encryption",
+                    "plain",
+                    "--auth-delay",
+                    "0",
+                    "--server-max-connections",
+                    "100",
+                    "--storage-filesystem-folder",
+                    Path.Combine(radicale._folder.FullName, "calendars"),
+                ]
+            )
+            {
+                RedirectStandardError = true,
+                RedirectStandardOutput = true,
+            }
+        ) ?? throw new InvalidOperationException("radicale did not start.");
         radicale._process.ErrorDataReceived += (_, _) => { };
         radicale._process.BeginErrorReadLine();
         radicale._process.BeginOutputReadLine();
-        radicale._http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Basic", Convert.ToBase64String(Encoding.UTF8.GetBytes($"marit:{Password}")));
+        radicale._http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue(
+            "Basic",
+            Convert.ToBase64String(Encoding.UTF8.GetBytes($"marit:{Password}"))
+        );
         // It closes a connection when it likes; none is used twice.
         radicale._http.DefaultRequestHeaders.ConnectionClose = true;
         await radicale.ReadyAsync();
@@ -45,10 +70,20 @@ public sealed class Radicale : IAsyncDisposable
     }
 
     /// <summary>As an account of ours is given.</summary>
-    public object Account(string? password = null) => new { server = Address, userName = "marit", password = password ?? Password };
+    public object Account(string? password = null) =>
+        new
+        {
+            server = Address,
+            userName = "marit",
+            password = password ?? Password,
+        };
 
-    public async Task MakeCalendarAsync(string name) => await SendAsync("MKCALENDAR", $"/marit/{name}/",
-        $"""<?xml version="1.0"?><C:mkcalendar xmlns:C="urn:ietf:params:xml:ns:caldav" xmlns="DAV:"><set><prop><displayname>{name}</displayname></prop></set></C:mkcalendar>""");
+    public async Task MakeCalendarAsync(string name) =>
+        await SendAsync(
+            "MKCALENDAR",
+            $"/marit/{name}/",
+            $"""<?xml version="1.0"?><C:mkcalendar xmlns:C="urn:ietf:params:xml:ns:caldav" xmlns="DAV:"><set><prop><displayname>{name}</displayname></prop></set></C:mkcalendar>"""
+        );
 
     public Task PutAsync(string path, string text) => SendAsync("PUT", path, text, "text/calendar");
 
@@ -77,17 +112,18 @@ public sealed class Radicale : IAsyncDisposable
         for (var attempt = 1; ; attempt++)
         {
             using var request = new HttpRequestMessage(new HttpMethod(method), Address + path);
-            if (body is not null) request.Content = new StringContent(body, Encoding.UTF8, type);
+            if (body is not null)
+                request.Content = new StringContent(body, Encoding.UTF8, type);
             try
             {
                 using var answer = await _http.SendAsync(request);
-                if (attempt > 1 && answer.StatusCode is HttpStatusCode.Conflict or HttpStatusCode.NotFound) return;
+                if (attempt > 1 && answer.StatusCode is HttpStatusCode.Conflict or HttpStatusCode.NotFound)
+                    return;
                 answer.EnsureSuccessStatusCode();
                 return;
             }
             catch (HttpRequestException e) when (attempt < 3 && e.HttpRequestError == HttpRequestError.ResponseEnded)
-            {
-            }
+            { }
         }
     }
 
@@ -97,10 +133,15 @@ public sealed class Radicale : IAsyncDisposable
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
         while (true)
         {
-            if (_process!.HasExited) throw new InvalidOperationException("radicale stopped while starting.");
+            if (_process!.HasExited)
+                throw new InvalidOperationException("radicale stopped while starting.");
             try
             {
-                if ((await _http.GetAsync(Address + "/.web/", patience.Token)).StatusCode < HttpStatusCode.InternalServerError) return;
+                if (
+                    (await _http.GetAsync(Address + "/.web/", patience.Token)).StatusCode
+                    < HttpStatusCode.InternalServerError
+                )
+                    return;
             }
             catch (HttpRequestException)
             {

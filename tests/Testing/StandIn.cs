@@ -8,7 +8,10 @@ using Microsoft.Extensions.DependencyInjection;
 
 namespace LooseLantern.Testing;
 
-/// <summary>The stand-ins for a calendar server, a mail server and a maker of video rooms, on ports and with folders of their own.</summary>
+/// <summary>
+/// The stand-ins for a calendar server, a mail server and a maker of video rooms, on ports and with folders of their
+/// own.
+/// </summary>
 public sealed class StandIn : IAsyncDisposable
 {
     /// <summary>The domain of bookings' own addresses.</summary>
@@ -33,11 +36,19 @@ public sealed class StandIn : IAsyncDisposable
     {
         var standIn = new StandIn();
         standIn.MailPort = waiting ?? FreePort();
-        standIn._app = StandInApp.Create(
-        [
-            "--Data", Path.Combine(standIn._folder.FullName, "calendars"), "--Mail", Path.Combine(standIn._folder.FullName, "mail"),
-            "--MailPort", standIn.MailPort.ToString(CultureInfo.InvariantCulture), "--urls", "http://127.0.0.1:0", "--Demo", demo ?? "",
-            "--Answers", $"{RepliesDomain}=127.0.0.1:{standIn.AnswersPort.ToString(CultureInfo.InvariantCulture)}",
+        standIn._app = StandInApp.Create([
+            "--Data",
+            Path.Combine(standIn._folder.FullName, "calendars"),
+            "--Mail",
+            Path.Combine(standIn._folder.FullName, "mail"),
+            "--MailPort",
+            standIn.MailPort.ToString(CultureInfo.InvariantCulture),
+            "--urls",
+            "http://127.0.0.1:0",
+            "--Demo",
+            demo ?? "",
+            "--Answers",
+            $"{RepliesDomain}=127.0.0.1:{standIn.AnswersPort.ToString(CultureInfo.InvariantCulture)}",
         ]);
         await standIn._app.StartAsync();
         return standIn;
@@ -52,7 +63,8 @@ public sealed class StandIn : IAsyncDisposable
         }
 
         _app = null;
-        if (_folder.Exists) _folder.Delete(recursive: true);
+        if (_folder.Exists)
+            _folder.Delete(recursive: true);
         _folder.Refresh();
     }
 

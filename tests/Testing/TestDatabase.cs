@@ -10,12 +10,15 @@ public sealed class TestDatabase : IAsyncDisposable
 
     private TestDatabase(string server) => _server = server;
 
-    public string ConnectionString => new NpgsqlConnectionStringBuilder(_server) { Database = _name, MaxPoolSize = 60 }.ConnectionString;
+    public string ConnectionString =>
+        new NpgsqlConnectionStringBuilder(_server) { Database = _name, MaxPoolSize = 60 }.ConnectionString;
 
     public static async Task<TestDatabase> CreateAsync()
     {
         var server = Environment.GetEnvironmentVariable("LANTERN_TEST_DATABASE")
-            ?? throw new InvalidOperationException("These tests need a PostgreSQL server: run them with ./lantern test.");
+            ?? throw new InvalidOperationException(
+                "These tests need a PostgreSQL server: run them with ./lantern test."
+            );
         var database = new TestDatabase(server);
         await database.RunAsync($"CREATE DATABASE {database._name}");
         return database;
@@ -29,7 +32,9 @@ public sealed class TestDatabase : IAsyncDisposable
 
     private async Task RunAsync(string sql)
     {
-        await using var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(_server) { Database = "postgres", Pooling = false }.ConnectionString);
+        await using var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(_server) { Database = "postgres", Pooling = false }.ConnectionString
+        );
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(sql, connection);
         await command.ExecuteNonQueryAsync();

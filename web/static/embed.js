@@ -16,6 +16,7 @@
   addEventListener('message', (event) => {
     if (event.source !== frame.contentWindow || event.origin !== origin || event.data?.from !== 'loose-lantern') return;
     if (event.data.what === 'height') frame.style.height = `${Math.ceil(event.data.detail)}px`;
-    else frame.dispatchEvent(new CustomEvent(`lantern:${event.data.what}`, { bubbles: true, detail: event.data.detail }));
+    else
+      frame.dispatchEvent(new CustomEvent(`lantern:${event.data.what}`, { bubbles: true, detail: event.data.detail }));
   });
 })();

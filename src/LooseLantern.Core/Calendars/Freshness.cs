@@ -8,10 +8,16 @@ namespace LooseLantern.Core.Calendars;
 /// <param name="Rhythm">How long its publisher asks to wait between looks; zero where they come all the time.</param>
 public readonly record struct Freshness(Instant LookedAt, Instant? UnreachableSince, Duration Rhythm)
 {
-    /// <summary>From when the openings of its hosts are closed, unless it can be reached before; null while it can be.</summary>
+    /// <summary>
+    /// From when the openings of its hosts are closed, unless it can be reached before; null while it can be.
+    /// </summary>
     /// <param name="counts">For how long its last known state counts.</param>
     public Instant? ClosesAt(Duration counts) => UnreachableSince is null ? null : LookedAt + counts;
 
-    /// <summary>Whether its last known state no longer counts: it could not be reached for so long, or nobody tried that long after they should have. It is not known to be free then, so all of its hosts' time is closed.</summary>
-    public bool IsTooOld(Duration counts, Instant now) => LookedAt + counts + (UnreachableSince is null ? Rhythm : Duration.Zero) <= now;
+    /// <summary>
+    /// Whether its last known state no longer counts: it could not be reached for so long, or nobody tried that long
+    /// after they should have. It is not known to be free then, so all of its hosts' time is closed.
+    /// </summary>
+    public bool IsTooOld(Duration counts, Instant now) =>
+        LookedAt + counts + (UnreachableSince is null ? Rhythm : Duration.Zero) <= now;
 }

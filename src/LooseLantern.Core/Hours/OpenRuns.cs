@@ -3,8 +3,8 @@ using NodaTime;
 namespace LooseLantern.Core.Hours;
 
 /// <summary>
-/// The union of the open instants of an hours set. It is asked for every host of a page, so it counts in ticks and days since the Unix epoch
-/// and walks the dates once, in order.
+/// The union of the open instants of an hours set. It is asked for every host of a page, so it counts in ticks and days
+/// since the Unix epoch and walks the dates once, in order.
 /// </summary>
 internal sealed class OpenRuns
 {
@@ -20,16 +20,21 @@ internal sealed class OpenRuns
         _byWeekday = new OpenTime[8][];
         for (var day = 1; day < _byWeekday.Length; day++)
             _byWeekday[day] = hours.Week.TryGetValue((IsoDayOfWeek)day, out var open) ? Sorted(open) : [];
-        _changes = hours.Changes.Count == 0 ? [] : [.. hours.Changes.Select(change => (DayOf(change.From), DayOf(change.To), Sorted(change.Open)))];
+        _changes =
+            hours.Changes.Count == 0
+                ? []
+                : [.. hours.Changes.Select(change => (DayOf(change.From), DayOf(change.To), Sorted(change.Open)))];
     }
 
     /// <summary>
-    /// The longest runs of open time within <paramref name="range"/>, by start, cut at its bounds; of them those that meet <paramref name="wanted"/>.
+    /// The longest runs of open time within <paramref name="range"/>, by start, cut at its bounds; of them those that
+    /// meet <paramref name="wanted"/>.
     /// </summary>
     public List<OpenStretch> Of(Span range, Span wanted)
     {
         var runs = new List<OpenStretch>((int)range.Length.TotalDays + 2);
-        long runStart = 0, runEnd = long.MinValue;
+        long runStart = 0,
+            runEnd = long.MinValue;
         foreach (var interval in _hours.Zone.GetZoneIntervals(range.Start, range.End))
         {
             // Within one zone interval wall clock and instants differ by one offset.
@@ -44,7 +49,8 @@ internal sealed class OpenRuns
                 {
                     var from = Math.Max(start, midnight + open.From * NodaConstants.TicksPerMinute);
                     var to = Math.Min(end, midnight + open.To * NodaConstants.TicksPerMinute);
-                    if (to <= from) continue;
+                    if (to <= from)
+                        continue;
                     if (from <= runEnd)
                     {
                         runEnd = Math.Max(runEnd, to);
@@ -63,9 +69,11 @@ internal sealed class OpenRuns
 
     private static void Close(List<OpenStretch> runs, long start, long end, Span wanted)
     {
-        if (end <= start) return;
+        if (end <= start)
+            return;
         var run = new Span(Instant.FromUnixTimeTicks(start), Instant.FromUnixTimeTicks(end));
-        if (run.Meets(wanted)) runs.Add(new OpenStretch(run, HasStart: true));
+        if (run.Meets(wanted))
+            runs.Add(new OpenStretch(run, HasStart: true));
     }
 
     /// <summary>As <see cref="HoursSet.OpenOn"/>, by day, in order of time.</summary>
@@ -73,7 +81,8 @@ internal sealed class OpenRuns
     {
         for (var i = _changes.Length - 1; i >= 0; i--)
         {
-            if (_changes[i].From <= day && day <= _changes[i].To) return _changes[i].Open;
+            if (_changes[i].From <= day && day <= _changes[i].To)
+                return _changes[i].Open;
         }
 
         // The first of January 1970 was a Thursday.
@@ -83,11 +92,13 @@ internal sealed class OpenRuns
     private static OpenTime[] Sorted(IReadOnlyList<OpenTime> open)
     {
         var sorted = open.ToArray();
-        if (sorted.Length > 1) Array.Sort(sorted, (a, b) => a.From - b.From);
+        if (sorted.Length > 1)
+            Array.Sort(sorted, (a, b) => a.From - b.From);
         return sorted;
     }
 
     private static long DayOf(LocalDate date) => Period.DaysBetween(Epoch, date);
 
-    private static long FloorDays(long ticks) => ticks / NodaConstants.TicksPerDay - (ticks % NodaConstants.TicksPerDay < 0 ? 1 : 0);
+    private static long FloorDays(long ticks) =>
+        ticks / NodaConstants.TicksPerDay - (ticks % NodaConstants.TicksPerDay < 0 ? 1 : 0);
 }

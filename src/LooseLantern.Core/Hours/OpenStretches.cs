@@ -4,22 +4,22 @@ using NodaTime;
 namespace LooseLantern.Core.Hours;
 
 /// <summary>
-/// A longest run of open instants. <see cref="HasStart"/> is false for a run that was never not open, however far back one looks;
-/// its <see cref="Time"/> then starts where the look did.
+/// A longest run of open instants. <see cref="HasStart"/> is false for a run that was never not open, however far back
+/// one looks; its <see cref="Time"/> then starts where the look did.
 /// </summary>
 public readonly record struct OpenStretch(Span Time, bool HasStart);
 
 /// <summary>
-/// Turns hours into stretches of open time. An instant is open when its local date and time of day lie in an open time of that date,
-/// so time that a clock skips is never open and both passes of a repeated hour are.
+/// Turns hours into stretches of open time. An instant is open when its local date and time of day lie in an open time
+/// of that date, so time that a clock skips is never open and both passes of a repeated hour are.
 /// </summary>
 public static class OpenStretches
 {
     private const int FirstLookBackDays = 2;
 
     /// <summary>
-    /// The stretches that meet <paramref name="range"/>, by start. Each has its true start, also where that lies before the range;
-    /// ends are cut a day after the range at the earliest.
+    /// The stretches that meet <paramref name="range"/>, by start. Each has its true start, also where that lies before
+    /// the range; ends are cut a day after the range at the earliest.
     /// </summary>
     public static IReadOnlyList<OpenStretch> Of(HoursSet hours, Span range)
     {
@@ -37,8 +37,10 @@ public static class OpenStretches
             var lookFrom = LocalDays.Start(zone, from);
             var stretches = runs.Of(new Span(lookFrom, range.End + Duration.FromDays(1)), range);
             var isCutAtStart = stretches.Count > 0 && stretches[0].Time.Start == lookFrom;
-            if (isCutAtStart && from > farthest) continue;
-            if (isCutAtStart) stretches[0] = stretches[0] with { HasStart = false };
+            if (isCutAtStart && from > farthest)
+                continue;
+            if (isCutAtStart)
+                stretches[0] = stretches[0] with { HasStart = false };
             return stretches;
         }
     }

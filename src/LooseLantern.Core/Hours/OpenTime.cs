@@ -3,14 +3,15 @@ using System.Globalization;
 namespace LooseLantern.Core.Hours;
 
 /// <summary>
-/// A run of open wall-clock time within one local day, [From, To), in whole minutes after midnight; To may be 1440 (24:00).
-/// Hours over midnight are written as two open times: one to 24:00 and one from 00:00 of the next day.
+/// A run of open wall-clock time within one local day, [From, To), in whole minutes after midnight; To may be 1440
+/// (24:00). Hours over midnight are written as two open times: one to 24:00 and one from 00:00 of the next day.
 /// </summary>
 public readonly record struct OpenTime
 {
     public const int MinutesOfDay = 24 * 60;
 
-    /// <exception cref="ArgumentOutOfRangeException">When a bound is outside the day or the end is not after the start.</exception>
+    /// <exception cref="ArgumentOutOfRangeException">When a bound is outside the day or the end is not after the
+    /// start.</exception>
     public OpenTime(int from, int to)
     {
         if (from is < 0 or >= MinutesOfDay)
@@ -29,10 +30,14 @@ public readonly record struct OpenTime
     public static bool TryParseMinute(string? text, out int minute)
     {
         minute = 0;
-        if (text is not { Length: 5 } || text[2] != ':') return false;
-        if (!int.TryParse(text.AsSpan(0, 2), NumberStyles.None, CultureInfo.InvariantCulture, out var hours)) return false;
-        if (!int.TryParse(text.AsSpan(3, 2), NumberStyles.None, CultureInfo.InvariantCulture, out var minutes)) return false;
-        if (hours > 24 || minutes > 59 || (hours == 24 && minutes > 0)) return false;
+        if (text is not { Length: 5 } || text[2] != ':')
+            return false;
+        if (!int.TryParse(text.AsSpan(0, 2), NumberStyles.None, CultureInfo.InvariantCulture, out var hours))
+            return false;
+        if (!int.TryParse(text.AsSpan(3, 2), NumberStyles.None, CultureInfo.InvariantCulture, out var minutes))
+            return false;
+        if (hours > 24 || minutes > 59 || (hours == 24 && minutes > 0))
+            return false;
         minute = hours * 60 + minutes;
         return true;
     }
@@ -43,8 +48,10 @@ public readonly record struct OpenTime
         var joined = new List<OpenTime>();
         foreach (var (from, to) in runs.Order())
         {
-            if (joined.Count > 0 && from <= joined[^1].To) joined[^1] = new OpenTime(joined[^1].From, Math.Max(joined[^1].To, to));
-            else joined.Add(new OpenTime(from, to));
+            if (joined.Count > 0 && from <= joined[^1].To)
+                joined[^1] = new OpenTime(joined[^1].From, Math.Max(joined[^1].To, to));
+            else
+                joined.Add(new OpenTime(from, to));
         }
 
         return joined;

@@ -6,17 +6,22 @@ namespace LooseLantern.Core.LineUps;
 internal static class LeastCost
 {
     /// <summary>
-    /// Solves it by shortest augmenting paths over potentials (the Hungarian method; Kuhn 1955, Munkres 1957) in O(rows² × columns).
+    /// Solves it by shortest augmenting paths over potentials (the Hungarian method; Kuhn 1955, Munkres 1957) in
+    /// O(rows² × columns).
     /// </summary>
     /// <param name="costs">By row and column; null where the two do not go together.</param>
     /// <returns>The column of each row, or null where there is no complete assignment.</returns>
     public static int[]? Assign(BigInteger?[,] costs)
     {
         var (rows, columns) = (costs.GetLength(0), costs.GetLength(1));
-        if (columns < rows) return null;
+        if (columns < rows)
+            return null;
 
-        // What does not go together costs more than everything else could in sum, so it is chosen only where there is no other way.
-        var largest = costs.Cast<BigInteger?>().Aggregate(BigInteger.One, (most, cost) => BigInteger.Max(most, BigInteger.Abs(cost ?? 0)));
+        // What does not go together costs more than everything else could in sum, so it is chosen only where there is
+        // no other way.
+        var largest = costs
+            .Cast<BigInteger?>()
+            .Aggregate(BigInteger.One, (most, cost) => BigInteger.Max(most, BigInteger.Abs(cost ?? 0)));
         var barred = largest * 2 * (rows + 1);
         BigInteger Cost(int row, int column) => costs[row - 1, column - 1] ?? barred;
 
@@ -37,10 +42,13 @@ internal static class LeastCost
                 BigInteger? step = null;
                 for (var other = 1; other <= columns; other++)
                 {
-                    if (done[other]) continue;
+                    if (done[other])
+                        continue;
                     var reduced = Cost(rowOf[column], other) - rowPotential[rowOf[column]] - columnPotential[other];
-                    if (shortest[other] is not { } known || reduced < known) (shortest[other], cameFrom[other]) = (reduced, column);
-                    if (step is null || shortest[other] < step) (step, next) = (shortest[other], other);
+                    if (shortest[other] is not { } known || reduced < known)
+                        (shortest[other], cameFrom[other]) = (reduced, column);
+                    if (step is null || shortest[other] < step)
+                        (step, next) = (shortest[other], other);
                 }
 
                 for (var other = 0; other <= columns; other++)
@@ -57,16 +65,17 @@ internal static class LeastCost
                 }
 
                 column = next;
-            }
-            while (rowOf[column] != 0);
+            } while (rowOf[column] != 0);
 
-            for (; column != 0; column = cameFrom[column]) rowOf[column] = rowOf[cameFrom[column]];
+            for (; column != 0; column = cameFrom[column])
+                rowOf[column] = rowOf[cameFrom[column]];
         }
 
         var assigned = new int[rows];
         for (var column = 1; column <= columns; column++)
         {
-            if (rowOf[column] != 0) assigned[rowOf[column] - 1] = column - 1;
+            if (rowOf[column] != 0)
+                assigned[rowOf[column] - 1] = column - 1;
         }
 
         return assigned.Where((column, row) => costs[row, column] is null).Any() ? null : assigned;

@@ -19,29 +19,44 @@ public enum LinkState
 /// <summary>What is known of a link, for telling where it stands.</summary>
 /// <param name="EndsOn">The last local date on which it can be used.</param>
 /// <param name="Takes">How many bookings it takes.</param>
-/// <param name="Booked">How many count as taken: those that stand, and the cancelled ones too where they do not reopen it.</param>
+/// <param name="Booked">How many count as taken: those that stand, and the cancelled ones too where they do not reopen
+/// it.</param>
 /// <param name="Standing">How many stand.</param>
-public sealed record LinkFacts(Instant? OutAt, Instant? RevokedAt, Instant? OpenedAt, LocalDate EndsOn, int Takes, int Booked, int Standing);
+public sealed record LinkFacts(
+    Instant? OutAt,
+    Instant? RevokedAt,
+    Instant? OpenedAt,
+    LocalDate EndsOn,
+    int Takes,
+    int Booked,
+    int Standing
+);
 
 public static class LinkStanding
 {
     /// <param name="today">The local date in the link's zone.</param>
-    public static LinkState Of(LinkFacts facts, LocalDate today) => facts switch
-    {
-        { RevokedAt: not null } => LinkState.Revoked,
-        { Standing: > 0 } when facts.Booked >= facts.Takes || facts.EndsOn < today => LinkState.Booked,
-        { OutAt: null } => LinkState.Draft,
-        _ when facts.EndsOn < today || facts.Booked >= facts.Takes => LinkState.Ended,
-        { OpenedAt: not null } => LinkState.Opened,
-        _ => LinkState.Out,
-    };
+    public static LinkState Of(LinkFacts facts, LocalDate today) =>
+        facts switch
+        {
+            { RevokedAt: not null } => LinkState.Revoked,
+            { Standing: > 0 } when facts.Booked >= facts.Takes || facts.EndsOn < today => LinkState.Booked,
+            { OutAt: null } => LinkState.Draft,
+            _ when facts.EndsOn < today || facts.Booked >= facts.Takes => LinkState.Ended,
+            { OpenedAt: not null } => LinkState.Opened,
+            _ => LinkState.Out,
+        };
 
     /// <summary>Whether a guest can take a time by it.</summary>
-    public static bool IsOpen(LinkFacts facts, LocalDate today) => Of(facts, today) is LinkState.Out or LinkState.Opened;
+    public static bool IsOpen(LinkFacts facts, LocalDate today) =>
+        Of(facts, today) is LinkState.Out or LinkState.Opened;
 
     /// <summary>Whether somebody of the team may still book a time of it for a guest.</summary>
-    public static bool MayBeTaken(LinkFacts facts, LocalDate today) => facts.RevokedAt is null && facts.EndsOn >= today && facts.Booked < facts.Takes;
+    public static bool MayBeTaken(LinkFacts facts, LocalDate today) =>
+        facts.RevokedAt is null && facts.EndsOn >= today && facts.Booked < facts.Takes;
 
-    /// <summary>Since when somebody is waited for: since it went out, or was last asked about; null where nobody is.</summary>
-    public static Instant? WaitsSince(LinkFacts facts, LocalDate today, Instant? askedAt) => IsOpen(facts, today) ? askedAt ?? facts.OutAt : null;
+    /// <summary>
+    /// Since when somebody is waited for: since it went out, or was last asked about; null where nobody is.
+    /// </summary>
+    public static Instant? WaitsSince(LinkFacts facts, LocalDate today, Instant? askedAt) =>
+        IsOpen(facts, today) ? askedAt ?? facts.OutAt : null;
 }

@@ -21,13 +21,23 @@ public enum OfferBy
 public sealed record PaintedTime(LocalDateTime Start, int Minutes, bool IsWeekly);
 
 /// <summary>
-/// What a link offers. Marks and paint are kept whichever of them counts, so that another choice loses nothing of what was marked.
+/// What a link offers. Marks and paint are kept whichever of them counts, so that another choice loses nothing of what
+/// was marked.
 /// </summary>
 /// <param name="Marked">Starts.</param>
 /// <param name="Days">The days of the week that count, for what is painted or free; none for all of them.</param>
-/// <param name="FromMinute">The earliest minute of a day on which an appointment may start, for what is painted or free.</param>
+/// <param name="FromMinute">The earliest minute of a day on which an appointment may start, for what is painted or
+/// free.</param>
 /// <param name="ToMinute">The latest minute of a day at which it may end.</param>
 /// <param name="Until">The last local date it offers, in the link's zone.</param>
 /// <param name="MostShown">How many openings are shown at the most; null for all.</param>
 public sealed record Offer(
-    OfferBy By, IReadOnlyList<Instant> Marked, IReadOnlyList<PaintedTime> Painted, IReadOnlyList<IsoDayOfWeek> Days, int FromMinute, int ToMinute, LocalDate Until, int? MostShown);
+    OfferBy By,
+    IReadOnlyList<Instant> Marked,
+    IReadOnlyList<PaintedTime> Painted,
+    IReadOnlyList<IsoDayOfWeek> Days,
+    int FromMinute,
+    int ToMinute,
+    LocalDate Until,
+    int? MostShown
+);

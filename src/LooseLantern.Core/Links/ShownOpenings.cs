@@ -12,6 +12,8 @@ public static class ShownOpenings
     public static IReadOnlyList<Opening> Of(OpeningsInput input, int? most, IEnumerable<DateTimeZone> zones)
     {
         var openings = OpeningsComputation.Openings(input);
-        return most is { } count && openings.Count > count ? [.. SuggestionsComputation.Of(input, count, zones).Select(suggestion => suggestion.Opening)] : openings;
+        return most is { } count && openings.Count > count
+            ? [.. SuggestionsComputation.Of(input, count, zones).Select(suggestion => suggestion.Opening)]
+            : openings;
     }
 }

@@ -2,17 +2,20 @@ using NodaTime;
 
 namespace LooseLantern.Core.Openings;
 
-/// <summary>The positions [From, To) of an axis whose starts share a local date without a change of the clock between them.</summary>
+/// <summary>
+/// The positions [From, To) of an axis whose starts share a local date without a change of the clock between them.
+/// </summary>
 internal readonly record struct DateRun(LocalDate Date, int From, int To)
 {
     /// <summary>
-    /// The runs of an axis in a zone, by time. A date comes more than once where a clock change falls within it (or, where the clock goes back
-    /// over midnight, with another date between).
+    /// The runs of an axis in a zone, by time. A date comes more than once where a clock change falls within it (or,
+    /// where the clock goes back over midnight, with another date between).
     /// </summary>
     public static List<DateRun> Of(StartAxis axis, DateTimeZone zone)
     {
         var runs = new List<DateRun>();
-        if (axis.Count == 0) return runs;
+        if (axis.Count == 0)
+            return runs;
         var (first, last) = (Instant.FromUnixTimeTicks(axis[0]), Instant.FromUnixTimeTicks(axis[axis.Count - 1]));
         foreach (var interval in zone.GetZoneIntervals(first, last + Duration.FromTicks(1)))
         {

@@ -19,7 +19,9 @@ public enum EmptyKind
     /// <summary>A host's hours are never open.</summary>
     HostClosed,
 
-    /// <summary>The page's hours and a host's are both open, but never at one time, as in two zones far apart.</summary>
+    /// <summary>
+    /// The page's hours and a host's are both open, but never at one time, as in two zones far apart.
+    /// </summary>
     HoursApart,
 
     /// <summary>No run of open time is as long as an opening.</summary>
@@ -36,36 +38,65 @@ public sealed record EmptyCause(EmptyKind Kind, string? Host = null, int? Minute
     {
         var page = input.Page;
         var today = input.Now.InZone(page.Zone).Date;
-        if (page.Window is BookingWindow.Dates { To: var to } && to < today) return [new EmptyCause(EmptyKind.DatesPast)];
+        if (page.Window is BookingWindow.Dates { To: var to } && to < today)
+            return [new EmptyCause(EmptyKind.DatesPast)];
         var (first, last) = page.Window.Within(input.From, input.To, today);
-        if (first > last) return [];
+        if (first > last)
+            return [];
         var range = new Span(LocalDays.Start(page.Zone, first), LocalDays.Start(page.Zone, last.PlusDays(1)));
-        if (page.Window is not BookingWindow.Open && LastOf(page, today) is { } end && input.Now + Duration.FromMinutes(page.Notice) >= LocalDays.Start(page.Zone, end.PlusDays(1)))
+        if (
+            page.Window is not BookingWindow.Open
+            && LastOf(page, today) is { } end
+            && input.Now + Duration.FromMinutes(page.Notice) >= LocalDays.Start(page.Zone, end.PlusDays(1))
+        )
             return [new EmptyCause(EmptyKind.NoticeBeyondWindow)];
-        if (page.Only is not null) return [];
+        if (page.Only is not null)
+            return [];
 
         var own = page.HoursMode == HoursMode.Hosts || page.Hours is null ? [range] : Runs(page.Hours, range);
-        if (own.Count == 0) return [new EmptyCause(EmptyKind.PageClosed)];
-        if (page.HoursMode == HoursMode.Page) return TooShort(own, input.Duration) is { } alone ? [alone] : [];
-        var seats = page.LineUp.Select(seat => seat.AnyOf.Select(id => OfHost(input, id, own, range)).ToList()).ToList();
+        if (own.Count == 0)
+            return [new EmptyCause(EmptyKind.PageClosed)];
+        if (page.HoursMode == HoursMode.Page)
+            return TooShort(own, input.Duration) is { } alone ? [alone] : [];
+        var seats = page
+            .LineUp.Select(seat => seat.AnyOf.Select(id => OfHost(input, id, own, range)).ToList())
+            .ToList();
         // A seat of several is empty only where none of them can ever take it.
-        return [.. seats.Where(seat => seat.TrueForAll(cause => cause is not null)).SelectMany(seat => seat).OfType<EmptyCause>().Distinct()];
+        return
+        [
+            .. seats
+                .Where(seat => seat.TrueForAll(cause => cause is not null))
+                .SelectMany(seat => seat)
+                .OfType<EmptyCause>()
+                .Distinct(),
+        ];
     }
 
-    private static LocalDate? LastOf(PageRules page, LocalDate today) => page.Window switch
-    {
-        BookingWindow.Ahead ahead => today.PlusDays(ahead.Days),
-        BookingWindow.Dates dates => dates.To,
-        _ => null,
-    };
+    private static LocalDate? LastOf(PageRules page, LocalDate today) =>
+        page.Window switch
+        {
+            BookingWindow.Ahead ahead => today.PlusDays(ahead.Days),
+            BookingWindow.Dates dates => dates.To,
+            _ => null,
+        };
 
     private static EmptyCause? OfHost(OpeningsInput input, string id, IReadOnlyList<Span> own, Span range)
     {
-        if (input.Hosts.FirstOrDefault(host => host.Id == id)?.Hours is not { } hours) return null;
+        if (input.Hosts.FirstOrDefault(host => host.Id == id)?.Hours is not { } hours)
+            return null;
         var runs = Runs(hours, range);
-        if (runs.Count == 0) return new EmptyCause(EmptyKind.HostClosed, id);
-        List<Span> both = [.. runs.SelectMany(run => own.Where(span => span.Meets(run)).Select(span => new Span(Instant.Max(run.Start, span.Start), Instant.Min(run.End, span.End))))];
-        return both.Count == 0 ? new EmptyCause(EmptyKind.HoursApart, id) : TooShort(both, input.Duration) is { } tooShort ? tooShort with { Host = id } : null;
+        if (runs.Count == 0)
+            return new EmptyCause(EmptyKind.HostClosed, id);
+        List<Span> both =
+        [
+            .. runs.SelectMany(run =>
+                own.Where(span => span.Meets(run))
+                    .Select(span => new Span(Instant.Max(run.Start, span.Start), Instant.Min(run.End, span.End)))
+            ),
+        ];
+        return both.Count == 0 ? new EmptyCause(EmptyKind.HoursApart, id)
+            : TooShort(both, input.Duration) is { } tooShort ? tooShort with { Host = id }
+            : null;
     }
 
     private static EmptyCause? TooShort(IReadOnlyList<Span> runs, int duration)
@@ -74,5 +105,6 @@ public sealed record EmptyCause(EmptyKind Kind, string? Host = null, int? Minute
         return longest >= duration ? null : new EmptyCause(EmptyKind.OpenTooShort, Minutes: longest);
     }
 
-    private static List<Span> Runs(HoursSet hours, Span range) => [.. OpenStretches.Of(hours, range).Select(stretch => stretch.Time).Where(run => run.Meets(range))];
+    private static List<Span> Runs(HoursSet hours, Span range) =>
+        [.. OpenStretches.Of(hours, range).Select(stretch => stretch.Time).Where(run => run.Meets(range))];
 }

@@ -4,9 +4,9 @@ using NodaTime;
 namespace LooseLantern.Core.Openings;
 
 /// <summary>
-/// Which starts a guest can reserve. Pure: the same input gives the same openings on any machine; no clock, no database, no zone of its own.
-/// The rules and their numbers are written down in docs/openings.md. All starts of the grid are put on one axis; each rule takes runs of them
-/// out, as bits.
+/// Which starts a guest can reserve. Pure: the same input gives the same openings on any machine; no clock, no
+/// database, no zone of its own. The rules and their numbers are written down in docs/openings.md. All starts of the
+/// grid are put on one axis; each rule takes runs of them out, as bits.
 /// </summary>
 public sealed class OpeningsComputation
 {
@@ -27,46 +27,57 @@ public sealed class OpeningsComputation
     }
 
     /// <summary>The openings of <paramref name="input"/>, by start, one for a start.</summary>
-    /// <exception cref="ArgumentException">When the input is not complete or in itself wrong (duration or step under 1, From after To).</exception>
+    /// <exception cref="ArgumentException">When the input is not complete or in itself wrong (duration or step under 1,
+    /// From after To).</exception>
     public static IReadOnlyList<Opening> Openings(OpeningsInput input) => new OpeningsComputation(input).Compute();
 
     /// <summary>
-    /// The hosts who could take a new session at <paramref name="start"/> (rules 6 to 9, and 1 where it is asked by host), whatever the seats;
-    /// null where the page itself offers no new session then (rules 1 to 5).
+    /// The hosts who could take a new session at <paramref name="start"/> (rules 6 to 9, and 1 where it is asked by
+    /// host), whatever the seats; null where the page itself offers no new session then (rules 1 to 5).
     /// </summary>
     public static IReadOnlySet<string>? HostsFreeAt(OpeningsInput input, Instant start)
     {
         var computation = new OpeningsComputation(input);
-        if (computation._offer.FirstDate > computation._offer.LastDate) return null;
+        if (computation._offer.FirstDate > computation._offer.LastDate)
+            return null;
         var hosts = computation.LineUpHosts();
         var stretches = computation.Stretches(hosts, new Span(start, start + computation._duration));
-        if (!computation.OnGrid(start, stretches)) return null;
+        if (!computation.OnGrid(start, stretches))
+            return null;
         var axis = new StartAxis([start.ToUnixTimeTicks()]);
-        if (!computation._offer.NewStarts(axis).Contains(0)) return null;
+        if (!computation._offer.NewStarts(axis).Contains(0))
+            return null;
         var free = computation.HostsOn(axis, hosts, stretches);
         return hosts.Where((_, host) => free[host].Contains(0)).Select(host => host.Id).ToHashSet();
     }
 
     /// <summary>
-    /// The session that a guest joins who takes the opening at <paramref name="start"/> of a group page (rule 11): of those with room the one
-    /// with the fewest places left, then the first by id. Null where none has room, so that a new session would have to be made.
+    /// The session that a guest joins who takes the opening at <paramref name="start"/> of a group page (rule 11): of
+    /// those with room the one with the fewest places left, then the first by id. Null where none has room, so that a
+    /// new session would have to be made.
     /// </summary>
-    public static string? SessionToJoin(OpeningsInput input, Instant start) => new OpeningsComputation(input).SessionsWithRoom()
-        .Where(session => session.Start == start)
-        .OrderByDescending(session => session.Guests)
-        .ThenBy(session => session.Id, StringComparer.Ordinal)
-        .FirstOrDefault()?.Id;
+    public static string? SessionToJoin(OpeningsInput input, Instant start) =>
+        new OpeningsComputation(input)
+            .SessionsWithRoom()
+            .Where(session => session.Start == start)
+            .OrderByDescending(session => session.Guests)
+            .ThenBy(session => session.Id, StringComparer.Ordinal)
+            .FirstOrDefault()
+            ?.Id;
 
     private List<Opening> Compute()
     {
-        if (_offer.FirstDate > _offer.LastDate) return [];
+        if (_offer.FirstDate > _offer.LastDate)
+            return [];
         var hosts = LineUpHosts();
         var range = DateRange.Around(_page.Zone, _offer.FirstDate, _offer.LastDate);
         var stretches = Stretches(hosts, range with { End = range.End + _duration });
         var axis = new StartAxis(Starts(stretches));
 
         var starts = _offer.NewStarts(axis);
-        var index = hosts.Select((host, position) => (host.Id, position)).ToDictionary(pair => pair.Id, pair => pair.position);
+        var index = hosts
+            .Select((host, position) => (host.Id, position))
+            .ToDictionary(pair => pair.Id, pair => pair.position);
         var seats = _page.LineUp.Select(seat => seat.AnyOf.Select(id => index[id]).Distinct().ToArray()).ToArray();
         LineUpStarts.KeepFillable(seats, HostsOn(axis, hosts, stretches), starts);
 
@@ -80,32 +91,53 @@ public sealed class OpeningsComputation
         return [.. _input.Hosts.Where(host => ids.Contains(host.Id))];
     }
 
-    /// <summary>Where each host is open (rule 6); with `only`, which takes the place of hours, painted stretches for the grid or nothing.</summary>
+    /// <summary>
+    /// Where each host is open (rule 6); with `only`, which takes the place of hours, painted stretches for the grid or
+    /// nothing.
+    /// </summary>
     private StretchIndex?[] Stretches(HostFacts[] hosts, Span range)
     {
-        if (_page.Only is not null) return [.. hosts.Select(_ => _offer.Painted)];
+        if (_page.Only is not null)
+            return [.. hosts.Select(_ => _offer.Painted)];
         var byHours = new Dictionary<object, StretchIndex>(ReferenceEqualityComparer.Instance);
-        return [.. hosts.Select(host =>
-        {
-            var key = _page.HoursMode == HoursMode.Page || host.Hours is null ? this : (object)host.Hours;
-            if (!byHours.TryGetValue(key, out var stretches)) stretches = byHours[key] = StretchIndex.OfHours(_page, host.Hours, range);
-            return stretches;
-        })];
+        return
+        [
+            .. hosts.Select(host =>
+            {
+                var key = _page.HoursMode == HoursMode.Page || host.Hours is null ? this : (object)host.Hours;
+                if (!byHours.TryGetValue(key, out var stretches))
+                    stretches = byHours[key] = StretchIndex.OfHours(_page, host.Hours, range);
+                return stretches;
+            }),
+        ];
     }
 
     private long[] Starts(StretchIndex?[] stretches)
     {
-        if (_page.Only is OnlyTimes.Exact exact) return [.. exact.Starts.Select(start => start.ToUnixTimeTicks()).Order().Distinct()];
-        if (_page.StepFrom == StepFrom.Clock) return [.. StartGrid.ByClock(_page, _offer.FirstDate, _offer.LastDate, _page.StepOffset)];
-        return StartGrid.FromOpenStretches(_page, _offer.FirstDate, _offer.LastDate, [.. stretches.Select(index => index!).Distinct()]);
+        if (_page.Only is OnlyTimes.Exact exact)
+            return [.. exact.Starts.Select(start => start.ToUnixTimeTicks()).Order().Distinct()];
+        if (_page.StepFrom == StepFrom.Clock)
+            return [.. StartGrid.ByClock(_page, _offer.FirstDate, _offer.LastDate, _page.StepOffset)];
+        return StartGrid.FromOpenStretches(
+            _page,
+            _offer.FirstDate,
+            _offer.LastDate,
+            [.. stretches.Select(index => index!).Distinct()]
+        );
     }
 
     /// <summary>Rule 1, of one start, as far as it is asked of the page.</summary>
     private bool OnGrid(Instant start, StretchIndex?[] stretches)
     {
-        if (_page.Only is OnlyTimes.Exact exact) return exact.Starts.Contains(start);
-        if (_page.StepFrom == StepFrom.Clock) return StartGrid.IsOnClock(_page, start, _page.StepOffset);
-        var around = stretches.Select(index => index!.Containing(start)).OfType<Hours.OpenStretch>().Where(stretch => stretch.HasStart).ToList();
+        if (_page.Only is OnlyTimes.Exact exact)
+            return exact.Starts.Contains(start);
+        if (_page.StepFrom == StepFrom.Clock)
+            return StartGrid.IsOnClock(_page, start, _page.StepOffset);
+        var around = stretches
+            .Select(index => index!.Containing(start))
+            .OfType<Hours.OpenStretch>()
+            .Where(stretch => stretch.HasStart)
+            .ToList();
         return around.Count == 0
             ? StartGrid.IsOnClock(_page, start, stepOffset: 0)
             : around.Exists(stretch => StartGrid.IsOnGridOf(stretch.Time.Start, start, _page.Step));
@@ -117,7 +149,10 @@ public sealed class OpeningsComputation
         return [.. hosts.Select((host, i) => starts.Of(host, _page.Only is null ? stretches[i] : null))];
     }
 
-    /// <summary>New sessions and those that stand with room (rule 11), by start; where both share one, the standing one is the opening.</summary>
+    /// <summary>
+    /// New sessions and those that stand with room (rule 11), by start; where both share one, the standing one is the
+    /// opening.
+    /// </summary>
     private List<Opening> WithStanding(StartSet starts, StartAxis axis)
     {
         var openings = new List<Opening>(starts.CountSet());
@@ -126,8 +161,10 @@ public sealed class OpeningsComputation
         foreach (var position in starts.Positions())
         {
             var start = Instant.FromUnixTimeTicks(axis[position]);
-            while (next < standing.Count && standing[next].Start < start) openings.Add(standing[next++]);
-            if (next < standing.Count && standing[next].Start == start) continue;
+            while (next < standing.Count && standing[next].Start < start)
+                openings.Add(standing[next++]);
+            if (next < standing.Count && standing[next].Start == start)
+                continue;
             openings.Add(new Opening(start, start + _duration, _page.Places));
         }
 
@@ -135,13 +172,29 @@ public sealed class OpeningsComputation
         return openings;
     }
 
-    /// <summary>Rule 11: by start, the one with the fewest places left among the sessions that still have room.</summary>
-    private List<Opening> StandingWithRoom() => [.. SessionsWithRoom()
-        .GroupBy(session => session.Start)
-        .OrderBy(sharing => sharing.Key)
-        .Select(sharing => new Opening(sharing.Key, sharing.Key + _duration, sharing.Min(session => _page.Places - session.Guests)))];
+    /// <summary>
+    /// Rule 11: by start, the one with the fewest places left among the sessions that still have room.
+    /// </summary>
+    private List<Opening> StandingWithRoom() =>
+        [
+            .. SessionsWithRoom()
+                .GroupBy(session => session.Start)
+                .OrderBy(sharing => sharing.Key)
+                .Select(sharing => new Opening(
+                    sharing.Key,
+                    sharing.Key + _duration,
+                    sharing.Min(session => _page.Places - session.Guests)
+                )),
+        ];
 
-    private IEnumerable<SessionFacts> SessionsWithRoom() => _page.Places == 1 ? [] : _page.Sessions
-        .Where(session => session.Id != _input.Moving && session.Guests < _page.Places && session.End - session.Start == _duration)
-        .Where(session => _offer.OffersStanding(new Span(session.Start, session.End)));
+    private IEnumerable<SessionFacts> SessionsWithRoom() =>
+        _page.Places == 1
+            ? []
+            : _page
+                .Sessions.Where(session =>
+                    session.Id != _input.Moving
+                    && session.Guests < _page.Places
+                    && session.End - session.Start == _duration
+                )
+                .Where(session => _offer.OffersStanding(new Span(session.Start, session.End)));
 }

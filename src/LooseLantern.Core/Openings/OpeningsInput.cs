@@ -4,8 +4,8 @@ using NodaTime;
 namespace LooseLantern.Core.Openings;
 
 /// <summary>
-/// Everything one computation of openings needs. It is complete: sessions for the whole ISO weeks of From to To, busy spans and
-/// commitments to a day and the largest buffers beyond both ends; holds that have run out are not in it.
+/// Everything one computation of openings needs. It is complete: sessions for the whole ISO weeks of From to To, busy
+/// spans and commitments to a day and the largest buffers beyond both ends; holds that have run out are not in it.
 /// </summary>
 /// <param name="Now">The instant of asking; notice and a window "ahead" count from it.</param>
 /// <param name="From">First local date in the page's zone, included.</param>
@@ -21,7 +21,8 @@ public sealed record OpeningsInput(
     string? AsHolder,
     string? Moving,
     PageRules Page,
-    IReadOnlyList<HostFacts> Hosts);
+    IReadOnlyList<HostFacts> Hosts
+);
 
 public enum StepFrom
 {
@@ -42,9 +43,7 @@ public enum HoursMode
 /// <summary>How far a page offers.</summary>
 public abstract record BookingWindow
 {
-    private BookingWindow()
-    {
-    }
+    private BookingWindow() { }
 
     /// <summary>Today and so many days after it, in the page's zone.</summary>
     public sealed record Ahead(int Days) : BookingWindow;
@@ -55,23 +54,23 @@ public abstract record BookingWindow
     public sealed record Open : BookingWindow;
 
     /// <summary>
-    /// The dates from <paramref name="from"/> to <paramref name="to"/> that the window offers; the first is after the last where it offers none of them.
+    /// The dates from <paramref name="from"/> to <paramref name="to"/> that the window offers; the first is after the
+    /// last where it offers none of them.
     /// </summary>
     /// <param name="today">The local date in the page's zone.</param>
-    public (LocalDate First, LocalDate Last) Within(LocalDate from, LocalDate to, LocalDate today) => this switch
-    {
-        Ahead ahead => (LocalDate.Max(from, today), LocalDate.Min(to, today.PlusDays(ahead.Days))),
-        Dates dates => (LocalDate.Max(from, dates.From), LocalDate.Min(to, dates.To)),
-        _ => (from, to),
-    };
+    public (LocalDate First, LocalDate Last) Within(LocalDate from, LocalDate to, LocalDate today) =>
+        this switch
+        {
+            Ahead ahead => (LocalDate.Max(from, today), LocalDate.Min(to, today.PlusDays(ahead.Days))),
+            Dates dates => (LocalDate.Max(from, dates.From), LocalDate.Min(to, dates.To)),
+            _ => (from, to),
+        };
 }
 
 /// <summary>Times that take the place of hours: painted spans, or exact starts.</summary>
 public abstract record OnlyTimes
 {
-    private OnlyTimes()
-    {
-    }
+    private OnlyTimes() { }
 
     public sealed record Painted(IReadOnlyList<Span> Spans) : OnlyTimes;
 
@@ -102,7 +101,8 @@ public sealed record PageRules(
     int Places,
     IReadOnlyList<Seat> LineUp,
     OnlyTimes? Only,
-    IReadOnlyList<SessionFacts> Sessions);
+    IReadOnlyList<SessionFacts> Sessions
+);
 
 public enum CommitmentKind
 {
@@ -110,9 +110,18 @@ public enum CommitmentKind
     Hold,
 }
 
-/// <summary>Time of a host that we gave away ourselves. A booking's holder is its session, a hold's a link or a poll.</summary>
+/// <summary>
+/// Time of a host that we gave away ourselves. A booking's holder is its session, a hold's a link or a poll.
+/// </summary>
 public sealed record Commitment(
-    CommitmentKind Kind, string Holder, string? Page, Instant Start, Instant End, int BufferBefore, int BufferAfter);
+    CommitmentKind Kind,
+    string Holder,
+    string? Page,
+    Instant Start,
+    Instant End,
+    int BufferBefore,
+    int BufferAfter
+);
 
 /// <summary>
 /// One host: hours (null: always open), busy spans of the calendars that are asked (not asked at all where
@@ -126,9 +135,12 @@ public sealed record HostFacts(
     bool IgnoresCalendars,
     HoursSet? Hours,
     IReadOnlyList<Span> Busy,
-    IReadOnlyList<Commitment> Commitments)
+    IReadOnlyList<Commitment> Commitments
+)
 {
-    /// <summary>Where each busy span comes from, in their order; null where nobody asks for reasons with sources.</summary>
+    /// <summary>
+    /// Where each busy span comes from, in their order; null where nobody asks for reasons with sources.
+    /// </summary>
     public IReadOnlyList<BusySource>? BusySources { get; init; }
 }
 

@@ -17,41 +17,59 @@ internal sealed class PageOffer
         _duration = Duration.FromMinutes(input.Duration);
         _earliest = input.Now + Duration.FromMinutes(_page.Notice);
         (FirstDate, LastDate) = _page.Window.Within(input.From, input.To, input.Now.InZone(_page.Zone).Date);
-        if (_page.Only is OnlyTimes.Painted painted) Painted = StretchIndex.OfPainted(painted.Spans);
+        if (_page.Only is OnlyTimes.Painted painted)
+            Painted = StretchIndex.OfPainted(painted.Spans);
     }
 
-    /// <summary>The dates that the window and the request have in common; the first is after the last where there are none.</summary>
+    /// <summary>
+    /// The dates that the window and the request have in common; the first is after the last where there are none.
+    /// </summary>
     public LocalDate FirstDate { get; }
 
     public LocalDate LastDate { get; }
 
-    /// <summary>Rule 4 by painted spans, which also stand in for hours on the grid; null where the page has none.</summary>
+    /// <summary>
+    /// Rule 4 by painted spans, which also stand in for hours on the grid; null where the page has none.
+    /// </summary>
     public StretchIndex? Painted { get; }
 
-    /// <summary>Rules 2, 3 and, where `only` is set, 4: all that is asked of a session that already stands (rule 11).</summary>
+    /// <summary>
+    /// Rules 2, 3 and, where `only` is set, 4: all that is asked of a session that already stands (rule 11).
+    /// </summary>
     public bool OffersStanding(Span time)
     {
         var date = time.Start.InZone(_page.Zone).Date;
-        return time.Start >= _earliest && FirstDate <= date && date <= LastDate && _page.Only switch
-        {
-            OnlyTimes.Painted => Painted!.Containing(time.Start) is { } stretch && stretch.Time.Contains(time),
-            OnlyTimes.Exact exact => exact.Starts.Contains(time.Start),
-            _ => true,
-        };
+        return time.Start >= _earliest
+            && FirstDate <= date
+            && date <= LastDate
+            && _page.Only switch
+            {
+                OnlyTimes.Painted => Painted!.Containing(time.Start) is { } stretch && stretch.Time.Contains(time),
+                OnlyTimes.Exact exact => exact.Starts.Contains(time.Start),
+                _ => true,
+            };
     }
 
-    /// <summary>Rules 2 to 5, for sessions that would be new. With painted spans also rule 1 where the grid is counted from them.</summary>
+    /// <summary>
+    /// Rules 2 to 5, for sessions that would be new. With painted spans also rule 1 where the grid is counted from
+    /// them.
+    /// </summary>
     /// <param name="axis">With exact starts, no others than those.</param>
     public StartSet NewStarts(StartAxis axis)
     {
         var starts = new StartSet(axis.Count);
         var caps = Caps(_input);
-        var promised = caps is null ? null : new HashSet<Span>(_input.Hosts.SelectMany(host => HostStarts.Promised(_input, host)));
+        var promised = caps is null
+            ? null
+            : new HashSet<Span>(_input.Hosts.SelectMany(host => HostStarts.Promised(_input, host)));
         foreach (var run in DateRun.Of(axis, _page.Zone))
         {
-            if (run.Date < FirstDate || run.Date > LastDate) continue;
-            if (caps is null || caps.HasRoom(run.Date)) starts.Add(run.From, run.To);
-            else AddPromised(starts, axis, run, promised!);
+            if (run.Date < FirstDate || run.Date > LastDate)
+                continue;
+            if (caps is null || caps.HasRoom(run.Date))
+                starts.Add(run.From, run.To);
+            else
+                AddPromised(starts, axis, run, promised!);
         }
 
         starts.Remove(0, axis.FirstAtOrAfter(Ceiling(_earliest)));
@@ -68,10 +86,14 @@ internal sealed class PageOffer
     public static CapCount? Caps(OpeningsInput input)
     {
         var page = input.Page;
-        if (page.DailyCap is null && page.WeeklyCap is null) return null;
+        if (page.DailyCap is null && page.WeeklyCap is null)
+            return null;
         return new CapCount(
-            page.Zone, page.DailyCap, page.WeeklyCap,
-            page.Sessions.Where(session => session.Id != input.Moving).Select(session => (session.Id, session.Start)));
+            page.Zone,
+            page.DailyCap,
+            page.WeeklyCap,
+            page.Sessions.Where(session => session.Id != input.Moving).Select(session => (session.Id, session.Start))
+        );
     }
 
     private void AddPromised(StartSet starts, StartAxis axis, DateRun run, HashSet<Span> promised)
@@ -79,11 +101,14 @@ internal sealed class PageOffer
         for (var position = run.From; position < run.To; position++)
         {
             var start = Instant.FromUnixTimeTicks(axis[position]);
-            if (promised.Contains(new Span(start, start + _duration))) starts.Add(position);
+            if (promised.Contains(new Span(start, start + _duration)))
+                starts.Add(position);
         }
     }
 
-    /// <summary>Notice counts from now, which may be finer than a tick; a start a fraction of a tick too early is too early.</summary>
+    /// <summary>
+    /// Notice counts from now, which may be finer than a tick; a start a fraction of a tick too early is too early.
+    /// </summary>
     private static long Ceiling(Instant instant)
     {
         var ticks = instant.ToUnixTimeTicks();

@@ -1,8 +1,9 @@
 namespace LooseLantern.Core.Openings;
 
 /// <summary>
-/// The starts that are asked about, in order of time, each once. Rules are answered as runs of positions on it. Times are ticks of
-/// 100 ns since the Unix epoch (<see cref="NodaTime.Instant.ToUnixTimeTicks"/>); parts finer than a tick are cut off.
+/// The starts that are asked about, in order of time, each once. Rules are answered as runs of positions on it. Times
+/// are ticks of 100 ns since the Unix epoch (<see cref="NodaTime.Instant.ToUnixTimeTicks"/>); parts finer than a tick
+/// are cut off.
 /// </summary>
 internal sealed class StartAxis
 {
@@ -23,12 +24,14 @@ internal sealed class StartAxis
         }
 
         var reach = (ulong)(sorted[^1] - sorted[0]);
-        while (reach >> _shift > (ulong)sorted.Length * 2) _shift++;
+        while (reach >> _shift > (ulong)sorted.Length * 2)
+            _shift++;
         _firstOfPiece = new int[(int)(reach >> _shift) + 2];
         var position = 0;
         for (var piece = 0; piece < _firstOfPiece.Length; piece++)
         {
-            while (position < sorted.Length && PieceOf(sorted[position]) < piece) position++;
+            while (position < sorted.Length && PieceOf(sorted[position]) < piece)
+                position++;
             _firstOfPiece[piece] = position;
         }
     }
@@ -40,19 +43,25 @@ internal sealed class StartAxis
     /// <summary>The first position at or after a time; <see cref="Count"/> where there is none.</summary>
     public int FirstAtOrAfter(long ticks)
     {
-        if (_starts.Length == 0 || ticks <= _starts[0]) return 0;
-        if (ticks > _starts[^1]) return _starts.Length;
-        // A piece of an even grid has one start at most, so the first step, made without a branch, is nearly always the last.
+        if (_starts.Length == 0 || ticks <= _starts[0])
+            return 0;
+        if (ticks > _starts[^1])
+            return _starts.Length;
+        // A piece of an even grid has one start at most, so the first step, made without a branch, is nearly always the
+        // last.
         var position = _firstOfPiece[PieceOf(ticks)];
         position += (int)((ulong)(_starts[position] - ticks) >> 63);
-        if (_starts[position] >= ticks) return position;
+        if (_starts[position] >= ticks)
+            return position;
 
         var (low, high) = (position + 1, _firstOfPiece[PieceOf(ticks) + 1]);
         while (low < high)
         {
             var middle = (low + high) >>> 1;
-            if (_starts[middle] < ticks) low = middle + 1;
-            else high = middle;
+            if (_starts[middle] < ticks)
+                low = middle + 1;
+            else
+                high = middle;
         }
 
         return low;

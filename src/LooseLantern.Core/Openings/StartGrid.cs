@@ -18,9 +18,9 @@ internal static class StartGrid
         (start - stretchStart).BclCompatibleTicks % Duration.FromMinutes(step).BclCompatibleTicks == 0;
 
     /// <summary>
-    /// Every start on the wall clock of the page's zone, in ticks, whose local date lies from <paramref name="from"/> to
-    /// <paramref name="to"/>, in order of time. The grid starts anew at each local midnight; both passes of a repeated time count and skipped
-    /// time has none.
+    /// Every start on the wall clock of the page's zone, in ticks, whose local date lies from <paramref name="from"/>
+    /// to <paramref name="to"/>, in order of time. The grid starts anew at each local midnight; both passes of a
+    /// repeated time count and skipped time has none.
     /// </summary>
     public static List<long> ByClock(PageRules page, LocalDate from, LocalDate to, int stepOffset)
     {
@@ -41,7 +41,8 @@ internal static class StartGrid
                 var nextMidnight = Math.Min(endTick, midnight + NodaConstants.TicksPerDay);
                 for (var tick = midnight + stepOffset * NodaConstants.TicksPerMinute; tick < nextMidnight; tick += step)
                 {
-                    if (tick >= firstTick) starts.Add(tick);
+                    if (tick >= firstTick)
+                        starts.Add(tick);
                 }
             }
         }
@@ -50,26 +51,40 @@ internal static class StartGrid
     }
 
     /// <summary>
-    /// Every start, in ticks, a whole number of steps (elapsed time) after the start of some stretch that contains it, and the starts by the
-    /// clock that lie in no stretch with a start; in order of time, each once. Which host may use which is asked of each host again.
+    /// Every start, in ticks, a whole number of steps (elapsed time) after the start of some stretch that contains it,
+    /// and the starts by the clock that lie in no stretch with a start; in order of time, each once. Which host may use
+    /// which is asked of each host again.
     /// </summary>
-    public static long[] FromOpenStretches(PageRules page, LocalDate from, LocalDate to, IReadOnlyCollection<StretchIndex> stretchesOfHosts)
+    public static long[] FromOpenStretches(
+        PageRules page,
+        LocalDate from,
+        LocalDate to,
+        IReadOnlyCollection<StretchIndex> stretchesOfHosts
+    )
     {
         var step = Duration.FromMinutes(page.Step).BclCompatibleTicks;
         var range = DateRange.Around(page.Zone, from, to);
         var (rangeStart, rangeEnd) = (range.Start.ToUnixTimeTicks(), range.End.ToUnixTimeTicks());
         var starts = new List<long>();
-        foreach (var stretch in stretchesOfHosts.SelectMany(index => index.All).Where(stretch => stretch.HasStart).Distinct())
+        foreach (
+            var stretch in stretchesOfHosts.SelectMany(index => index.All).Where(stretch => stretch.HasStart).Distinct()
+        )
         {
-            var (start, end) = (stretch.Time.Start.ToUnixTimeTicks(), Math.Min(stretch.Time.End.ToUnixTimeTicks(), rangeEnd));
-            if (start < rangeStart) start += (rangeStart - start) / step * step;
-            for (; start < end; start += step) starts.Add(start);
+            var (start, end) = (
+                stretch.Time.Start.ToUnixTimeTicks(),
+                Math.Min(stretch.Time.End.ToUnixTimeTicks(), rangeEnd)
+            );
+            if (start < rangeStart)
+                start += (rangeStart - start) / step * step;
+            for (; start < end; start += step)
+                starts.Add(start);
         }
 
         foreach (var start in ByClock(page, from, to, stepOffset: 0))
         {
             var instant = Instant.FromUnixTimeTicks(start);
-            if (!stretchesOfHosts.Any(index => index.Containing(instant) is { HasStart: true })) starts.Add(start);
+            if (!stretchesOfHosts.Any(index => index.Containing(instant) is { HasStart: true }))
+                starts.Add(start);
         }
 
         return [.. starts.Order().Distinct()];

@@ -40,8 +40,10 @@ internal sealed class StartSet
     /// <summary>Adds the positions [from, to); nothing where to is not after from.</summary>
     public void Add(int from, int to)
     {
-        if (to <= from) return;
-        int first = from >> 6, last = (to - 1) >> 6;
+        if (to <= from)
+            return;
+        int first = from >> 6,
+            last = (to - 1) >> 6;
         var (head, tail) = (ulong.MaxValue << from, ulong.MaxValue >> -to);
         if (first == last)
         {
@@ -57,8 +59,10 @@ internal sealed class StartSet
     /// <summary>Takes the positions [from, to) out; nothing where to is not after from.</summary>
     public void Remove(int from, int to)
     {
-        if (to <= from) return;
-        int first = from >> 6, last = (to - 1) >> 6;
+        if (to <= from)
+            return;
+        int first = from >> 6,
+            last = (to - 1) >> 6;
         var (head, tail) = (ulong.MaxValue << from, ulong.MaxValue >> -to);
         if (first == last)
         {
@@ -73,13 +77,15 @@ internal sealed class StartSet
 
     public void IntersectWith(StartSet other)
     {
-        for (var word = 0; word < _words.Length; word++) _words[word] &= other._words[word];
+        for (var word = 0; word < _words.Length; word++)
+            _words[word] &= other._words[word];
     }
 
     public int CountSet()
     {
         var count = 0;
-        foreach (var word in _words) count += BitOperations.PopCount(word);
+        foreach (var word in _words)
+            count += BitOperations.PopCount(word);
         return count;
     }
 

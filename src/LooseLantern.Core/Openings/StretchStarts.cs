@@ -1,10 +1,13 @@
 namespace LooseLantern.Core.Openings;
 
-/// <summary>Rule 6 (or 4, of painted spans), and with it rule 1 where the grid is counted from open stretches.</summary>
+/// <summary>
+/// Rule 6 (or 4, of painted spans), and with it rule 1 where the grid is counted from open stretches.
+/// </summary>
 internal static class StretchStarts
 {
     /// <summary>The starts from which the whole appointment lies within one stretch.</summary>
-    /// <param name="step">Ticks of the grid counted from each stretch with a start; null where the grid is asked elsewhere.</param>
+    /// <param name="step">Ticks of the grid counted from each stretch with a start; null where the grid is asked
+    /// elsewhere.</param>
     public static StartSet Of(StretchIndex stretches, StartAxis axis, long duration, long? step)
     {
         var starts = new StartSet(axis.Count);
@@ -26,7 +29,8 @@ internal static class StretchStarts
     {
         for (var position = from; position < to; position++)
         {
-            if ((axis[position] - stretchStart) % step == 0) starts.Add(position);
+            if ((axis[position] - stretchStart) % step == 0)
+                starts.Add(position);
         }
     }
 }

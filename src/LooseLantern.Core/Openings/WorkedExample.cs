@@ -15,14 +15,32 @@ public sealed record WorkedExample(IReadOnlyList<Instant> Starts, Instant FreeFr
     {
         // Each of two sessions is kept free of the other's buffers, so between them lies the larger one.
         var freeFrom = opening.End + Duration.FromMinutes(Math.Max(page.BufferBefore, page.BufferAfter));
-        return new WorkedExample([.. Grid(page, opening.Start, freeFrom).Take(StartsTold)], freeFrom, Grid(page, opening.Start, freeFrom).First(start => start >= freeFrom));
+        return new WorkedExample(
+            [.. Grid(page, opening.Start, freeFrom).Take(StartsTold)],
+            freeFrom,
+            Grid(page, opening.Start, freeFrom).First(start => start >= freeFrom)
+        );
     }
 
-    /// <summary>Starts from one on, at the least to the third day after an instant; those of a stretch are counted from that one.</summary>
+    /// <summary>
+    /// Starts from one on, at the least to the third day after an instant; those of a stretch are counted from that
+    /// one.
+    /// </summary>
     private static IEnumerable<Instant> Grid(PageRules page, Instant first, Instant until)
     {
-        if (page.StepFrom == StepFrom.Open) return Enumerable.Range(0, int.MaxValue).Select(step => first + Duration.FromMinutes((long)step * page.Step));
+        if (page.StepFrom == StepFrom.Open)
+            return Enumerable
+                .Range(0, int.MaxValue)
+                .Select(step => first + Duration.FromMinutes((long)step * page.Step));
         // Every day has a start at the least.
-        return StartGrid.ByClock(page, first.InZone(page.Zone).Date, until.InZone(page.Zone).Date.PlusDays(StartsTold), page.StepOffset).Select(Instant.FromUnixTimeTicks).Where(start => start >= first);
+        return StartGrid
+            .ByClock(
+                page,
+                first.InZone(page.Zone).Date,
+                until.InZone(page.Zone).Date.PlusDays(StartsTold),
+                page.StepOffset
+            )
+            .Select(Instant.FromUnixTimeTicks)
+            .Where(start => start >= first);
     }
 }

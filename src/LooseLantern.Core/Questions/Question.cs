@@ -38,4 +38,12 @@ public enum QuestionKind
 /// <param name="Hint">A line beneath; may be empty.</param>
 /// <param name="Options">Of one of and some of.</param>
 /// <param name="Address">Where what is agreed to can be read, of consent; may be empty.</param>
-public sealed record Question(string Key, QuestionKind Kind, string Words, string Hint, bool IsNeeded, IReadOnlyList<string> Options, string Address);
+public sealed record Question(
+    string Key,
+    QuestionKind Kind,
+    string Words,
+    string Hint,
+    bool IsNeeded,
+    IReadOnlyList<string> Options,
+    string Address
+);

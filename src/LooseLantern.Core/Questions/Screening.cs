@@ -34,7 +34,13 @@ public sealed record ScreenCondition(string Key, ScreenTest Test, string Value);
 /// <summary>A sentence of the screening: if all or any of these, then that.</summary>
 /// <param name="Words">What the guest reads, or for a flag what the team reads.</param>
 /// <param name="Address">Where to go instead: a path of ours, or https.</param>
-public sealed record ScreeningRule(IReadOnlyList<ScreenCondition> If, bool All, ScreenAct Then, string Words, string Address);
+public sealed record ScreeningRule(
+    IReadOnlyList<ScreenCondition> If,
+    bool All,
+    ScreenAct Then,
+    string Words,
+    string Address
+);
 
 /// <summary>What answers lead to.</summary>
 /// <param name="Stop">The rule that ends the way; null where the guest may book.</param>
@@ -45,67 +51,123 @@ public sealed record ScreeningOutcome(ScreeningRule? Stop, IReadOnlyList<string>
 public static class Screening
 {
     /// <param name="answers">By key, such as passed <see cref="AnswerCheck"/>.</param>
-    public static ScreeningOutcome Of(IReadOnlyList<Question> questions, IReadOnlyList<ScreeningRule> rules, IReadOnlyDictionary<string, string> answers)
+    public static ScreeningOutcome Of(
+        IReadOnlyList<Question> questions,
+        IReadOnlyList<ScreeningRule> rules,
+        IReadOnlyDictionary<string, string> answers
+    )
     {
-        var met = rules.Where(rule => rule.If.Count > 0 && (rule.All ? rule.If.All(Holds) : rule.If.Any(Holds))).ToList();
-        return new ScreeningOutcome(met.Find(rule => rule.Then != ScreenAct.Flag), [.. met.Where(rule => rule.Then == ScreenAct.Flag).Select(rule => rule.Words)]);
+        var met = rules
+            .Where(rule => rule.If.Count > 0 && (rule.All ? rule.If.All(Holds) : rule.If.Any(Holds)))
+            .ToList();
+        return new ScreeningOutcome(
+            met.Find(rule => rule.Then != ScreenAct.Flag),
+            [.. met.Where(rule => rule.Then == ScreenAct.Flag).Select(rule => rule.Words)]
+        );
 
         bool Holds(ScreenCondition condition) =>
-            questions.FirstOrDefault(question => question.Key == condition.Key) is { } question && Meets(question, condition, answers.GetValueOrDefault(condition.Key, "").Trim());
+            questions.FirstOrDefault(question => question.Key == condition.Key) is { } question
+            && Meets(question, condition, answers.GetValueOrDefault(condition.Key, "").Trim());
     }
 
     /// <summary>The comparisons that make sense of a kind of answer.</summary>
-    public static IReadOnlyList<ScreenTest> TestsOf(QuestionKind kind) => kind switch
-    {
-        QuestionKind.Number => [ScreenTest.Is, ScreenTest.IsNot, ScreenTest.Over, ScreenTest.Under, ScreenTest.IsAnswered, ScreenTest.IsNotAnswered],
-        QuestionKind.Date => [ScreenTest.Is, ScreenTest.Over, ScreenTest.Under, ScreenTest.IsAnswered, ScreenTest.IsNotAnswered],
-        QuestionKind.OneOf or QuestionKind.SomeOf or QuestionKind.YesNo or QuestionKind.Short => [ScreenTest.Is, ScreenTest.IsNot, ScreenTest.IsAnswered, ScreenTest.IsNotAnswered],
-        _ => [ScreenTest.IsAnswered, ScreenTest.IsNotAnswered],
-    };
+    public static IReadOnlyList<ScreenTest> TestsOf(QuestionKind kind) =>
+        kind switch
+        {
+            QuestionKind.Number =>
+            [
+                ScreenTest.Is,
+                ScreenTest.IsNot,
+                ScreenTest.Over,
+                ScreenTest.Under,
+                ScreenTest.IsAnswered,
+                ScreenTest.IsNotAnswered,
+            ],
+            QuestionKind.Date =>
+            [
+                ScreenTest.Is,
+                ScreenTest.Over,
+                ScreenTest.Under,
+                ScreenTest.IsAnswered,
+                ScreenTest.IsNotAnswered,
+            ],
+            QuestionKind.OneOf or QuestionKind.SomeOf or QuestionKind.YesNo or QuestionKind.Short =>
+            [
+                ScreenTest.Is,
+                ScreenTest.IsNot,
+                ScreenTest.IsAnswered,
+                ScreenTest.IsNotAnswered,
+            ],
+            _ => [ScreenTest.IsAnswered, ScreenTest.IsNotAnswered],
+        };
 
     /// <summary>What to mend in a condition; null where it can be asked.</summary>
     public static string? MendOf(Question? question, ScreenCondition condition)
     {
-        if (question is null) return "This question is not asked any more; choose another.";
-        if (!TestsOf(question.Kind).Contains(condition.Test)) return "This can’t be asked of such an answer; choose another comparison.";
-        if (condition.Test is ScreenTest.IsAnswered or ScreenTest.IsNotAnswered) return null;
+        if (question is null)
+            return "This question is not asked any more; choose another.";
+        if (!TestsOf(question.Kind).Contains(condition.Test))
+            return "This can’t be asked of such an answer; choose another comparison.";
+        if (condition.Test is ScreenTest.IsAnswered or ScreenTest.IsNotAnswered)
+            return null;
         return question.Kind switch
         {
             QuestionKind.Number => NumberOf(condition.Value) is null ? "Compare with a number, such as 24." : null,
-            QuestionKind.Date => LocalDatePattern.Iso.Parse(condition.Value).Success ? null : "Compare with a date, such as 2027-03-31.",
-            QuestionKind.OneOf or QuestionKind.SomeOf => question.Options.Contains(condition.Value) ? null : "Compare with one of the answers that are offered.",
-            QuestionKind.YesNo => condition.Value is AnswerCheck.Yes or AnswerCheck.No ? null : "Compare with yes or no.",
-            _ => condition.Value.Trim().Length is > 0 and <= AnswerCheck.MostShort ? null : "Write what to compare with, in one line.",
+            QuestionKind.Date => LocalDatePattern.Iso.Parse(condition.Value).Success
+                ? null
+                : "Compare with a date, such as 2027-03-31.",
+            QuestionKind.OneOf or QuestionKind.SomeOf => question.Options.Contains(condition.Value)
+                ? null
+                : "Compare with one of the answers that are offered.",
+            QuestionKind.YesNo => condition.Value is AnswerCheck.Yes or AnswerCheck.No
+                ? null
+                : "Compare with yes or no.",
+            _ => condition.Value.Trim().Length is > 0 and <= AnswerCheck.MostShort
+                ? null
+                : "Write what to compare with, in one line.",
         };
     }
 
-    /// <summary>What is not answered meets no comparison but its own, so that a question left open never stops anybody by chance.</summary>
-    private static bool Meets(Question question, ScreenCondition condition, string answer) => condition.Test switch
-    {
-        ScreenTest.IsAnswered => answer.Length > 0,
-        ScreenTest.IsNotAnswered => answer.Length == 0,
-        _ when answer.Length == 0 => false,
-        ScreenTest.Is => IsSame(question, condition.Value, answer),
-        ScreenTest.IsNot => !IsSame(question, condition.Value, answer),
-        ScreenTest.Over => Compare(question, answer, condition.Value) > 0,
-        _ => Compare(question, answer, condition.Value) < 0,
-    };
+    /// <summary>
+    /// What is not answered meets no comparison but its own, so that a question left open never stops anybody by
+    /// chance.
+    /// </summary>
+    private static bool Meets(Question question, ScreenCondition condition, string answer) =>
+        condition.Test switch
+        {
+            ScreenTest.IsAnswered => answer.Length > 0,
+            ScreenTest.IsNotAnswered => answer.Length == 0,
+            _ when answer.Length == 0 => false,
+            ScreenTest.Is => IsSame(question, condition.Value, answer),
+            ScreenTest.IsNot => !IsSame(question, condition.Value, answer),
+            ScreenTest.Over => Compare(question, answer, condition.Value) > 0,
+            _ => Compare(question, answer, condition.Value) < 0,
+        };
 
-    private static bool IsSame(Question question, string value, string answer) => question.Kind switch
-    {
-        QuestionKind.Number or QuestionKind.Date => Compare(question, answer, value) == 0,
-        QuestionKind.SomeOf => answer.Split('\n', StringSplitOptions.TrimEntries).Contains(value),
-        _ => answer.Equals(value.Trim(), StringComparison.OrdinalIgnoreCase),
-    };
+    private static bool IsSame(Question question, string value, string answer) =>
+        question.Kind switch
+        {
+            QuestionKind.Number or QuestionKind.Date => Compare(question, answer, value) == 0,
+            QuestionKind.SomeOf => answer.Split('\n', StringSplitOptions.TrimEntries).Contains(value),
+            _ => answer.Equals(value.Trim(), StringComparison.OrdinalIgnoreCase),
+        };
 
     /// <summary>Null, which is neither more nor less, where one of the two can't be read.</summary>
     private static int? Compare(Question question, string answer, string value)
     {
-        if (question.Kind == QuestionKind.Number) return NumberOf(answer) is { } one && NumberOf(value) is { } other ? one.CompareTo(other) : null;
+        if (question.Kind == QuestionKind.Number)
+            return NumberOf(answer) is { } one && NumberOf(value) is { } other ? one.CompareTo(other) : null;
         var (date, than) = (LocalDatePattern.Iso.Parse(answer), LocalDatePattern.Iso.Parse(value));
         return date.Success && than.Success ? date.Value.CompareTo(than.Value) : null;
     }
 
     private static decimal? NumberOf(string text) =>
-        decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) ? number : null;
+        decimal.TryParse(
+            text,
+            NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+            CultureInfo.InvariantCulture,
+            out var number
+        )
+            ? number
+            : null;
 }

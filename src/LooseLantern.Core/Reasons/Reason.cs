@@ -26,9 +26,9 @@ public sealed record Reason(Rule Rule)
     public string? Host { get; init; }
 
     /// <summary>
-    /// The time that fails it: the open stretch whose grid is missed (1), the notice (2), the window (3), the first part of the appointment
-    /// that lies outside painted spans or hours (4, 6), the day or week whose cap is reached (5, 9), the busy span (7), the commitment without
-    /// its buffers (8), the full session (11).
+    /// The time that fails it: the open stretch whose grid is missed (1), the notice (2), the window (3), the first
+    /// part of the appointment that lies outside painted spans or hours (4, 6), the day or week whose cap is reached
+    /// (5, 9), the busy span (7), the commitment without its buffers (8), the full session (11).
     /// </summary>
     public Span? Span { get; init; }
 
@@ -50,7 +50,9 @@ public sealed record Reason(Rule Rule)
     /// <summary>What each eligible host of a pool lacks, where none can fill it (10).</summary>
     public IReadOnlyList<HostLacks>? Pool { get; init; }
 
-    /// <summary>The free hosts that those seats share, fewer than the seats, where each alone could be filled (10).</summary>
+    /// <summary>
+    /// The free hosts that those seats share, fewer than the seats, where each alone could be filled (10).
+    /// </summary>
     public IReadOnlyList<string>? Shared { get; init; }
 }
 
@@ -59,6 +61,13 @@ public sealed record HostLacks(string Host, IReadOnlyList<Reason> Reasons);
 
 /// <summary>Why a start is not offered.</summary>
 /// <param name="Opening">The opening, where it is one after all; then there are no reasons.</param>
-/// <param name="Reasons">Every rule that fails, in the order of the rules, and of one rule in that of the line-up and of time.</param>
+/// <param name="Reasons">Every rule that fails, in the order of the rules, and of one rule in that of the line-up and
+/// of time.</param>
 /// <param name="Next">The first opening after the start within the dates asked about, or null.</param>
-public sealed record StartReasons(Instant Start, Instant End, Opening? Opening, IReadOnlyList<Reason> Reasons, Opening? Next);
+public sealed record StartReasons(
+    Instant Start,
+    Instant End,
+    Opening? Opening,
+    IReadOnlyList<Reason> Reasons,
+    Opening? Next
+);

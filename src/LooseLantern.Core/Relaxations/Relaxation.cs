@@ -25,10 +25,14 @@ public enum RelaxedRule
 
 /// <summary>One change of a rule, with the openings it would add.</summary>
 /// <param name="Gained">Openings whose starts are none now, by start.</param>
-/// <param name="Lost">How many starts that are openings now would be none, such as by a grid that moves with the hours.</param>
+/// <param name="Lost">How many starts that are openings now would be none, such as by a grid that moves with the
+/// hours.</param>
 public sealed record Relaxation(RelaxedRule Rule, IReadOnlyList<Opening> Gained, int Lost)
 {
-    /// <summary>The value now and then: minutes of notice, buffers and durations, days of a window, sessions of a cap; null for other rules.</summary>
+    /// <summary>
+    /// The value now and then: minutes of notice, buffers and durations, days of a window, sessions of a cap; null for
+    /// other rules.
+    /// </summary>
     public (int From, int To)? Value { get; init; }
 
     /// <summary>The host whose cap is raised, who is added to a seat, or who becomes optional.</summary>

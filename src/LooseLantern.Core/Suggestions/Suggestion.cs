@@ -24,15 +24,25 @@ public enum SuggestedFor
     AnotherHalfDay,
 }
 
-/// <summary>How much each of it counts, in points for an opening that has all of it. Weights are relative to one another.</summary>
-/// <param name="NextToOthers">Falls from all at no gap to nothing at <see cref="SuggestionsComputation.NearWithin"/>, over the mean of the seats.</param>
+/// <summary>
+/// How much each of it counts, in points for an opening that has all of it. Weights are relative to one another.
+/// </summary>
+/// <param name="NextToOthers">Falls from all at no gap to nothing at <see cref="SuggestionsComputation.NearWithin"/>,
+/// over the mean of the seats.</param>
 /// <param name="NoCrumbs">Half for each side without a crumb, over the mean of the seats.</param>
-/// <param name="DecentHours">Falls from all within 8:00 to 18:00 to nothing two hours outside, by the worst zone.</param>
+/// <param name="DecentHours">Falls from all within 8:00 to 18:00 to nothing two hours outside, by the worst
+/// zone.</param>
 /// <param name="Soon">Falls from all today by half every <see cref="SuggestionsComputation.HalvesEvery"/>.</param>
 /// <param name="AnotherDay">All for the first of a day.</param>
 /// <param name="AnotherHalfDay">All for the first of a half of a day, divided at 12:00 in the page's zone.</param>
 public sealed record SuggestionWeights(
-    double NextToOthers = 3, double NoCrumbs = 3, double DecentHours = 6, double Soon = 2, double AnotherDay = 3, double AnotherHalfDay = 2);
+    double NextToOthers = 3,
+    double NoCrumbs = 3,
+    double DecentHours = 6,
+    double Soon = 2,
+    double AnotherDay = 3,
+    double AnotherHalfDay = 2
+);
 
 /// <summary>A good opening.</summary>
 /// <param name="Why">What speaks for it, the weightiest first. Never empty.</param>

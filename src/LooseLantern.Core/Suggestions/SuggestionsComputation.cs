@@ -4,8 +4,9 @@ using NodaTime;
 namespace LooseLantern.Core.Suggestions;
 
 /// <summary>
-/// The best openings to put to somebody. Each is scored by what speaks for it; they are chosen one after the other, since what spreads them
-/// over days depends on those already chosen. The same input gives the same suggestions; of equal ones the earlier is chosen.
+/// The best openings to put to somebody. Each is scored by what speaks for it; they are chosen one after the other,
+/// since what spreads them over days depends on those already chosen. The same input gives the same suggestions; of
+/// equal ones the earlier is chosen.
 /// </summary>
 public sealed class SuggestionsComputation
 {
@@ -31,26 +32,47 @@ public sealed class SuggestionsComputation
         _zones = [.. zones.Prepend(input.Page.Zone).Distinct()];
         _usable = Duration.FromMinutes(input.Duration + input.Page.BufferBefore + input.Page.BufferAfter);
         var range = DateRange.Around(input.Page.Zone, input.From, input.To);
-        var hosts = input.Hosts.ToDictionary(host => host.Id, host =>
-            new TakenTime(input, host, input.Page.Only is null ? StretchIndex.OfHours(input.Page, host.Hours, range) : null));
+        var hosts = input.Hosts.ToDictionary(
+            host => host.Id,
+            host => new TakenTime(
+                input,
+                host,
+                input.Page.Only is null ? StretchIndex.OfHours(input.Page, host.Hours, range) : null
+            )
+        );
         _seats = [.. input.Page.LineUp.Select(seat => seat.AnyOf.Select(id => hosts[id]).ToList())];
     }
 
-    /// <summary>Up to <paramref name="count"/> of the openings of <paramref name="input"/>, by start, each with why it was chosen.</summary>
+    /// <summary>
+    /// Up to <paramref name="count"/> of the openings of <paramref name="input"/>, by start, each with why it was
+    /// chosen.
+    /// </summary>
     /// <param name="zones">The zones of everybody concerned besides the page's: hosts and guests.</param>
-    public static IReadOnlyList<Suggestion> Of(OpeningsInput input, int count, IEnumerable<DateTimeZone> zones, SuggestionWeights? weights = null) =>
-        new SuggestionsComputation(input, zones, weights ?? new SuggestionWeights()).Choose(count);
+    public static IReadOnlyList<Suggestion> Of(
+        OpeningsInput input,
+        int count,
+        IEnumerable<DateTimeZone> zones,
+        SuggestionWeights? weights = null
+    ) => new SuggestionsComputation(input, zones, weights ?? new SuggestionWeights()).Choose(count);
 
     private List<Suggestion> Choose(int count)
     {
-        var left = OpeningsComputation.Openings(_input).Select(opening => (Opening: opening, Alone: Alone(opening))).ToList();
+        var left = OpeningsComputation
+            .Openings(_input)
+            .Select(opening => (Opening: opening, Alone: Alone(opening)))
+            .ToList();
         var chosen = new List<Suggestion>();
         while (chosen.Count < count && left.Count > 0)
         {
-            var best = left.Select(candidate => With(candidate.Opening, candidate.Alone, chosen)).MaxBy(suggestion => suggestion.Score)!;
+            var best = left.Select(candidate => With(candidate.Opening, candidate.Alone, chosen))
+                .MaxBy(suggestion => suggestion.Score)!;
             chosen.Add(best);
             // Overlapping ones would be the same suggestion twice.
-            left.RemoveAll(candidate => new Span(candidate.Opening.Start, candidate.Opening.End).Meets(new Span(best.Opening.Start, best.Opening.End)));
+            left.RemoveAll(candidate =>
+                new Span(candidate.Opening.Start, candidate.Opening.End).Meets(
+                    new Span(best.Opening.Start, best.Opening.End)
+                )
+            );
         }
 
         return [.. chosen.OrderBy(suggestion => suggestion.Opening.Start)];
@@ -65,7 +87,11 @@ public sealed class SuggestionsComputation
         var wait = opening.Start > _input.Now ? opening.Start - _input.Now : Duration.Zero;
         return
         [
-            new Praise(SuggestedFor.NextToOthers, _weights.NextToOthers * seats.Average(seat => seat.Near)) { Host = nearest.Host, Neighbour = nearest.Neighbour },
+            new Praise(SuggestedFor.NextToOthers, _weights.NextToOthers * seats.Average(seat => seat.Near))
+            {
+                Host = nearest.Host,
+                Neighbour = nearest.Neighbour,
+            },
             new Praise(SuggestedFor.NoCrumbs, _weights.NoCrumbs * seats.Average(seat => seat.Clean)),
             new Praise(SuggestedFor.DecentHours, _weights.DecentHours * _zones.Min(zone => Decency(time, zone))),
             new Praise(SuggestedFor.Soon, _weights.Soon * Math.Pow(0.5, wait / HalvesEvery)),
@@ -85,7 +111,11 @@ public sealed class SuggestionsComputation
         var all = alone.Concat(spread).ToList();
         // The first one chosen is the first of its day in any case; that is no merit to tell.
         var told = all.Where(praise => praise.Points > 0 && (chosen.Count > 0 || !spread.Contains(praise)));
-        return new Suggestion(opening, [.. told.OrderByDescending(praise => praise.Points)], all.Sum(praise => praise.Points));
+        return new Suggestion(
+            opening,
+            [.. told.OrderByDescending(praise => praise.Points)],
+            all.Sum(praise => praise.Points)
+        );
     }
 
     private (LocalDate Date, bool Afternoon) HalfDay(Opening opening)
@@ -100,25 +130,33 @@ public sealed class SuggestionsComputation
         var best = (Near: 0.0, Clean: 0.0, Host: (string?)null, Neighbour: (Span?)null);
         foreach (var host in seat)
         {
-            if (host.Around(time) is not var (before, after)) continue;
+            if (host.Around(time) is not var (before, after))
+                continue;
             var (gapBefore, gapAfter) = host.Gaps(time, before, after);
-            var clean = (IsCrumb(gapBefore, _input.Page.BufferBefore) ? 0 : 0.5) + (IsCrumb(gapAfter, _input.Page.BufferAfter) ? 0 : 0.5);
+            var clean =
+                (IsCrumb(gapBefore, _input.Page.BufferBefore) ? 0 : 0.5)
+                + (IsCrumb(gapAfter, _input.Page.BufferAfter) ? 0 : 0.5);
             var (distance, neighbour) = Nearest(time, before, after);
             var near = neighbour is null ? 0 : Math.Max(0, 1 - distance / NearWithin);
-            if (best.Host is null || near + clean > best.Near + best.Clean) best = (near, clean, host.Host, near > 0 ? neighbour : null);
+            if (best.Host is null || near + clean > best.Near + best.Clean)
+                best = (near, clean, host.Host, near > 0 ? neighbour : null);
         }
 
         return best;
     }
 
-    /// <summary>Time that is left over, more than the buffer that has to be there and less than another appointment takes.</summary>
-    private bool IsCrumb(Duration? gap, int buffer) => gap is { } left && left > Duration.FromMinutes(buffer) && left < _usable;
+    /// <summary>
+    /// Time that is left over, more than the buffer that has to be there and less than another appointment takes.
+    /// </summary>
+    private bool IsCrumb(Duration? gap, int buffer) =>
+        gap is { } left && left > Duration.FromMinutes(buffer) && left < _usable;
 
     private static (Duration Distance, Span? Neighbour) Nearest(Span time, Span? before, Span? after)
     {
         Duration? back = before is { } earlier ? time.Start - earlier.End : null;
         Duration? ahead = after is { } later ? later.Start - time.End : null;
-        if (back is null && ahead is null) return (Duration.Zero, null);
+        if (back is null && ahead is null)
+            return (Duration.Zero, null);
         return ahead is null || (back is not null && back <= ahead) ? (back!.Value, before) : (ahead.Value, after);
     }
 

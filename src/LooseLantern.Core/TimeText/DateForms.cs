@@ -8,16 +8,23 @@ namespace LooseLantern.Core.TimeText;
 internal sealed partial class DateForms(CultureInfo culture, Clock clock)
 {
     private readonly string _timePattern = TimePattern(culture.DateTimeFormat, clock);
-    private readonly string _dayPattern = WithoutYear().Replace(culture.DateTimeFormat.LongDatePattern, "").Trim(' ', ',');
+    private readonly string _dayPattern = WithoutYear()
+        .Replace(culture.DateTimeFormat.LongDatePattern, "")
+        .Trim(' ', ',');
 
-    /// <summary>Weekday, day and month, with the year where it is not <paramref name="thisYear"/>; capital first, since it heads a line.</summary>
+    /// <summary>
+    /// Weekday, day and month, with the year where it is not <paramref name="thisYear"/>; capital first, since it heads
+    /// a line.
+    /// </summary>
     public string Day(LocalDate date, int thisYear)
     {
-        var text = date.ToDateTimeUnspecified().ToString(date.Year == thisYear ? _dayPattern : culture.DateTimeFormat.LongDatePattern, culture);
+        var text = date.ToDateTimeUnspecified()
+            .ToString(date.Year == thisYear ? _dayPattern : culture.DateTimeFormat.LongDatePattern, culture);
         return culture.TextInfo.ToUpper(text[..1]) + text[1..];
     }
 
-    public string ShortWeekday(LocalDate date) => culture.DateTimeFormat.GetAbbreviatedDayName(date.ToDateTimeUnspecified().DayOfWeek);
+    public string ShortWeekday(LocalDate date) =>
+        culture.DateTimeFormat.GetAbbreviatedDayName(date.ToDateTimeUnspecified().DayOfWeek);
 
     public string Time(LocalDateTime local) => Plain(local.ToDateTimeUnspecified().ToString(_timePattern, culture));
 
@@ -25,7 +32,8 @@ internal sealed partial class DateForms(CultureInfo culture, Clock clock)
     {
         var usual = format.ShortTimePattern;
         var usualIs24 = usual.Contains('H', StringComparison.Ordinal);
-        if (clock == Clock.Usual || (clock == Clock.Hours24) == usualIs24) return usual;
+        if (clock == Clock.Usual || (clock == Clock.Hours24) == usualIs24)
+            return usual;
         // The language's own mark between hours and minutes is kept, whichever clock is wanted.
         return clock == Clock.Hours24 ? $"HH'{format.TimeSeparator}'mm" : $"h'{format.TimeSeparator}'mm tt";
     }

@@ -16,19 +16,32 @@ public static class CaseAnswer
     public static string Write(CaseReading reading, string? name = null) =>
         Line(reading, name, (writer, input) => Openings(writer, OpeningsComputation.Openings(input)));
 
-    /// <summary>Why <paramref name="start"/> is not offered: {"start", "end", "opening", "reasons": […], "next"}, or the faults.</summary>
+    /// <summary>
+    /// Why <paramref name="start"/> is not offered: {"start", "end", "opening", "reasons": […], "next"}, or the faults.
+    /// </summary>
     public static string WriteReasons(CaseReading reading, Instant start, string? name = null) =>
         Line(reading, name, (writer, input) => Reasons(writer, ReasonsComputation.For(input, start)));
 
     private static string Line(CaseReading reading, string? name, Action<Utf8JsonWriter, OpeningsInput> answer)
     {
         var buffer = new ArrayBufferWriter<byte>();
-        using (var writer = new Utf8JsonWriter(buffer, new JsonWriterOptions { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping }))
+        using (
+            var writer = new Utf8JsonWriter(
+                buffer,
+                new JsonWriterOptions
+                {
+                    Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+                }
+            )
+        )
         {
             writer.WriteStartObject();
-            if (name is not null) writer.WriteString("case", name);
-            if (reading.Input is { } input) answer(writer, input);
-            else Faults(writer, reading.Faults);
+            if (name is not null)
+                writer.WriteString("case", name);
+            if (reading.Input is { } input)
+                answer(writer, input);
+            else
+                Faults(writer, reading.Faults);
             writer.WriteEndObject();
         }
 
@@ -56,8 +69,10 @@ public static class CaseAnswer
         writer.WriteString("end", At(why.End));
         writer.WriteBoolean("opening", why.Opening is not null);
         ReasonList(writer, why.Reasons);
-        if (why.Next is { } next) writer.WriteString("next", At(next.Start));
-        else writer.WriteNull("next");
+        if (why.Next is { } next)
+            writer.WriteString("next", At(next.Start));
+        else
+            writer.WriteNull("next");
     }
 
     private static void ReasonList(Utf8JsonWriter writer, IReadOnlyList<Reason> reasons)
@@ -68,8 +83,10 @@ public static class CaseAnswer
             writer.WriteStartObject();
             writer.WriteNumber("rule", (int)reason.Rule);
             writer.WriteString("name", JsonNamingPolicy.CamelCase.ConvertName(reason.Rule.ToString()));
-            if (reason.Host is not null) writer.WriteString("host", reason.Host);
-            if (reason.Span is { } span) Pair(writer, "span", span);
+            if (reason.Host is not null)
+                writer.WriteString("host", reason.Host);
+            if (reason.Span is { } span)
+                Pair(writer, "span", span);
             if (reason.Cap is { } cap)
             {
                 writer.WriteString("cap", cap.Period == CapPeriod.Day ? "day" : "week");
@@ -83,22 +100,26 @@ public static class CaseAnswer
                 writer.WriteString("holder", commitment.Holder);
             }
 
-            if (reason.Session is not null) writer.WriteString("session", reason.Session);
+            if (reason.Session is not null)
+                writer.WriteString("session", reason.Session);
             if (reason.Seats is { } seats)
             {
                 writer.WriteStartArray("seats");
-                foreach (var seat in seats) writer.WriteNumberValue(seat);
+                foreach (var seat in seats)
+                    writer.WriteNumberValue(seat);
                 writer.WriteEndArray();
             }
 
             if (reason.Shared is { } shared)
             {
                 writer.WriteStartArray("shared");
-                foreach (var host in shared) writer.WriteStringValue(host);
+                foreach (var host in shared)
+                    writer.WriteStringValue(host);
                 writer.WriteEndArray();
             }
 
-            if (reason.Pool is { } pool) Pool(writer, pool);
+            if (reason.Pool is { } pool)
+                Pool(writer, pool);
             writer.WriteEndObject();
         }
 

@@ -8,8 +8,9 @@ namespace LooseLantern.Formats.Cases;
 public sealed record CaseReading(OpeningsInput? Input, IReadOnlyList<CaseFault> Faults);
 
 /// <summary>
-/// Reads case files (version 1): the whole input of one computation of openings as JSON, described in docs/case-files.md. Strict: whatever is
-/// unknown, missing, of the wrong type or contradicts itself is named with its path, all of it in one pass.
+/// Reads case files (version 1): the whole input of one computation of openings as JSON, described in
+/// docs/case-files.md. Strict: whatever is unknown, missing, of the wrong type or contradicts itself is named with its
+/// path, all of it in one pass.
 /// </summary>
 public static class CaseFile
 {
@@ -37,7 +38,8 @@ public static class CaseFile
         file.Read("version", 0, node =>
         {
             var version = node.Number(1);
-            if (version != Version) node.Fault($"Version {Version} is expected.");
+            if (version != Version)
+                node.Fault($"Version {Version} is expected.");
             return version;
         });
         var now = file.Read("now", default, node => node.Instant());
@@ -45,8 +47,10 @@ public static class CaseFile
         var to = file.Read("to", from, node =>
         {
             var date = node.Date();
-            if (date < from) node.Fault("The last date comes before the first.");
-            else if (Period.DaysBetween(from, date) >= MostDays) node.Fault($"At most {MostDays} days can be asked for.");
+            if (date < from)
+                node.Fault("The last date comes before the first.");
+            else if (Period.DaysBetween(from, date) >= MostDays)
+                node.Fault($"At most {MostDays} days can be asked for.");
             return date;
         });
 
@@ -57,12 +61,21 @@ public static class CaseFile
         var duration = file.Read("duration", 1, node =>
         {
             var minutes = node.Number(1);
-            if (durations.Length > 0 && !durations.Contains(minutes)) node.Fault("The page does not offer this duration.");
+            if (durations.Length > 0 && !durations.Contains(minutes))
+                node.Fault("The page does not offer this duration.");
             return minutes;
         });
 
         return new OpeningsInput(
-            now, from, to, duration, file.Read("asHolder", null, node => node.TextOrNull()), file.Read("moving", null, node => node.TextOrNull()), page!, hosts);
+            now,
+            from,
+            to,
+            duration,
+            file.Read("asHolder", null, node => node.TextOrNull()),
+            file.Read("moving", null, node => node.TextOrNull()),
+            page!,
+            hosts
+        );
     }
 
     private static IReadOnlyList<HostFacts> Hosts(CaseNode list)
@@ -75,40 +88,59 @@ public static class CaseFile
             var id = host.Read("id", "", member =>
             {
                 var text = member.Id();
-                if (text.Length > 0 && !seen.Add(text)) member.Fault("Another host has this id.");
+                if (text.Length > 0 && !seen.Add(text))
+                    member.Fault("Another host has this id.");
                 return text;
             });
-            hosts.Add(new HostFacts(
-                id,
-                host.Read("zone", DateTimeZone.Utc, member => member.Zone()),
-                host.Read("dailyCap", null, member => member.NumberOrNull(0)),
-                host.Read("weeklyCap", null, member => member.NumberOrNull(0)),
-                host.Read("calendars", "respect", member => member.OneOf("respect", "ignore")) == "ignore",
-                host.Read("hours", null, CaseHours.ReadOrNull),
-                host.Read("busy", [], CaseSpans.Read),
-                host.Read("commitments", [], Commitments)));
+            hosts.Add(
+                new HostFacts(
+                    id,
+                    host.Read("zone", DateTimeZone.Utc, member => member.Zone()),
+                    host.Read("dailyCap", null, member => member.NumberOrNull(0)),
+                    host.Read("weeklyCap", null, member => member.NumberOrNull(0)),
+                    host.Read("calendars", "respect", member => member.OneOf("respect", "ignore")) == "ignore",
+                    host.Read("hours", null, CaseHours.ReadOrNull),
+                    host.Read("busy", [], CaseSpans.Read),
+                    host.Read("commitments", [], Commitments)
+                )
+            );
         }
 
         return hosts;
     }
 
-    private static IReadOnlyList<Commitment> Commitments(CaseNode list) => [.. list.List().Select(node =>
-    {
-        var commitment = node.Members("kind", "holder", "page?", "start", "end", "bufferBefore", "bufferAfter");
-        var kind = commitment.Read("kind", "booking", member => member.OneOf("booking", "hold"));
-        var page = commitment.Read("page", null, member =>
-        {
-            if (kind == "hold") member.Fault("A hold has no page.");
-            return member.TextOrNull();
-        });
-        if (kind == "booking" && !commitment.Has("page") && commitment.Has("kind")) node.Fault("A booking names its page, or null for a link's session.");
-        return new Commitment(
-            kind == "hold" ? CommitmentKind.Hold : CommitmentKind.Booking,
-            commitment.Read("holder", "", member => member.Id()),
-            page,
-            commitment.Read("start", default, member => member.Instant()),
-            commitment.Read("end", default, member => member.Instant()),
-            commitment.Read("bufferBefore", 0, member => member.Number(0)),
-            commitment.Read("bufferAfter", 0, member => member.Number(0)));
-    })];
+    private static IReadOnlyList<Commitment> Commitments(CaseNode list) =>
+        [
+            .. list.List()
+                .Select(node =>
+                {
+                    var commitment = node.Members(
+                        "kind",
+                        "holder",
+                        "page?",
+                        "start",
+                        "end",
+                        "bufferBefore",
+                        "bufferAfter"
+                    );
+                    var kind = commitment.Read("kind", "booking", member => member.OneOf("booking", "hold"));
+                    var page = commitment.Read("page", null, member =>
+                    {
+                        if (kind == "hold")
+                            member.Fault("A hold has no page.");
+                        return member.TextOrNull();
+                    });
+                    if (kind == "booking" && !commitment.Has("page") && commitment.Has("kind"))
+                        node.Fault("A booking names its page, or null for a link's session.");
+                    return new Commitment(
+                        kind == "hold" ? CommitmentKind.Hold : CommitmentKind.Booking,
+                        commitment.Read("holder", "", member => member.Id()),
+                        page,
+                        commitment.Read("start", default, member => member.Instant()),
+                        commitment.Read("end", default, member => member.Instant()),
+                        commitment.Read("bufferBefore", 0, member => member.Number(0)),
+                        commitment.Read("bufferAfter", 0, member => member.Number(0))
+                    );
+                }),
+        ];
 }

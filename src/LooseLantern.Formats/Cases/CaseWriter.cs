@@ -8,15 +8,16 @@ using NodaTime.Text;
 namespace LooseLantern.Formats.Cases;
 
 /// <summary>
-/// Writes an input as a case file (version 1) that <see cref="CaseFile"/> reads back to the same openings. What the computation does not ask
-/// for, such as the sources of busy spans, is left out. Instants are written to the second; where one is finer, ends are raised and all others
-/// cut, so that what is taken never becomes less.
+/// Writes an input as a case file (version 1) that <see cref="CaseFile"/> reads back to the same openings. What the
+/// computation does not ask for, such as the sources of busy spans, is left out. Instants are written to the second;
+/// where one is finer, ends are raised and all others cut, so that what is taken never becomes less.
 /// </summary>
 public static class CaseWriter
 {
     private static readonly string[] Days = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
 
-    /// <param name="durations">The lengths the page offers, in minutes; the input's own is added where it is not among them.</param>
+    /// <param name="durations">The lengths the page offers, in minutes; the input's own is added where it is not among
+    /// them.</param>
     /// <returns>JSON in UTF-8, indented.</returns>
     public static byte[] Write(OpeningsInput input, IReadOnlyList<int> durations)
     {
@@ -54,7 +55,15 @@ public static class CaseWriter
         json.WriteNumber("notice", page.Notice);
         json.WritePropertyName("window");
         Window(json, page.Window);
-        json.WriteString("hoursMode", page.HoursMode switch { HoursMode.Page => "page", HoursMode.Both => "both", _ => "hosts" });
+        json.WriteString(
+            "hoursMode",
+            page.HoursMode switch
+            {
+                HoursMode.Page => "page",
+                HoursMode.Both => "both",
+                _ => "hosts",
+            }
+        );
         Hours(json, page.Hours);
         Cap(json, "dailyCap", page.DailyCap);
         Cap(json, "weeklyCap", page.WeeklyCap);
@@ -109,8 +118,10 @@ public static class CaseWriter
         }
 
         json.WriteStartObject("only");
-        if (only is OnlyTimes.Painted painted) List(json, "spans", painted.Spans, Span);
-        if (only is OnlyTimes.Exact exact) List(json, "starts", exact.Starts, (writer, start) => writer.WriteStringValue(Cut(start)));
+        if (only is OnlyTimes.Painted painted)
+            List(json, "spans", painted.Spans, Span);
+        if (only is OnlyTimes.Exact exact)
+            List(json, "starts", exact.Starts, (writer, start) => writer.WriteStringValue(Cut(start)));
         json.WriteEndObject();
     }
 
@@ -129,7 +140,8 @@ public static class CaseWriter
             writer.WriteStartObject();
             writer.WriteString("kind", commitment.Kind == CommitmentKind.Hold ? "hold" : "booking");
             writer.WriteString("holder", commitment.Holder);
-            if (commitment.Kind == CommitmentKind.Booking) writer.WriteString("page", commitment.Page);
+            if (commitment.Kind == CommitmentKind.Booking)
+                writer.WriteString("page", commitment.Page);
             writer.WriteString("start", Cut(commitment.Start));
             writer.WriteString("end", Raised(commitment.End));
             writer.WriteNumber("bufferBefore", commitment.BufferBefore);
@@ -150,7 +162,8 @@ public static class CaseWriter
         json.WriteStartObject("hours");
         json.WriteString("zone", hours.Zone.Id);
         json.WriteStartObject("week");
-        foreach (var (day, open) in hours.Week.OrderBy(day => day.Key)) Open(json, Days[(int)day - 1], open);
+        foreach (var (day, open) in hours.Week.OrderBy(day => day.Key))
+            Open(json, Days[(int)day - 1], open);
         json.WriteEndObject();
         List(json, "changes", hours.Changes, (writer, change) =>
         {
@@ -163,13 +176,14 @@ public static class CaseWriter
         json.WriteEndObject();
     }
 
-    private static void Open(Utf8JsonWriter json, string name, IReadOnlyList<OpenTime> open) => List(json, name, open, (writer, time) =>
-    {
-        writer.WriteStartArray();
-        writer.WriteStringValue(OpenTime.FormatMinute(time.From));
-        writer.WriteStringValue(OpenTime.FormatMinute(time.To));
-        writer.WriteEndArray();
-    });
+    private static void Open(Utf8JsonWriter json, string name, IReadOnlyList<OpenTime> open) =>
+        List(json, name, open, (writer, time) =>
+        {
+            writer.WriteStartArray();
+            writer.WriteStringValue(OpenTime.FormatMinute(time.From));
+            writer.WriteStringValue(OpenTime.FormatMinute(time.To));
+            writer.WriteEndArray();
+        });
 
     private static void Span(Utf8JsonWriter json, Span span)
     {
@@ -179,17 +193,25 @@ public static class CaseWriter
         json.WriteEndArray();
     }
 
-    private static void List<T>(Utf8JsonWriter json, string name, IReadOnlyList<T> items, Action<Utf8JsonWriter, T> write)
+    private static void List<T>(
+        Utf8JsonWriter json,
+        string name,
+        IReadOnlyList<T> items,
+        Action<Utf8JsonWriter, T> write
+    )
     {
         json.WriteStartArray(name);
-        foreach (var item in items) write(json, item);
+        foreach (var item in items)
+            write(json, item);
         json.WriteEndArray();
     }
 
     private static void Cap(Utf8JsonWriter json, string name, int? cap)
     {
-        if (cap is { } number) json.WriteNumber(name, number);
-        else json.WriteNull(name);
+        if (cap is { } number)
+            json.WriteNumber(name, number);
+        else
+            json.WriteNull(name);
     }
 
     private static string Date(LocalDate date) => LocalDatePattern.Iso.Format(date);

@@ -14,17 +14,21 @@ using NodaTime;
 namespace LooseLantern.Server.Data;
 
 /// <summary>
-/// The database. Every query is held to the workspace at hand by a filter, and saving a row of another workspace throws.
+/// The database. Every query is held to the workspace at hand by a filter, and saving a row of another workspace
+/// throws.
 /// </summary>
 public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant)
-    : IdentityUserContext<Person, Guid>(options), IDataProtectionKeyContext
+    : IdentityUserContext<Person, Guid>(options),
+        IDataProtectionKeyContext
 {
     public const string OneDeskAddress = "desks_one_address";
     public const string OneHostName = "desks_one_host_name";
     public const string OnePageAddress = "pages_one_address";
     public const string OneBookingKey = "booking_keys_one_key";
 
-    /// <summary>The filter that leaves out what was cancelled; who asks for that too turns it off by this name.</summary>
+    /// <summary>
+    /// The filter that leaves out what was cancelled; who asks for that too turns it off by this name.
+    /// </summary>
     public const string Standing = "standing";
 
     private const string OfWorkspace = "workspace";
@@ -43,7 +47,11 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
     public IQueryable<Page> DeskPages => Pages.Where(page => page.Offer == null);
 
     /// <summary>Pages that offer somebody's time: those of desks, and of links that are not over on a date.</summary>
-    public IQueryable<Page> OfferingPages(LocalDate today) => Pages.Where(page => page.Offer == null || Links.Any(link => link.Id == page.Id && link.RevokedAt == null && link.EndsOn >= today));
+    public IQueryable<Page> OfferingPages(LocalDate today) =>
+        Pages.Where(page =>
+            page.Offer == null
+            || Links.Any(link => link.Id == page.Id && link.RevokedAt == null && link.EndsOn >= today)
+        );
 
     public DbSet<AvailabilityLink> Links => Set<AvailabilityLink>();
 
@@ -107,18 +115,28 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     private static readonly string[] CalendarFields =
     [
-        nameof(Calendar.LoadedAt), nameof(Calendar.IsAsked), nameof(Calendar.TentativeCounts), nameof(Calendar.UnreachableSince),
+        nameof(Calendar.LoadedAt),
+        nameof(Calendar.IsAsked),
+        nameof(Calendar.TentativeCounts),
+        nameof(Calendar.UnreachableSince),
     ];
 
     private Guid? AtHand => tenant.WorkspaceId;
 
-    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    public override async Task<int> SaveChangesAsync(
+        bool acceptAllChangesOnSuccess,
+        CancellationToken cancellationToken = default
+    )
     {
         HoldToWorkspace();
         var isTold = ChangeTracker.Entries().Any(MovesOpenings);
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         // Within a transaction it is heard when that ends, and not at all where it is rolled back.
-        if (isTold && AtHand is { } workspace) await Database.ExecuteSqlAsync($"SELECT pg_notify({LiveChanges.Channel}, {workspace.ToString("D")})", cancellationToken);
+        if (isTold && AtHand is { } workspace)
+            await Database.ExecuteSqlAsync(
+                $"SELECT pg_notify({LiveChanges.Channel}, {workspace.ToString("D")})",
+                cancellationToken
+            );
         return saved;
     }
 
@@ -158,7 +176,12 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<RecordEntry>(builder).ToTable("record");
         builder.Entity<RecordEntry>(entry =>
         {
-            entry.HasIndex(row => new { row.WorkspaceId, row.SubjectId, row.At });
+            entry.HasIndex(row => new
+            {
+                row.WorkspaceId,
+                row.SubjectId,
+                row.At,
+            });
             entry.HasIndex(row => row.ForHosts).HasMethod("gin");
         });
 
@@ -168,7 +191,10 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             host.HasIndex(row => row.BusySecretHash).IsUnique();
             host.HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
             host.HasOne(row => row.Hours).WithMany().HasForeignKey(row => row.HoursId);
-            host.HasOne<Calendar>().WithMany().HasForeignKey(row => row.WrittenCalendarId).OnDelete(DeleteBehavior.SetNull);
+            host.HasOne<Calendar>()
+                .WithMany()
+                .HasForeignKey(row => row.WrittenCalendarId)
+                .OnDelete(DeleteBehavior.SetNull);
         });
 
         Filter<HoursRow>(builder).ToTable("hours").Property(row => row.Version).IsConcurrencyToken();
@@ -176,19 +202,50 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
         Filter<Desk>(builder).HasIndex(row => row.Address).IsUnique().HasDatabaseName(OneDeskAddress);
         builder.Entity<Desk>().HasIndex(row => row.HostName).IsUnique().HasDatabaseName(OneHostName);
-        builder.Entity<Desk>().HasOne<Host>().WithMany().HasForeignKey(row => row.HostId).OnDelete(DeleteBehavior.SetNull);
+        builder
+            .Entity<Desk>()
+            .HasOne<Host>()
+            .WithMany()
+            .HasForeignKey(row => row.HostId)
+            .OnDelete(DeleteBehavior.SetNull);
         Filter<EmailCode>(builder).ToTable("email_codes").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
-        builder.Entity<EmailCode>().HasIndex(row => new { row.PageId, row.Email, row.MadeAt });
-        Filter<LookedFor>(builder).ToTable("looked_for").HasKey(row => new { row.PageId, row.Week, row.Part, row.Found });
+        builder
+            .Entity<EmailCode>()
+            .HasIndex(row => new
+            {
+                row.PageId,
+                row.Email,
+                row.MadeAt,
+            });
+        Filter<LookedFor>(builder)
+            .ToTable("looked_for")
+            .HasKey(row => new
+            {
+                row.PageId,
+                row.Week,
+                row.Part,
+                row.Found,
+            });
         builder.Entity<LookedFor>().HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
         Filter<Picture>(builder).HasKey(row => new { row.OwnerId, row.Kind });
-        Filter<PersonalAddress>(builder).ToTable("personal_addresses").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
+        Filter<PersonalAddress>(builder)
+            .ToTable("personal_addresses")
+            .HasOne<Page>()
+            .WithMany()
+            .HasForeignKey(row => row.PageId);
         builder.Entity<PersonalAddress>().HasIndex(row => row.SecretHash).IsUnique();
 
         Filter<Page>(builder);
         builder.Entity<Page>(page =>
         {
-            page.HasIndex(row => new { row.WorkspaceId, row.DeskId, row.Address }).IsUnique().HasDatabaseName(OnePageAddress);
+            page.HasIndex(row => new
+                {
+                    row.WorkspaceId,
+                    row.DeskId,
+                    row.Address,
+                })
+                .IsUnique()
+                .HasDatabaseName(OnePageAddress);
             page.HasOne(row => row.Desk).WithMany().HasForeignKey(row => row.DeskId).OnDelete(DeleteBehavior.NoAction);
             page.HasOne(row => row.Hours).WithMany().HasForeignKey(row => row.HoursId);
             page.HasMany(row => row.Seats).WithOne().HasForeignKey(row => row.PageId);
@@ -204,7 +261,11 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             AsJson(page.Property(row => row.Offer!));
         });
         LinkModel(builder);
-        Filter<PageEdition>(builder).ToTable("page_editions").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
+        Filter<PageEdition>(builder)
+            .ToTable("page_editions")
+            .HasOne<Page>()
+            .WithMany()
+            .HasForeignKey(row => row.PageId);
         builder.Entity<PageEdition>().HasIndex(row => new { row.PageId, row.Number }).IsUnique();
         AsJson(builder.Entity<PageEdition>().Property(row => row.Form));
         Filter<FormerAddress>(builder).ToTable("former_addresses").HasKey(row => new { row.DeskId, row.Address });
@@ -217,8 +278,19 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         builder.Entity<Session>(session =>
         {
             session.HasQueryFilter(Standing, row => row.CancelledAt == null);
-            session.HasIndex(row => new { row.WorkspaceId, row.PageId, row.Time }).HasMethod("gist");
-            session.HasOne(row => row.Page).WithMany().HasForeignKey(row => row.PageId).OnDelete(DeleteBehavior.NoAction);
+            session
+                .HasIndex(row => new
+                {
+                    row.WorkspaceId,
+                    row.PageId,
+                    row.Time,
+                })
+                .HasMethod("gist");
+            session
+                .HasOne(row => row.Page)
+                .WithMany()
+                .HasForeignKey(row => row.PageId)
+                .OnDelete(DeleteBehavior.NoAction);
             session.HasMany(row => row.Hosts).WithOne().HasForeignKey(row => row.SessionId);
             session.HasMany(row => row.Bookings).WithOne(row => row.Session).HasForeignKey(row => row.SessionId);
         });
@@ -247,7 +319,14 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         builder.Entity<CommitmentRow>(commitment =>
         {
             commitment.HasOne<Host>().WithMany().HasForeignKey(row => row.HostId);
-            commitment.HasIndex(row => new { row.WorkspaceId, row.HostId, row.Span }).HasMethod("gist");
+            commitment
+                .HasIndex(row => new
+                {
+                    row.WorkspaceId,
+                    row.HostId,
+                    row.Span,
+                })
+                .HasMethod("gist");
             commitment.HasIndex(row => new { row.WorkspaceId, row.HolderId });
         });
 
@@ -264,7 +343,12 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         builder.Entity<IncomingMail>(mail =>
         {
             mail.HasOne<Booking>().WithMany().HasForeignKey(row => row.BookingId);
-            mail.HasIndex(row => new { row.WorkspaceId, row.BookingId, row.ReceivedAt });
+            mail.HasIndex(row => new
+            {
+                row.WorkspaceId,
+                row.BookingId,
+                row.ReceivedAt,
+            });
             mail.HasIndex(row => new { row.BookingId, row.Fingerprint }).IsUnique();
         });
         Filter<VideoRoom>(builder).ToTable("video_rooms").HasKey(row => row.SessionId);
@@ -274,13 +358,26 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<PasswordReset>(builder).ToTable("password_resets").HasIndex(row => row.SecretHash).IsUnique();
         builder.Entity<PasswordReset>().HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
 
-        // Ids are made with their rows, so a row found in a graph is new where it was not loaded; EF would take it for one that is there.
-        foreach (var type in builder.Model.GetEntityTypes().Where(type => typeof(IBelongsToWorkspace).IsAssignableFrom(type.ClrType) && type.ClrType != typeof(Person)))
+        // Ids are made with their rows, so a row found in a graph is new where it was not loaded; EF would take it for
+        // one that is there.
+        foreach (
+            var type in builder
+                .Model.GetEntityTypes()
+                .Where(type =>
+                    typeof(IBelongsToWorkspace).IsAssignableFrom(type.ClrType) && type.ClrType != typeof(Person)
+                )
+        )
         {
-            if (type.FindProperty("Id") is { } id && id.ClrType == typeof(Guid)) id.ValueGenerated = ValueGenerated.Never;
+            if (type.FindProperty("Id") is { } id && id.ClrType == typeof(Guid))
+                id.ValueGenerated = ValueGenerated.Never;
         }
 
-        foreach (var property in builder.Model.GetEntityTypes().SelectMany(type => type.GetProperties()).Where(p => (Nullable.GetUnderlyingType(p.ClrType) ?? p.ClrType).IsEnum))
+        foreach (
+            var property in builder
+                .Model.GetEntityTypes()
+                .SelectMany(type => type.GetProperties())
+                .Where(p => (Nullable.GetUnderlyingType(p.ClrType) ?? p.ClrType).IsEnum)
+        )
             property.SetProviderClrType(typeof(string));
     }
 
@@ -320,21 +417,46 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         builder.Entity<CalendarResource>(resource =>
         {
             resource.HasOne<Calendar>().WithMany().HasForeignKey(row => row.CalendarId);
-            resource.HasIndex(row => new { row.WorkspaceId, row.CalendarId, row.Path }).IsUnique();
+            resource
+                .HasIndex(row => new
+                {
+                    row.WorkspaceId,
+                    row.CalendarId,
+                    row.Path,
+                })
+                .IsUnique();
             AsJson(resource.Property(row => row.Own!));
         });
         Filter<CalendarEntryRow>(builder).ToTable("calendar_entries");
         builder.Entity<CalendarEntryRow>(entry =>
         {
-            entry.HasIndex(row => new { row.WorkspaceId, row.HostId, row.Span }).HasMethod("gist");
+            entry
+                .HasIndex(row => new
+                {
+                    row.WorkspaceId,
+                    row.HostId,
+                    row.Span,
+                })
+                .HasMethod("gist");
             entry.HasOne(row => row.Calendar).WithMany().HasForeignKey(row => row.CalendarId);
             entry.HasOne<CalendarResource>().WithMany().HasForeignKey(row => row.ResourceId);
         });
-        Filter<UnreadEventRow>(builder).ToTable("unread_events").HasOne<CalendarResource>().WithMany().HasForeignKey(row => row.ResourceId);
+        Filter<UnreadEventRow>(builder)
+            .ToTable("unread_events")
+            .HasOne<CalendarResource>()
+            .WithMany()
+            .HasForeignKey(row => row.ResourceId);
         Filter<WrittenEvent>(builder).ToTable("written_events");
         builder.Entity<WrittenEvent>(written =>
         {
-            written.HasIndex(row => new { row.WorkspaceId, row.Uid, row.HostId }).IsUnique();
+            written
+                .HasIndex(row => new
+                {
+                    row.WorkspaceId,
+                    row.Uid,
+                    row.HostId,
+                })
+                .IsUnique();
             written.HasIndex(row => row.DueAt);
             written.HasOne(row => row.Session).WithMany().HasForeignKey(row => row.SessionId);
             written.HasOne(row => row.Calendar).WithMany().HasForeignKey(row => row.CalendarId);
@@ -354,32 +476,61 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     private static PropertyBuilder<T> AsJson<T>(PropertyBuilder<T> property)
         where T : class =>
-        property.HasColumnType("jsonb").HasConversion(
-            value => JsonSerializer.Serialize(value, Json.Options),
-            json => JsonSerializer.Deserialize<T>(json, Json.Options)!);
+        property
+            .HasColumnType("jsonb")
+            .HasConversion(
+                value => JsonSerializer.Serialize(value, Json.Options),
+                json => JsonSerializer.Deserialize<T>(json, Json.Options)!
+            );
 
     /// <summary>Lists are told apart by what is in them.</summary>
-    private static void AsJsonList<T>(PropertyBuilder<IReadOnlyList<T>> property) => AsJson(property).Metadata.SetValueComparer(new ValueComparer<IReadOnlyList<T>>(
-        (one, other) => JsonSerializer.Serialize(one, Json.Options) == JsonSerializer.Serialize(other, Json.Options), list => list.Count, list => list));
+    private static void AsJsonList<T>(PropertyBuilder<IReadOnlyList<T>> property) =>
+        AsJson(property)
+            .Metadata.SetValueComparer(
+                new ValueComparer<IReadOnlyList<T>>(
+                    (one, other) =>
+                        JsonSerializer.Serialize(one, Json.Options) == JsonSerializer.Serialize(other, Json.Options),
+                    list => list.Count,
+                    list => list
+                )
+            );
 
-    /// <summary>Whether a change may move openings, or what boards and lists show; whoever watches one asks anew then.</summary>
-    private static bool MovesOpenings(EntityEntry entry) => entry.State is EntityState.Added or EntityState.Modified or EntityState.Deleted && entry.Entity switch
-    {
-        // A calendar is noted at each look, whether or not it says anything new.
-        Calendar => entry.State != EntityState.Modified || CalendarFields.Any(field => entry.Property(field).IsModified),
-        WrittenEvent => entry.Property(nameof(WrittenEvent.Outside)).IsModified,
-        CommitmentRow or Booking or AvailabilityLink or Wish or IncomingMail or Page or SeatHost or HoursRow or Host or CalendarHost => true,
-        _ => false,
-    };
+    /// <summary>
+    /// Whether a change may move openings, or what boards and lists show; whoever watches one asks anew then.
+    /// </summary>
+    private static bool MovesOpenings(EntityEntry entry) =>
+        entry.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
+        && entry.Entity switch
+        {
+            // A calendar is noted at each look, whether or not it says anything new.
+            Calendar => entry.State != EntityState.Modified
+                || CalendarFields.Any(field => entry.Property(field).IsModified),
+            WrittenEvent => entry.Property(nameof(WrittenEvent.Outside)).IsModified,
+            CommitmentRow
+            or Booking
+            or AvailabilityLink
+            or Wish
+            or IncomingMail
+            or Page
+            or SeatHost
+            or HoursRow
+            or Host
+            or CalendarHost => true,
+            _ => false,
+        };
 
     private void HoldToWorkspace()
     {
         foreach (var entry in ChangeTracker.Entries<IBelongsToWorkspace>())
         {
-            if (entry.State is EntityState.Unchanged or EntityState.Detached || entry.Entity.WorkspaceId == AtHand) continue;
+            if (entry.State is EntityState.Unchanged or EntityState.Detached || entry.Entity.WorkspaceId == AtHand)
+                continue;
             // Identity notes failed attempts while nobody is signed in.
-            if (entry is { Entity: Person, State: EntityState.Modified } && AtHand is null) continue;
-            throw new InvalidOperationException($"A {entry.Metadata.ClrType.Name} of another workspace can't be saved here.");
+            if (entry is { Entity: Person, State: EntityState.Modified } && AtHand is null)
+                continue;
+            throw new InvalidOperationException(
+                $"A {entry.Metadata.ClrType.Name} of another workspace can't be saved here."
+            );
         }
     }
 }

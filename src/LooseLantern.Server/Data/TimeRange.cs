@@ -10,5 +10,6 @@ public static class TimeRange
     public static NpgsqlRange<Instant> ToRange(this Span span) =>
         new(span.Start, lowerBoundIsInclusive: true, span.End, upperBoundIsInclusive: false);
 
-    public static Span ToSpan(this NpgsqlRange<Instant> range) => range.IsEmpty ? default : new Span(range.LowerBound, range.UpperBound);
+    public static Span ToSpan(this NpgsqlRange<Instant> range) =>
+        range.IsEmpty ? default : new Span(range.LowerBound, range.UpperBound);
 }

@@ -12,19 +12,64 @@ namespace LooseLantern.Server.Demo;
 /// <summary>The demo's availability links, one in each state, made as time went on.</summary>
 internal static class DemoLinks
 {
-    private sealed record Plan(string Title, string[] Hosts, int Guest, int DaysAgo, int LivesFor, int Minutes, int Marks, string Desk);
+    private sealed record Plan(
+        string Title,
+        string[] Hosts,
+        int Guest,
+        int DaysAgo,
+        int LivesFor,
+        int Minutes,
+        int Marks,
+        string Desk
+    );
 
-    private static readonly Plan Out = new("Hull survey, Larkspur", ["sunniva", "keziah"], 0, 0, 11, 45, 4, "brackwater");
+    private static readonly Plan Out = new(
+        "Hull survey, Larkspur",
+        ["sunniva", "keziah"],
+        0,
+        0,
+        11,
+        45,
+        4,
+        "brackwater"
+    );
     private static readonly Plan Opened = new("Sails for the summer", ["piet"], 7, 4, 20, 30, 3, "brackwater");
-    private static readonly Plan Booked = new("Drawings of the tender", ["odile", "anselm"], 11, 3, 14, 60, 3, "brackwater-commissions");
+    private static readonly Plan Booked = new(
+        "Drawings of the tender",
+        ["odile", "anselm"],
+        11,
+        3,
+        14,
+        60,
+        3,
+        "brackwater-commissions"
+    );
     private static readonly Plan Ended = new("A second look at the keel", ["tomasz"], 14, 16, 6, 45, 2, "brackwater");
     private static readonly Plan Revoked = new("Varnish samples", ["anselm"], 17, 5, 15, 30, 2, "brackwater");
-    private static readonly Plan Draft = new("A talk about the school", ["rosalind"], 21, 0, 9, 40, 2, "brackwater-school");
+    private static readonly Plan Draft = new(
+        "A talk about the school",
+        ["rosalind"],
+        21,
+        0,
+        9,
+        40,
+        2,
+        "brackwater-school"
+    );
 
-    public static async Task AddAsync(IServiceProvider services, IReadOnlyDictionary<string, Guid> hosts, IReadOnlyDictionary<string, Guid> desks, Person maker, Instant now, CancellationToken ct)
+    public static async Task AddAsync(
+        IServiceProvider services,
+        IReadOnlyDictionary<string, Guid> hosts,
+        IReadOnlyDictionary<string, Guid> desks,
+        Person maker,
+        Instant now,
+        CancellationToken ct
+    )
     {
         // What is made here is made by somebody, as links are.
-        services.GetRequiredService<Features.ActingFor.Actor>().Enter(new Features.ActingFor.ActingPerson(maker.Id, maker.Name, maker.IsOwner, maker.IsCoordinator, null));
+        services
+            .GetRequiredService<Features.ActingFor.Actor>()
+            .Enter(new Features.ActingFor.ActingPerson(maker.Id, maker.Name, maker.IsOwner, maker.IsCoordinator, null));
         var links = new Dictionary<Plan, AvailabilityLink>();
         foreach (var plan in new[] { Ended, Revoked, Opened, Booked, Out, Draft })
         {
@@ -36,37 +81,108 @@ internal static class DemoLinks
 
         var current = services.GetRequiredService<LinkEditing>();
         await current.RevokeAsync(links[Revoked].Id, ct);
-        foreach (var _ in Enumerable.Range(0, 2)) await current.NoteOpenedAsync(links[Opened].Id, ct);
+        foreach (var _ in Enumerable.Range(0, 2))
+            await current.NoteOpenedAsync(links[Opened].Id, ct);
         await current.NoteOpenedAsync(links[Booked].Id, ct);
         var taken = links[Booked];
-        if (await services.GetRequiredService<LinkTexts>().ShownAsync(taken.Page!, "", null, null, Booked.Minutes, ct) is [{ } first, ..])
-            await services.GetRequiredService<TimeCommitting>().BookAsync(new BookingWish(taken.Id, first.Start, Booked.Minutes, taken.Guests[0].Name, taken.Guests[0].Email, taken.GuestZone), "demo-link", ct);
+        if (
+            await services.GetRequiredService<LinkTexts>().ShownAsync(taken.Page!, "", null, null, Booked.Minutes, ct)
+            is [{ } first, ..]
+        )
+            await services
+                .GetRequiredService<TimeCommitting>()
+                .BookAsync(
+                    new BookingWish(
+                        taken.Id,
+                        first.Start,
+                        Booked.Minutes,
+                        taken.Guests[0].Name,
+                        taken.Guests[0].Email,
+                        taken.GuestZone
+                    ),
+                    "demo-link",
+                    ct
+                );
         await current.HoldAsync(links[Out].Id, now + Duration.FromHours(34), ct);
     }
 
-    private static async Task<LinkForm> FormAsync(IServiceProvider services, Plan plan, IReadOnlyDictionary<string, Guid> hosts, IReadOnlyDictionary<string, Guid> desks, IClock clock, CancellationToken ct)
+    private static async Task<LinkForm> FormAsync(
+        IServiceProvider services,
+        Plan plan,
+        IReadOnlyDictionary<string, Guid> hosts,
+        IReadOnlyDictionary<string, Guid> desks,
+        IClock clock,
+        CancellationToken ct
+    )
     {
         var zone = DateTimeZoneProviders.Tzdb[DemoPeople.Zone];
         var ends = clock.GetCurrentInstant().InZone(zone).Date.PlusDays(plan.LivesFor);
         var guest = DemoPeople.Guests[plan.Guest % DemoPeople.Guests.Length];
         var times = new LinkTimes(
-            DemoPeople.Zone, [.. plan.Hosts.Select(host => new SeatForm([hosts[host]], SeatFill.InOrder))], [plan.Minutes], Step: 15, BufferBefore: 0, BufferAfter: 10, Notice: 240,
-            new Offer(OfferBy.Marked, [], [], [], 8 * 60, 18 * 60, ends, MostShown: null), Overridden: []);
+            DemoPeople.Zone,
+            [.. plan.Hosts.Select(host => new SeatForm([hosts[host]], SeatFill.InOrder))],
+            [plan.Minutes],
+            Step: 15,
+            BufferBefore: 0,
+            BufferAfter: 10,
+            Notice: 240,
+            new Offer(OfferBy.Marked, [], [], [], 8 * 60, 18 * 60, ends, MostShown: null),
+            Overridden: []
+        );
         return new LinkForm(
-            plan.Title, desks[plan.Desk], "", PlaceKind.InPerson, "Slip 2, Brackwater Quay", times with { Offer = times.Offer with { Marked = await MarkedAsync(services, plan, times, clock, ct) } }, [new LinkGuest(guest.Name, guest.Email)], guest.Zone, "en",
+            plan.Title,
+            desks[plan.Desk],
+            "",
+            PlaceKind.InPerson,
+            "Slip 2, Brackwater Quay",
+            times with
+            {
+                Offer = times.Offer with { Marked = await MarkedAsync(services, plan, times, clock, ct) },
+            },
+            [new LinkGuest(guest.Name, guest.Email)],
+            guest.Zone,
+            "en",
             new LinkDetails(
-                Lead: 0, AlsoInvited: [], HostWords: "", Notes: "", LeavesFree: false, Takes: 1, Reopens: true, ends, Topic: "", LinkText.Usual, StartedFrom: "", IsAmongOurselves: false, HostsRing: true, Questions: []));
+                Lead: 0,
+                AlsoInvited: [],
+                HostWords: "",
+                Notes: "",
+                LeavesFree: false,
+                Takes: 1,
+                Reopens: true,
+                ends,
+                Topic: "",
+                LinkText.Usual,
+                StartedFrom: "",
+                IsAmongOurselves: false,
+                HostsRing: true,
+                Questions: []
+            )
+        );
     }
 
     /// <summary>As a coordinator marks them: what is suggested, on different days.</summary>
-    private static async Task<IReadOnlyList<Instant>> MarkedAsync(IServiceProvider services, Plan plan, LinkTimes times, IClock clock, CancellationToken ct)
+    private static async Task<IReadOnlyList<Instant>> MarkedAsync(
+        IServiceProvider services,
+        Plan plan,
+        LinkTimes times,
+        IClock clock,
+        CancellationToken ct
+    )
     {
         var loader = ActivatorUtilities.CreateInstance<OpeningsLoader>(services, clock);
-        var free = await services.GetRequiredService<LinkFilling>().TryOutAsync(times with { Offer = times.Offer with { By = OfferBy.Free } }, null, ct);
+        var free = await services
+            .GetRequiredService<LinkFilling>()
+            .TryOutAsync(times with { Offer = times.Offer with { By = OfferBy.Free } }, null, ct);
         var rules = loader.Rules(free);
         var today = loader.Today(rules);
         return await loader.InputAsync(rules, today, times.Offer.Until, plan.Minutes, ct) is { } input
-            ? [.. Core.Suggestions.SuggestionsComputation.Of(input, plan.Marks, []).Select(suggestion => suggestion.Opening.Start)]
+            ?
+            [
+                .. Core
+                    .Suggestions.SuggestionsComputation.Of(input, plan.Marks, [])
+                    .Select(suggestion => suggestion.Opening.Start),
+            ]
             : [];
     }
 }

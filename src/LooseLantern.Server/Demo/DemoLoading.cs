@@ -16,8 +16,8 @@ using NodaTime;
 namespace LooseLantern.Server.Demo;
 
 /// <summary>
-/// Fills an empty database with the demo, through the same services that people use. Everything is relative to the day it is loaded, so it
-/// never looks stale.
+/// Fills an empty database with the demo, through the same services that people use. Everything is relative to the day
+/// it is loaded, so it never looks stale.
 /// </summary>
 public static class DemoLoading
 {
@@ -34,12 +34,29 @@ public static class DemoLoading
         await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_lock({OneAtATime})", ct);
         try
         {
-            if (await db.Desks.IgnoreQueryFilters().AsNoTracking().FirstOrDefaultAsync(desk => desk.Address == FirstDesk, ct) is { } first)
+            if (
+                await db
+                    .Desks.IgnoreQueryFilters()
+                    .AsNoTracking()
+                    .FirstOrDefaultAsync(desk => desk.Address == FirstDesk, ct) is
+                { } first
+            )
             {
-                var isWhole = await db.Pages.IgnoreQueryFilters().AnyAsync(
-                    page => page.DeskId == first.Id && page.Address == DemoPages.Last && page.State == PageState.Published, ct);
-                if (isWhole) return;
-                await db.Workspaces.IgnoreQueryFilters().Where(workspace => workspace.Id == first.WorkspaceId).ExecuteDeleteAsync(ct);
+                var isWhole = await db
+                    .Pages.IgnoreQueryFilters()
+                    .AnyAsync(
+                        page =>
+                            page.DeskId == first.Id
+                            && page.Address == DemoPages.Last
+                            && page.State == PageState.Published,
+                        ct
+                    );
+                if (isWhole)
+                    return;
+                await db
+                    .Workspaces.IgnoreQueryFilters()
+                    .Where(workspace => workspace.Id == first.WorkspaceId)
+                    .ExecuteDeleteAsync(ct);
             }
 
             await using var scope = services.CreateAsyncScope();
@@ -54,17 +71,34 @@ public static class DemoLoading
     private static async Task LoadAsync(IServiceProvider services, CancellationToken ct)
     {
         // To the minute, so that a start at a chosen time makes the same demo whether it takes one second or three.
-        var now = Instant.FromUnixTimeSeconds(services.GetRequiredService<IClock>().GetCurrentInstant().ToUnixTimeSeconds() / 60 * 60);
+        var now = Instant.FromUnixTimeSeconds(
+            services.GetRequiredService<IClock>().GetCurrentInstant().ToUnixTimeSeconds() / 60 * 60
+        );
         var today = now.InZone(DateTimeZoneProviders.Tzdb[DemoPeople.Zone]).Date;
 
-        var marit = await services.GetRequiredService<WorkspaceOpening>().OpenAsync(
-            new OpenWorkspaceRequest("Brackwater Boatworks", DemoPeople.Zone, "Marit Oakes", Mailbox("marit"), DemoPeople.Password, "Service desk", FirstDesk), ct);
+        var marit = await services
+            .GetRequiredService<WorkspaceOpening>()
+            .OpenAsync(
+                new OpenWorkspaceRequest(
+                    "Brackwater Boatworks",
+                    DemoPeople.Zone,
+                    "Marit Oakes",
+                    Mailbox("marit"),
+                    DemoPeople.Password,
+                    "Service desk",
+                    FirstDesk
+                ),
+                ct
+            );
 
         var hosts = new Dictionary<string, Guid>();
         var team = services.GetRequiredService<TeamBuilding>();
         foreach (var host in DemoPeople.Hosts)
         {
-            var person = await team.AddPersonAsync(new NewPerson(host.Name, Mailbox(host.Key), DemoPeople.Password, host.Zone), ct);
+            var person = await team.AddPersonAsync(
+                new NewPerson(host.Name, Mailbox(host.Key), DemoPeople.Password, host.Zone),
+                ct
+            );
             var added = await team.AddHostAsync(new NewHost(host.Name, host.Zone, host.Hours), person, ct);
             hosts[host.Key] = added.Id;
             team.Let(added, marit.Id);
@@ -74,13 +108,18 @@ public static class DemoLoading
         Forget(services);
         await DemoTeam.AddAsync(services, hosts, today, ct);
 
-        await services.GetRequiredService<WorkspaceEditing>().ChangeAsync(new WorkspaceForm("Brackwater Boatworks", DemoPeople.Zone, Kinds: DemoPages.Kinds), ct);
+        await services
+            .GetRequiredService<WorkspaceEditing>()
+            .ChangeAsync(new WorkspaceForm("Brackwater Boatworks", DemoPeople.Zone, Kinds: DemoPages.Kinds), ct);
         var desks = services.GetRequiredService<DeskOpening>();
         await desks.OpenAsync("brackwater-commissions", "Commissions desk", ct);
         await desks.OpenAsync("brackwater-school", "Yard hand school", ct);
-        var deskIds = await services.GetRequiredService<LanternDb>().Desks.ToDictionaryAsync(desk => desk.Address, desk => desk.Id, ct);
+        var deskIds = await services
+            .GetRequiredService<LanternDb>()
+            .Desks.ToDictionaryAsync(desk => desk.Address, desk => desk.Id, ct);
 
-        foreach (var (address, form) in DemoPages.Desks) await services.GetRequiredService<DeskEditing>().ChangeAsync(deskIds[address], form, ct);
+        foreach (var (address, form) in DemoPages.Desks)
+            await services.GetRequiredService<DeskEditing>().ChangeAsync(deskIds[address], form, ct);
 
         var editing = services.GetRequiredService<PageEditing>();
         var published = new List<Page>();
@@ -88,11 +127,19 @@ public static class DemoLoading
         var asked = Guid.Empty;
         foreach (var page in DemoPages.All)
         {
-            SeatForm[] lineUp = [.. page.Seats.Select(seat => new SeatForm([.. seat.Select(host => hosts[host])], SeatFill.Balanced))];
+            SeatForm[] lineUp =
+            [
+                .. page.Seats.Select(seat => new SeatForm([.. seat.Select(host => hosts[host])], SeatFill.Balanced)),
+            ];
             var made = await editing.CreateAsync(page.Form(deskIds[page.Desk], lineUp, today), ct);
-            if (made.Address == DemoPages.Asked) asked = made.Id;
-            if (made.Address == DemoPages.Last) last = made;
-            else if (page.Published) published.AddRange(Enumerable.Repeat(await editing.PublishAsync(made.Id, made.Version, ct), page.Turns));
+            if (made.Address == DemoPages.Asked)
+                asked = made.Id;
+            if (made.Address == DemoPages.Last)
+                last = made;
+            else if (page.Published)
+                published.AddRange(
+                    Enumerable.Repeat(await editing.PublishAsync(made.Id, made.Version, ct), page.Turns)
+                );
         }
 
         Forget(services);
@@ -103,10 +150,17 @@ public static class DemoLoading
         await editing.PublishAsync(last!.Id, last.Version, ct);
     }
 
-    /// <summary>Lets go of the rows that are written: one context writes all of the demo, and each save would look through everything before it.</summary>
-    private static void Forget(IServiceProvider services) => services.GetRequiredService<LanternDb>().ChangeTracker.Clear();
+    /// <summary>
+    /// Lets go of the rows that are written: one context writes all of the demo, and each save would look through
+    /// everything before it.
+    /// </summary>
+    private static void Forget(IServiceProvider services) =>
+        services.GetRequiredService<LanternDb>().ChangeTracker.Clear();
 
-    /// <summary>Guests book as time goes on: each asks the page what is open on a day of the last five weeks and takes one of the times.</summary>
+    /// <summary>
+    /// Guests book as time goes on: each asks the page what is open on a day of the last five weeks and takes one of
+    /// the times.
+    /// </summary>
     private static async Task BookAsync(IServiceProvider services, List<Page> pages, Instant now, CancellationToken ct)
     {
         // A guest's turn, spread by a fixed recurrence so that the demo is the same each time.
@@ -127,11 +181,17 @@ public static class DemoLoading
                 var day = clock.GetCurrentInstant().InZone(rules.Zone).Date;
                 var duration = page.Durations[turn % page.Durations.Length];
 
-                var openings = OpeningsComputation.Openings(await loader.LoadAsync(rules, day, day.PlusDays(12), duration, ct));
-                if (openings.Count == 0) continue;
+                var openings = OpeningsComputation.Openings(
+                    await loader.LoadAsync(rules, day, day.PlusDays(12), duration, ct)
+                );
+                if (openings.Count == 0)
+                    continue;
                 var chosen = openings[turn * 13 % openings.Count];
                 await committing.BookAsync(
-                    new BookingWish(page.Id, chosen.Start, duration, guest.Name, guest.Email, guest.Zone), $"demo-{daysAgo}-{of}", ct);
+                    new BookingWish(page.Id, chosen.Start, duration, guest.Name, guest.Email, guest.Zone),
+                    $"demo-{daysAgo}-{of}",
+                    ct
+                );
                 Forget(services);
             }
         }
@@ -141,12 +201,23 @@ public static class DemoLoading
     private static async Task AskAsync(IServiceProvider services, Guid pageId, CancellationToken ct)
     {
         var loader = services.GetRequiredService<OpeningsLoader>();
-        var page = await services.GetRequiredService<PageEditing>().Whole().AsNoTracking().SingleAsync(row => row.Id == pageId, ct);
+        var page = await services
+            .GetRequiredService<PageEditing>()
+            .Whole()
+            .AsNoTracking()
+            .SingleAsync(row => row.Id == pageId, ct);
         var rules = loader.Rules(page);
         var from = loader.Today(rules).PlusDays(7);
-        if (await loader.OpeningsAsync(rules, from, from.PlusDays(14), page.Durations[0], ct) is not [{ } first, ..]) return;
+        if (await loader.OpeningsAsync(rules, from, from.PlusDays(14), page.Durations[0], ct) is not [{ } first, ..])
+            return;
         var guest = DemoPeople.Guests[5];
-        await services.GetRequiredService<TimeCommitting>().BookAsync(new BookingWish(pageId, first.Start, page.Durations[0], guest.Name, guest.Email, guest.Zone), "demo-asked", ct);
+        await services
+            .GetRequiredService<TimeCommitting>()
+            .BookAsync(
+                new BookingWish(pageId, first.Start, page.Durations[0], guest.Name, guest.Email, guest.Zone),
+                "demo-asked",
+                ct
+            );
     }
 
     private static string Mailbox(string name) => $"{name}@brackwater.example";

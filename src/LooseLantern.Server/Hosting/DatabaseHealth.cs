@@ -6,7 +6,10 @@ namespace LooseLantern.Server.Hosting;
 /// <summary>Ready means that the database answers.</summary>
 public sealed class DatabaseHealth(NpgsqlDataSource database) : IHealthCheck
 {
-    public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
+    public async Task<HealthCheckResult> CheckHealthAsync(
+        HealthCheckContext context,
+        CancellationToken cancellationToken = default
+    )
     {
         try
         {

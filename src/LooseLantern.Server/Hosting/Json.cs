@@ -5,10 +5,14 @@ using NodaTime.Serialization.SystemTextJson;
 
 namespace LooseLantern.Server.Hosting;
 
-/// <summary>How JSON is written and read everywhere: camelCase, enums by name, NodaTime values in ISO form, numbers as numbers only.</summary>
+/// <summary>
+/// How JSON is written and read everywhere: camelCase, enums by name, NodaTime values in ISO form, numbers as numbers
+/// only.
+/// </summary>
 public static class Json
 {
-    public static JsonSerializerOptions Options { get; } = Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web));
+    public static JsonSerializerOptions Options { get; } =
+        Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web));
 
     public static JsonSerializerOptions Configure(JsonSerializerOptions options)
     {

@@ -4,34 +4,46 @@ using NodaTime;
 
 namespace LooseLantern.Server.Hosting;
 
-/// <summary>How the API's OpenAPI document is made: NodaTime values are described as the strings they are on the wire.</summary>
+/// <summary>
+/// How the API's OpenAPI document is made: NodaTime values are described as the strings they are on the wire.
+/// </summary>
 public static class OpenApiSetup
 {
     public static void Configure(OpenApiOptions options)
     {
         options.OpenApiVersion = OpenApiSpecVersion.OpenApi3_1;
-        options.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Info.Title = "Loose Lantern";
-            document.Info.Version = "1";
-            document.Info.Description =
-                "Routes under /api/public are for guests and need no sign-in; the rest needs the cookie of a sign-in and, to change "
-                + "something, the token of GET /api/token in the header X-Lantern-Token. Problems are RFC 9457.";
-            document.Servers?.Clear();
-            return Task.CompletedTask;
-        });
-        options.AddSchemaTransformer((schema, context, _) =>
-        {
-            var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
-            if (type == typeof(Instant)) Describe(schema, "date-time");
-            if (type == typeof(LocalDate)) Describe(schema, "date");
-            if (type == typeof(LocalDateTime)) Describe(schema, "local-date-time");
-            if (type == typeof(LocalTime)) Describe(schema, "time");
-            // Of a list of such values nothing is told by itself.
-            if (context.JsonTypeInfo.ElementType == typeof(LocalDate)) schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date" };
-            if (context.JsonTypeInfo.ElementType == typeof(Instant)) schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date-time" };
-            return Task.CompletedTask;
-        });
+        options.AddDocumentTransformer(
+            (document, _, _) =>
+            {
+                document.Info.Title = "Loose Lantern";
+                document.Info.Version = "1";
+                document.Info.Description =
+                    "Routes under /api/public are for guests and need no sign-in; the rest needs the cookie of a sign-in and, to change "
+                    + "something, the token of GET /api/token in the header X-Lantern-Token. Problems are RFC 9457.";
+                document.Servers?.Clear();
+                return Task.CompletedTask;
+            }
+        );
+        options.AddSchemaTransformer(
+            (schema, context, _) =>
+            {
+                var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
+                if (type == typeof(Instant))
+                    Describe(schema, "date-time");
+                if (type == typeof(LocalDate))
+                    Describe(schema, "date");
+                if (type == typeof(LocalDateTime))
+                    Describe(schema, "local-date-time");
+                if (type == typeof(LocalTime))
+                    Describe(schema, "time");
+                // Of a list of such values nothing is told by itself.
+                if (context.JsonTypeInfo.ElementType == typeof(LocalDate))
+                    schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date" };
+                if (context.JsonTypeInfo.ElementType == typeof(Instant))
+                    schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date-time" };
+                return Task.CompletedTask;
+            }
+        );
     }
 
     private static void Describe(OpenApiSchema schema, string format)

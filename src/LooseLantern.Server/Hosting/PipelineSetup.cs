@@ -102,18 +102,21 @@ public static class PipelineSetup
         headers["Referrer-Policy"] = "same-origin";
         // Screens have a policy of their own.
         headers.ContentSecurityPolicy = ContentSecurity.Nothing;
-        if (context.Request.Path.StartsWithSegments("/api")) headers.CacheControl = "no-store";
+        if (context.Request.Path.StartsWithSegments("/api"))
+            headers.CacheControl = "no-store";
         return next(context);
     }
 
     private static Task EnterWorkspace(HttpContext context, RequestDelegate next)
     {
         // Guests' requests belong to the workspace of what they open, whoever may be signed in beside.
-        if (!context.Request.Path.StartsWithSegments("/api/public")
+        if (
+            !context.Request.Path.StartsWithSegments("/api/public")
             && context.User.FindFirst(Roles.WorkspaceClaim) is { } claim
             && !context.Request.Path.StartsWithSegments("/api/sign-up")
             && !context.Request.Path.StartsWithSegments("/api/sign-in")
-            && !context.Request.Path.StartsWithSegments("/api/join"))
+            && !context.Request.Path.StartsWithSegments("/api/join")
+        )
         {
             context.RequestServices.GetRequiredService<Tenant>().Enter(Guid.Parse(claim.Value));
         }
@@ -121,14 +124,26 @@ public static class PipelineSetup
         return next(context);
     }
 
-    private static async ValueTask<object?> AskForToken(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    private static async ValueTask<object?> AskForToken(
+        EndpointFilterInvocationContext context,
+        EndpointFilterDelegate next
+    )
     {
         var request = context.HttpContext.Request;
-        if (!HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method)
-            && !await context.HttpContext.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(context.HttpContext))
+        if (
+            !HttpMethods.IsGet(request.Method)
+            && !HttpMethods.IsHead(request.Method)
+            && !await context
+                .HttpContext.RequestServices.GetRequiredService<IAntiforgery>()
+                .IsRequestValidAsync(context.HttpContext)
+        )
         {
-            throw new Refusal(StatusCodes.Status400BadRequest, "token", "The request does not bear this sign-in's token.",
-                "Get one from /api/token and send it in the header X-Lantern-Token.");
+            throw new Refusal(
+                StatusCodes.Status400BadRequest,
+                "token",
+                "The request does not bear this sign-in's token.",
+                "Get one from /api/token and send it in the header X-Lantern-Token."
+            );
         }
 
         return await next(context);

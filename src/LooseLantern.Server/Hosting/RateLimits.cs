@@ -5,8 +5,9 @@ using Microsoft.AspNetCore.HttpOverrides;
 namespace LooseLantern.Server.Hosting;
 
 /// <summary>
-/// How much one network address may ask of what is open to everybody. Settings: Limits:Reads and Limits:Writes, a minute; Proxies, the addresses
-/// of proxies in front (beside this machine's own), whose word on where a request comes from is taken.
+/// How much one network address may ask of what is open to everybody. Settings: Limits:Reads and Limits:Writes, a
+/// minute; Proxies, the addresses of proxies in front (beside this machine's own), whose word on where a request comes
+/// from is taken.
 /// </summary>
 public static class RateLimits
 {
@@ -18,32 +19,55 @@ public static class RateLimits
 
     public static void AddRateLimits(this IServiceCollection services, IConfiguration configuration)
     {
-        var (reads, writes) = (configuration.GetValue("Limits:Reads", UsualReads), configuration.GetValue("Limits:Writes", UsualWrites));
+        var (reads, writes) = (
+            configuration.GetValue("Limits:Reads", UsualReads),
+            configuration.GetValue("Limits:Writes", UsualWrites)
+        );
         services.AddRateLimiter(options =>
         {
             options.AddPolicy(Guests, context =>
             {
                 var isRead = HttpMethods.IsGet(context.Request.Method) || HttpMethods.IsHead(context.Request.Method);
-                return RateLimitPartition.GetSlidingWindowLimiter((NetworkOf(context.Connection.RemoteIpAddress), isRead), _ => new SlidingWindowRateLimiterOptions
-                {
-                    PermitLimit = isRead ? reads : writes, Window = TimeSpan.FromMinutes(1), SegmentsPerWindow = 6,
-                });
+                return RateLimitPartition.GetSlidingWindowLimiter(
+                    (NetworkOf(context.Connection.RemoteIpAddress), isRead),
+                    _ => new SlidingWindowRateLimiterOptions
+                    {
+                        PermitLimit = isRead ? reads : writes,
+                        Window = TimeSpan.FromMinutes(1),
+                        SegmentsPerWindow = 6,
+                    }
+                );
             });
-            options.OnRejected = (_, _) => throw new Refusal(
-                StatusCodes.Status429TooManyRequests, "too-many", "Too many requests came from here.", "Wait a moment, then try again. What you typed is kept.") { RetryAfter = TimeSpan.FromSeconds(10) };
+            options.OnRejected = (_, _) =>
+                throw new Refusal(
+                    StatusCodes.Status429TooManyRequests,
+                    "too-many",
+                    "Too many requests came from here.",
+                    "Wait a moment, then try again. What you typed is kept."
+                )
+                {
+                    RetryAfter = TimeSpan.FromSeconds(10),
+                };
         });
         services.Configure<ForwardedHeadersOptions>(options =>
         {
             options.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
-            foreach (var proxy in (configuration["Proxies"] ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries)) options.KnownProxies.Add(IPAddress.Parse(proxy));
+            foreach (
+                var proxy in (configuration["Proxies"] ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries)
+            )
+                options.KnownProxies.Add(IPAddress.Parse(proxy));
         });
     }
 
     /// <summary>Whoever holds an IPv6 address holds its whole /64.</summary>
     private static string NetworkOf(IPAddress? address)
     {
-        if (address is null) return "";
-        if (address.IsIPv4MappedToIPv6) address = address.MapToIPv4();
-        return address.AddressFamily == System.Net.Sockets.AddressFamily.InterNetworkV6 ? Convert.ToHexString(address.GetAddressBytes().AsSpan(0, 8)) : address.ToString();
+        if (address is null)
+            return "";
+        if (address.IsIPv4MappedToIPv6)
+            address = address.MapToIPv4();
+        return address.AddressFamily == System.Net.Sockets.AddressFamily.InterNetworkV6
+            ? Convert.ToHexString(address.GetAddressBytes().AsSpan(0, 8))
+            : address.ToString();
     }
 }

@@ -7,10 +7,17 @@ using Npgsql;
 
 namespace LooseLantern.Server.Hosting;
 
-/// <summary>Turns refusals and unreadable requests into problems (RFC 9457). Anything else stays a plain 500 with nothing of its inside told.</summary>
+/// <summary>
+/// Turns refusals and unreadable requests into problems (RFC 9457). Anything else stays a plain 500 with nothing of its
+/// inside told.
+/// </summary>
 public sealed partial class RefusalHandler(IProblemDetailsService problems) : IExceptionHandler
 {
-    public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancellationToken)
+    public async ValueTask<bool> TryHandleAsync(
+        HttpContext context,
+        Exception exception,
+        CancellationToken cancellationToken
+    )
     {
         var refusal = exception switch
         {
@@ -18,25 +25,48 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
             BadHttpRequestException { InnerException: JsonException json } => Unreadable(json),
             BadHttpRequestException bad when Parameter().Match(bad.Message) is { Success: true } match =>
                 Refusal.Invalid(match.Groups[1].Value, $"\"{match.Groups[2].Value}\" can't be read here."),
-            BadHttpRequestException bad => new Refusal(bad.StatusCode, "unreadable", "The request can't be read.", bad.Message),
+            BadHttpRequestException bad => new Refusal(
+                bad.StatusCode,
+                "unreadable",
+                "The request can't be read.",
+                bad.Message
+            ),
             // Two saved the same at one moment, where nothing closer to it says more.
-            DbUpdateConcurrencyException => new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile", "It was changed at the same moment.", "Nothing of yours was written. Look at it as it is now, then save again."),
+            DbUpdateConcurrencyException => new Refusal(
+                StatusCodes.Status409Conflict,
+                "changed-meanwhile",
+                "It was changed at the same moment.",
+                "Nothing of yours was written. Look at it as it is now, then save again."
+            ),
             PostgresException unkept => Unkept(unkept),
             DbUpdateException { InnerException: PostgresException unkept } => Unkept(unkept),
             _ => null,
         };
-        if (refusal is null) return false;
+        if (refusal is null)
+            return false;
 
-        var problem = refusal.Errors.Count > 0 ? new HttpValidationProblemDetails(refusal.Errors) : new ProblemDetails();
+        var problem =
+            refusal.Errors.Count > 0 ? new HttpValidationProblemDetails(refusal.Errors) : new ProblemDetails();
         problem.Status = refusal.Status;
         problem.Type = "urn:loose-lantern:" + refusal.Code;
         problem.Title = refusal.Message;
         problem.Detail = refusal.Detail;
-        foreach (var (name, value) in refusal.More) problem.Extensions[name] = value;
+        foreach (var (name, value) in refusal.More)
+            problem.Extensions[name] = value;
 
         context.Response.StatusCode = refusal.Status;
-        if (refusal.RetryAfter is { } wait) context.Response.Headers.RetryAfter = ((int)wait.TotalSeconds).ToString(System.Globalization.CultureInfo.InvariantCulture);
-        return await problems.TryWriteAsync(new ProblemDetailsContext { HttpContext = context, ProblemDetails = problem, Exception = exception });
+        if (refusal.RetryAfter is { } wait)
+            context.Response.Headers.RetryAfter = ((int)wait.TotalSeconds).ToString(
+                System.Globalization.CultureInfo.InvariantCulture
+            );
+        return await problems.TryWriteAsync(
+            new ProblemDetailsContext
+            {
+                HttpContext = context,
+                ProblemDetails = problem,
+                Exception = exception,
+            }
+        );
     }
 
     // The framework's own words for a value that is not of its kind, and for members that are not there.
@@ -50,9 +80,15 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
     private static partial Regex Name();
 
     /// <summary>No text is kept with the character NUL in it, which nobody types; null for any other fault.</summary>
-    private static Refusal? Unkept(PostgresException fault) => fault.SqlState is PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter
-        ? new Refusal(StatusCodes.Status400BadRequest, "unkept-character", "There is a character in it that can’t be kept.", "Take the NUL character (U+0000) out of what was sent; nothing was written.")
-        : null;
+    private static Refusal? Unkept(PostgresException fault) =>
+        fault.SqlState is PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter
+            ? new Refusal(
+                StatusCodes.Status400BadRequest,
+                "unkept-character",
+                "There is a character in it that can’t be kept.",
+                "Take the NUL character (U+0000) out of what was sent; nothing was written."
+            )
+            : null;
 
     private static Refusal Unreadable(JsonException json)
     {
@@ -61,12 +97,23 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
         var missing = Missing().Match(json.Message);
         if (missing.Success)
         {
-            return Refusal.Invalid(Name().Matches(missing.Groups[1].Value)
-                .ToDictionary(name => path.Length == 0 ? name.Groups[1].Value : $"{path}.{name.Groups[1].Value}", _ => new[] { "This is missing." }));
+            return Refusal.Invalid(
+                Name()
+                    .Matches(missing.Groups[1].Value)
+                    .ToDictionary(
+                        name => path.Length == 0 ? name.Groups[1].Value : $"{path}.{name.Groups[1].Value}",
+                        _ => new[] { "This is missing." }
+                    )
+            );
         }
 
         return path.Length == 0
-            ? new Refusal(StatusCodes.Status400BadRequest, "unreadable", "The request is not the JSON that is expected here.", json.Message)
+            ? new Refusal(
+                StatusCodes.Status400BadRequest,
+                "unreadable",
+                "The request is not the JSON that is expected here.",
+                json.Message
+            )
             : Refusal.Invalid(path, "This is missing or not of the kind that is expected here.");
     }
 }

@@ -1,9 +1,9 @@
+using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
-using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.BuiltIn;
 using LooseLantern.Server.Features.Calendars.Feeds;
@@ -21,8 +21,8 @@ using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Profile;
-using LooseLantern.Server.Features.Replies;
 using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Features.Replies;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Supply;
@@ -45,8 +45,8 @@ namespace LooseLantern.Server.Hosting;
 public static class ServiceSetup
 {
     /// <summary>
-    /// Adds everything the server needs. Settings: ConnectionStrings:Lantern; Clock:At, an offset date and time at which the clock starts;
-    /// PublicAddress; Demo; Outside:Inside, addresses of our own network that may be asked.
+    /// Adds everything the server needs. Settings: ConnectionStrings:Lantern; Clock:At, an offset date and time at
+    /// which the clock starts; PublicAddress; Demo; Outside:Inside, addresses of our own network that may be asked.
     /// </summary>
     public static void AddLantern(this WebApplicationBuilder builder)
     {
@@ -57,13 +57,55 @@ public static class ServiceSetup
 
         services.AddScoped<Tenant>().AddScoped<Actor>().AddScoped<Allowances>().AddScoped<RecordKeeping>();
         services.AddScoped<SignInSessions>().AddScoped<SecondFactor>().AddScoped<Portraits>();
-        services.AddScoped<HostEditing>().AddScoped<PeopleEditing>().AddScoped<Inviting>().AddScoped<Leaving>().AddScoped<HandingOver>().AddScoped<WhyNotFree>().AddScoped<SessionMoving>().AddScoped<LoadReckoning>();
+        services
+            .AddScoped<HostEditing>()
+            .AddScoped<PeopleEditing>()
+            .AddScoped<Inviting>()
+            .AddScoped<Leaving>()
+            .AddScoped<HandingOver>()
+            .AddScoped<WhyNotFree>()
+            .AddScoped<SessionMoving>()
+            .AddScoped<LoadReckoning>();
         services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
         AddCalendars(services);
         services.AddScoped<BusyTimes>().AddScoped<BookingFeeds>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
-        services.AddScoped<PageEditing>().AddScoped<PageFilling>().AddScoped<PageEditions>().AddScoped<PageCopies>().AddScoped<GuestNames>().AddScoped<OpeningsLoader>().AddScoped<SupplyReckoning>().AddScoped<DarkReckoning>().AddScoped<RelaxationReckoning>();
-        services.AddScoped<GuestPageFinding>().AddScoped<GuestPageViews>().AddScoped<GuestDeskFinding>().AddScoped<Pictures>().AddScoped<PersonalAddresses>().AddScoped<EmailProof>().AddScoped<DeskEditing>().AddScoped<WorkspaceEditing>().AddScoped<PrivateBookingFinding>().AddScoped<AssignmentLoading>().AddScoped<TimeCommitting>().AddScoped<HostLocks>().AddScoped<LinkTaking>().AddScoped<Holding>();
-        services.AddScoped<LinkEditing>().AddScoped<LinkFilling>().AddScoped<LinkViews>().AddScoped<LinkTexts>().AddScoped<LinkPost>().AddScoped<LinkSending>().AddScoped<LinkBooking>().AddScoped<LinkBeginnings>().AddScoped<EventPeopleFinding>().AddScoped<LinkReckoning>().AddScoped<LinkWatching>();
+        services
+            .AddScoped<PageEditing>()
+            .AddScoped<PageFilling>()
+            .AddScoped<PageEditions>()
+            .AddScoped<PageCopies>()
+            .AddScoped<GuestNames>()
+            .AddScoped<OpeningsLoader>()
+            .AddScoped<SupplyReckoning>()
+            .AddScoped<DarkReckoning>()
+            .AddScoped<RelaxationReckoning>();
+        services
+            .AddScoped<GuestPageFinding>()
+            .AddScoped<GuestPageViews>()
+            .AddScoped<GuestDeskFinding>()
+            .AddScoped<Pictures>()
+            .AddScoped<PersonalAddresses>()
+            .AddScoped<EmailProof>()
+            .AddScoped<DeskEditing>()
+            .AddScoped<WorkspaceEditing>()
+            .AddScoped<PrivateBookingFinding>()
+            .AddScoped<AssignmentLoading>()
+            .AddScoped<TimeCommitting>()
+            .AddScoped<HostLocks>()
+            .AddScoped<LinkTaking>()
+            .AddScoped<Holding>();
+        services
+            .AddScoped<LinkEditing>()
+            .AddScoped<LinkFilling>()
+            .AddScoped<LinkViews>()
+            .AddScoped<LinkTexts>()
+            .AddScoped<LinkPost>()
+            .AddScoped<LinkSending>()
+            .AddScoped<LinkBooking>()
+            .AddScoped<LinkBeginnings>()
+            .AddScoped<EventPeopleFinding>()
+            .AddScoped<LinkReckoning>()
+            .AddScoped<LinkWatching>();
         services.AddScoped<GuestLinkFinding>().AddScoped<GuestLinkViews>().AddSingleton<LinkAddresses>();
         services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
         services.AddSingleton<PrivateLinks>().AddSingleton<ContentSecurity>();
@@ -72,7 +114,9 @@ public static class ServiceSetup
 
         services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
         services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
-        services.Configure<FormOptions>(options => options.MultipartBodyLengthLimit = CalendarJoining.MostBytes + 64 * 1024);
+        services.Configure<FormOptions>(options =>
+            options.MultipartBodyLengthLimit = CalendarJoining.MostBytes + 64 * 1024
+        );
         services.AddProblemDetails().AddExceptionHandler<RefusalHandler>();
         services.AddOpenApi("v1", OpenApiSetup.Configure);
         services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
@@ -82,47 +126,107 @@ public static class ServiceSetup
     private static void AddPost(IServiceCollection services, IConfiguration configuration)
     {
         services.AddHttpContextAccessor();
-        services.AddSingleton(PostSettings.Of(configuration)).AddSingleton<ReplyAddresses>().AddSingleton<SiteAddress>();
-        services.AddScoped<PostWords>().AddScoped<Invitations>().AddScoped<Hearers>().AddScoped<ReminderWriting>().AddScoped<PersonPost>().AddScoped<PasswordResetting>().AddScoped<PostWriting>();
-        services.AddScoped<MarksInPost>().AddScoped<PostSending>().AddScoped<DailyPost>().AddScoped<Cancelling>().AddScoped<BookingMoving>().AddScoped<BringingAlong>().AddScoped<AnswerChanging>().AddScoped<BookingRows>().AddScoped<BookingDetails>().AddScoped<BookingsToChange>();
+        services
+            .AddSingleton(PostSettings.Of(configuration))
+            .AddSingleton<ReplyAddresses>()
+            .AddSingleton<SiteAddress>();
+        services
+            .AddScoped<PostWords>()
+            .AddScoped<Invitations>()
+            .AddScoped<Hearers>()
+            .AddScoped<ReminderWriting>()
+            .AddScoped<PersonPost>()
+            .AddScoped<PasswordResetting>()
+            .AddScoped<PostWriting>();
+        services
+            .AddScoped<MarksInPost>()
+            .AddScoped<PostSending>()
+            .AddScoped<DailyPost>()
+            .AddScoped<Cancelling>()
+            .AddScoped<BookingMoving>()
+            .AddScoped<BringingAlong>()
+            .AddScoped<AnswerChanging>()
+            .AddScoped<BookingRows>()
+            .AddScoped<BookingDetails>()
+            .AddScoped<BookingsToChange>();
         services.AddHttpClient<IVideoRooms, HttpVideoRooms>(client => client.Timeout = TimeSpan.FromSeconds(15));
         services.AddScoped<RoomWishes>().AddScoped<RoomMaking>();
         services.AddScoped<ReplyTaking>().AddScoped<Answering>().AddScoped<AnswerFinding>();
-        if (!DesignTime.IsBuilding) services.AddHostedService<PostSender>().AddHostedService<ReplyListener>().AddHostedService<LapseWorker>().AddHostedService<HoldWorker>().AddHostedService<LinkWatch>().AddHostedService<RoomWorker>();
+        if (!DesignTime.IsBuilding)
+            services
+                .AddHostedService<PostSender>()
+                .AddHostedService<ReplyListener>()
+                .AddHostedService<LapseWorker>()
+                .AddHostedService<HoldWorker>()
+                .AddHostedService<LinkWatch>()
+                .AddHostedService<RoomWorker>();
     }
 
     private static void AddCalendars(IServiceCollection services)
     {
-        services.AddSingleton<InsideAddresses>().AddSingleton<OutsideHttp>().AddSingleton<ServiceRecords>().AddSingleton<CalendarSecrets>();
+        services
+            .AddSingleton<InsideAddresses>()
+            .AddSingleton<OutsideHttp>()
+            .AddSingleton<ServiceRecords>()
+            .AddSingleton<CalendarSecrets>();
         services.AddSingleton<IcsAddress>().AddSingleton<CalDavDiscovery>();
-        services.AddScoped<CalendarUnrolling>().AddScoped<CalendarStoring>().AddScoped<OutsideNoticing>().AddScoped<CalendarViews>();
-        services.AddScoped<CalendarOwning>().AddScoped<CalendarJoining>().AddScoped<CalendarEditing>().AddScoped<CalendarLooking>().AddScoped<OwnEntries>();
-        services.AddScoped<CalendarChoosing>().AddScoped<SessionTexts>().AddScoped<EventWishes>().AddScoped<EventWriting>().AddScoped<OutsideAnswers>();
+        services
+            .AddScoped<CalendarUnrolling>()
+            .AddScoped<CalendarStoring>()
+            .AddScoped<OutsideNoticing>()
+            .AddScoped<CalendarViews>();
+        services
+            .AddScoped<CalendarOwning>()
+            .AddScoped<CalendarJoining>()
+            .AddScoped<CalendarEditing>()
+            .AddScoped<CalendarLooking>()
+            .AddScoped<OwnEntries>();
+        services
+            .AddScoped<CalendarChoosing>()
+            .AddScoped<SessionTexts>()
+            .AddScoped<EventWishes>()
+            .AddScoped<EventWriting>()
+            .AddScoped<OutsideAnswers>();
         services.AddSingleton<LiveChanges>();
         // What only describes the program serves nobody.
-        if (DesignTime.IsBuilding) return;
+        if (DesignTime.IsBuilding)
+            return;
         services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
         services.AddHostedService<CalendarWatch>().AddHostedService<EventWriter>();
     }
 
     private static IClock StartClock(string? at)
     {
-        if (string.IsNullOrEmpty(at)) return SystemClock.Instance;
+        if (string.IsNullOrEmpty(at))
+            return SystemClock.Instance;
         var parsed = OffsetDateTimePattern.Rfc3339.Parse(at);
-        if (!parsed.Success) parsed = OffsetDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mmo<Z+HH:mm>").Parse(at);
-        if (!parsed.Success) throw new FormatException($"Clock:At \"{at}\" is no date and time with an offset, such as 2026-12-07T08:00+01:00.");
+        if (!parsed.Success)
+            parsed = OffsetDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mmo<Z+HH:mm>").Parse(at);
+        if (!parsed.Success)
+            throw new FormatException(
+                $"Clock:At \"{at}\" is no date and time with an offset, such as 2026-12-07T08:00+01:00."
+            );
         return StartedClock.At(parsed.Value.ToInstant());
     }
 
     private static void AddDatabase(IServiceCollection services, IConfiguration configuration)
     {
-        services.AddSingleton(_ => new NpgsqlDataSourceBuilder(
-            configuration.GetConnectionString("Lantern") ?? "Host=127.0.0.1;Database=lantern").UseNodaTime().Build());
-        services.AddDbContext<LanternDb>((provider, options) => options
-            .UseNpgsql(provider.GetRequiredService<NpgsqlDataSource>(), npgsql => npgsql.UseNodaTime())
-            .UseSnakeCaseNamingConvention());
+        services.AddSingleton(_ =>
+            new NpgsqlDataSourceBuilder(
+                configuration.GetConnectionString("Lantern") ?? "Host=127.0.0.1;Database=lantern"
+            )
+                .UseNodaTime()
+                .Build()
+        );
+        services.AddDbContext<LanternDb>(
+            (provider, options) =>
+                options
+                    .UseNpgsql(provider.GetRequiredService<NpgsqlDataSource>(), npgsql => npgsql.UseNodaTime())
+                    .UseSnakeCaseNamingConvention()
+        );
         var protection = services.AddDataProtection().SetApplicationName("loose-lantern");
-        if (!DesignTime.IsBuilding) protection.PersistKeysToDbContext<LanternDb>();
+        if (!DesignTime.IsBuilding)
+            protection.PersistKeysToDbContext<LanternDb>();
     }
 
     private static void AddIdentity(IServiceCollection services)
@@ -146,22 +250,41 @@ public static class ServiceSetup
             .AddSignInManager()
             .AddTokenProvider<AuthenticatorTokenProvider<Person>>(TokenOptions.DefaultAuthenticatorProvider);
 
-        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, options =>
-        {
-            options.Cookie.Name = "lantern";
-            options.Cookie.HttpOnly = true;
-            options.Cookie.SameSite = SameSiteMode.Lax;
-            options.ExpireTimeSpan = SignInSessions.Validity.ToTimeSpan();
-            options.SlidingExpiration = true;
-            options.Events.OnValidatePrincipal = SignInSessions.ValidateAsync;
-            options.Events.OnRedirectToLogin = context => Refuse(StatusCodes.Status401Unauthorized, "signed-out", "You are signed out.", "Sign in again.");
-            options.Events.OnRedirectToAccessDenied = context =>
-                context.HttpContext.GetEndpoint()?.Metadata.GetOrderedMetadata<IAuthorizeData>().Any(data => data.Policy == Roles.Owner) == true
-                    ? Refuse(StatusCodes.Status403Forbidden, "not-allowed", "Only owners can do this.", "Ask an owner of your workspace.")
-                    : Refuse(StatusCodes.Status403Forbidden, "not-allowed", "Only coordinators can do this.", "Ask a coordinator of your workspace.");
-        });
-        services.AddAuthorizationBuilder()
-            .AddPolicy(Roles.Coordinator, policy => policy.RequireAuthenticatedUser().RequireClaim(Roles.CoordinatorClaim))
+        services
+            .AddAuthentication(IdentityConstants.ApplicationScheme)
+            .AddCookie(IdentityConstants.ApplicationScheme, options =>
+            {
+                options.Cookie.Name = "lantern";
+                options.Cookie.HttpOnly = true;
+                options.Cookie.SameSite = SameSiteMode.Lax;
+                options.ExpireTimeSpan = SignInSessions.Validity.ToTimeSpan();
+                options.SlidingExpiration = true;
+                options.Events.OnValidatePrincipal = SignInSessions.ValidateAsync;
+                options.Events.OnRedirectToLogin = context =>
+                    Refuse(StatusCodes.Status401Unauthorized, "signed-out", "You are signed out.", "Sign in again.");
+                options.Events.OnRedirectToAccessDenied = context =>
+                    context
+                        .HttpContext.GetEndpoint()
+                        ?.Metadata.GetOrderedMetadata<IAuthorizeData>()
+                        .Any(data => data.Policy == Roles.Owner) == true
+                        ? Refuse(
+                            StatusCodes.Status403Forbidden,
+                            "not-allowed",
+                            "Only owners can do this.",
+                            "Ask an owner of your workspace."
+                        )
+                        : Refuse(
+                            StatusCodes.Status403Forbidden,
+                            "not-allowed",
+                            "Only coordinators can do this.",
+                            "Ask a coordinator of your workspace."
+                        );
+            });
+        services
+            .AddAuthorizationBuilder()
+            .AddPolicy(Roles.Coordinator, policy =>
+                policy.RequireAuthenticatedUser().RequireClaim(Roles.CoordinatorClaim)
+            )
             .AddPolicy(Roles.Owner, policy => policy.RequireAuthenticatedUser().RequireClaim(Roles.OwnerClaim));
         services.AddAntiforgery(options =>
         {
@@ -170,5 +293,6 @@ public static class ServiceSetup
         });
     }
 
-    private static Task Refuse(int status, string code, string title, string detail) => throw new Refusal(status, code, title, detail);
+    private static Task Refuse(int status, string code, string title, string detail) =>
+        throw new Refusal(status, code, title, detail);
 }

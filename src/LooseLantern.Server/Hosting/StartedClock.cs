@@ -2,7 +2,10 @@ using NodaTime;
 
 namespace LooseLantern.Server.Hosting;
 
-/// <summary>A clock that showed a chosen time when the program started and has run on since, for trying things out on another day.</summary>
+/// <summary>
+/// A clock that showed a chosen time when the program started and has run on since, for trying things out on another
+/// day.
+/// </summary>
 public sealed class StartedClock : IClock
 {
     private readonly Duration _ahead;

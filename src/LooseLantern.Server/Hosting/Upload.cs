@@ -8,12 +8,19 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
     public string? Field(string name) => Form.TryGetValue(name, out var value) ? value.ToString() : null;
 
     /// <exception cref="Refusal">When there is no file or it is too large.</exception>
-    public static async Task<Upload> ReadAsync(HttpRequest request, CancellationToken ct, string choose = "Choose a calendar file (.ics).")
+    public static async Task<Upload> ReadAsync(
+        HttpRequest request,
+        CancellationToken ct,
+        string choose = "Choose a calendar file (.ics)."
+    )
     {
-        if (!request.HasFormContentType) throw Refusal.Invalid("file", "Send a form with a file.");
+        if (!request.HasFormContentType)
+            throw Refusal.Invalid("file", "Send a form with a file.");
         var form = await FormAsync(request, ct);
-        if (form.Files.GetFile("file") is not { } file) throw Refusal.Invalid("file", choose);
-        if (file.Length > CalendarJoining.MostBytes) throw TooLarge();
+        if (form.Files.GetFile("file") is not { } file)
+            throw Refusal.Invalid("file", choose);
+        if (file.Length > CalendarJoining.MostBytes)
+            throw TooLarge();
 
         using var bytes = new MemoryStream((int)file.Length);
         await file.CopyToAsync(bytes, ct);
@@ -26,7 +33,11 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
         {
             return await request.ReadFormAsync(ct);
         }
-        catch (Exception e) when (e is InvalidDataException or BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge })
+        catch (Exception e)
+            when (e
+                    is InvalidDataException
+                        or BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge }
+            )
         {
             // What is larger than any form may be is not read to its end.
             throw TooLarge();

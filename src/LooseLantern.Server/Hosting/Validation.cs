@@ -10,12 +10,18 @@ public static class Validation
     public static void Check<T>(this AbstractValidator<T> rules, T value, string path = "")
     {
         var result = rules.Validate(value);
-        if (result.IsValid) return;
-        throw Refusal.Invalid(result.Errors
-            .GroupBy(error => path + CamelCase(error.PropertyName))
-            .ToDictionary(field => field.Key, field => field.Select(error => error.ErrorMessage).ToArray()));
+        if (result.IsValid)
+            return;
+        throw Refusal.Invalid(
+            result
+                .Errors.GroupBy(error => path + CamelCase(error.PropertyName))
+                .ToDictionary(field => field.Key, field => field.Select(error => error.ErrorMessage).ToArray())
+        );
     }
 
     internal static string CamelCase(string path) =>
-        string.Join('.', path.Split('.').Select(part => part.Length == 0 ? part : char.ToLowerInvariant(part[0]) + part[1..]));
+        string.Join(
+            '.',
+            path.Split('.').Select(part => part.Length == 0 ? part : char.ToLowerInvariant(part[0]) + part[1..])
+        );
 }

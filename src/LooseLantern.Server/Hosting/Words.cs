@@ -7,14 +7,23 @@ public static class Words
 {
     public const int MostOfALine = 120;
 
-    /// <summary>One line with something on it, up to 120 characters, and no control characters (a line break could smuggle in a header).</summary>
+    /// <summary>
+    /// One line with something on it, up to 120 characters, and no control characters (a line break could smuggle in a
+    /// header).
+    /// </summary>
     public static bool FitOneLine(string? text) =>
         !string.IsNullOrWhiteSpace(text) && text.Length <= MostOfALine && !text.Any(char.IsControl);
 
-    /// <summary>A pattern for ILIKE, with a backslash as its escape, that finds a text with these words in it as they were typed.</summary>
-    public static string Containing(string typed) => $"%{typed.Trim().Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%";
+    /// <summary>
+    /// A pattern for ILIKE, with a backslash as its escape, that finds a text with these words in it as they were
+    /// typed.
+    /// </summary>
+    public static string Containing(string typed) =>
+        $"%{typed.Trim().Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%";
 
-    /// <summary>As much of a text as fits, in UTF-16 code units; no character is cut in two, since half of one can't be kept.</summary>
+    /// <summary>
+    /// As much of a text as fits, in UTF-16 code units; no character is cut in two, since half of one can't be kept.
+    /// </summary>
     public static string Cut(string text, int most) =>
         text.Length <= most ? text : text[..StringInfo.ParseCombiningCharacters(text).Last(start => start <= most)];
 }

@@ -3,8 +3,9 @@ using System.Net;
 namespace LooseLantern.Server.Outside;
 
 /// <summary>
-/// Which addresses are inside the network that the server stands in, so that nobody reads through it what is not open to all. The operator
-/// may list some that are asked nevertheless: the setting Outside:Inside, separated by commas, such as "127.0.0.1:5232, 10.4.0.0/16".
+/// Which addresses are inside the network that the server stands in, so that nobody reads through it what is not open
+/// to all. The operator may list some that are asked nevertheless: the setting Outside:Inside, separated by commas,
+/// such as "127.0.0.1:5232, 10.4.0.0/16".
 /// </summary>
 public sealed class InsideAddresses
 {
@@ -13,9 +14,31 @@ public sealed class InsideAddresses
     [
         .. new[]
         {
-            "0.0.0.0/8", "10.0.0.0/8", "100.64.0.0/10", "127.0.0.0/8", "169.254.0.0/16", "172.16.0.0/12", "192.0.0.0/24", "192.0.2.0/24", "192.168.0.0/16",
-            "198.18.0.0/15", "198.51.100.0/24", "203.0.113.0/24", "224.0.0.0/4", "240.0.0.0/4",
-            "::/128", "::1/128", "64:ff9b::/96", "64:ff9b:1::/48", "100::/64", "2001::/32", "2001:db8::/32", "2002::/16", "fc00::/7", "fe80::/10", "ff00::/8",
+            "0.0.0.0/8",
+            "10.0.0.0/8",
+            "100.64.0.0/10",
+            "127.0.0.0/8",
+            "169.254.0.0/16",
+            "172.16.0.0/12",
+            "192.0.0.0/24",
+            "192.0.2.0/24",
+            "192.168.0.0/16",
+            "198.18.0.0/15",
+            "198.51.100.0/24",
+            "203.0.113.0/24",
+            "224.0.0.0/4",
+            "240.0.0.0/4",
+            "::/128",
+            "::1/128",
+            "64:ff9b::/96",
+            "64:ff9b:1::/48",
+            "100::/64",
+            "2001::/32",
+            "2001:db8::/32",
+            "2002::/16",
+            "fc00::/7",
+            "fe80::/10",
+            "ff00::/8",
         }.Select(IPNetwork.Parse),
     ];
 
@@ -24,7 +47,12 @@ public sealed class InsideAddresses
     /// <exception cref="FormatException">When the operator's list can't be read.</exception>
     public InsideAddresses(IConfiguration configuration)
     {
-        foreach (var entry in (configuration["Outside:Inside"] ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        foreach (
+            var entry in (configuration["Outside:Inside"] ?? "").Split(
+                ',',
+                StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
+            )
+        )
             _listed.Add(Read(entry));
     }
 
@@ -43,9 +71,14 @@ public sealed class InsideAddresses
 
     private static (IPNetwork, int?) Read(string entry)
     {
-        if (IPNetwork.TryParse(entry, out var network)) return (network, null);
-        if (IPAddress.TryParse(entry, out var address)) return (new IPNetwork(address, address.GetAddressBytes().Length * 8), null);
-        if (IPEndPoint.TryParse(entry, out var point)) return (new IPNetwork(point.Address, point.Address.GetAddressBytes().Length * 8), point.Port);
-        throw new FormatException($"Outside:Inside has \"{entry}\"; write an address, an address with a port, or a network such as 10.4.0.0/16.");
+        if (IPNetwork.TryParse(entry, out var network))
+            return (network, null);
+        if (IPAddress.TryParse(entry, out var address))
+            return (new IPNetwork(address, address.GetAddressBytes().Length * 8), null);
+        if (IPEndPoint.TryParse(entry, out var point))
+            return (new IPNetwork(point.Address, point.Address.GetAddressBytes().Length * 8), point.Port);
+        throw new FormatException(
+            $"Outside:Inside has \"{entry}\"; write an address, an address with a port, or a network such as 10.4.0.0/16."
+        );
     }
 }

@@ -5,14 +5,21 @@ using System.Text;
 
 namespace LooseLantern.Server.Outside;
 
-/// <summary>A name and password to send along; only ever to the origin that is asked, and only where nobody can listen.</summary>
+/// <summary>
+/// A name and password to send along; only ever to the origin that is asked, and only where nobody can listen.
+/// </summary>
 public sealed record Credentials(string UserName, string Password)
 {
     public string Basic => Convert.ToBase64String(Encoding.UTF8.GetBytes($"{UserName}:{Password}"));
 }
 
 /// <param name="MostBytes">The longest body that is read of the answer.</param>
-public sealed record OutsideRequest(HttpMethod Method, Uri Address, Credentials? As = null, int MostBytes = 4 * 1024 * 1024)
+public sealed record OutsideRequest(
+    HttpMethod Method,
+    Uri Address,
+    Credentials? As = null,
+    int MostBytes = 4 * 1024 * 1024
+)
 {
     /// <summary>Further headers, by name.</summary>
     public IReadOnlyDictionary<string, string> Headers { get; init; } = new Dictionary<string, string>();
@@ -30,8 +37,9 @@ public sealed record OutsideAnswer(HttpStatusCode Status, Uri Address, HttpRespo
 }
 
 /// <summary>
-/// Asks other servers by HTTP, none of which is trusted: it never connects into our own network (checked on the address that is connected
-/// to, so also after a redirection or a change of a name), and time and size of what is read have bounds.
+/// Asks other servers by HTTP, none of which is trusted: it never connects into our own network (checked on the address
+/// that is connected to, so also after a redirection or a change of a name), and time and size of what is read have
+/// bounds.
 /// </summary>
 public sealed class OutsideHttp : IDisposable
 {
@@ -47,18 +55,22 @@ public sealed class OutsideHttp : IDisposable
     public OutsideHttp(InsideAddresses inside, IConfiguration configuration)
     {
         _inside = inside;
-        _patience = configuration.GetValue<int?>("Outside:PatienceMilliseconds") is { } set ? TimeSpan.FromMilliseconds(set) : Patience;
-        _http = new HttpClient(new SocketsHttpHandler
-        {
-            AllowAutoRedirect = false,
-            UseProxy = false,
-            UseCookies = false,
-            AutomaticDecompression = DecompressionMethods.GZip | DecompressionMethods.Deflate,
-            ConnectCallback = ConnectAsync,
-            ConnectTimeout = ConnectPatience,
-            PooledConnectionLifetime = TimeSpan.FromMinutes(2),
-            MaxResponseHeadersLength = 64,
-        })
+        _patience = configuration.GetValue<int?>("Outside:PatienceMilliseconds") is { } set
+            ? TimeSpan.FromMilliseconds(set)
+            : Patience;
+        _http = new HttpClient(
+            new SocketsHttpHandler
+            {
+                AllowAutoRedirect = false,
+                UseProxy = false,
+                UseCookies = false,
+                AutomaticDecompression = DecompressionMethods.GZip | DecompressionMethods.Deflate,
+                ConnectCallback = ConnectAsync,
+                ConnectTimeout = ConnectPatience,
+                PooledConnectionLifetime = TimeSpan.FromMinutes(2),
+                MaxResponseHeadersLength = 64,
+            }
+        )
         {
             Timeout = Timeout.InfiniteTimeSpan,
         };
@@ -67,7 +79,8 @@ public sealed class OutsideHttp : IDisposable
 
     public void Dispose() => _http.Dispose();
 
-    /// <exception cref="OutsideException">When there is no answer that can be read; an answer of any status is one.</exception>
+    /// <exception cref="OutsideException">When there is no answer that can be read; an answer of any status is
+    /// one.</exception>
     public async Task<OutsideAnswer> SendAsync(OutsideRequest request, CancellationToken ct)
     {
         using var time = CancellationTokenSource.CreateLinkedTokenSource(ct);
@@ -80,27 +93,40 @@ public sealed class OutsideHttp : IDisposable
                 await HoldToSafeAsync(address, request.As, time.Token);
                 using var answer = await AskAsync(request, address, time.Token);
                 if (NextOf(answer, address) is not { } next)
-                    return new OutsideAnswer(answer.StatusCode, address, answer.Headers, await ReadAsync(answer, request.MostBytes, time.Token));
-                if (redirections == MostRedirections) throw new OutsideException(OutsideFault.SentOn, $"{address.Host} sends on and on, to no end.");
+                    return new OutsideAnswer(
+                        answer.StatusCode,
+                        address,
+                        answer.Headers,
+                        await ReadAsync(answer, request.MostBytes, time.Token)
+                    );
+                if (redirections == MostRedirections)
+                    throw new OutsideException(OutsideFault.SentOn, $"{address.Host} sends on and on, to no end.");
                 if (request.As is not null && !IsSameOrigin(request.Address, next))
-                    throw new OutsideException(OutsideFault.SentOn, $"{address.Host} sends on to {next.Scheme}://{next.Authority}. If you trust that server with your password, give its address instead.");
+                    throw new OutsideException(
+                        OutsideFault.SentOn,
+                        $"{address.Host} sends on to {next.Scheme}://{next.Authority}. If you trust that server with your password, give its address instead."
+                    );
                 address = next;
             }
         }
         catch (OperationCanceledException) when (!ct.IsCancellationRequested)
         {
-            throw new OutsideException(OutsideFault.TooSlow, $"{address.Host} did not answer within {(int)Math.Ceiling(_patience.TotalSeconds)} seconds.");
+            throw new OutsideException(
+                OutsideFault.TooSlow,
+                $"{address.Host} did not answer within {(int)Math.Ceiling(_patience.TotalSeconds)} seconds."
+            );
         }
         catch (Exception e) when (e is HttpRequestException or IOException or SocketException or InvalidDataException)
         {
-            if (Found(e) is { } known) throw known;
+            if (Found(e) is { } known)
+                throw known;
             throw new OutsideException(OutsideFault.Unreachable, WordsOf(e, address));
         }
     }
 
     /// <summary>
-    /// Some servers drop a connection now and then without a word. All that is asked here comes to the same when it is asked again (RFC 9110
-    /// section 9.2.2), so that is done once.
+    /// Some servers drop a connection now and then without a word. All that is asked here comes to the same when it is
+    /// asked again (RFC 9110 section 9.2.2), so that is done once.
     /// </summary>
     private async Task<HttpResponseMessage> AskAsync(OutsideRequest request, Uri address, CancellationToken ct)
     {
@@ -118,52 +144,84 @@ public sealed class OutsideHttp : IDisposable
         }
     }
 
-    private static OutsideException? Found(Exception? e) => e is null ? null : e as OutsideException ?? Found(e.InnerException);
+    private static OutsideException? Found(Exception? e) =>
+        e is null ? null : e as OutsideException ?? Found(e.InnerException);
 
-    private static string WordsOf(Exception e, Uri address) => e is HttpRequestException { HttpRequestError: var kind }
-        ? kind switch
-        {
-            HttpRequestError.NameResolutionError => $"There is no server {address.Host}.",
-            HttpRequestError.SecureConnectionError => $"{address.Host} has no certificate that can be trusted.",
-            HttpRequestError.ConnectionError => $"{address.Authority} can’t be connected to.",
-            _ => $"The connection to {address.Host} broke off.",
-        }
-        : $"The connection to {address.Host} broke off.";
+    private static string WordsOf(Exception e, Uri address) =>
+        e is HttpRequestException { HttpRequestError: var kind }
+            ? kind switch
+            {
+                HttpRequestError.NameResolutionError => $"There is no server {address.Host}.",
+                HttpRequestError.SecureConnectionError => $"{address.Host} has no certificate that can be trusted.",
+                HttpRequestError.ConnectionError => $"{address.Authority} can’t be connected to.",
+                _ => $"The connection to {address.Host} broke off.",
+            }
+            : $"The connection to {address.Host} broke off.";
 
     private static HttpRequestMessage MessageOf(OutsideRequest request, Uri address)
     {
         var message = new HttpRequestMessage(request.Method, address);
-        if (request.As is { } credentials) message.Headers.Authorization = new AuthenticationHeaderValue("Basic", credentials.Basic);
-        if (request.Body is { } body) message.Content = new StringContent(body, Encoding.UTF8, new MediaTypeHeaderValue(request.MediaType, "utf-8"));
-        foreach (var (name, value) in request.Headers) message.Headers.TryAddWithoutValidation(name, value);
+        if (request.As is { } credentials)
+            message.Headers.Authorization = new AuthenticationHeaderValue("Basic", credentials.Basic);
+        if (request.Body is { } body)
+            message.Content = new StringContent(
+                body,
+                Encoding.UTF8,
+                new MediaTypeHeaderValue(request.MediaType, "utf-8")
+            );
+        foreach (var (name, value) in request.Headers)
+            message.Headers.TryAddWithoutValidation(name, value);
         return message;
     }
 
     private static Uri? NextOf(HttpResponseMessage answer, Uri asked)
     {
-        if (answer.StatusCode is not (HttpStatusCode.MovedPermanently or HttpStatusCode.Found or HttpStatusCode.TemporaryRedirect or HttpStatusCode.PermanentRedirect)) return null;
-        if (answer.Headers.Location is not { } location) return null;
+        if (
+            answer.StatusCode
+            is not (
+                HttpStatusCode.MovedPermanently
+                or HttpStatusCode.Found
+                or HttpStatusCode.TemporaryRedirect
+                or HttpStatusCode.PermanentRedirect
+            )
+        )
+            return null;
+        if (answer.Headers.Location is not { } location)
+            return null;
         var next = new Uri(asked, location);
-        return next.Scheme is "http" or "https" ? next : throw new OutsideException(OutsideFault.SentOn, $"{asked.Host} sends on to something that is no web address.");
+        return next.Scheme is "http" or "https"
+            ? next
+            : throw new OutsideException(
+                OutsideFault.SentOn,
+                $"{asked.Host} sends on to something that is no web address."
+            );
     }
 
     private static bool IsSameOrigin(Uri one, Uri other) =>
-        one.Host.Equals(other.Host, StringComparison.OrdinalIgnoreCase) && ((one.Scheme == other.Scheme && one.Port == other.Port) || (one.Scheme == "http" && other.Scheme == "https"));
+        one.Host.Equals(other.Host, StringComparison.OrdinalIgnoreCase)
+        && (
+            (one.Scheme == other.Scheme && one.Port == other.Port) || (one.Scheme == "http" && other.Scheme == "https")
+        );
 
     /// <summary>A password goes over https alone, but to what the operator has listed.</summary>
     private async Task HoldToSafeAsync(Uri address, Credentials? credentials, CancellationToken ct)
     {
-        if (credentials is null || address.Scheme == "https") return;
+        if (credentials is null || address.Scheme == "https")
+            return;
         foreach (var found in await ResolveAsync(address.Host, ct))
         {
             if (!_inside.IsListed(found, address.Port))
-                throw new OutsideException(OutsideFault.SentOn, $"{address.Host} would get your password by http, which others can read; use an address that begins with https.");
+                throw new OutsideException(
+                    OutsideFault.SentOn,
+                    $"{address.Host} would get your password by http, which others can read; use an address that begins with https."
+                );
         }
     }
 
     private static async Task<IPAddress[]> ResolveAsync(string host, CancellationToken ct)
     {
-        if (IPAddress.TryParse(host.Trim('[', ']'), out var address)) return [address];
+        if (IPAddress.TryParse(host.Trim('[', ']'), out var address))
+            return [address];
         try
         {
             return await Dns.GetHostAddressesAsync(host, ct);
@@ -179,7 +237,10 @@ public sealed class OutsideHttp : IDisposable
         var (host, port) = (context.DnsEndPoint.Host, context.DnsEndPoint.Port);
         var open = (await ResolveAsync(host, ct)).Where(address => _inside.MayConnect(address, port)).ToArray();
         if (open.Length == 0)
-            throw new OutsideException(OutsideFault.Inside, $"{host} is an address inside a private network, which is not asked. Whoever runs this site can list it.");
+            throw new OutsideException(
+                OutsideFault.Inside,
+                $"{host} is an address inside a private network, which is not asked. Whoever runs this site can list it."
+            );
         var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
         try
         {
@@ -195,13 +256,15 @@ public sealed class OutsideHttp : IDisposable
 
     private static async Task<byte[]> ReadAsync(HttpResponseMessage answer, int most, CancellationToken ct)
     {
-        if (answer.Content.Headers.ContentLength > most) throw TooLarge(answer, most);
+        if (answer.Content.Headers.ContentLength > most)
+            throw TooLarge(answer, most);
         await using var stream = await answer.Content.ReadAsStreamAsync(ct);
         using var bytes = new MemoryStream();
         var part = new byte[64 * 1024];
-        for (int read; (read = await stream.ReadAsync(part, ct)) > 0;)
+        for (int read; (read = await stream.ReadAsync(part, ct)) > 0; )
         {
-            if (bytes.Length + read > most) throw TooLarge(answer, most);
+            if (bytes.Length + read > most)
+                throw TooLarge(answer, most);
             bytes.Write(part, 0, read);
         }
 
@@ -209,5 +272,8 @@ public sealed class OutsideHttp : IDisposable
     }
 
     private static OutsideException TooLarge(HttpResponseMessage answer, int most) =>
-        new(OutsideFault.TooLarge, $"{answer.RequestMessage!.RequestUri!.Host} sent more than {most / 1024 / 1024} MB, which is more than is read.");
+        new(
+            OutsideFault.TooLarge,
+            $"{answer.RequestMessage!.RequestUri!.Host} sent more than {most / 1024 / 1024} MB, which is more than is read."
+        );
 }

@@ -11,7 +11,9 @@ public sealed class ServiceRecords(IConfiguration configuration)
 
     private readonly Lazy<LookupClient?> _names = new(() =>
     {
-        var options = configuration["Outside:NameServer"] is { Length: > 0 } set ? new LookupClientOptions(IPEndPoint.Parse(set)) : new LookupClientOptions();
+        var options = configuration["Outside:NameServer"] is { Length: > 0 } set
+            ? new LookupClientOptions(IPEndPoint.Parse(set))
+            : new LookupClientOptions();
         options.Timeout = TimeSpan.FromSeconds(2);
         options.Retries = 0;
         options.ThrowDnsErrors = false;
@@ -26,19 +28,38 @@ public sealed class ServiceRecords(IConfiguration configuration)
         }
     });
 
-    /// <summary>The first addresses to try, the preferred one first; none where the domain says nothing, or nobody can be asked.</summary>
+    /// <summary>
+    /// The first addresses to try, the preferred one first; none where the domain says nothing, or nobody can be asked.
+    /// </summary>
     public async Task<IReadOnlyList<Uri>> CalendarServersAsync(string domain, CancellationToken ct)
     {
-        if (_names.Value is not { } names || IPAddress.TryParse(domain, out _)) return [];
+        if (_names.Value is not { } names || IPAddress.TryParse(domain, out _))
+            return [];
         try
         {
             var service = $"_caldavs._tcp.{domain}";
-            var servers = (await names.QueryAsync(service, QueryType.SRV, cancellationToken: ct)).Answers.OfType<SrvRecord>()
-                .Where(record => record.Target.Value != ".").OrderBy(record => record.Priority).ThenByDescending(record => record.Weight).Take(MostServers).ToList();
-            if (servers.Count == 0) return [];
-            var path = (await names.QueryAsync(service, QueryType.TXT, cancellationToken: ct)).Answers.OfType<TxtRecord>()
-                .SelectMany(record => record.Text).Where(text => text.StartsWith("path=/", StringComparison.Ordinal)).Select(text => text[5..]).FirstOrDefault() ?? "/.well-known/caldav";
-            return [.. servers.Select(record => new UriBuilder("https", record.Target.Value.TrimEnd('.'), record.Port, path).Uri)];
+            var servers = (await names.QueryAsync(service, QueryType.SRV, cancellationToken: ct))
+                .Answers.OfType<SrvRecord>()
+                .Where(record => record.Target.Value != ".")
+                .OrderBy(record => record.Priority)
+                .ThenByDescending(record => record.Weight)
+                .Take(MostServers)
+                .ToList();
+            if (servers.Count == 0)
+                return [];
+            var path = (await names.QueryAsync(service, QueryType.TXT, cancellationToken: ct))
+                .Answers.OfType<TxtRecord>()
+                .SelectMany(record => record.Text)
+                .Where(text => text.StartsWith("path=/", StringComparison.Ordinal))
+                .Select(text => text[5..])
+                .FirstOrDefault()
+                ?? "/.well-known/caldav";
+            return
+            [
+                .. servers.Select(record =>
+                    new UriBuilder("https", record.Target.Value.TrimEnd('.'), record.Port, path).Uri
+                ),
+            ];
         }
         catch (DnsResponseException)
         {

@@ -1,12 +1,16 @@
 namespace LooseLantern.Server.Tenancy;
 
-/// <summary>A row that belongs to one workspace. Queries see only rows of the workspace at hand, and only those can be saved.</summary>
+/// <summary>
+/// A row that belongs to one workspace. Queries see only rows of the workspace at hand, and only those can be saved.
+/// </summary>
 public interface IBelongsToWorkspace
 {
     Guid WorkspaceId { get; }
 }
 
-/// <summary>The workspace of the request at hand: of who is signed in, or of the desk, page or link that a guest opened.</summary>
+/// <summary>
+/// The workspace of the request at hand: of who is signed in, or of the desk, page or link that a guest opened.
+/// </summary>
 public sealed class Tenant
 {
     /// <summary>Null until something has told which workspace it is; then no workspace's rows are seen.</summary>

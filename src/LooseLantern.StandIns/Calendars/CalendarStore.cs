@@ -14,8 +14,8 @@ public sealed record StoredEvent(string Name, string Text)
 internal sealed record StoredChange(long Number, string Name, bool IsGone);
 
 /// <summary>
-/// The calendars of all accounts, each event a file in a folder. What changed since when is known for as long as the program runs; tokens of an
-/// earlier run are not known any more.
+/// The calendars of all accounts, each event a file in a folder. What changed since when is known for as long as the
+/// program runs; tokens of an earlier run are not known any more.
 /// </summary>
 public sealed class CalendarStore
 {
@@ -37,7 +37,8 @@ public sealed class CalendarStore
 
     public IReadOnlyList<string> Calendars(string user) => IsName(user) ? Names(Path.Combine(_folder, user)) : [];
 
-    public bool Has(string user, string calendar) => IsName(user) && IsName(calendar) && Directory.Exists(FolderOf(user, calendar));
+    public bool Has(string user, string calendar) =>
+        IsName(user) && IsName(calendar) && Directory.Exists(FolderOf(user, calendar));
 
     public void AddCalendar(string user, string calendar) => Directory.CreateDirectory(FolderOf(user, calendar));
 
@@ -45,8 +46,15 @@ public sealed class CalendarStore
     {
         lock (_lock)
         {
-            if (!Has(user, calendar)) return [];
-            return [.. Directory.GetFiles(FolderOf(user, calendar), "*.ics").Order(StringComparer.Ordinal).Select(file => new StoredEvent(Path.GetFileName(file), File.ReadAllText(file)))];
+            if (!Has(user, calendar))
+                return [];
+            return
+            [
+                .. Directory
+                    .GetFiles(FolderOf(user, calendar), "*.ics")
+                    .Order(StringComparer.Ordinal)
+                    .Select(file => new StoredEvent(Path.GetFileName(file), File.ReadAllText(file))),
+            ];
         }
     }
 
@@ -54,7 +62,9 @@ public sealed class CalendarStore
     {
         lock (_lock)
         {
-            return Has(user, calendar) && IsName(name) && File.Exists(FileOf(user, calendar, name)) ? new StoredEvent(name, File.ReadAllText(FileOf(user, calendar, name))) : null;
+            return Has(user, calendar) && IsName(name) && File.Exists(FileOf(user, calendar, name))
+                ? new StoredEvent(name, File.ReadAllText(FileOf(user, calendar, name)))
+                : null;
         }
     }
 
@@ -64,7 +74,8 @@ public sealed class CalendarStore
     {
         lock (_lock)
         {
-            if (!condition(Find(user, calendar, name))) return null;
+            if (!condition(Find(user, calendar, name)))
+                return null;
             // Written aside first, so that a stop in the middle leaves the old one whole.
             var file = FileOf(user, calendar, name);
             File.WriteAllText(file + ".new", text);
@@ -79,7 +90,8 @@ public sealed class CalendarStore
     {
         lock (_lock)
         {
-            if (Find(user, calendar, name) is not { } found || !condition(found)) return false;
+            if (Find(user, calendar, name) is not { } found || !condition(found))
+                return false;
             File.Delete(FileOf(user, calendar, name));
             Note(user, calendar, name, isGone: true);
             return true;
@@ -89,30 +101,53 @@ public sealed class CalendarStore
     /// <summary>The token of now (RFC 6578 section 3).</summary>
     public string Token()
     {
-        lock (_lock) return $"urn:stand-in:{_run}:{_number}";
+        lock (_lock)
+            return $"urn:stand-in:{_run}:{_number}";
     }
 
-    /// <summary>The names of what changed since a token, the last change of each; null for a token that is not known.</summary>
+    /// <summary>
+    /// The names of what changed since a token, the last change of each; null for a token that is not known.
+    /// </summary>
     public IReadOnlyList<(string Name, bool IsGone)>? Since(string user, string calendar, string token)
     {
         lock (_lock)
         {
-            if (token.Split(':') is not ["urn", "stand-in", var run, var text] || run != _run || !long.TryParse(text, out var number)) return null;
-            return [.. _changes.GetValueOrDefault((user, calendar), []).Where(change => change.Number > number).GroupBy(change => change.Name).Select(group => (group.Key, group.Last().IsGone))];
+            if (
+                token.Split(':') is not ["urn", "stand-in", var run, var text]
+                || run != _run
+                || !long.TryParse(text, out var number)
+            )
+                return null;
+            return
+            [
+                .. _changes
+                    .GetValueOrDefault((user, calendar), [])
+                    .Where(change => change.Number > number)
+                    .GroupBy(change => change.Name)
+                    .Select(group => (group.Key, group.Last().IsGone)),
+            ];
         }
     }
 
-    /// <summary>Names go into paths: letters, digits, dots, dashes and underscores, and no dot at the beginning.</summary>
-    public static bool IsName(string name) => name.Length is > 0 and <= 120 && name[0] != '.' && name.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '.' or '-' or '_' or '@');
+    /// <summary>
+    /// Names go into paths: letters, digits, dots, dashes and underscores, and no dot at the beginning.
+    /// </summary>
+    public static bool IsName(string name) =>
+        name.Length is > 0 and <= 120
+        && name[0] != '.'
+        && name.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '.' or '-' or '_' or '@');
 
     private void Note(string user, string calendar, string name, bool isGone)
     {
-        if (!_changes.TryGetValue((user, calendar), out var changes)) _changes[(user, calendar)] = changes = [];
+        if (!_changes.TryGetValue((user, calendar), out var changes))
+            _changes[(user, calendar)] = changes = [];
         changes.Add(new StoredChange(++_number, name, isGone));
     }
 
     private static IReadOnlyList<string> Names(string folder) =>
-        Directory.Exists(folder) ? [.. Directory.GetDirectories(folder).Select(each => Path.GetFileName(each)).Order(StringComparer.Ordinal)] : [];
+        Directory.Exists(folder)
+            ? [.. Directory.GetDirectories(folder).Select(each => Path.GetFileName(each)).Order(StringComparer.Ordinal)]
+            : [];
 
     private string FolderOf(string user, string calendar) => Path.Combine(_folder, user, calendar);
 

@@ -16,7 +16,13 @@ internal static class EventText
         {
             return Calendar.Load(text) is { Events.Count: > 0 } calendar ? calendar : null;
         }
-        catch (Exception e) when (e is ArgumentException or FormatException or InvalidOperationException or System.Runtime.Serialization.SerializationException)
+        catch (Exception e)
+            when (e
+                    is ArgumentException
+                        or FormatException
+                        or InvalidOperationException
+                        or System.Runtime.Serialization.SerializationException
+            )
         {
             return null;
         }
@@ -25,7 +31,16 @@ internal static class EventText
     public static string Write(string uid, string title, LocalDateTime start, LocalDateTime end, string zone)
     {
         var calendar = new Calendar { ProductId = "-//Calendar stand-in//EN", Version = "2.0" };
-        calendar.Events.Add(new CalendarEvent { Uid = uid, Summary = title, DtStamp = Now(), DtStart = Time(start, zone), DtEnd = Time(end, zone) });
+        calendar.Events.Add(
+            new CalendarEvent
+            {
+                Uid = uid,
+                Summary = title,
+                DtStamp = Now(),
+                DtStart = Time(start, zone),
+                DtEnd = Time(end, zone),
+            }
+        );
         return new CalendarSerializer().SerializeToString(calendar)!;
     }
 
@@ -43,11 +58,13 @@ internal static class EventText
     {
         var calendar = new Calendar { ProductId = "-//Calendar stand-in//EN", Version = "2.0" };
         calendar.AddProperty("NAME", char.ToUpperInvariant(name[0]) + name[1..].Replace('-', ' '));
-        foreach (var each in events.Select(each => Read(each.Text)).OfType<Calendar>().SelectMany(each => each.Events)) calendar.Events.Add(each);
+        foreach (var each in events.Select(each => Read(each.Text)).OfType<Calendar>().SelectMany(each => each.Events))
+            calendar.Events.Add(each);
         return new CalendarSerializer().SerializeToString(calendar)!;
     }
 
-    private static CalDateTime Time(LocalDateTime local, string zone) => new(local.Year, local.Month, local.Day, local.Hour, local.Minute, 0, zone);
+    private static CalDateTime Time(LocalDateTime local, string zone) =>
+        new(local.Year, local.Month, local.Day, local.Hour, local.Minute, 0, zone);
 
     private static CalDateTime Now() => new(DateTime.UtcNow, hasTime: true);
 }

@@ -7,7 +7,9 @@ using SmtpServer.Storage;
 
 namespace LooseLantern.StandIns.Mail;
 
-/// <summary>A small mail server: SMTP in, and a mailbox to read for each person on the stand-ins' screen. Nothing leaves it.</summary>
+/// <summary>
+/// A small mail server: SMTP in, and a mailbox to read for each person on the stand-ins' screen. Nothing leaves it.
+/// </summary>
 public sealed class MailStandIn : IAsyncDisposable
 {
     private readonly CancellationTokenSource _stopping = new();
@@ -19,9 +21,18 @@ public sealed class MailStandIn : IAsyncDisposable
         services.Add(new Storing(store));
         services.Add(new Letting());
         var server = new SmtpServer.SmtpServer(
-            new SmtpServerOptionsBuilder().ServerName("mail.stand-in.example")
-                .Endpoint(new EndpointDefinitionBuilder().Endpoint(new IPEndPoint(IPAddress.Loopback, port)).AllowUnsecureAuthentication().Build()).MaxMessageSize(MailStore.MostBytes).Build(),
-            services);
+            new SmtpServerOptionsBuilder()
+                .ServerName("mail.stand-in.example")
+                .Endpoint(
+                    new EndpointDefinitionBuilder()
+                        .Endpoint(new IPEndPoint(IPAddress.Loopback, port))
+                        .AllowUnsecureAuthentication()
+                        .Build()
+                )
+                .MaxMessageSize(MailStore.MostBytes)
+                .Build(),
+            services
+        );
         _serving = server.StartAsync(_stopping.Token);
     }
 
@@ -45,11 +56,17 @@ public sealed class MailStandIn : IAsyncDisposable
 
     private sealed class Storing(MailStore store) : MessageStore
     {
-        public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+        public override async Task<SmtpResponse> SaveAsync(
+            ISessionContext context,
+            IMessageTransaction transaction,
+            ReadOnlySequence<byte> buffer,
+            CancellationToken cancellationToken
+        )
         {
             using var stream = new MemoryStream(buffer.ToArray());
             var mail = await MimeMessage.LoadAsync(stream, cancellationToken);
-            foreach (var to in transaction.To) store.Keep($"{to.User}@{to.Host}", mail);
+            foreach (var to in transaction.To)
+                store.Keep($"{to.User}@{to.Host}", mail);
             return SmtpResponse.Ok;
         }
     }
@@ -57,9 +74,18 @@ public sealed class MailStandIn : IAsyncDisposable
     /// <summary>Nobody at bounce.example can be reached, so that it can be tried what becomes of such mail.</summary>
     private sealed class Letting : MailboxFilter
     {
-        public override Task<bool> CanDeliverToAsync(ISessionContext context, SmtpServer.Mail.IMailbox to, SmtpServer.Mail.IMailbox from, CancellationToken cancellationToken) =>
-            Task.FromResult(!to.Host.Equals("bounce.example", StringComparison.OrdinalIgnoreCase));
+        public override Task<bool> CanDeliverToAsync(
+            ISessionContext context,
+            SmtpServer.Mail.IMailbox to,
+            SmtpServer.Mail.IMailbox from,
+            CancellationToken cancellationToken
+        ) => Task.FromResult(!to.Host.Equals("bounce.example", StringComparison.OrdinalIgnoreCase));
 
-        public override Task<bool> CanAcceptFromAsync(ISessionContext context, SmtpServer.Mail.IMailbox from, int size, CancellationToken cancellationToken) => Task.FromResult(true);
+        public override Task<bool> CanAcceptFromAsync(
+            ISessionContext context,
+            SmtpServer.Mail.IMailbox from,
+            int size,
+            CancellationToken cancellationToken
+        ) => Task.FromResult(true);
     }
 }

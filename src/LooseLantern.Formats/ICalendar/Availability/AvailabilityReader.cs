@@ -10,17 +10,24 @@ namespace LooseLantern.Formats.ICalendar.Availability;
 public sealed record ReadChange(LocalDate From, LocalDate To, IReadOnlyList<OpenTime> Open, string? Name);
 
 /// <param name="Week">Open times of each weekday.</param>
-public sealed record ReadHours(DateTimeZone Zone, IReadOnlyDictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>> Week, IReadOnlyList<ReadChange> Changes);
+public sealed record ReadHours(
+    DateTimeZone Zone,
+    IReadOnlyDictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>> Week,
+    IReadOnlyList<ReadChange> Changes
+);
 
 /// <summary>
-/// Reads VAVAILABILITY (RFC 7953) as weekly hours with dated changes. At each instant the availability of highest priority that covers it
-/// decides (section 4); what that comes to on each date of the next three years is compared with the week into which it settles.
+/// Reads VAVAILABILITY (RFC 7953) as weekly hours with dated changes. At each instant the availability of highest
+/// priority that covers it decides (section 4); what that comes to on each date of the next three years is compared
+/// with the week into which it settles.
 /// </summary>
 public static class AvailabilityReader
 {
     public const int Years = 3;
 
-    /// <summary>The most VAVAILABILITYs read of one file, and the most times that are available in all of them.</summary>
+    /// <summary>
+    /// The most VAVAILABILITYs read of one file, and the most times that are available in all of them.
+    /// </summary>
     public const int MostParts = 500;
     public const int MostTimes = 50_000;
 
@@ -29,23 +36,33 @@ public static class AvailabilityReader
 
     /// <param name="today">The first date that matters; what lies before it is not read.</param>
     /// <param name="owner">The zone of floating times, and of a file that names no other.</param>
-    /// <exception cref="CalendarFileException">When the file is no iCalendar, has no availability, or has a part that can't be read.</exception>
+    /// <exception cref="CalendarFileException">When the file is no iCalendar, has no availability, or has a part that
+    /// can't be read.</exception>
     public static ReadHours Read(byte[] file, LocalDate today, DateTimeZone owner)
     {
         var components = CalendarFile.Components(file);
         var availabilities = components.Where(component => component.Name == "VAVAILABILITY").ToList();
-        if (availabilities.Count == 0) throw new CalendarFileException(null, "There is no VAVAILABILITY in the file; it may hold events instead of hours.");
+        if (availabilities.Count == 0)
+            throw new CalendarFileException(
+                null,
+                "There is no VAVAILABILITY in the file; it may hold events instead of hours."
+            );
 
-        if (availabilities.Count > MostParts) throw TooMany();
+        if (availabilities.Count > MostParts)
+            throw TooMany();
         var zones = new CalendarZones(owner, CalendarFile.ZonesIn(components));
         try
         {
             var zone = ZoneOf(availabilities, zones) ?? owner;
             var (first, last) = (today, today.PlusYears(Years));
             var range = new Span(LocalDays.Start(zone, first), LocalDays.Start(zone, last.PlusDays(1)));
-            var layers = availabilities.Select(availability => Layer.Read(availability, zones, range)).OrderBy(layer => layer.Priority).ToList();
+            var layers = availabilities
+                .Select(availability => Layer.Read(availability, zones, range))
+                .OrderBy(layer => layer.Priority)
+                .ToList();
 
-            if (layers.Sum(layer => layer.Available.Count) > MostTimes) throw TooMany();
+            if (layers.Sum(layer => layer.Available.Count) > MostTimes)
+                throw TooMany();
             var open = ByDate(Available(layers, range), zone);
             var week = WeekOf(open, last);
             return new ReadHours(zone, week, ChangesOf(open, week, first, last, date => NameOf(layers, date, zone)));
@@ -56,21 +73,35 @@ public static class AvailabilityReader
         }
     }
 
-    private static CalendarFileException TooMany() => new(null, $"The file holds more than {MostTimes} available times of three years; that is more than hours can be made of.");
+    private static CalendarFileException TooMany() =>
+        new(
+            null,
+            $"The file holds more than {MostTimes} available times of three years; that is more than hours can be made of."
+        );
 
     /// <summary>The zone of the first available time that names one.</summary>
     private static DateTimeZone? ZoneOf(IEnumerable<Component> availabilities, CalendarZones zones)
     {
-        foreach (var line in availabilities.SelectMany(availability => availability.Within).SelectMany(available => available.All("DTSTART")))
+        foreach (
+            var line in availabilities
+                .SelectMany(availability => availability.Within)
+                .SelectMany(available => available.All("DTSTART"))
+        )
         {
-            if (TimeValue.Read(line) is { ZoneId: not null } named && zones.Of(named) is var zone && DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone.Id) is { } known)
+            if (
+                TimeValue.Read(line) is { ZoneId: not null } named
+                && zones.Of(named) is var zone
+                && DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone.Id) is { } known
+            )
                 return known;
         }
 
         return null;
     }
 
-    /// <summary>The available time within the range: each layer decides for what it covers and no layer above it does.</summary>
+    /// <summary>
+    /// The available time within the range: each layer decides for what it covers and no layer above it does.
+    /// </summary>
     private static IReadOnlyList<Span> Available(IReadOnlyList<Layer> layers, Span range)
     {
         List<Span> undecided = [range];
@@ -86,43 +117,86 @@ public static class AvailabilityReader
     }
 
     private static List<Span> Meet(IEnumerable<Span> these, IReadOnlyList<Span> those) =>
-    [
-        .. these.SelectMany(one => those.Where(other => other.Meets(one)),
-            (one, other) => new Span(Instant.Max(one.Start, other.Start), Instant.Min(one.End, other.End))),
-    ];
+        [
+            .. these.SelectMany(
+                one => those.Where(other => other.Meets(one)),
+                (one, other) => new Span(Instant.Max(one.Start, other.Start), Instant.Min(one.End, other.End))
+            ),
+        ];
 
     private static List<Span> Without(IEnumerable<Span> spans, Span taken) =>
-    [
-        .. spans.SelectMany(span => taken.Meets(span)
-                ? new[] { new Span(span.Start, Instant.Max(span.Start, taken.Start)), new Span(Instant.Min(span.End, taken.End), span.End) }
-                : [span])
-            .Where(span => !span.IsEmpty),
-    ];
+        [
+            .. spans
+                .SelectMany(span =>
+                    taken.Meets(span)
+                        ? new[]
+                        {
+                            new Span(span.Start, Instant.Max(span.Start, taken.Start)),
+                            new Span(Instant.Min(span.End, taken.End), span.End),
+                        }
+                        : [span]
+                )
+                .Where(span => !span.IsEmpty),
+        ];
 
-    private static Dictionary<LocalDate, IReadOnlyList<OpenTime>> ByDate(IReadOnlyList<Span> available, DateTimeZone zone) =>
-        available.SelectMany(span => DaySlices.Of(span, zone))
+    private static Dictionary<LocalDate, IReadOnlyList<OpenTime>> ByDate(
+        IReadOnlyList<Span> available,
+        DateTimeZone zone
+    ) =>
+        available
+            .SelectMany(span => DaySlices.Of(span, zone))
             .GroupBy(slice => slice.Date)
-            .ToDictionary(day => day.Key, day => OpenTime.Joined(day.Select(slice => (slice.FromMinute, slice.ToMinute))));
+            .ToDictionary(
+                day => day.Key,
+                day => OpenTime.Joined(day.Select(slice => (slice.FromMinute, slice.ToMinute)))
+            );
 
-    /// <summary>For each weekday what its dates at the end of the range mostly are: by then changes have run out.</summary>
-    private static Dictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>> WeekOf(Dictionary<LocalDate, IReadOnlyList<OpenTime>> open, LocalDate last) =>
-        Enumerable.Range(0, 7).Select(day => last.PlusDays(-day)).ToDictionary(
-            date => date.DayOfWeek,
-            date => Enumerable.Range(0, SettledWeeks).Select(week => open.GetValueOrDefault(date.PlusWeeks(-week), []))
-                .GroupBy(times => string.Join(' ', times)).MaxBy(group => group.Count())!.First());
+    /// <summary>
+    /// For each weekday what its dates at the end of the range mostly are: by then changes have run out.
+    /// </summary>
+    private static Dictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>> WeekOf(
+        Dictionary<LocalDate, IReadOnlyList<OpenTime>> open,
+        LocalDate last
+    ) =>
+        Enumerable
+            .Range(0, 7)
+            .Select(day => last.PlusDays(-day))
+            .ToDictionary(
+                date => date.DayOfWeek,
+                date =>
+                    Enumerable
+                        .Range(0, SettledWeeks)
+                        .Select(week => open.GetValueOrDefault(date.PlusWeeks(-week), []))
+                        .GroupBy(times => string.Join(' ', times))
+                        .MaxBy(group => group.Count())!
+                        .First()
+            );
 
     private static List<ReadChange> ChangesOf(
-        Dictionary<LocalDate, IReadOnlyList<OpenTime>> open, Dictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>> week, LocalDate first, LocalDate last, Func<LocalDate, string?> nameOf)
+        Dictionary<LocalDate, IReadOnlyList<OpenTime>> open,
+        Dictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>> week,
+        LocalDate first,
+        LocalDate last,
+        Func<LocalDate, string?> nameOf
+    )
     {
         var changes = new List<ReadChange>();
         for (var date = first; date <= last; date = date.PlusDays(1))
         {
             var times = open.GetValueOrDefault(date, []);
-            if (times.SequenceEqual(week[date.DayOfWeek])) continue;
+            if (times.SequenceEqual(week[date.DayOfWeek]))
+                continue;
             var name = nameOf(date);
-            if (changes.Count > 0 && changes[^1] is var before && before.To.PlusDays(1) == date && before.Name == name && before.Open.SequenceEqual(times))
+            if (
+                changes.Count > 0
+                && changes[^1] is var before
+                && before.To.PlusDays(1) == date
+                && before.Name == name
+                && before.Open.SequenceEqual(times)
+            )
                 changes[^1] = before with { To = date };
-            else changes.Add(new ReadChange(date, date, times, name));
+            else
+                changes.Add(new ReadChange(date, date, times, name));
         }
 
         return changes;
@@ -140,16 +214,37 @@ public static class AvailabilityReader
         public static Layer Read(Component component, CalendarZones zones, Span range)
         {
             var start = component.Single("DTSTART") is { } from ? zones.At(TimeValue.Read(from)) : range.Start;
-            var end = component.Single("DTEND") is { } to ? zones.At(TimeValue.Read(to))
-                : component.Single("DURATION") is { } length ? EventLength.Read(length) is var read ? start + Duration.FromDays(read.Days) + read.Exact : start
+            var end =
+                component.Single("DTEND") is { } to ? zones.At(TimeValue.Read(to))
+                : component.Single("DURATION") is { } length
+                    ? EventLength.Read(length) is var read ? start + Duration.FromDays(read.Days) + read.Exact
+                        : start
                 : range.End;
-            var cover = new Span(Instant.Max(start, range.Start), Instant.Max(Instant.Max(start, range.Start), Instant.Min(end, range.End)));
+            var cover = new Span(
+                Instant.Max(start, range.Start),
+                Instant.Max(Instant.Max(start, range.Start), Instant.Min(end, range.End))
+            );
             // One more than is allowed is enough to tell that it is too many.
-            var available = component.Within.Where(within => within.Name == "AVAILABLE")
-                .SelectMany(within => EventSeries.Read(within, zones).Occurrences(range, []).Select(entry => entry.Time)).Take(MostTimes + 1);
-            var priority = component.Single("PRIORITY") is { } line && int.TryParse(line.Value.Trim(), out var number) && number is >= 1 and <= 9 ? number : LowestPriority;
+            var available = component
+                .Within.Where(within => within.Name == "AVAILABLE")
+                .SelectMany(within =>
+                    EventSeries.Read(within, zones).Occurrences(range, []).Select(entry => entry.Time)
+                )
+                .Take(MostTimes + 1);
+            var priority =
+                component.Single("PRIORITY") is { } line
+                && int.TryParse(line.Value.Trim(), out var number)
+                && number is >= 1 and <= 9
+                    ? number
+                    : LowestPriority;
             var name = component.First("SUMMARY")?.Text().Trim();
-            return new Layer(priority, cover, component.Single("DTEND") is not null, [.. available], string.IsNullOrEmpty(name) ? null : name);
+            return new Layer(
+                priority,
+                cover,
+                component.Single("DTEND") is not null,
+                [.. available],
+                string.IsNullOrEmpty(name) ? null : name
+            );
         }
     }
 }

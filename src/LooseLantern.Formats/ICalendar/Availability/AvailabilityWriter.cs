@@ -9,8 +9,8 @@ using NodaTime.Text;
 namespace LooseLantern.Formats.ICalendar.Availability;
 
 /// <summary>
-/// Writes hours as VAVAILABILITY (RFC 7953): the week as one of lowest priority and without end, and each run of changed dates as one of
-/// highest priority for just those days, in which only its own times are available.
+/// Writes hours as VAVAILABILITY (RFC 7953): the week as one of lowest priority and without end, and each run of
+/// changed dates as one of highest priority for just those days, in which only its own times are available.
 /// </summary>
 public static class AvailabilityWriter
 {
@@ -23,22 +23,41 @@ public static class AvailabilityWriter
 
     /// <param name="uid">A UID that stays the same for these hours.</param>
     /// <param name="nameOf">What a changed date is called; null or empty for nothing.</param>
-    public static string Write(HoursSet hours, string uid, string title, Instant stampedAt, Func<LocalDate, string?> nameOf)
+    public static string Write(
+        HoursSet hours,
+        string uid,
+        string title,
+        Instant stampedAt,
+        Func<LocalDate, string?> nameOf
+    )
     {
         var calendar = new Calendar { ProductId = "-//Loose Lantern//Hours//EN", Version = "2.0" };
         var zone = hours.Zone.Id;
-        calendar.AddTimeZone(VTimeZone.FromDateTimeZone(zone, FirstMonday.ToDateTimeUnspecified(), includeHistoricalData: false));
+        calendar.AddTimeZone(
+            VTimeZone.FromDateTimeZone(zone, FirstMonday.ToDateTimeUnspecified(), includeHistoricalData: false)
+        );
 
         var week = Availability(calendar, uid, title, stampedAt, priority: 9);
-        var times = Enumerable.Range(1, 7)
-            .SelectMany(day => hours.Week.GetValueOrDefault((IsoDayOfWeek)day, []).Select(open => (Day: day, Open: open)))
+        var times = Enumerable
+            .Range(1, 7)
+            .SelectMany(day =>
+                hours.Week.GetValueOrDefault((IsoDayOfWeek)day, []).Select(open => (Day: day, Open: open))
+            )
             .GroupBy(pair => pair.Open, pair => pair.Day)
-            .OrderBy(group => group.Min()).ThenBy(group => group.Key.From);
+            .OrderBy(group => group.Min())
+            .ThenBy(group => group.Key.From);
         foreach (var group in times)
         {
             var days = group.Order().ToList();
-            Available(week, $"{uid}-w{days[0]}-{group.Key.From}", zone, stampedAt, FirstMonday.PlusDays(days[0] - 1), group.Key,
-                $"FREQ=WEEKLY;BYDAY={string.Join(',', days.Select(day => DayCodes[day]))}");
+            Available(
+                week,
+                $"{uid}-w{days[0]}-{group.Key.From}",
+                zone,
+                stampedAt,
+                FirstMonday.PlusDays(days[0] - 1),
+                group.Key,
+                $"FREQ=WEEKLY;BYDAY={string.Join(',', days.Select(day => DayCodes[day]))}"
+            );
         }
 
         foreach (var (from, to, open, name) in ChangedRuns(hours, nameOf))
@@ -48,8 +67,15 @@ public static class AvailabilityWriter
             Add(change, "DTEND", Local(to, OpenTime.MinutesOfDay), zone);
             foreach (var time in open)
             {
-                Available(change, $"{uid}-{DatePattern.Format(from)}-{time.From}", zone, stampedAt, from, time,
-                    from == to ? null : $"FREQ=DAILY;COUNT={NodaTime.Period.DaysBetween(from, to) + 1}");
+                Available(
+                    change,
+                    $"{uid}-{DatePattern.Format(from)}-{time.From}",
+                    zone,
+                    stampedAt,
+                    from,
+                    time,
+                    from == to ? null : $"FREQ=DAILY;COUNT={NodaTime.Period.DaysBetween(from, to) + 1}"
+                );
             }
         }
 
@@ -57,10 +83,18 @@ public static class AvailabilityWriter
     }
 
     /// <summary>The changed dates by the change that counts on each, run by run.</summary>
-    private static IEnumerable<(LocalDate From, LocalDate To, IReadOnlyList<OpenTime> Open, string Name)> ChangedRuns(HoursSet hours, Func<LocalDate, string?> nameOf)
+    private static IEnumerable<(LocalDate From, LocalDate To, IReadOnlyList<OpenTime> Open, string Name)> ChangedRuns(
+        HoursSet hours,
+        Func<LocalDate, string?> nameOf
+    )
     {
-        var dates = new SortedSet<LocalDate>(hours.Changes.SelectMany(change =>
-            Enumerable.Range(0, NodaTime.Period.DaysBetween(change.From, change.To) + 1).Select(change.From.PlusDays)));
+        var dates = new SortedSet<LocalDate>(
+            hours.Changes.SelectMany(change =>
+                Enumerable
+                    .Range(0, NodaTime.Period.DaysBetween(change.From, change.To) + 1)
+                    .Select(change.From.PlusDays)
+            )
+        );
         (LocalDate From, LocalDate To, IReadOnlyList<OpenTime> Open, string Name)? run = null;
         foreach (var date in dates)
         {
@@ -71,26 +105,43 @@ public static class AvailabilityWriter
                 continue;
             }
 
-            if (run is { } done) yield return done;
+            if (run is { } done)
+                yield return done;
             run = (date, date, open, name);
         }
 
-        if (run is { } final) yield return final;
+        if (run is { } final)
+            yield return final;
     }
 
-    private static CalendarComponent Availability(Calendar calendar, string uid, string title, Instant stampedAt, int priority)
+    private static CalendarComponent Availability(
+        Calendar calendar,
+        string uid,
+        string title,
+        Instant stampedAt,
+        int priority
+    )
     {
         var component = new CalendarComponent("VAVAILABILITY");
         Add(component, "UID", uid);
         Add(component, "DTSTAMP", Stamp(stampedAt));
-        if (title.Length > 0) Add(component, "SUMMARY", title);
+        if (title.Length > 0)
+            Add(component, "SUMMARY", title);
         Add(component, "PRIORITY", priority.ToString(System.Globalization.CultureInfo.InvariantCulture));
         Add(component, "BUSYTYPE", "BUSY-UNAVAILABLE");
         calendar.AddChild(component);
         return component;
     }
 
-    private static void Available(CalendarComponent within, string uid, string zone, Instant stampedAt, LocalDate first, OpenTime time, string? rule)
+    private static void Available(
+        CalendarComponent within,
+        string uid,
+        string zone,
+        Instant stampedAt,
+        LocalDate first,
+        OpenTime time,
+        string? rule
+    )
     {
         // An AVAILABLE has the properties of an event (section 3.1), so it is one under another name.
         var component = new CalendarEvent
@@ -101,16 +152,19 @@ public static class AvailabilityWriter
             DtStart = At(time.From),
             DtEnd = At(time.To),
         };
-        if (rule is not null) component.RecurrenceRule = new RecurrenceRule(rule);
+        if (rule is not null)
+            component.RecurrenceRule = new RecurrenceRule(rule);
         within.AddChild(component);
 
-        CalDateTime At(int minute) => new(first.AtMidnight().PlusMinutes(minute).ToDateTimeUnspecified(), zone, hasTime: true);
+        CalDateTime At(int minute) =>
+            new(first.AtMidnight().PlusMinutes(minute).ToDateTimeUnspecified(), zone, hasTime: true);
     }
 
     private static void Add(CalendarComponent component, string name, string value, string? zone = null)
     {
         var property = new CalendarProperty(name, value);
-        if (zone is not null) property.AddParameter("TZID", zone);
+        if (zone is not null)
+            property.AddParameter("TZID", zone);
         component.Properties.Add(property);
     }
 
@@ -120,5 +174,6 @@ public static class AvailabilityWriter
         return LocalDateTimePattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss").Format(time);
     }
 
-    private static string Stamp(Instant at) => InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'").Format(at);
+    private static string Stamp(Instant at) =>
+        InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'").Format(at);
 }

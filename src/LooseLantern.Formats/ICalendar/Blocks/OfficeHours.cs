@@ -5,7 +5,10 @@ using NodaTime;
 
 namespace LooseLantern.Formats.ICalendar.Blocks;
 
-/// <summary>Turns blocks into the hours Core computes with: an empty week, and a dated change for each date that a block lies on.</summary>
+/// <summary>
+/// Turns blocks into the hours Core computes with: an empty week, and a dated change for each date that a block lies
+/// on.
+/// </summary>
 public static partial class OfficeHours
 {
     public const int MostMinutes = 24 * 60;
@@ -19,19 +22,33 @@ public static partial class OfficeHours
     public static HoursSet Of(IReadOnlyCollection<Block> blocks, DateTimeZone zone, LocalDate from, LocalDate to)
     {
         var byDate = new SortedDictionary<LocalDate, List<(int From, int To)>>();
-        foreach (var (block, start) in blocks.SelectMany(block => Starts(block, from.PlusDays(-1), to), (block, start) => (block, start)))
+        foreach (
+            var (block, start) in blocks.SelectMany(
+                block => Starts(block, from.PlusDays(-1), to),
+                (block, start) => (block, start)
+            )
+        )
         {
             var minute = start.Hour * 60 + start.Minute;
             Add(start.Date, minute, Math.Min(minute + block.Length, OpenTime.MinutesOfDay));
-            if (minute + block.Length > OpenTime.MinutesOfDay) Add(start.Date.PlusDays(1), 0, minute + block.Length - OpenTime.MinutesOfDay);
+            if (minute + block.Length > OpenTime.MinutesOfDay)
+                Add(start.Date.PlusDays(1), 0, minute + block.Length - OpenTime.MinutesOfDay);
         }
 
-        return new HoursSet(zone, new Dictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>>(),
-            [.. byDate.Where(day => day.Key >= from && day.Key <= to).Select(day => new DatedChange(day.Key, day.Key, OpenTime.Joined(day.Value)))]);
+        return new HoursSet(
+            zone,
+            new Dictionary<IsoDayOfWeek, IReadOnlyList<OpenTime>>(),
+            [
+                .. byDate
+                    .Where(day => day.Key >= from && day.Key <= to)
+                    .Select(day => new DatedChange(day.Key, day.Key, OpenTime.Joined(day.Value))),
+            ]
+        );
 
         void Add(LocalDate date, int open, int close)
         {
-            if (!byDate.TryGetValue(date, out var times)) byDate[date] = times = [];
+            if (!byDate.TryGetValue(date, out var times))
+                byDate[date] = times = [];
             times.Add((open, close));
         }
     }
@@ -41,15 +58,21 @@ public static partial class OfficeHours
     public static IReadOnlyList<LocalDateTime> Starts(Block block, LocalDate from, LocalDate to)
     {
         IReadOnlyList<LocalDateTime> starts;
-        if (block.Rule is null) starts = block.Start.Date >= from && block.Start.Date <= to ? [block.Start] : [];
+        if (block.Rule is null)
+            starts = block.Start.Date >= from && block.Start.Date <= to ? [block.Start] : [];
         else
         {
-            if (!Frequency().IsMatch(block.Rule)) throw new BlockRuleException($"RRULE \"{block.Rule}\" repeats neither daily nor weekly, monthly or yearly.");
+            if (!Frequency().IsMatch(block.Rule))
+                throw new BlockRuleException(
+                    $"RRULE \"{block.Rule}\" repeats neither daily nor weekly, monthly or yearly."
+                );
             try
             {
                 var line = new ContentLine(1, "RRULE", new Dictionary<string, string>(), block.Rule);
                 var first = new TimeValue(1, block.Start, IsDate: false, IsUtc: false, ZoneId: null);
-                starts = Repetition.Read(line, first, instant => instant.InUtc().LocalDateTime).Starts(from.AtMidnight(), to.PlusDays(1).AtMidnight(), MostStarts);
+                starts = Repetition
+                    .Read(line, first, instant => instant.InUtc().LocalDateTime)
+                    .Starts(from.AtMidnight(), to.PlusDays(1).AtMidnight(), MostStarts);
             }
             catch (EventFaultException e)
             {

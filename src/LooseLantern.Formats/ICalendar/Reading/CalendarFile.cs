@@ -5,31 +5,45 @@ using NodaTime;
 namespace LooseLantern.Formats.ICalendar.Reading;
 
 /// <summary>
-/// A calendar as an iCalendar file (RFC 5545). Reading it has two steps: the structure, which must be right as a whole, and the events,
-/// each of which may be broken by itself and is then listed instead of read.
+/// A calendar as an iCalendar file (RFC 5545). Reading it has two steps: the structure, which must be right as a whole,
+/// and the events, each of which may be broken by itself and is then listed instead of read.
 /// </summary>
 public sealed class CalendarFile
 {
     private readonly IReadOnlyList<Component> _events;
     private readonly IReadOnlyDictionary<string, Component> _zones;
 
-    private CalendarFile(IReadOnlyList<Component> events, IReadOnlyDictionary<string, Component> zones, IReadOnlyList<Component> calendars)
+    private CalendarFile(
+        IReadOnlyList<Component> events,
+        IReadOnlyDictionary<string, Component> zones,
+        IReadOnlyList<Component> calendars
+    )
     {
         (_events, _zones) = (events, zones);
-        Name = calendars.Select(calendar => (calendar.First("NAME") ?? calendar.First("X-WR-CALNAME"))?.Text().Trim()).FirstOrDefault(name => !string.IsNullOrEmpty(name));
-        RefreshEvery = calendars.Select(calendar => IntervalOf(calendar.First("REFRESH-INTERVAL"))).FirstOrDefault(interval => interval is not null);
+        Name = calendars
+            .Select(calendar => (calendar.First("NAME") ?? calendar.First("X-WR-CALNAME"))?.Text().Trim())
+            .FirstOrDefault(name => !string.IsNullOrEmpty(name));
+        RefreshEvery = calendars
+            .Select(calendar => IntervalOf(calendar.First("REFRESH-INTERVAL")))
+            .FirstOrDefault(interval => interval is not null);
     }
 
-    /// <summary>What the calendar calls itself (NAME, RFC 7986 section 5.1, or what programs wrote before that was there).</summary>
+    /// <summary>
+    /// What the calendar calls itself (NAME, RFC 7986 section 5.1, or what programs wrote before that was there).
+    /// </summary>
     public string? Name { get; }
 
-    /// <summary>How long its publisher asks to wait between looks (REFRESH-INTERVAL, RFC 7986 section 5.7); null where it does not say, or not so that it can be read.</summary>
+    /// <summary>
+    /// How long its publisher asks to wait between looks (REFRESH-INTERVAL, RFC 7986 section 5.7); null where it does
+    /// not say, or not so that it can be read.
+    /// </summary>
     public Duration? RefreshEvery { get; }
 
     /// <summary>How many VEVENTs the file has, readable or not.</summary>
     public int EventCount => _events.Count;
 
-    /// <exception cref="CalendarFileException">When the file is no iCalendar or breaks off; says what and on which line.</exception>
+    /// <exception cref="CalendarFileException">When the file is no iCalendar or breaks off; says what and on which
+    /// line.</exception>
     public static CalendarFile Parse(byte[] file) => Of(Calendars(file));
 
     /// <inheritdoc cref="Parse(byte[])"/>
@@ -43,13 +57,18 @@ public sealed class CalendarFile
     {
         try
         {
-            var text = new UTF8Encoding(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true).GetString(file);
+            var text = new UTF8Encoding(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true).GetString(
+                file
+            );
             return ComponentReader.Read(text.TrimStart('\uFEFF'));
         }
         catch (DecoderFallbackException e)
         {
             var line = 1 + file.AsSpan(0, Math.Clamp(e.Index, 0, file.Length)).Count((byte)'\n');
-            throw new CalendarFileException(line, "There are bytes that are not UTF-8; save or export the calendar as UTF-8.");
+            throw new CalendarFileException(
+                line,
+                "There are bytes that are not UTF-8; save or export the calendar as UTF-8."
+            );
         }
     }
 
@@ -59,23 +78,30 @@ public sealed class CalendarFile
         var zones = new Dictionary<string, Component>();
         foreach (var zone in components.Where(component => component.Name == "VTIMEZONE"))
         {
-            if (zone.First("TZID")?.Value.Trim() is { } id) zones.TryAdd(id, zone);
+            if (zone.First("TZID")?.Value.Trim() is { } id)
+                zones.TryAdd(id, zone);
         }
 
         return zones;
     }
 
-    private static List<Component> Within(IReadOnlyList<Component> calendars) => calendars.SelectMany(calendar => calendar.Within).ToList();
+    private static List<Component> Within(IReadOnlyList<Component> calendars) =>
+        calendars.SelectMany(calendar => calendar.Within).ToList();
 
     private static CalendarFile Of(IReadOnlyList<Component> calendars)
     {
         var components = Within(calendars);
-        return new CalendarFile(components.Where(component => component.Name == "VEVENT").ToList(), ZonesIn(components), calendars);
+        return new CalendarFile(
+            components.Where(component => component.Name == "VEVENT").ToList(),
+            ZonesIn(components),
+            calendars
+        );
     }
 
     private static Duration? IntervalOf(ContentLine? line)
     {
-        if (line is null) return null;
+        if (line is null)
+            return null;
         try
         {
             var length = EventLength.Read(line);
@@ -88,7 +114,9 @@ public sealed class CalendarFile
         }
     }
 
-    /// <summary>The occurrences that meet <paramref name="range"/>, by start, and the events that could not be read.</summary>
+    /// <summary>
+    /// The occurrences that meet <paramref name="range"/>, by start, and the events that could not be read.
+    /// </summary>
     /// <param name="owner">The zone of the calendar's owner, in which whole days and floating times are meant.</param>
     public CalendarReading Read(Span range, DateTimeZone owner)
     {
@@ -97,25 +125,35 @@ public sealed class CalendarFile
         var unread = new List<UnreadEvent>();
         var readable = new List<(Component Component, EventSeries Series)>();
 
-        foreach (var component in _events) Attempt(component, () => readable.Add((component, EventSeries.Read(component, zones))));
+        foreach (var component in _events)
+            Attempt(component, () => readable.Add((component, EventSeries.Read(component, zones))));
 
-        foreach (var sameUid in readable.GroupBy(pair => pair.Series.Uid.Length > 0 ? pair.Series.Uid : $"line {pair.Component.Line}"))
+        foreach (
+            var sameUid in readable.GroupBy(pair =>
+                pair.Series.Uid.Length > 0 ? pair.Series.Uid : $"line {pair.Component.Line}"
+            )
+        )
         {
             var heads = sameUid.Where(pair => pair.Series.RecurrenceId is null).ToList();
             var versions = sameUid
                 .Where(pair => pair.Series.RecurrenceId is not null)
-                .GroupBy(pair => (pair.Series.RecurrenceId!.Local, pair.Series.RecurrenceId.ZoneId, pair.Series.RecurrenceId.IsUtc))
+                .GroupBy(pair =>
+                    (pair.Series.RecurrenceId!.Local, pair.Series.RecurrenceId.ZoneId, pair.Series.RecurrenceId.IsUtc)
+                )
                 .Select(Newest)
                 .ToList();
 
             if (heads.Count == 0)
             {
-                foreach (var (component, version) in versions) Attempt(component, () => entries.AddRange(version.Alone(range)));
+                foreach (var (component, version) in versions)
+                    Attempt(component, () => entries.AddRange(version.Alone(range)));
             }
             else
             {
                 var (component, head) = Newest(heads);
-                Attempt(component, () => entries.AddRange(head.Occurrences(range, [.. versions.Select(pair => pair.Series)]).ToList()));
+                Attempt(component, () =>
+                    entries.AddRange(head.Occurrences(range, [.. versions.Select(pair => pair.Series)]).ToList())
+                );
             }
         }
 
@@ -137,16 +175,29 @@ public sealed class CalendarFile
             catch (Exception e) when (e is ArgumentException or OverflowException)
             {
                 // NodaTime's own ends of time: a date such as the year 9999 plus a length.
-                unread.Add(new UnreadEvent(component.Line, EventSeries.TitleOf(component), "The event lies outside the dates that can be read."));
+                unread.Add(
+                    new UnreadEvent(
+                        component.Line,
+                        EventSeries.TitleOf(component),
+                        "The event lies outside the dates that can be read."
+                    )
+                );
             }
         }
     }
 
-    /// <summary>When the event with this UID is, for one that was written in UTC; of a repeating one, the first time. Null where it is not in the file, can't be read, or is cancelled.</summary>
+    /// <summary>
+    /// When the event with this UID is, for one that was written in UTC; of a repeating one, the first time. Null where
+    /// it is not in the file, can't be read, or is cancelled.
+    /// </summary>
     public Span? TimeOf(string uid)
     {
         var zones = new CalendarZones(DateTimeZone.Utc, _zones);
-        foreach (var component in _events.Where(component => component.First("UID")?.Value.Trim() == uid && component.First("RECURRENCE-ID") is null))
+        foreach (
+            var component in _events.Where(component =>
+                component.First("UID")?.Value.Trim() == uid && component.First("RECURRENCE-ID") is null
+            )
+        )
         {
             try
             {
@@ -161,7 +212,11 @@ public sealed class CalendarFile
         return null;
     }
 
-    /// <summary>A file may hold an event twice: the higher SEQUENCE supersedes (section 3.8.7.4), the later one where they are equal.</summary>
-    private static (Component Component, EventSeries Series) Newest(IEnumerable<(Component Component, EventSeries Series)> same) =>
-        same.Aggregate((newest, next) => next.Series.Sequence >= newest.Series.Sequence ? next : newest);
+    /// <summary>
+    /// A file may hold an event twice: the higher SEQUENCE supersedes (section 3.8.7.4), the later one where they are
+    /// equal.
+    /// </summary>
+    private static (Component Component, EventSeries Series) Newest(
+        IEnumerable<(Component Component, EventSeries Series)> same
+    ) => same.Aggregate((newest, next) => next.Series.Sequence >= newest.Series.Sequence ? next : newest);
 }

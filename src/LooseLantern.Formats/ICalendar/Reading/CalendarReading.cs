@@ -11,7 +11,9 @@ public sealed record CalendarEntry(string Uid, string Title, Span Time, bool Who
     public IReadOnlyList<EventPerson> People { get; init; } = [];
 }
 
-/// <summary>An event that could not be read, and why; <paramref name="Line"/> is the line of the file, from 1.</summary>
+/// <summary>
+/// An event that could not be read, and why; <paramref name="Line"/> is the line of the file, from 1.
+/// </summary>
 public sealed record UnreadEvent(int Line, string Title, string Fault);
 
 /// <summary>What a calendar file says of a run of time.</summary>

@@ -5,8 +5,8 @@ using NodaTime.TimeZones;
 namespace LooseLantern.Formats.ICalendar.Reading;
 
 /// <summary>
-/// Finds the zone of a TZID: by IANA name, by Windows name (CLDR's mapping), else as the file's VTIMEZONE explains it. Whole days and
-/// floating times are in the zone of the calendar's owner.
+/// Finds the zone of a TZID: by IANA name, by Windows name (CLDR's mapping), else as the file's VTIMEZONE explains it.
+/// Whole days and floating times are in the zone of the calendar's owner.
 /// </summary>
 internal sealed class CalendarZones(DateTimeZone owner, IReadOnlyDictionary<string, Component> explained)
 {
@@ -14,19 +14,26 @@ internal sealed class CalendarZones(DateTimeZone owner, IReadOnlyDictionary<stri
 
     public DateTimeZone Of(TimeValue value)
     {
-        if (value.IsUtc) return DateTimeZone.Utc;
-        if (value.ZoneId is not { } id) return owner;
-        if (_found.TryGetValue(id, out var known)) return known;
+        if (value.IsUtc)
+            return DateTimeZone.Utc;
+        if (value.ZoneId is not { } id)
+            return owner;
+        if (_found.TryGetValue(id, out var known))
+            return known;
 
         var zone = ByName(id);
-        if (zone is null && explained.TryGetValue(id, out var component)) zone = FileZone.Read(id, component);
-        return _found[id] = zone ?? throw new EventFaultException(
-            value.Line, $"The time zone \"{id}\" is not known, and the file has no VTIMEZONE that explains it.");
+        if (zone is null && explained.TryGetValue(id, out var component))
+            zone = FileZone.Read(id, component);
+        return _found[id] = zone
+            ?? throw new EventFaultException(
+                value.Line,
+                $"The time zone \"{id}\" is not known, and the file has no VTIMEZONE that explains it."
+            );
     }
 
     /// <summary>
-    /// The instant of a wall-clock time. One that comes twice is the first pass; one that a clock skips is read with the offset before the
-    /// gap (RFC 5545 section 3.3.5).
+    /// The instant of a wall-clock time. One that comes twice is the first pass; one that a clock skips is read with
+    /// the offset before the gap (RFC 5545 section 3.3.5).
     /// </summary>
     public Instant At(TimeValue value) => At(value.Local, value, value.IsDate);
 
@@ -38,7 +45,8 @@ internal sealed class CalendarZones(DateTimeZone owner, IReadOnlyDictionary<stri
 
     private static DateTimeZone? ByName(string id)
     {
-        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(id) is { } iana) return iana;
+        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(id) is { } iana)
+            return iana;
         return TzdbDateTimeZoneSource.Default.WindowsMapping.PrimaryMapping.TryGetValue(id, out var mapped)
             ? DateTimeZoneProviders.Tzdb[mapped]
             : null;

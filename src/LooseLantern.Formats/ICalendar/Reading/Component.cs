@@ -23,7 +23,11 @@ internal sealed class Component(string name, int line)
     public ContentLine? Single(string property)
     {
         var lines = All(property).Take(2).ToList();
-        if (lines.Count > 1) throw new EventFaultException(lines[1].Line, $"{property} stands here a second time; an event has it once.");
+        if (lines.Count > 1)
+            throw new EventFaultException(
+                lines[1].Line,
+                $"{property} stands here a second time; an event has it once."
+            );
         return lines.Count == 0 ? null : lines[0];
     }
 }

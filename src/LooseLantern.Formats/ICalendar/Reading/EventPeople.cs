@@ -13,17 +13,29 @@ internal static class EventPeople
     public static IReadOnlyList<EventPerson> Of(Component component)
     {
         var lines = component.All("ORGANIZER").Concat(component.All("ATTENDEE")).Where(line => !IsThing(line)).ToList();
-        return lines.Count == 0 ? [] : [.. lines.Select(Read).OfType<EventPerson>().DistinctBy(person => person.Email, StringComparer.OrdinalIgnoreCase)];
+        return lines.Count == 0
+            ? []
+            :
+            [
+                .. lines
+                    .Select(Read)
+                    .OfType<EventPerson>()
+                    .DistinctBy(person => person.Email, StringComparer.OrdinalIgnoreCase),
+            ];
     }
 
-    private static bool IsThing(ContentLine line) => line.Parameters.GetValueOrDefault("CUTYPE")?.ToUpperInvariant() is "ROOM" or "RESOURCE" or "GROUP";
+    private static bool IsThing(ContentLine line) =>
+        line.Parameters.GetValueOrDefault("CUTYPE")?.ToUpperInvariant() is "ROOM" or "RESOURCE" or "GROUP";
 
     private static EventPerson? Read(ContentLine line)
     {
         var address = line.Value.Trim();
         // The address may be of another kind; the mail address then stands beside it (RFC 7986 section 6.2).
-        var email = line.Parameters.GetValueOrDefault("EMAIL")?.Trim() is { Length: > 0 } beside ? beside
-            : address.StartsWith(MailTo, StringComparison.OrdinalIgnoreCase) ? Uri.UnescapeDataString(address[MailTo.Length..]).Trim() : "";
+        var email =
+            line.Parameters.GetValueOrDefault("EMAIL")?.Trim() is { Length: > 0 } beside ? beside
+            : address.StartsWith(MailTo, StringComparison.OrdinalIgnoreCase)
+                ? Uri.UnescapeDataString(address[MailTo.Length..]).Trim()
+            : "";
         return email.Length == 0 ? null : new EventPerson(line.Parameters.GetValueOrDefault("CN")?.Trim() ?? "", email);
     }
 }

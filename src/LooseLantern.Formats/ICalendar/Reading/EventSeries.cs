@@ -4,7 +4,10 @@ using NodaTime;
 
 namespace LooseLantern.Formats.ICalendar.Reading;
 
-/// <summary>One VEVENT: a single event, the head of a repeating one, or (with a RECURRENCE-ID) another version of one occurrence.</summary>
+/// <summary>
+/// One VEVENT: a single event, the head of a repeating one, or (with a RECURRENCE-ID) another version of one
+/// occurrence.
+/// </summary>
 internal sealed class EventSeries
 {
     /// <summary>The most occurrences read of one event.</summary>
@@ -41,16 +44,23 @@ internal sealed class EventSeries
     public Span? FirstTime => Cancelled ? null : EntryAt(_start.Local).Time;
 
     public static string TitleOf(Component component) =>
-        component.First("SUMMARY")?.Text().ReplaceLineEndings(" ").Trim() is { Length: > 0 } title ? title : "(no title)";
+        component.First("SUMMARY")?.Text().ReplaceLineEndings(" ").Trim() is { Length: > 0 } title
+            ? title
+            : "(no title)";
 
     /// <exception cref="EventFaultException">Names what is wrong and on which line.</exception>
     public static EventSeries Read(Component component, CalendarZones zones)
     {
         if (component.BrokenLine is { } broken)
-            throw new EventFaultException(broken, "This line of the event is no property: a name, a colon and a value are expected.");
+            throw new EventFaultException(
+                broken,
+                "This line of the event is no property: a name, a colon and a value are expected."
+            );
 
-        var start = TimeValue.Read(component.Single("DTSTART")
-            ?? throw new EventFaultException(component.Line, "The event has no DTSTART, so it has no time."));
+        var start = TimeValue.Read(
+            component.Single("DTSTART")
+                ?? throw new EventFaultException(component.Line, "The event has no DTSTART, so it has no time.")
+        );
         zones.Of(start);
 
         var recurrenceId = component.Single("RECURRENCE-ID");
@@ -58,7 +68,9 @@ internal sealed class EventSeries
         {
             Uid = component.Single("UID")?.Value.Trim() ?? "",
             Title = TitleOf(component),
-            Sequence = int.TryParse(component.Single("SEQUENCE")?.Value, CultureInfo.InvariantCulture, out var sequence) ? sequence : 0,
+            Sequence = int.TryParse(component.Single("SEQUENCE")?.Value, CultureInfo.InvariantCulture, out var sequence)
+                ? sequence
+                : 0,
             Cancelled = IsSetTo(component, "STATUS", "CANCELLED"),
             Tentative = IsSetTo(component, "STATUS", "TENTATIVE"),
             Free = IsSetTo(component, "TRANSP", "TRANSPARENT"),
@@ -68,43 +80,63 @@ internal sealed class EventSeries
         };
     }
 
-    /// <summary>Its occurrences that meet <paramref name="range"/>, with the versions that replace single ones applied.</summary>
+    /// <summary>
+    /// Its occurrences that meet <paramref name="range"/>, with the versions that replace single ones applied.
+    /// </summary>
     public IEnumerable<CalendarEntry> Occurrences(Span range, IReadOnlyList<EventSeries> versions)
     {
         var single = versions.Where(version => !version.AndFuture).ToList();
-        var future = versions.Where(version => version.AndFuture).OrderBy(version => _zones.At(version.RecurrenceId!)).ToList();
+        var future = versions
+            .Where(version => version.AndFuture)
+            .OrderBy(version => _zones.At(version.RecurrenceId!))
+            .ToList();
         var excluded = _component.All("EXDATE").SelectMany(TimeValue.ReadList).ToList();
 
         foreach (var local in Starts(range))
         {
             var at = _zones.At(local, _start, _start.IsDate);
-            if (excluded.Exists(value => Names(value, local, at)) || single.Exists(version => Names(version.RecurrenceId!, local, at))) continue;
+            if (
+                excluded.Exists(value => Names(value, local, at))
+                || single.Exists(version => Names(version.RecurrenceId!, local, at))
+            )
+                continue;
 
             var changed = future.FindLast(version => _zones.At(version.RecurrenceId!) <= at);
             if (changed is null)
             {
-                if (!Cancelled && EntryAt(local) is var entry && entry.Time.Meets(range)) yield return entry;
+                if (!Cancelled && EntryAt(local) is var entry && entry.Time.Meets(range))
+                    yield return entry;
             }
             else if (!changed.Cancelled)
             {
                 // "This and future" moves each later occurrence by as much as it moved the first of them.
-                var moved = local + Period.Between(changed.RecurrenceId!.Local, changed._start.Local, PeriodUnits.Days | PeriodUnits.AllTimeUnits);
-                if (changed.EntryAt(moved) is var entry && entry.Time.Meets(range)) yield return entry;
+                var moved =
+                    local
+                    + Period.Between(
+                        changed.RecurrenceId!.Local,
+                        changed._start.Local,
+                        PeriodUnits.Days | PeriodUnits.AllTimeUnits
+                    );
+                if (changed.EntryAt(moved) is var entry && entry.Time.Meets(range))
+                    yield return entry;
             }
         }
 
-        foreach (var entry in Periods().Where(entry => !Cancelled && entry.Time.Meets(range))) yield return entry;
+        foreach (var entry in Periods().Where(entry => !Cancelled && entry.Time.Meets(range)))
+            yield return entry;
 
         foreach (var version in single.Where(version => !version.Cancelled))
         {
-            if (version.EntryAt(version._start.Local) is var entry && entry.Time.Meets(range)) yield return entry;
+            if (version.EntryAt(version._start.Local) is var entry && entry.Time.Meets(range))
+                yield return entry;
         }
     }
 
     /// <summary>The event as it stands by itself, for a version whose series is not in the file.</summary>
     public IEnumerable<CalendarEntry> Alone(Span range)
     {
-        if (!Cancelled && EntryAt(_start.Local) is var entry && entry.Time.Meets(range)) yield return entry;
+        if (!Cancelled && EntryAt(_start.Local) is var entry && entry.Time.Meets(range))
+            yield return entry;
     }
 
     private static bool IsSetTo(Component component, string property, string value) =>
@@ -114,7 +146,8 @@ internal sealed class EventSeries
     {
         if (component.Single("DTEND") is not { } endLine)
         {
-            if (component.Single("DURATION") is { } duration) return EventLength.Read(duration);
+            if (component.Single("DURATION") is { } duration)
+                return EventLength.Read(duration);
             return new EventLength(start.IsDate ? 1 : 0, Duration.Zero);
         }
 
@@ -125,28 +158,35 @@ internal sealed class EventSeries
         if (start.IsDate)
         {
             var days = Period.DaysBetween(start.Local.Date, end.Local.Date);
-            if (days < 0) throw new EventFaultException(end.Line, "The event ends before it starts.");
-            // Some programs write a one-day event with the same date twice; read as nothing it would be taken for free time.
+            if (days < 0)
+                throw new EventFaultException(end.Line, "The event ends before it starts.");
+            // Some programs write a one-day event with the same date twice; read as nothing it would be taken for free
+            // time.
             return new EventLength(Math.Max(days, 1), Duration.Zero);
         }
 
         var length = zones.At(end) - zones.At(start);
-        if (length < Duration.Zero) throw new EventFaultException(end.Line, "The event ends before it starts.");
+        if (length < Duration.Zero)
+            throw new EventFaultException(end.Line, "The event ends before it starts.");
         return new EventLength(0, length);
     }
 
     private IEnumerable<LocalDateTime> Starts(Span range)
     {
         var zone = _zones.Of(_start);
-        var from = range.Start.InZone(zone).LocalDateTime.PlusDays(-_length.Days - 2) - Period.FromSeconds((long)_length.Exact.TotalSeconds);
+        var from =
+            range.Start.InZone(zone).LocalDateTime.PlusDays(-_length.Days - 2)
+            - Period.FromSeconds((long)_length.Exact.TotalSeconds);
         var until = range.End.InZone(zone).LocalDateTime.PlusDays(2);
 
         var starts = new SortedSet<LocalDateTime> { _start.Local };
         if (_component.Single("RRULE") is { } rule)
         {
-            starts.UnionWith(Repetition
-                .Read(rule, _start, instant => instant.InZone(zone).LocalDateTime)
-                .Starts(from, until, MostOccurrences));
+            starts.UnionWith(
+                Repetition
+                    .Read(rule, _start, instant => instant.InZone(zone).LocalDateTime)
+                    .Starts(from, until, MostOccurrences)
+            );
         }
 
         foreach (var value in _component.All("RDATE").Where(line => !IsPeriods(line)).SelectMany(TimeValue.ReadList))
@@ -155,7 +195,9 @@ internal sealed class EventSeries
         return starts;
     }
 
-    /// <summary>Further occurrences given as PERIODs (section 3.8.5.2): each with an end or a length of its own.</summary>
+    /// <summary>
+    /// Further occurrences given as PERIODs (section 3.8.5.2): each with an end or a length of its own.
+    /// </summary>
     private IEnumerable<CalendarEntry> Periods()
     {
         foreach (var line in _component.All("RDATE").Where(IsPeriods))
@@ -163,13 +205,19 @@ internal sealed class EventSeries
             foreach (var period in line.Value.Split(','))
             {
                 if (period.Trim().Split('/') is not [var from, var to])
-                    throw new EventFaultException(line.Line, $"RDATE \"{period}\" is no period (a start, a slash, and an end or a length).");
+                    throw new EventFaultException(
+                        line.Line,
+                        $"RDATE \"{period}\" is no period (a start, a slash, and an end or a length)."
+                    );
                 var start = _zones.At(TimeValue.Read(line, from));
                 var length = to.StartsWith('P') ? EventLength.Read(line with { Value = to }) : default;
                 var end = to.StartsWith('P')
                     ? start + Duration.FromDays(length.Days) + length.Exact
                     : _zones.At(TimeValue.Read(line, to));
-                yield return new CalendarEntry(Uid, Title, new Span(start, end), WholeDay: false, Free, Tentative) { People = People };
+                yield return new CalendarEntry(Uid, Title, new Span(start, end), WholeDay: false, Free, Tentative)
+                {
+                    People = People,
+                };
             }
         }
     }
@@ -182,10 +230,15 @@ internal sealed class EventSeries
         var start = _zones.At(local, _start, _start.IsDate);
         var lastDay = local.PlusDays(_length.Days);
         var end = _length.Days == 0 ? start : _zones.At(lastDay, _start, _start.IsDate);
-        return new CalendarEntry(Uid, Title, new Span(start, end + _length.Exact), _start.IsDate, Free, Tentative) { People = People };
+        return new CalendarEntry(Uid, Title, new Span(start, end + _length.Exact), _start.IsDate, Free, Tentative)
+        {
+            People = People,
+        };
     }
 
-    /// <summary>Whether a date or time of EXDATE or RECURRENCE-ID means the occurrence; a bare date means any of that day.</summary>
+    /// <summary>
+    /// Whether a date or time of EXDATE or RECURRENCE-ID means the occurrence; a bare date means any of that day.
+    /// </summary>
     private bool Names(TimeValue value, LocalDateTime local, Instant at) =>
         value.IsDate || _start.IsDate ? value.Local.Date == local.Date : _zones.At(value) == at;
 }

@@ -6,19 +6,21 @@ using NodaTime;
 namespace LooseLantern.Formats.ICalendar.Reading;
 
 /// <summary>
-/// One RRULE (RFC 5545 section 3.3.10), worked out on the wall clock: which local times it names. Zones are for the caller to apply, since
-/// a repetition follows the wall clock and not elapsed time.
+/// One RRULE (RFC 5545 section 3.3.10), worked out on the wall clock: which local times it names. Zones are for the
+/// caller to apply, since a repetition follows the wall clock and not elapsed time.
 /// </summary>
 internal sealed class Repetition
 {
-    // Some rules match seldom (29 February on a Monday), some never; past this many steps without a match a rule counts as never.
+    // Some rules match seldom (29 February on a Monday), some never; past this many steps without a match a rule counts
+    // as never.
     private const int MostStepsWithoutMatch = 50_000;
 
     private readonly ContentLine _line;
     private readonly TimeValue _first;
     private readonly CalendarEvent _rule;
 
-    private Repetition(ContentLine line, TimeValue first, CalendarEvent rule) => (_line, _first, _rule) = (line, first, rule);
+    private Repetition(ContentLine line, TimeValue first, CalendarEvent rule) =>
+        (_line, _first, _rule) = (line, first, rule);
 
     /// <param name="first">The DTSTART that the rule belongs to.</param>
     /// <param name="toLocal">The wall clock at an instant, for an UNTIL given in UTC.</param>
@@ -30,7 +32,8 @@ internal sealed class Repetition
             if (rule.Until is { HasTime: true } until)
             {
                 var local = LocalDateTime.FromDateTime(until.Value);
-                if (until.IsUtc && !first.IsUtc) local = toLocal(local.InUtc().ToInstant());
+                if (until.IsUtc && !first.IsUtc)
+                    local = toLocal(local.InUtc().ToInstant());
                 rule.Until = first.IsDate ? ToDate(local.Date) : ToCalDateTime(local);
             }
 
@@ -39,13 +42,17 @@ internal sealed class Repetition
             holder.RecurrenceRule = rule;
             return new Repetition(line, first, holder);
         }
-        catch (Exception e) when (e is ArgumentException or FormatException or InvalidOperationException or OverflowException)
+        catch (Exception e)
+            when (e is ArgumentException or FormatException or InvalidOperationException or OverflowException)
         {
             throw new EventFaultException(line.Line, $"RRULE \"{line.Value}\" can't be read: {e.Message}");
         }
     }
 
-    /// <summary>The local starts from <paramref name="from"/> until before <paramref name="until"/>, the first one of the event included.</summary>
+    /// <summary>
+    /// The local starts from <paramref name="from"/> until before <paramref name="until"/>, the first one of the event
+    /// included.
+    /// </summary>
     /// <param name="most">How many there may be.</param>
     public IReadOnlyList<LocalDateTime> Starts(LocalDateTime from, LocalDateTime until, int most)
     {
@@ -54,20 +61,32 @@ internal sealed class Repetition
         {
             var after = LocalDateTime.Max(from, _first.Local);
             var options = new EvaluationOptions { MaxUnmatchedIncrementsLimit = MostStepsWithoutMatch };
-            foreach (var occurrence in _rule.GetOccurrences(_first.IsDate ? ToDate(after.Date) : ToCalDateTime(after), options))
+            foreach (
+                var occurrence in _rule.GetOccurrences(
+                    _first.IsDate ? ToDate(after.Date) : ToCalDateTime(after),
+                    options
+                )
+            )
             {
                 var start = LocalDateTime.FromDateTime(occurrence.Period.StartTime.Value);
-                if (start >= until) break;
-                if (start < from) continue;
+                if (start >= until)
+                    break;
+                if (start < from)
+                    continue;
                 if (starts.Count == most)
-                    throw new EventFaultException(_line.Line, $"This repeats more than {most} times; that is more than is read of one event.");
+                    throw new EventFaultException(
+                        _line.Line,
+                        $"This repeats more than {most} times; that is more than is read of one event."
+                    );
                 starts.Add(start);
             }
         }
-        catch (Exception e) when (e is EvaluationException or ArgumentException or InvalidOperationException or OverflowException)
+        catch (Exception e)
+            when (e is EvaluationException or ArgumentException or InvalidOperationException or OverflowException)
         {
             // What was found stands; past it the rule names no date any more.
-            if (starts.Count == 0) throw new EventFaultException(_line.Line, $"RRULE \"{_line.Value}\" never comes to a date.");
+            if (starts.Count == 0)
+                throw new EventFaultException(_line.Line, $"RRULE \"{_line.Value}\" never comes to a date.");
         }
 
         return starts;

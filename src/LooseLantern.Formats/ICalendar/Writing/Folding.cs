@@ -8,7 +8,10 @@ public static class Folding
     private const int MostOctets = 75;
 
     /// <summary>Each content line in one piece.</summary>
-    public static string Unfold(string text) => text.ReplaceLineEndings("\r\n").Replace("\r\n ", "", StringComparison.Ordinal).Replace("\r\n\t", "", StringComparison.Ordinal);
+    public static string Unfold(string text) =>
+        text.ReplaceLineEndings("\r\n")
+            .Replace("\r\n ", "", StringComparison.Ordinal)
+            .Replace("\r\n\t", "", StringComparison.Ordinal);
 
     /// <summary>No line longer than 75 octets of UTF-8, and no letter torn apart.</summary>
     public static string Fold(string unfolded)

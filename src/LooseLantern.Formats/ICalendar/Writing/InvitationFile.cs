@@ -22,8 +22,19 @@ public enum InvitationMethod
 /// <param name="Asked">Who is asked for an answer.</param>
 /// <param name="Coming">Who comes anyway.</param>
 public sealed record InvitationEvent(
-    InvitationMethod Method, string Uid, int Sequence, Instant StampedAt, Span Time, string Title, string? Place, string Description,
-    Party Organizer, string AnswersTo, IReadOnlyList<Party> Asked, IReadOnlyList<Party> Coming);
+    InvitationMethod Method,
+    string Uid,
+    int Sequence,
+    Instant StampedAt,
+    Span Time,
+    string Title,
+    string? Place,
+    string Description,
+    Party Organizer,
+    string AnswersTo,
+    IReadOnlyList<Party> Asked,
+    IReadOnlyList<Party> Coming
+);
 
 /// <summary>Writes invitations as they go by mail (iMIP, RFC 6047).</summary>
 public static class InvitationFile
@@ -34,7 +45,12 @@ public static class InvitationFile
 
     public static string Write(InvitationEvent invitation)
     {
-        var calendar = new Calendar { ProductId = "-//Loose Lantern//Invitation//EN", Version = "2.0", Method = MethodOf(invitation.Method) };
+        var calendar = new Calendar
+        {
+            ProductId = "-//Loose Lantern//Invitation//EN",
+            Version = "2.0",
+            Method = MethodOf(invitation.Method),
+        };
         var written = new CalendarEvent
         {
             Uid = invitation.Uid,
@@ -48,25 +64,38 @@ public static class InvitationFile
             Status = invitation.Method == InvitationMethod.Request ? "CONFIRMED" : "CANCELLED",
             Organizer = OrganizerOf(invitation),
         };
-        foreach (var party in invitation.Asked) written.Attendees.Add(Parties.Attendee(party, isAsked: true));
-        foreach (var party in invitation.Coming) written.Attendees.Add(Parties.Attendee(party, isAsked: false));
+        foreach (var party in invitation.Asked)
+            written.Attendees.Add(Parties.Attendee(party, isAsked: true));
+        foreach (var party in invitation.Coming)
+            written.Attendees.Add(Parties.Attendee(party, isAsked: false));
         if (invitation.Method == InvitationMethod.Request)
         {
-            written.Alarms.Add(new Alarm
-            {
-                Action = "DISPLAY", Description = invitation.Title, Trigger = new Trigger(Ical.Net.DataTypes.Duration.FromTimeSpanExact(-Reminder.ToTimeSpan())),
-            });
+            written.Alarms.Add(
+                new Alarm
+                {
+                    Action = "DISPLAY",
+                    Description = invitation.Title,
+                    Trigger = new Trigger(Ical.Net.DataTypes.Duration.FromTimeSpanExact(-Reminder.ToTimeSpan())),
+                }
+            );
         }
 
         calendar.Events.Add(written);
         return new CalendarSerializer().SerializeToString(calendar)!;
     }
 
-    /// <summary>Answers go to the booking's own address; whoever leads is named, with their own in EMAIL (RFC 7986 section 6.2).</summary>
+    /// <summary>
+    /// Answers go to the booking's own address; whoever leads is named, with their own in EMAIL (RFC 7986 section 6.2).
+    /// </summary>
     private static Organizer OrganizerOf(InvitationEvent invitation)
     {
-        var organizer = new Organizer { Value = Parties.MailTo(invitation.AnswersTo), CommonName = Parties.Line(invitation.Organizer.Name) };
-        if (invitation.Organizer.Address is { } address) organizer.Parameters.Set("EMAIL", address);
+        var organizer = new Organizer
+        {
+            Value = Parties.MailTo(invitation.AnswersTo),
+            CommonName = Parties.Line(invitation.Organizer.Name),
+        };
+        if (invitation.Organizer.Address is { } address)
+            organizer.Parameters.Set("EMAIL", address);
         return organizer;
     }
 }

@@ -13,7 +13,17 @@ namespace LooseLantern.Formats.ICalendar.Writing;
 /// <param name="Rule">How it repeats (RFC 5545 section 3.3.10), without "RRULE:"; null for once.</param>
 /// <param name="IsFree">Shown, but in nobody's way.</param>
 public sealed record OwnEntry(
-    string Uid, Instant StampedAt, string Title, LocalDateTime Start, LocalDateTime End, bool WholeDay, string Zone, string? Rule, bool IsFree, bool IsTentative);
+    string Uid,
+    Instant StampedAt,
+    string Title,
+    LocalDateTime Start,
+    LocalDateTime End,
+    bool WholeDay,
+    string Zone,
+    string? Rule,
+    bool IsFree,
+    bool IsTentative
+);
 
 public static class OwnEntryFile
 {
@@ -31,12 +41,14 @@ public static class OwnEntryFile
             Transparency = entry.IsFree ? "TRANSPARENT" : "OPAQUE",
             Status = entry.IsTentative ? "TENTATIVE" : "CONFIRMED",
         };
-        if (entry.Rule is not null) written.RecurrenceRule = new RecurrenceRule(entry.Rule);
+        if (entry.Rule is not null)
+            written.RecurrenceRule = new RecurrenceRule(entry.Rule);
         calendar.Events.Add(written);
         return new CalendarSerializer().SerializeToString(calendar)!;
 
-        CalDateTime TimeOf(LocalDateTime local) => entry.WholeDay
-            ? new CalDateTime(local.Year, local.Month, local.Day)
-            : new CalDateTime(local.Year, local.Month, local.Day, local.Hour, local.Minute, 0, entry.Zone);
+        CalDateTime TimeOf(LocalDateTime local) =>
+            entry.WholeDay
+                ? new CalDateTime(local.Year, local.Month, local.Day)
+                : new CalDateTime(local.Year, local.Month, local.Day, local.Hour, local.Minute, 0, entry.Zone);
     }
 }

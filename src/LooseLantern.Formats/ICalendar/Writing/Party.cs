@@ -10,7 +10,8 @@ public enum PartyKind
 }
 
 /// <summary>Somebody, or something, that takes part.</summary>
-/// <param name="Address">The mail address; null for what has none, which is then told apart by <paramref name="Id"/>.</param>
+/// <param name="Address">The mail address; null for what has none, which is then told apart by
+/// <paramref name="Id"/>.</param>
 public sealed record Party(Guid Id, string Name, string? Address, PartyKind Kind = PartyKind.Person);
 
 /// <summary>Parties as properties of events.</summary>
@@ -25,17 +26,34 @@ internal static class Parties
             CommonName = Line(party.Name),
             ParticipationStatus = isAsked ? "NEEDS-ACTION" : "ACCEPTED",
             Role = party.Kind == PartyKind.Person ? "REQ-PARTICIPANT" : "NON-PARTICIPANT",
-            Type = party.Kind switch { PartyKind.Room => "ROOM", PartyKind.Thing => "RESOURCE", _ => "INDIVIDUAL" },
+            Type = party.Kind switch
+            {
+                PartyKind.Room => "ROOM",
+                PartyKind.Thing => "RESOURCE",
+                _ => "INDIVIDUAL",
+            },
         };
-        if (isAsked) attendee.Rsvp = true;
+        if (isAsked)
+            attendee.Rsvp = true;
         return attendee;
     }
 
-    /// <summary>A calendar user address is any URI (RFC 5545 section 3.3.3); what has no mail gets one that nobody can send to.</summary>
-    public static Uri Address(Party party) => party.Address is { } address ? MailTo(address) : new Uri($"urn:uuid:{party.Id:D}");
+    /// <summary>
+    /// A calendar user address is any URI (RFC 5545 section 3.3.3); what has no mail gets one that nobody can send to.
+    /// </summary>
+    public static Uri Address(Party party) =>
+        party.Address is { } address ? MailTo(address) : new Uri($"urn:uuid:{party.Id:D}");
 
-    public static Uri MailTo(string address) => new($"mailto:{Uri.EscapeDataString(address).Replace("%40", "@", StringComparison.Ordinal)}");
+    public static Uri MailTo(string address) =>
+        new($"mailto:{Uri.EscapeDataString(address).Replace("%40", "@", StringComparison.Ordinal)}");
 
     /// <summary>Parameters can hold no quotation mark and no control character (section 3.2).</summary>
-    public static string Line(string name) => new([.. name.Select(letter => letter == '"' ? '\'' : char.IsControl(letter) ? ' ' : letter)]);
+    public static string Line(string name) =>
+        new([
+            .. name.Select(letter =>
+                letter == '"' ? '\''
+                : char.IsControl(letter) ? ' '
+                : letter
+            ),
+        ]);
 }

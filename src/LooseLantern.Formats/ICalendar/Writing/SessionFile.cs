@@ -12,22 +12,35 @@ namespace LooseLantern.Formats.ICalendar.Writing;
 /// <param name="IsHeld">Only held: written as tentative.</param>
 /// <param name="Organizer">Null for what nobody is asked to.</param>
 public sealed record SessionEvent(
-    string Uid, int Sequence, Instant StampedAt, Span Time, string Title, string? Place, string? Description, bool IsHeld, Party? Organizer, IReadOnlyList<Party> Attendees)
+    string Uid,
+    int Sequence,
+    Instant StampedAt,
+    Span Time,
+    string Title,
+    string? Place,
+    string? Description,
+    bool IsHeld,
+    Party? Organizer,
+    IReadOnlyList<Party> Attendees
+)
 {
     /// <summary>Whether it takes none of its hosts' time in their calendars (RFC 5545 section 3.8.2.7).</summary>
     public bool IsFree { get; init; }
 }
 
 /// <summary>
-/// Writes sessions for hosts' own calendars. Everybody who takes part bears SCHEDULE-AGENT=CLIENT (RFC 6638 section 7.1): invitations are
-/// ours to send, and no calendar server may send a second one.
+/// Writes sessions for hosts' own calendars. Everybody who takes part bears SCHEDULE-AGENT=CLIENT (RFC 6638 section
+/// 7.1): invitations are ours to send, and no calendar server may send a second one.
 /// </summary>
 public static class SessionFile
 {
     /// <summary>One calendar object (RFC 4791 section 4.1), without a METHOD, as it is put into a collection.</summary>
     public static string Write(SessionEvent session) => Serialize([session], null);
 
-    /// <summary>All of somebody's sessions to subscribe to: METHOD:PUBLISH (RFC 5546 section 1.4), with a hint how often to ask again.</summary>
+    /// <summary>
+    /// All of somebody's sessions to subscribe to: METHOD:PUBLISH (RFC 5546 section 1.4), with a hint how often to ask
+    /// again.
+    /// </summary>
     /// <param name="name">What the calendar calls itself (RFC 7986 section 5.1).</param>
     public static string WriteFeed(string name, IEnumerable<SessionEvent> sessions) => Serialize(sessions, name);
 
@@ -64,7 +77,11 @@ public static class SessionFile
         };
         if (session.Organizer is { } organizer)
         {
-            written.Organizer = new Organizer { Value = Parties.Address(organizer), CommonName = Parties.Line(organizer.Name) };
+            written.Organizer = new Organizer
+            {
+                Value = Parties.Address(organizer),
+                CommonName = Parties.Line(organizer.Name),
+            };
             written.Organizer.Parameters.Set("SCHEDULE-AGENT", "CLIENT");
         }
 

@@ -5,8 +5,8 @@ using NodaTime;
 namespace LooseLantern.Server.Data.Model;
 
 /// <summary>
-/// An availability link: times for one guest, or a few, by an address of its own. What is arranged by it stands in a page of its own, which no desk
-/// lists and which has the link's id; so it is booked, moved and told of as any other.
+/// An availability link: times for one guest, or a few, by an address of its own. What is arranged by it stands in a
+/// page of its own, which no desk lists and which has the link's id; so it is booked, moved and told of as any other.
 /// </summary>
 public sealed class AvailabilityLink : IBelongsToWorkspace
 {

@@ -85,7 +85,9 @@ public sealed class Booking : IBelongsToWorkspace
     /// <summary>Until when it waits for a yes; null for one that stands.</summary>
     public Instant? WaitsUntil { get; set; }
 
-    /// <summary>SHA-256 of the secret in the link by which hosts say yes or no; null for one that never waited.</summary>
+    /// <summary>
+    /// SHA-256 of the secret in the link by which hosts say yes or no; null for one that never waited.
+    /// </summary>
     public byte[]? AnswerSecretHash { get; init; }
 
     public string? ProtectedAnswerSecret { get; init; }

@@ -21,7 +21,10 @@ public enum CalendarKind
     BuiltIn,
 }
 
-/// <summary>A calendar that was joined. What it was read from is kept, so that repeating events can be read further ahead as time goes on.</summary>
+/// <summary>
+/// A calendar that was joined. What it was read from is kept, so that repeating events can be read further ahead as
+/// time goes on.
+/// </summary>
 public sealed class Calendar : IBelongsToWorkspace
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
@@ -69,7 +72,9 @@ public sealed class Calendar : IBelongsToWorkspace
     /// <summary>Whether events can be written to it.</summary>
     public bool MayWrite { get; set; }
 
-    /// <summary>Whether its server tells what changed since a token (RFC 6578); else entity tags are compared.</summary>
+    /// <summary>
+    /// Whether its server tells what changed since a token (RFC 6578); else entity tags are compared.
+    /// </summary>
     public bool TellsChanges { get; set; }
 
     public string? SyncToken { get; set; }
@@ -77,7 +82,9 @@ public sealed class Calendar : IBelongsToWorkspace
     /// <summary>The entity tag of an address, as it was sent.</summary>
     public string? EntityTag { get; set; }
 
-    /// <summary>Seconds between looks, where its publisher asks for that (REFRESH-INTERVAL, RFC 7986 section 5.7).</summary>
+    /// <summary>
+    /// Seconds between looks, where its publisher asks for that (REFRESH-INTERVAL, RFC 7986 section 5.7).
+    /// </summary>
     public int? RefreshSeconds { get; set; }
 
     /// <summary>When it was last looked at with success.</summary>
@@ -89,7 +96,9 @@ public sealed class Calendar : IBelongsToWorkspace
     /// <summary>When it is looked at next; null for what never changes by itself.</summary>
     public Instant? NextLookAt { get; set; }
 
-    /// <summary>Until when a server of ours is looking at it; one that stopped in the middle is not waited for longer.</summary>
+    /// <summary>
+    /// Until when a server of ours is looking at it; one that stopped in the middle is not waited for longer.
+    /// </summary>
     public Instant? LookingUntil { get; set; }
 
     /// <summary>How many looks were kept; one that began before another ended is not.</summary>
@@ -133,7 +142,9 @@ public sealed class CalendarAccount : IBelongsToWorkspace
     public required string ProtectedPassword { get; set; }
 }
 
-/// <summary>A text that a calendar is made of: the whole file of an address or an upload, or one object of a collection.</summary>
+/// <summary>
+/// A text that a calendar is made of: the whole file of an address or an upload, or one object of a collection.
+/// </summary>
 public sealed class CalendarResource : IBelongsToWorkspace
 {
     public long Id { get; init; }

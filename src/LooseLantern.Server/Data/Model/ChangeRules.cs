@@ -6,9 +6,25 @@ namespace LooseLantern.Server.Data.Model;
 /// <param name="MostBrought">How many people a guest may bring along.</param>
 /// <param name="CancelWords">What guests read where they cancel; may be empty.</param>
 /// <param name="AskWhom">Whom to ask once it is too late, in words; where it is empty, whoever leads is named.</param>
-public sealed record ChangeRules(bool MayMove, int MoveUntil, bool MayCancel, int CancelUntil, int MostBrought, string CancelWords, string AskWhom)
+public sealed record ChangeRules(
+    bool MayMove,
+    int MoveUntil,
+    bool MayCancel,
+    int CancelUntil,
+    int MostBrought,
+    string CancelWords,
+    string AskWhom
+)
 {
-    public static readonly ChangeRules Usual = new(MayMove: true, MoveUntil: 0, MayCancel: true, CancelUntil: 0, MostBrought: 3, CancelWords: "", AskWhom: "");
+    public static readonly ChangeRules Usual = new(
+        MayMove: true,
+        MoveUntil: 0,
+        MayCancel: true,
+        CancelUntil: 0,
+        MostBrought: 3,
+        CancelWords: "",
+        AskWhom: ""
+    );
 }
 
 /// <summary>Somebody whom a guest brings along.</summary>

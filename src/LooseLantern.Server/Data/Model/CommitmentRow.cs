@@ -6,8 +6,8 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Model;
 
 /// <summary>
-/// Time of a host that is given away. The database itself refuses two that overlap unless they have the same holder, so that a double
-/// booking can't be stored even by a mistake in the code above.
+/// Time of a host that is given away. The database itself refuses two that overlap unless they have the same holder, so
+/// that a double booking can't be stored even by a mistake in the code above.
 /// </summary>
 public sealed class CommitmentRow : IBelongsToWorkspace
 {
@@ -32,6 +32,9 @@ public sealed class CommitmentRow : IBelongsToWorkspace
 
     public required int BufferAfter { get; set; }
 
-    /// <summary>Until when it is held; null for a booking. What has run out counts as gone, whether or not it was taken away yet.</summary>
+    /// <summary>
+    /// Until when it is held; null for a booking. What has run out counts as gone, whether or not it was taken away
+    /// yet.
+    /// </summary>
     public Instant? HeldUntil { get; set; }
 }

@@ -21,13 +21,18 @@ public sealed class Desk : IBelongsToWorkspace
     /// <summary>#rrggbb, or empty for the product's own.</summary>
     public string Accent { get; set; } = "";
 
-    /// <summary>A host name at which it answers as well, in small letters; null for none. Unique over all workspaces.</summary>
+    /// <summary>
+    /// A host name at which it answers as well, in small letters; null for none. Unique over all workspaces.
+    /// </summary>
     public string? HostName { get; set; }
 
     /// <summary>Origins that may show its pages in a frame, such as https://www.example.com.</summary>
     public string[] Framers { get; set; } = [];
 
-    /// <summary>Whose desk it is: it lists the pages on which this host has a seat, of whatever desk; null for a desk of its own pages.</summary>
+    /// <summary>
+    /// Whose desk it is: it lists the pages on which this host has a seat, of whatever desk; null for a desk of its own
+    /// pages.
+    /// </summary>
     public Guid? HostId { get; set; }
 }
 

@@ -10,6 +10,18 @@ public sealed record GivenAnswer(string Key, string Words, QuestionKind Kind, st
     public string Line => $"{Words} {Text.Replace("\n", ", ", StringComparison.Ordinal)}";
 
     /// <summary>What of all that was typed answers something, in the order of the questions.</summary>
-    public static IReadOnlyList<GivenAnswer> Of(IReadOnlyList<Question> questions, IReadOnlyDictionary<string, string> typed) =>
-        [.. questions.Select(question => new GivenAnswer(question.Key, question.Words, question.Kind, AnswerCheck.Tidy(question, typed.GetValueOrDefault(question.Key, "")))).Where(answer => answer.Text.Length > 0)];
+    public static IReadOnlyList<GivenAnswer> Of(
+        IReadOnlyList<Question> questions,
+        IReadOnlyDictionary<string, string> typed
+    ) =>
+        [
+            .. questions
+                .Select(question => new GivenAnswer(
+                    question.Key,
+                    question.Words,
+                    question.Kind,
+                    AnswerCheck.Tidy(question, typed.GetValueOrDefault(question.Key, ""))
+                ))
+                .Where(answer => answer.Text.Length > 0),
+        ];
 }

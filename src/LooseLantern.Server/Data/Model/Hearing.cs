@@ -19,9 +19,26 @@ public enum Hears
 /// <param name="Others">Of all other bookings.</param>
 /// <param name="Reminded">Whether they are reminded of their own appointments.</param>
 /// <param name="QuietFrom">The beginning of their quiet hours, on their own clock; null where they have none.</param>
-/// <param name="QuietUntil">The end of their quiet hours; before <paramref name="QuietFrom"/> for hours that go over midnight.</param>
+/// <param name="QuietUntil">The end of their quiet hours; before <paramref name="QuietFrom"/> for hours that go over
+/// midnight.</param>
 /// <param name="DailyAt">When the mail of the day goes out, on their own clock.</param>
-public sealed record Hearing(Hears Own, Hears ActedFor, Hears Others, bool Reminded, LocalTime? QuietFrom, LocalTime? QuietUntil, LocalTime DailyAt)
+public sealed record Hearing(
+    Hears Own,
+    Hears ActedFor,
+    Hears Others,
+    bool Reminded,
+    LocalTime? QuietFrom,
+    LocalTime? QuietUntil,
+    LocalTime DailyAt
+)
 {
-    public static readonly Hearing Usual = new(Hears.AtOnce, Hears.Never, Hears.Never, Reminded: true, QuietFrom: null, QuietUntil: null, DailyAt: new LocalTime(7, 0));
+    public static readonly Hearing Usual = new(
+        Hears.AtOnce,
+        Hears.Never,
+        Hears.Never,
+        Reminded: true,
+        QuietFrom: null,
+        QuietUntil: null,
+        DailyAt: new LocalTime(7, 0)
+    );
 }

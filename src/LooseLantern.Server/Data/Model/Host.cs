@@ -46,9 +46,13 @@ public sealed class Host : IBelongsToWorkspace
     /// <summary>The host's share of balanced work, beside the weights of the others.</summary>
     public int Weight { get; set; } = 1;
 
-    /// <summary>Most sessions that may start on one local date of the host's zone, of all pages together; null for any number.</summary>
+    /// <summary>
+    /// Most sessions that may start on one local date of the host's zone, of all pages together; null for any number.
+    /// </summary>
     public int? DailyCap { get; set; }
 
-    /// <summary>Most sessions that may start in one ISO week of the host's zone, of all pages together; null for any number.</summary>
+    /// <summary>
+    /// Most sessions that may start in one ISO week of the host's zone, of all pages together; null for any number.
+    /// </summary>
     public int? WeeklyCap { get; set; }
 }

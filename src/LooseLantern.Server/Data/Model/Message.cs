@@ -71,8 +71,8 @@ public enum MessageState
 }
 
 /// <summary>
-/// Something to tell somebody, written in the transaction of what it speaks of, so that neither can be there without the other. It says what was so
-/// then, whatever became of it before it was sent.
+/// Something to tell somebody, written in the transaction of what it speaks of, so that neither can be there without
+/// the other. It says what was so then, whatever became of it before it was sent.
 /// </summary>
 public sealed class Message : IBelongsToWorkspace
 {
@@ -113,7 +113,9 @@ public sealed class Message : IBelongsToWorkspace
 
     public required string Subject { get; init; }
 
-    /// <summary>The plain text. Secrets stand in it as marks (<c>PostMarks</c>), and are put in when it goes out.</summary>
+    /// <summary>
+    /// The plain text. Secrets stand in it as marks (<c>PostMarks</c>), and are put in when it goes out.
+    /// </summary>
     public required string Text { get; init; }
 
     public required string Html { get; init; }
@@ -131,6 +133,8 @@ public sealed class Message : IBelongsToWorkspace
 
     public Instant? SentAt { get; set; }
 
-    /// <summary>Until when a server of ours is sending it; one that stopped in the middle is not waited for longer.</summary>
+    /// <summary>
+    /// Until when a server of ours is sending it; one that stopped in the middle is not waited for longer.
+    /// </summary>
     public Instant? SendingUntil { get; set; }
 }

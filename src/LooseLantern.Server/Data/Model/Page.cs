@@ -1,6 +1,6 @@
-using LooseLantern.Core.Questions;
 using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
+using LooseLantern.Core.Questions;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Tenancy;
 using NodaTime;
@@ -24,7 +24,9 @@ public enum PlaceKind
     OwnWords,
 }
 
-/// <summary>A booking page: one kind of appointment with all its rules. Buffers, notice and steps are whole minutes.</summary>
+/// <summary>
+/// A booking page: one kind of appointment with all its rules. Buffers, notice and steps are whole minutes.
+/// </summary>
 public sealed class Page : IBelongsToWorkspace
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
@@ -94,7 +96,9 @@ public sealed class Page : IBelongsToWorkspace
     /// <summary>The office hours it is open in, instead of <see cref="Hours"/>; none for a page by the week.</summary>
     public List<BlockRow> Blocks { get; } = [];
 
-    /// <summary>Whether each block is one opening for its whole length, instead of being cut into openings from its start.</summary>
+    /// <summary>
+    /// Whether each block is one opening for its whole length, instead of being cut into openings from its start.
+    /// </summary>
     public bool OffersWholeBlocks { get; set; }
 
     /// <summary>Where it asks or writes other calendars of its hosts than usual.</summary>
@@ -158,6 +162,8 @@ public sealed class SeatHost : IBelongsToWorkspace
 
     public required int Position { get; set; }
 
-    /// <summary>When the host was put in the seat; a newcomer is not given everything until level with the others.</summary>
+    /// <summary>
+    /// When the host was put in the seat; a newcomer is not given everything until level with the others.
+    /// </summary>
     public required Instant Since { get; init; }
 }

@@ -6,12 +6,29 @@ namespace LooseLantern.Server.Data.Model;
 /// <param name="Lead">The seat whose host is the organiser of the invitation, by position from 0.</param>
 /// <param name="AlsoInvited">Who gets every invitation and whose calendars are not asked.</param>
 /// <param name="Screening">What answers lead to, in order; the first rule that ends the way decides.</param>
-/// <param name="MostOpen">How many bookings to come one guest may have on the page, told by the email; null for any number.</param>
-public sealed record PageDetails(PageNaming Naming, PageFace Face, PlaceDetail Place, Afterwards After, int Lead, IReadOnlyList<InvitedAlong> AlsoInvited, IReadOnlyList<ScreeningRule> Screening, int? MostOpen)
+/// <param name="MostOpen">How many bookings to come one guest may have on the page, told by the email; null for any
+/// number.</param>
+public sealed record PageDetails(
+    PageNaming Naming,
+    PageFace Face,
+    PlaceDetail Place,
+    Afterwards After,
+    int Lead,
+    IReadOnlyList<InvitedAlong> AlsoInvited,
+    IReadOnlyList<ScreeningRule> Screening,
+    int? MostOpen
+)
 {
     public static readonly PageDetails Usual = new(
-        new PageNaming("", "", null), new PageFace("", "", ShowsHosts: true, PlaceZoneOnly: false, IsListed: true), new PlaceDetail("", HostsRing: true),
-        new Afterwards("", "", OffersAnother: false, ProvesEmail: false), Lead: 0, [], [], MostOpen: null);
+        new PageNaming("", "", null),
+        new PageFace("", "", ShowsHosts: true, PlaceZoneOnly: false, IsListed: true),
+        new PlaceDetail("", HostsRing: true),
+        new Afterwards("", "", OffersAnother: false, ProvesEmail: false),
+        Lead: 0,
+        [],
+        [],
+        MostOpen: null
+    );
 }
 
 /// <summary>What the team calls a page.</summary>
@@ -29,7 +46,8 @@ public sealed record PageNaming(string Name, string Kind, string? Mark);
 public sealed record PageFace(string Language, string Accent, bool ShowsHosts, bool PlaceZoneOnly, bool IsListed);
 
 /// <param name="Directions">How to get there or get in; may be empty.</param>
-/// <param name="HostsRing">By phone: whether the hosts ring the guest, whose number is asked for then; else the guest rings the place's number.</param>
+/// <param name="HostsRing">By phone: whether the hosts ring the guest, whose number is asked for then; else the guest
+/// rings the place's number.</param>
 public sealed record PlaceDetail(string Directions, bool HostsRing);
 
 /// <summary>What guests meet once they have reserved.</summary>

@@ -24,7 +24,9 @@ public sealed class PageEdition : IBelongsToWorkspace
     public required PageForm Form { get; init; }
 }
 
-/// <summary>An address under which a page was published once; whoever comes to it is led to where the page is now.</summary>
+/// <summary>
+/// An address under which a page was published once; whoever comes to it is led to where the page is now.
+/// </summary>
 public sealed class FormerAddress : IBelongsToWorkspace
 {
     public required Guid WorkspaceId { get; init; }

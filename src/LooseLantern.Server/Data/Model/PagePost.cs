@@ -22,14 +22,36 @@ public sealed record PostLink(string Title, string Address);
 /// <summary>What a page sends, and in which words.</summary>
 /// <param name="Reminders">Minutes before the start, each once.</param>
 /// <param name="Booked">Null for our own words, in the guest's language; so too those that follow.</param>
-/// <param name="EventTitle">The title of the appointment in guests' calendars, a template; empty for the usual one.</param>
-/// <param name="EventText">The text of the appointment in guests' calendars, a template; empty for the usual one.</param>
+/// <param name="EventTitle">The title of the appointment in guests' calendars, a template; empty for the usual
+/// one.</param>
+/// <param name="EventText">The text of the appointment in guests' calendars, a template; empty for the usual
+/// one.</param>
 /// <param name="HostWords">What only hosts read; may be empty.</param>
 public sealed record PagePost(
-    GuestMail ToGuests, IReadOnlyList<int> Reminders, OwnWords? Booked, OwnWords? Moved, OwnWords? Cancelled, OwnWords? Reminder,
-    string EventTitle, string EventText, string HostWords, IReadOnlyList<PostLink> Links)
+    GuestMail ToGuests,
+    IReadOnlyList<int> Reminders,
+    OwnWords? Booked,
+    OwnWords? Moved,
+    OwnWords? Cancelled,
+    OwnWords? Reminder,
+    string EventTitle,
+    string EventText,
+    string HostWords,
+    IReadOnlyList<PostLink> Links
+)
 {
-    public static readonly PagePost Usual = new(GuestMail.Invitation, [24 * 60, 60], null, null, null, null, "", "", "", []);
+    public static readonly PagePost Usual = new(
+        GuestMail.Invitation,
+        [24 * 60, 60],
+        null,
+        null,
+        null,
+        null,
+        "",
+        "",
+        "",
+        []
+    );
 }
 
 /// <summary>A file that goes along in a page's mail to guests.</summary>

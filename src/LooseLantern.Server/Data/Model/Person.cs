@@ -14,7 +14,10 @@ public enum ClockForm
     H12,
 }
 
-/// <summary>Somebody with a sign-in. The roles owner and coordinator stand here; a person is a host by having a <see cref="Host"/> of their own.</summary>
+/// <summary>
+/// Somebody with a sign-in. The roles owner and coordinator stand here; a person is a host by having a
+/// <see cref="Host"/> of their own.
+/// </summary>
 public sealed class Person : IdentityUser<Guid>, IBelongsToWorkspace
 {
     public Person() => Id = Guid.CreateVersion7();
@@ -44,7 +47,9 @@ public sealed class Person : IdentityUser<Guid>, IBelongsToWorkspace
     /// <summary>What they hear of by mail.</summary>
     public Hearing Hearing { get; set; } = Hearing.Usual;
 
-    /// <summary>Of the secret in the address at which their bookings can be subscribed to; null where there is none.</summary>
+    /// <summary>
+    /// Of the secret in the address at which their bookings can be subscribed to; null where there is none.
+    /// </summary>
     public byte[]? FeedSecretHash { get; set; }
 
     public string? ProtectedFeedSecret { get; set; }

@@ -17,7 +17,9 @@ public sealed class RecordEntry : IBelongsToWorkspace
     /// <summary>As it was then, since people leave.</summary>
     public required string PersonName { get; init; }
 
-    /// <summary>The hosts it was done for, other than the person's own; empty where they did it for themselves.</summary>
+    /// <summary>
+    /// The hosts it was done for, other than the person's own; empty where they did it for themselves.
+    /// </summary>
     public required Guid[] ForHosts { get; init; }
 
     /// <summary>What it was done to: a page, hours, a host, a person.</summary>

@@ -4,8 +4,8 @@ using NodaTime;
 namespace LooseLantern.Server.Data.Model;
 
 /// <summary>
-/// The video room of a session: that there should be one or none, and what of that is done. It is changed in the transaction of what it speaks of, and
-/// carried out after it until it has succeeded.
+/// The video room of a session: that there should be one or none, and what of that is done. It is changed in the
+/// transaction of what it speaks of, and carried out after it until it has succeeded.
 /// </summary>
 public sealed class VideoRoom : IBelongsToWorkspace
 {

@@ -12,7 +12,10 @@ public sealed class Workspace
     /// <summary>IANA id of the zone its new pages and boards start from.</summary>
     public required string Zone { get; set; }
 
-    /// <summary>For how many hours the last known state of a calendar counts while it can't be reached; then its hosts' openings close.</summary>
+    /// <summary>
+    /// For how many hours the last known state of a calendar counts while it can't be reached; then its hosts' openings
+    /// close.
+    /// </summary>
     public int ClosesAfterHours { get; set; } = 24;
 
     /// <summary>What everybody's new pages start from.</summary>

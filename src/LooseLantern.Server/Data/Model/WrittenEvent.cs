@@ -12,8 +12,9 @@ public enum OutsideChange
 }
 
 /// <summary>
-/// The event of a session, or of time that is held, in one host's calendar: that it should be there or be gone, and what of that is done. It is
-/// changed in the transaction of what it speaks of, and carried out after it until it has succeeded.
+/// The event of a session, or of time that is held, in one host's calendar: that it should be there or be gone, and
+/// what of that is done. It is changed in the transaction of what it speaks of, and carried out after it until it has
+/// succeeded.
 /// </summary>
 public sealed class WrittenEvent : IBelongsToWorkspace
 {
@@ -54,7 +55,9 @@ public sealed class WrittenEvent : IBelongsToWorkspace
     /// <summary>When it is carried out next; null when what should be there is.</summary>
     public Instant? DueAt { get; set; }
 
-    /// <summary>Until when a server of ours is carrying it out; one that stopped in the middle is not waited for longer.</summary>
+    /// <summary>
+    /// Until when a server of ours is carrying it out; one that stopped in the middle is not waited for longer.
+    /// </summary>
     public Instant? WritingUntil { get; set; }
 
     public int Attempts { get; set; }

@@ -22,56 +22,119 @@ public static class ActingForEndpoints
     {
         var acting = api.MapGroup("/me/acting").WithTags("Acting for");
 
-        acting.MapGet("/", async (Actor actor, LanternDb db, CancellationToken ct) =>
+        acting
+            .MapGet("/", async (Actor actor, LanternDb db, CancellationToken ct) =>
             {
                 var (me, host) = (actor.Required.Id, HostOf(actor));
-                var grants = await db.ActingFor.AsNoTracking().Where(grant => grant.HostId == host).ToDictionaryAsync(grant => grant.PersonId, ct);
-                var people = await db.Users.AsNoTracking().Where(person => person.Id != me && person.LeftAt == null && (person.IsCoordinator || person.IsOwner))
-                    .OrderBy(person => person.Name).Select(person => new { person.Id, person.Name }).ToListAsync(ct);
-                return people.ConvertAll(person => new CoordinatorGrant(person.Id, person.Name, grants.TryGetValue(person.Id, out var grant) ? Of(grant) : Nothing));
+                var grants = await db
+                    .ActingFor.AsNoTracking()
+                    .Where(grant => grant.HostId == host)
+                    .ToDictionaryAsync(grant => grant.PersonId, ct);
+                var people = await db
+                    .Users.AsNoTracking()
+                    .Where(person =>
+                        person.Id != me && person.LeftAt == null && (person.IsCoordinator || person.IsOwner)
+                    )
+                    .OrderBy(person => person.Name)
+                    .Select(person => new { person.Id, person.Name })
+                    .ToListAsync(ct);
+                return people.ConvertAll(person => new CoordinatorGrant(
+                    person.Id,
+                    person.Name,
+                    grants.TryGetValue(person.Id, out var grant) ? Of(grant) : Nothing
+                ));
             })
-            .WithName("listGrants").ProducesProblem(409);
+            .WithName("listGrants")
+            .ProducesProblem(409);
 
-        acting.MapPut("/{personId:guid}", async (Guid personId, Grant request, Actor actor, LanternDb db, Tenant tenant, RecordKeeping record, IClock clock, CancellationToken ct) =>
-            {
-                var host = HostOf(actor);
-                var person = await db.Users.AsNoTracking().FirstOrDefaultAsync(row => row.Id == personId && row.LeftAt == null, ct) ?? throw Refusal.NotFound("person");
-                if (!person.IsCoordinator && !person.IsOwner) throw Refusal.Invalid("personId", $"{person.Name} is no coordinator; only coordinators act for hosts.");
-                var row = await db.ActingFor.FirstOrDefaultAsync(grant => grant.HostId == host && grant.PersonId == personId, ct);
-                if (request == Nothing)
+        acting
+            .MapPut(
+                "/{personId:guid}",
+                async (
+                    Guid personId,
+                    Grant request,
+                    Actor actor,
+                    LanternDb db,
+                    Tenant tenant,
+                    RecordKeeping record,
+                    IClock clock,
+                    CancellationToken ct
+                ) =>
                 {
-                    if (row is not null) db.ActingFor.Remove(row);
-                }
-                else
-                {
-                    if (row is null)
+                    var host = HostOf(actor);
+                    var person = await db
+                        .Users.AsNoTracking()
+                        .FirstOrDefaultAsync(row => row.Id == personId && row.LeftAt == null, ct)
+                        ?? throw Refusal.NotFound("person");
+                    if (!person.IsCoordinator && !person.IsOwner)
+                        throw Refusal.Invalid(
+                            "personId",
+                            $"{person.Name} is no coordinator; only coordinators act for hosts."
+                        );
+                    var row = await db.ActingFor.FirstOrDefaultAsync(
+                        grant => grant.HostId == host && grant.PersonId == personId,
+                        ct
+                    );
+                    if (request == Nothing)
                     {
-                        row = new Data.Model.ActingFor { WorkspaceId = tenant.WorkspaceId!.Value, HostId = host, PersonId = personId, Since = clock.GetCurrentInstant() };
-                        db.ActingFor.Add(row);
+                        if (row is not null)
+                            db.ActingFor.Remove(row);
+                    }
+                    else
+                    {
+                        if (row is null)
+                        {
+                            row = new Data.Model.ActingFor
+                            {
+                                WorkspaceId = tenant.WorkspaceId!.Value,
+                                HostId = host,
+                                PersonId = personId,
+                                Since = clock.GetCurrentInstant(),
+                            };
+                            db.ActingFor.Add(row);
+                        }
+
+                        (row.MayOffer, row.MayBook, row.MayMove, row.SeesTitles) = (
+                            request.MayOffer,
+                            request.MayBook,
+                            request.MayMove,
+                            request.SeesTitles
+                        );
                     }
 
-                    (row.MayOffer, row.MayBook, row.MayMove, row.SeesTitles) = (request.MayOffer, request.MayBook, request.MayMove, request.SeesTitles);
+                    record.Note(personId, $"Let {person.Name} {Words(request)}");
+                    await db.SaveChangesAsync(ct);
+                    return new CoordinatorGrant(personId, person.Name, request);
                 }
-
-                record.Note(personId, $"Let {person.Name} {Words(request)}");
-                await db.SaveChangesAsync(ct);
-                return new CoordinatorGrant(personId, person.Name, request);
-            })
-            .WithName("setGrant").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+            )
+            .WithName("setGrant")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
     }
 
-    private static Guid HostOf(Actor actor) => actor.Required.HostId
-        ?? throw new Refusal(StatusCodes.Status409Conflict, "no-host", "Your own time is not booked here.", "An owner can give you the host's role.");
+    private static Guid HostOf(Actor actor) =>
+        actor.Required.HostId
+        ?? throw new Refusal(
+            StatusCodes.Status409Conflict,
+            "no-host",
+            "Your own time is not booked here.",
+            "An owner can give you the host's role."
+        );
 
     private static Grant Of(Data.Model.ActingFor row) => new(row.MayOffer, row.MayBook, row.MayMove, row.SeesTitles);
 
     private static string Words(Grant grant)
     {
         var may = new List<string>();
-        if (grant.MayOffer) may.Add("offer their time");
-        if (grant.MayBook) may.Add("book it");
-        if (grant.MayMove) may.Add("move their bookings");
-        if (grant.SeesTitles) may.Add("see titles");
+        if (grant.MayOffer)
+            may.Add("offer their time");
+        if (grant.MayBook)
+            may.Add("book it");
+        if (grant.MayMove)
+            may.Add("move their bookings");
+        if (grant.SeesTitles)
+            may.Add("see titles");
         return may.Count == 0 ? "do nothing for them any more" : string.Join(", ", may);
     }
 }

@@ -14,26 +14,32 @@ public enum Allowance
 }
 
 /// <summary>
-/// Whose work the person at hand may do: their own, that of rooms and things where they coordinate, and that of hosts who let them. The
-/// product itself (the demo, a guest's booking by a page's rules) needs nobody's leave.
+/// Whose work the person at hand may do: their own, that of rooms and things where they coordinate, and that of hosts
+/// who let them. The product itself (the demo, a guest's booking by a page's rules) needs nobody's leave.
 /// </summary>
 public sealed class Allowances(LanternDb db, Actor actor)
 {
     /// <summary>The hosts for whom the person may do it.</summary>
     public async Task<HashSet<Guid>> HostsAsync(Allowance what, CancellationToken ct)
     {
-        if (actor.Person is not { } person) return [.. await db.Hosts.Select(host => host.Id).ToListAsync(ct)];
+        if (actor.Person is not { } person)
+            return [.. await db.Hosts.Select(host => host.Id).ToListAsync(ct)];
         var hosts = new HashSet<Guid>();
-        if (person.HostId is { } own) hosts.Add(own);
+        if (person.HostId is { } own)
+            hosts.Add(own);
         if (person.Coordinates)
         {
-            hosts.UnionWith(await db.Hosts.Where(host => host.PersonId == null).Select(host => host.Id).ToListAsync(ct));
+            hosts.UnionWith(
+                await db.Hosts.Where(host => host.PersonId == null).Select(host => host.Id).ToListAsync(ct)
+            );
             hosts.UnionWith(await Granted(person.Id, what).ToListAsync(ct));
         }
         else if (what == Allowance.SeeTitles)
         {
             // What a room is taken for is nobody's secret.
-            hosts.UnionWith(await db.Hosts.Where(host => host.PersonId == null).Select(host => host.Id).ToListAsync(ct));
+            hosts.UnionWith(
+                await db.Hosts.Where(host => host.PersonId == null).Select(host => host.Id).ToListAsync(ct)
+            );
         }
 
         return hosts;
@@ -43,40 +49,55 @@ public sealed class Allowances(LanternDb db, Actor actor)
     /// <exception cref="Refusal">403, with the names of the hosts who do not.</exception>
     public async Task HoldToAsync(IReadOnlyCollection<Guid> hostIds, Allowance what, CancellationToken ct)
     {
-        if (actor.Person is null || hostIds.Count == 0) return;
+        if (actor.Person is null || hostIds.Count == 0)
+            return;
         var allowed = await HostsAsync(what, ct);
         var refused = hostIds.Where(id => !allowed.Contains(id)).ToList();
-        if (refused.Count == 0) return;
-        var names = await db.Hosts.Where(host => refused.Contains(host.Id)).OrderBy(host => host.Name).Select(host => host.Name).ToListAsync(ct);
-        if (names.Count == 0) return;
+        if (refused.Count == 0)
+            return;
+        var names = await db
+            .Hosts.Where(host => refused.Contains(host.Id))
+            .OrderBy(host => host.Name)
+            .Select(host => host.Name)
+            .ToListAsync(ct);
+        if (names.Count == 0)
+            return;
         var listed = string.Join(", ", names);
-        throw new Refusal(StatusCodes.Status403Forbidden, "not-let", $"{listed} {(names.Count == 1 ? "does" : "do")} not let you {Words(what)}.",
-            $"{(names.Count == 1 ? "They" : "Each of them")} can let you act for them under “You”, “Acting for me”.")
+        throw new Refusal(
+            StatusCodes.Status403Forbidden,
+            "not-let",
+            $"{listed} {(names.Count == 1 ? "does" : "do")} not let you {Words(what)}.",
+            $"{(names.Count == 1 ? "They" : "Each of them")} can let you act for them under “You”, “Acting for me”."
+        )
         {
             More = { ["hosts"] = refused },
         };
     }
 
     /// <summary>Of these hosts, those who are not the person at hand: work on them is done for somebody.</summary>
-    public Guid[] Others(IEnumerable<Guid> hostIds) => [.. hostIds.Distinct().Where(id => id != actor.Person?.HostId).Order()];
+    public Guid[] Others(IEnumerable<Guid> hostIds) =>
+        [.. hostIds.Distinct().Where(id => id != actor.Person?.HostId).Order()];
 
     private IQueryable<Guid> Granted(Guid personId, Allowance what)
     {
         var grants = db.ActingFor.Where(grant => grant.PersonId == personId);
-        return (what switch
-        {
-            Allowance.Offer => grants.Where(grant => grant.MayOffer),
-            Allowance.Book => grants.Where(grant => grant.MayBook),
-            Allowance.Move => grants.Where(grant => grant.MayMove),
-            _ => grants.Where(grant => grant.SeesTitles),
-        }).Select(grant => grant.HostId);
+        return (
+            what switch
+            {
+                Allowance.Offer => grants.Where(grant => grant.MayOffer),
+                Allowance.Book => grants.Where(grant => grant.MayBook),
+                Allowance.Move => grants.Where(grant => grant.MayMove),
+                _ => grants.Where(grant => grant.SeesTitles),
+            }
+        ).Select(grant => grant.HostId);
     }
 
-    private static string Words(Allowance what) => what switch
-    {
-        Allowance.Offer => "offer their time",
-        Allowance.Book => "book their time",
-        Allowance.Move => "move their bookings",
-        _ => "see what their events are called",
-    };
+    private static string Words(Allowance what) =>
+        what switch
+        {
+            Allowance.Offer => "offer their time",
+            Allowance.Book => "book their time",
+            Allowance.Move => "move their bookings",
+            _ => "see what their events are called",
+        };
 }

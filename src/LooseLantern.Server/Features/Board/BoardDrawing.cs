@@ -16,8 +16,17 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Board;
 
-/// <summary>The board: days down, a lane for each host, with hours, leave, blocks, calendar events, holds and bookings as bars.</summary>
-public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, BoardBlocks blocks, Allowances allowances, OutsideAnswers answers, IClock clock)
+/// <summary>
+/// The board: days down, a lane for each host, with hours, leave, blocks, calendar events, holds and bookings as bars.
+/// </summary>
+public sealed class BoardDrawing(
+    LanternDb db,
+    CalendarUnrolling unrolling,
+    BoardBlocks blocks,
+    Allowances allowances,
+    OutsideAnswers answers,
+    IClock clock
+)
 {
     public const int MostDays = 56;
     public const int YearsBehind = 2;
@@ -28,20 +37,36 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
     /// <param name="from">First date in the board's zone; null for today.</param>
     /// <param name="hostIds">Whose lanes; empty for all hosts.</param>
     /// <param name="zoneId">IANA id of the zone days and minutes are in; null for the workspace's.</param>
-    public async Task<BoardAnswer> DrawAsync(LocalDate? from, int days, IReadOnlyCollection<Guid> hostIds, string? zoneId, CancellationToken ct)
+    public async Task<BoardAnswer> DrawAsync(
+        LocalDate? from,
+        int days,
+        IReadOnlyCollection<Guid> hostIds,
+        string? zoneId,
+        CancellationToken ct
+    )
     {
         zoneId ??= await db.Workspaces.Select(workspace => workspace.Zone).SingleAsync(ct);
         var zone = DateTimeZoneProviders.Tzdb[zoneId];
         var now = clock.GetCurrentInstant();
         var first = from ?? now.InZone(zone).Date;
-        if (first < now.InZone(zone).Date.PlusYears(-YearsBehind) || first > now.InZone(zone).Date.PlusYears(YearsAhead))
-            throw Refusal.Invalid("from", $"The board reaches {YearsBehind} years back and {YearsAhead} ahead; choose a date in between.");
+        if (
+            first < now.InZone(zone).Date.PlusYears(-YearsBehind)
+            || first > now.InZone(zone).Date.PlusYears(YearsAhead)
+        )
+            throw Refusal.Invalid(
+                "from",
+                $"The board reaches {YearsBehind} years back and {YearsAhead} ahead; choose a date in between."
+            );
         var dates = Enumerable.Range(0, Math.Clamp(days, 1, MostDays)).Select(first.PlusDays).ToList();
         var range = new Span(LocalDays.Start(zone, first), LocalDays.Start(zone, dates[^1].PlusDays(1)));
 
-        var hosts = await db.Hosts.AsNoTracking().Include(host => host.Hours)
+        var hosts = await db
+            .Hosts.AsNoTracking()
+            .Include(host => host.Hours)
             .Where(host => host.RetiredAt == null && (hostIds.Count == 0 || hostIds.Contains(host.Id)))
-            .OrderBy(host => host.Kind != HostKind.Person).ThenBy(host => host.Name).ToListAsync(ct);
+            .OrderBy(host => host.Kind != HostKind.Person)
+            .ThenBy(host => host.Name)
+            .ToListAsync(ct);
         var ids = hosts.ConvertAll(host => host.Id);
         await unrolling.CoverAsync(ids, range, ct);
 
@@ -53,29 +78,68 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
         await AddCommittedAsync(lanes, ids, range, now, ct);
         await blocks.AddAsync(lanes, range, zone, offered, ct);
 
-        var joined = await db.CalendarHosts.Where(row => ids.Contains(row.HostId) && db.Calendars.Any(calendar => calendar.Id == row.CalendarId && calendar.Kind != CalendarKind.BuiltIn))
-            .GroupBy(row => row.HostId).ToDictionaryAsync(group => group.Key, group => group.Count(), ct);
+        var joined = await db
+            .CalendarHosts.Where(row =>
+                ids.Contains(row.HostId)
+                && db.Calendars.Any(calendar => calendar.Id == row.CalendarId && calendar.Kind != CalendarKind.BuiltIn)
+            )
+            .GroupBy(row => row.HostId)
+            .ToDictionaryAsync(group => group.Key, group => group.Count(), ct);
         var free = lanes.ConvertAll(lane => lane.Free());
         var (all, any) = (Runs(FreeTime.All(free), zone), Runs(FreeTime.Any(free), zone));
         return new BoardAnswer(
-            now, zoneId,
-            hosts.ConvertAll(host => new BoardHost(host.Id, host.Kind, host.Name, host.Zone, joined.GetValueOrDefault(host.Id), offered.Contains(host.Id))),
-            dates.ConvertAll(date => new BoardDay(date, lanes.ConvertAll(lane => new BoardLane(lane.Host.Id, lane.On(date))), [.. all[date]], [.. any[date]])));
+            now,
+            zoneId,
+            hosts.ConvertAll(host => new BoardHost(
+                host.Id,
+                host.Kind,
+                host.Name,
+                host.Zone,
+                joined.GetValueOrDefault(host.Id),
+                offered.Contains(host.Id)
+            )),
+            dates.ConvertAll(date => new BoardDay(
+                date,
+                lanes.ConvertAll(lane => new BoardLane(lane.Host.Id, lane.On(date))),
+                [.. all[date]],
+                [.. any[date]]
+            ))
+        );
     }
 
-    private async Task AddEventsAsync(List<Lane> lanes, List<Guid> ids, Span range, HashSet<Guid> titled, CancellationToken ct)
+    private async Task AddEventsAsync(
+        List<Lane> lanes,
+        List<Guid> ids,
+        Span range,
+        HashSet<Guid> titled,
+        CancellationToken ct
+    )
     {
         var asRange = range.ToRange();
-        var entries = (await db.CalendarEntries.AsNoTracking().Include(entry => entry.Calendar)
-            .Where(entry => ids.Contains(entry.HostId) && entry.Span.Overlaps(asRange)).ToListAsync(ct)).ToLookup(entry => entry.HostId);
+        var entries = (
+            await db
+                .CalendarEntries.AsNoTracking()
+                .Include(entry => entry.Calendar)
+                .Where(entry => ids.Contains(entry.HostId) && entry.Span.Overlaps(asRange))
+                .ToListAsync(ct)
+        ).ToLookup(entry => entry.HostId);
         foreach (var lane in lanes)
         {
             // A host who lets nobody read titles is only busy.
             var isTitled = titled.Contains(lane.Host.Id);
             foreach (var entry in entries[lane.Host.Id])
             {
-                var source = entry.Calendar!.IsAsked ? entry.Calendar.Name : $"{entry.Calendar.Name}, which is not asked";
-                lane.Add(AskedCalendars.IsInTheWay(entry) ? BarKind.Busy : BarKind.Free, entry.Span.ToSpan(), isTitled ? entry.Title : Untitled, source, entry.WholeDay, entry.Tentative);
+                var source = entry.Calendar!.IsAsked
+                    ? entry.Calendar.Name
+                    : $"{entry.Calendar.Name}, which is not asked";
+                lane.Add(
+                    AskedCalendars.IsInTheWay(entry) ? BarKind.Busy : BarKind.Free,
+                    entry.Span.ToSpan(),
+                    isTitled ? entry.Title : Untitled,
+                    source,
+                    entry.WholeDay,
+                    entry.Tentative
+                );
             }
         }
     }
@@ -84,62 +148,145 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
     private async Task AddUnknownAsync(List<Lane> lanes, List<Guid> ids, Span range, Instant now, CancellationToken ct)
     {
         foreach (var (hostId, calendar) in await AskedCalendars.TooOldAsync(db, ids, now, ct))
-            lanes.Find(lane => lane.Host.Id == hostId)?.Add(BarKind.Busy, range, "out of reach for too long", calendar, wholeDay: true);
+            lanes
+                .Find(lane => lane.Host.Id == hostId)
+                ?.Add(BarKind.Busy, range, "out of reach for too long", calendar, wholeDay: true);
     }
 
-    private async Task AddCommittedAsync(List<Lane> lanes, List<Guid> ids, Span range, Instant now, CancellationToken ct)
+    private async Task AddCommittedAsync(
+        List<Lane> lanes,
+        List<Guid> ids,
+        Span range,
+        Instant now,
+        CancellationToken ct
+    )
     {
         var asRange = range.ToRange();
-        var holds = (await db.Commitments.AsNoTracking()
-                .Where(row => ids.Contains(row.HostId) && row.Kind == CommitmentKind.Hold && row.Span.Overlaps(asRange) && (row.HeldUntil == null || row.HeldUntil > now)).ToListAsync(ct))
-            .ToLookup(row => row.HostId);
-        var heldFor = await HeldForAsync([.. holds.SelectMany(group => group).Select(row => row.HolderId).Distinct()], ct);
-        await AddOfferedAsync(lanes, [.. holds.SelectMany(group => group).Select(row => (row.HolderId, row.Span.LowerBound))], range, now, ct);
-        var sessions = await db.Sessions.AsNoTracking().Include(session => session.Page).Include(session => session.Bookings)
-            .Include(session => session.Hosts).AsSplitQuery().Where(session => session.Time.Overlaps(asRange)).ToListAsync(ct);
+        var holds = (
+            await db
+                .Commitments.AsNoTracking()
+                .Where(row =>
+                    ids.Contains(row.HostId)
+                    && row.Kind == CommitmentKind.Hold
+                    && row.Span.Overlaps(asRange)
+                    && (row.HeldUntil == null || row.HeldUntil > now)
+                )
+                .ToListAsync(ct)
+        ).ToLookup(row => row.HostId);
+        var heldFor = await HeldForAsync(
+            [.. holds.SelectMany(group => group).Select(row => row.HolderId).Distinct()],
+            ct
+        );
+        await AddOfferedAsync(
+            lanes,
+            [.. holds.SelectMany(group => group).Select(row => (row.HolderId, row.Span.LowerBound))],
+            range,
+            now,
+            ct
+        );
+        var sessions = await db
+            .Sessions.AsNoTracking()
+            .Include(session => session.Page)
+            .Include(session => session.Bookings)
+            .Include(session => session.Hosts)
+            .AsSplitQuery()
+            .Where(session => session.Time.Overlaps(asRange))
+            .ToListAsync(ct);
         var outside = await answers.OfAsync(sessions.ConvertAll(session => session.Id), ct);
         foreach (var lane in lanes)
         {
-            foreach (var hold in holds[lane.Host.Id]) lane.Add(BarKind.Held, hold.Span.ToSpan(), heldFor.GetValueOrDefault(hold.HolderId, "held"), heldFor.ContainsKey(hold.HolderId) ? "held for a link" : "a link or poll", link: heldFor.ContainsKey(hold.HolderId) ? hold.HolderId : null);
-            foreach (var session in sessions.Where(session => session.Hosts.Exists(host => host.HostId == lane.Host.Id)))
+            foreach (var hold in holds[lane.Host.Id])
+                lane.Add(
+                    BarKind.Held,
+                    hold.Span.ToSpan(),
+                    heldFor.GetValueOrDefault(hold.HolderId, "held"),
+                    heldFor.ContainsKey(hold.HolderId) ? "held for a link" : "a link or poll",
+                    link: heldFor.ContainsKey(hold.HolderId) ? hold.HolderId : null
+                );
+            foreach (
+                var session in sessions.Where(session => session.Hosts.Exists(host => host.HostId == lane.Host.Id))
+            )
             {
-                var guests = string.Join(", ", session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).Select(booking => booking.GuestName));
-                lane.Add(BarKind.Booked, session.Time.ToSpan(), guests, session.Page!.Title, mark: session.Page.Mark, outside: outside[session.Id].FirstOrDefault(change => change.HostId == lane.Host.Id));
+                var guests = string.Join(
+                    ", ",
+                    session
+                        .Bookings.OrderBy(booking => booking.BookedAt)
+                        .ThenBy(booking => booking.Id)
+                        .Select(booking => booking.GuestName)
+                );
+                lane.Add(
+                    BarKind.Booked,
+                    session.Time.ToSpan(),
+                    guests,
+                    session.Page!.Title,
+                    mark: session.Page.Mark,
+                    outside: outside[session.Id].FirstOrDefault(change => change.HostId == lane.Host.Id)
+                );
             }
         }
     }
 
     /// <summary>Times that links offer and don't hold: somebody may take them at any moment.</summary>
     /// <param name="held">By link and start.</param>
-    private async Task AddOfferedAsync(List<Lane> lanes, HashSet<(Guid Link, Instant Start)> held, Span range, Instant now, CancellationToken ct)
+    private async Task AddOfferedAsync(
+        List<Lane> lanes,
+        HashSet<(Guid Link, Instant Start)> held,
+        Span range,
+        Instant now,
+        CancellationToken ct
+    )
     {
         // A link may still be used in a zone that is a day behind.
         var today = now.InUtc().Date.PlusDays(-1);
         var hostIds = lanes.ConvertAll(lane => lane.Host.Id);
-        var links = await db.Links.AsNoTracking().Include(link => link.Page!).ThenInclude(page => page.Seats).ThenInclude(seat => seat.Hosts).AsSplitQuery()
-            .Where(link => link.OutAt != null && link.RevokedAt == null && link.EndsOn >= today && db.Bookings.Count(booking => booking.Session!.PageId == link.Id) < link.Takes
-                && link.Page!.Seats.Any(seat => seat.Hosts.Any(host => hostIds.Contains(host.HostId))))
+        var links = await db
+            .Links.AsNoTracking()
+            .Include(link => link.Page!)
+                .ThenInclude(page => page.Seats)
+                    .ThenInclude(seat => seat.Hosts)
+            .AsSplitQuery()
+            .Where(link =>
+                link.OutAt != null
+                && link.RevokedAt == null
+                && link.EndsOn >= today
+                && db.Bookings.Count(booking => booking.Session!.PageId == link.Id) < link.Takes
+                && link.Page!.Seats.Any(seat => seat.Hosts.Any(host => hostIds.Contains(host.HostId)))
+            )
             .ToListAsync(ct);
         foreach (var link in links.Where(link => link.Page!.Offer!.Times.By == OfferBy.Marked))
         {
             var page = link.Page!;
             var hosts = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).ToHashSet();
-            foreach (var start in page.Offer!.Times.Marked.Where(start => start > now && !held.Contains((link.Id, start))))
+            foreach (
+                var start in page.Offer!.Times.Marked.Where(start => start > now && !held.Contains((link.Id, start)))
+            )
             {
                 var span = new Span(start, start + Duration.FromMinutes(page.Durations.Max()));
-                if (!span.Meets(range)) continue;
-                foreach (var lane in lanes.Where(lane => hosts.Contains(lane.Host.Id))) lane.Add(BarKind.Offered, span, Holding.NameOf(page, link), "offered by a link", link: link.Id);
+                if (!span.Meets(range))
+                    continue;
+                foreach (var lane in lanes.Where(lane => hosts.Contains(lane.Host.Id)))
+                    lane.Add(BarKind.Offered, span, Holding.NameOf(page, link), "offered by a link", link: link.Id);
             }
         }
     }
 
     /// <summary>What is arranged by those who hold time.</summary>
     private async Task<Dictionary<Guid, string>> HeldForAsync(List<Guid> holders, CancellationToken ct) =>
-        (await db.Links.AsNoTracking().Include(link => link.Page).Where(link => holders.Contains(link.Id)).ToListAsync(ct)).ToDictionary(link => link.Id, link => Holding.NameOf(link.Page!, link));
+        (
+            await db
+                .Links.AsNoTracking()
+                .Include(link => link.Page)
+                .Where(link => holders.Contains(link.Id))
+                .ToListAsync(ct)
+        ).ToDictionary(link => link.Id, link => Holding.NameOf(link.Page!, link));
 
-    private static ILookup<LocalDate, FreeRun> Runs(IReadOnlyList<Span> spans, DateTimeZone zone) => spans
-        .SelectMany(span => DaySlices.Of(span, zone), (span, slice) => (slice.Date, Run: new FreeRun(slice.FromMinute, slice.ToMinute, span.Start, span.End)))
-        .ToLookup(pair => pair.Date, pair => pair.Run);
+    private static ILookup<LocalDate, FreeRun> Runs(IReadOnlyList<Span> spans, DateTimeZone zone) =>
+        spans
+            .SelectMany(
+                span => DaySlices.Of(span, zone),
+                (span, slice) => (slice.Date, Run: new FreeRun(slice.FromMinute, slice.ToMinute, span.Start, span.End))
+            )
+            .ToLookup(pair => pair.Date, pair => pair.Run);
 
     /// <summary>One host's bars, with hours and leave drawn from the start.</summary>
     internal sealed class Lane
@@ -160,24 +307,69 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
             }
 
             var set = hours.Document.ToCore();
-            foreach (var stretch in OpenStretches.Of(set, range)) AddOpen(stretch.Time, hours.Name);
+            foreach (var stretch in OpenStretches.Of(set, range))
+                AddOpen(stretch.Time, hours.Name);
             AddLeave(set, hours);
         }
 
         public Host Host { get; }
 
-        public void Add(BarKind kind, Span span, string title, string source, bool wholeDay = false, bool tentative = false, string mark = "", BoardBlock? block = null, OutsideView? outside = null, Guid? link = null)
+        public void Add(
+            BarKind kind,
+            Span span,
+            string title,
+            string source,
+            bool wholeDay = false,
+            bool tentative = false,
+            string mark = "",
+            BoardBlock? block = null,
+            OutsideView? outside = null,
+            Guid? link = null
+        )
         {
-            if (kind is BarKind.Busy or BarKind.Held or BarKind.Booked) _taken.Add(span);
+            if (kind is BarKind.Busy or BarKind.Held or BarKind.Booked)
+                _taken.Add(span);
             var shown = new Span(Instant.Max(span.Start, _range.Start), Instant.Min(span.End, _range.End));
             foreach (var slice in DaySlices.Of(shown, _zone))
-                _bars.Add((slice.Date, new BoardBar(kind, slice.FromMinute, slice.ToMinute, span.Start, span.End, title, source, wholeDay, tentative, mark, block, outside, link)));
+                _bars.Add(
+                    (
+                        slice.Date,
+                        new BoardBar(
+                            kind,
+                            slice.FromMinute,
+                            slice.ToMinute,
+                            span.Start,
+                            span.End,
+                            title,
+                            source,
+                            wholeDay,
+                            tentative,
+                            mark,
+                            block,
+                            outside,
+                            link
+                        )
+                    )
+                );
         }
 
         public IReadOnlyList<Span> Free() =>
-            FreeTime.Of(_open.Select(span => new Span(Instant.Max(span.Start, _range.Start), Instant.Min(span.End, _range.End))), _taken);
+            FreeTime.Of(
+                _open.Select(span => new Span(
+                    Instant.Max(span.Start, _range.Start),
+                    Instant.Min(span.End, _range.End)
+                )),
+                _taken
+            );
 
-        public IReadOnlyList<BoardBar> On(LocalDate date) => [.. _bars.Where(bar => bar.Date == date).Select(bar => bar.Bar).OrderBy(bar => bar.Kind).ThenBy(bar => bar.FromMinute)];
+        public IReadOnlyList<BoardBar> On(LocalDate date) =>
+            [
+                .. _bars
+                    .Where(bar => bar.Date == date)
+                    .Select(bar => bar.Bar)
+                    .OrderBy(bar => bar.Kind)
+                    .ThenBy(bar => bar.FromMinute),
+            ];
 
         private void AddOpen(Span span, string source)
         {
@@ -192,13 +384,16 @@ public sealed class BoardDrawing(LanternDb db, CalendarUnrolling unrolling, Boar
             for (var date = _range.Start.InZone(set.Zone).Date; date <= last; date = date.PlusDays(1))
             {
                 var usual = set.ClosedByChange(date);
-                if (usual.Count == 0) continue;
+                if (usual.Count == 0)
+                    continue;
                 var name = hours.Document.Changes.Last(change => change.Covers(date)).Name ?? "closed";
                 var day = LocalDays.Start(set.Zone, date);
                 var span = new Span(
                     date.AtMidnight().PlusMinutes(usual.Min(open => open.From)).InZoneLeniently(set.Zone).ToInstant(),
-                    date.AtMidnight().PlusMinutes(usual.Max(open => open.To)).InZoneLeniently(set.Zone).ToInstant());
-                if (span.Meets(_range) && span.End > day) Add(BarKind.Leave, span, name, hours.Name);
+                    date.AtMidnight().PlusMinutes(usual.Max(open => open.To)).InZoneLeniently(set.Zone).ToInstant()
+                );
+                if (span.Meets(_range) && span.End > day)
+                    Add(BarKind.Leave, span, name, hours.Name);
             }
         }
     }

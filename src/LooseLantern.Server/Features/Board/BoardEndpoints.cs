@@ -7,12 +7,26 @@ namespace LooseLantern.Server.Features.Board;
 public static class BoardEndpoints
 {
     public static void MapBoard(this IEndpointRouteBuilder api) =>
-        api.MapGet("/board", async (BoardDrawing board, CancellationToken ct, string? from = null, int? days = null, Guid[]? host = null, string? zone = null) =>
-            {
-                var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
-                if (first is { Success: false }) throw Refusal.Invalid("from", "Give a date such as 2026-01-31.");
-                if (zone is not null && !Zones.IsKnown(zone)) throw Refusal.Invalid("zone", "Choose a time zone from the list.");
-                return await board.DrawAsync(first?.Value, days ?? 14, host ?? [], zone, ct);
-            })
-            .WithName("getBoard").WithTags("Board").ProducesValidationProblem();
+        api.MapGet(
+                "/board",
+                async (
+                    BoardDrawing board,
+                    CancellationToken ct,
+                    string? from = null,
+                    int? days = null,
+                    Guid[]? host = null,
+                    string? zone = null
+                ) =>
+                {
+                    var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
+                    if (first is { Success: false })
+                        throw Refusal.Invalid("from", "Give a date such as 2026-01-31.");
+                    if (zone is not null && !Zones.IsKnown(zone))
+                        throw Refusal.Invalid("zone", "Choose a time zone from the list.");
+                    return await board.DrawAsync(first?.Value, days ?? 14, host ?? [], zone, ct);
+                }
+            )
+            .WithName("getBoard")
+            .WithTags("Board")
+            .ProducesValidationProblem();
 }

@@ -9,9 +9,20 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Bookings;
 
 /// <summary>A mail that came to the booking's own address.</summary>
-/// <param name="NotUnderstood">Why its calendar part changed nothing; null where it did, or where there is none.</param>
+/// <param name="NotUnderstood">Why its calendar part changed nothing; null where it did, or where there is
+/// none.</param>
 public sealed record IncomingView(
-    Guid Id, Instant ReceivedAt, string FromName, string FromAddress, string Subject, string Text, MailMeaning Meaning, string? NotUnderstood, Instant? WishStart, Instant? WishEnd);
+    Guid Id,
+    Instant ReceivedAt,
+    string FromName,
+    string FromAddress,
+    string Subject,
+    string Text,
+    MailMeaning Meaning,
+    string? NotUnderstood,
+    Instant? WishStart,
+    Instant? WishEnd
+);
 
 /// <summary>What was done to the booking, and by whom.</summary>
 public sealed record DoneView(Instant At, string By, string What);
@@ -20,8 +31,17 @@ public sealed record DoneView(Instant At, string By, string What);
 /// <param name="Post">Messages about it, the latest first.</param>
 /// <param name="FirstDate">First local date in the page's zone that it may be moved to.</param>
 public sealed record BookingDetail(
-    Instant Now, BookingRow Row, IReadOnlyList<GivenAnswer> Answers, IReadOnlyList<Companion> Companions, string HostWords, LocalDate FirstDate, LocalDate LastDate,
-    IReadOnlyList<IncomingView> Incoming, IReadOnlyList<PostRow> Post, IReadOnlyList<DoneView> Done);
+    Instant Now,
+    BookingRow Row,
+    IReadOnlyList<GivenAnswer> Answers,
+    IReadOnlyList<Companion> Companions,
+    string HostWords,
+    LocalDate FirstDate,
+    LocalDate LastDate,
+    IReadOnlyList<IncomingView> Incoming,
+    IReadOnlyList<PostRow> Post,
+    IReadOnlyList<DoneView> Done
+);
 
 /// <summary>Gathers what is known of one booking.</summary>
 public sealed class BookingDetails(LanternDb db, BookingRows rows, IClock clock)
@@ -31,15 +51,54 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, IClock clock)
     /// <exception cref="Refusal">404 where there is none.</exception>
     public async Task<BookingDetail> OfAsync(Guid id, CancellationToken ct)
     {
-        var booking = await BookingRows.Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking()).FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("booking");
+        var booking = await BookingRows
+            .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking())
+            .FirstOrDefaultAsync(row => row.Id == id, ct)
+            ?? throw Refusal.NotFound("booking");
         var (now, page) = (clock.GetCurrentInstant(), booking.Session!.Page!);
-        var incoming = await db.Incoming.AsNoTracking().Where(row => row.BookingId == id).OrderByDescending(row => row.ReceivedAt).ThenByDescending(row => row.Id).Take(Most).ToListAsync(ct);
-        var post = await db.Messages.AsNoTracking().Where(row => row.BookingId == id).OrderByDescending(row => row.WrittenAt).ThenByDescending(row => row.Id).Take(Most).ToListAsync(ct);
-        var done = await db.Record.AsNoTracking().Where(row => row.SubjectId == id).OrderByDescending(row => row.At).Take(Most).ToListAsync(ct);
+        var incoming = await db
+            .Incoming.AsNoTracking()
+            .Where(row => row.BookingId == id)
+            .OrderByDescending(row => row.ReceivedAt)
+            .ThenByDescending(row => row.Id)
+            .Take(Most)
+            .ToListAsync(ct);
+        var post = await db
+            .Messages.AsNoTracking()
+            .Where(row => row.BookingId == id)
+            .OrderByDescending(row => row.WrittenAt)
+            .ThenByDescending(row => row.Id)
+            .Take(Most)
+            .ToListAsync(ct);
+        var done = await db
+            .Record.AsNoTracking()
+            .Where(row => row.SubjectId == id)
+            .OrderByDescending(row => row.At)
+            .Take(Most)
+            .ToListAsync(ct);
         var (first, last) = PageRulesOf.DatesToAsk(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
         return new BookingDetail(
-            now, (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0], booking.Answers, booking.Companions, page.Post.HostWords, first, last,
-            incoming.ConvertAll(row => new IncomingView(row.Id, row.ReceivedAt, row.FromName, row.FromAddress, row.Subject, row.Text, row.Meaning, row.NotUnderstood, row.WishStart, row.WishEnd)),
-            post.ConvertAll(PostEndpoints.RowOf), done.ConvertAll(row => new DoneView(row.At, row.PersonName, row.What)));
+            now,
+            (await rows.OfAsync([booking], booking.CancelledAt is null, now, ct))[0],
+            booking.Answers,
+            booking.Companions,
+            page.Post.HostWords,
+            first,
+            last,
+            incoming.ConvertAll(row => new IncomingView(
+                row.Id,
+                row.ReceivedAt,
+                row.FromName,
+                row.FromAddress,
+                row.Subject,
+                row.Text,
+                row.Meaning,
+                row.NotUnderstood,
+                row.WishStart,
+                row.WishEnd
+            )),
+            post.ConvertAll(PostEndpoints.RowOf),
+            done.ConvertAll(row => new DoneView(row.At, row.PersonName, row.What))
+        );
     }
 }

@@ -23,85 +23,204 @@ public static class BookingEndpoints
 
     public static void MapBookings(this IEndpointRouteBuilder api)
     {
-        // Those that wait for an answer come first, then upcoming ones soonest first, past ones latest first; a session that is under way is still to come.
-        api.MapGet("/bookings", async (bool? past, bool? cancelled, string? search, int? skip, int? take, LanternDb db, BookingRows whole, IClock clock, CancellationToken ct) =>
-            {
-                var now = clock.GetCurrentInstant();
-                var bookings = cancelled == true ? db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking().Where(row => row.CancelledAt != null) : db.Bookings.AsNoTracking();
-                if (!string.IsNullOrWhiteSpace(search))
+        // Those that wait for an answer come first, then upcoming ones soonest first, past ones latest first; a session
+        // that is under way is still to come.
+        api.MapGet(
+                "/bookings",
+                async (
+                    bool? past,
+                    bool? cancelled,
+                    string? search,
+                    int? skip,
+                    int? take,
+                    LanternDb db,
+                    BookingRows whole,
+                    IClock clock,
+                    CancellationToken ct
+                ) =>
                 {
-                    var like = Words.Containing(search);
-                    bookings = bookings.Where(row => EF.Functions.ILike(row.GuestName, like, "\\")
-                        || EF.Functions.ILike(row.GuestEmail, like, "\\") || EF.Functions.ILike(row.Session!.Page!.Title, like, "\\"));
+                    var now = clock.GetCurrentInstant();
+                    var bookings =
+                        cancelled == true
+                            ? db
+                                .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+                                .AsNoTracking()
+                                .Where(row => row.CancelledAt != null)
+                            : db.Bookings.AsNoTracking();
+                    if (!string.IsNullOrWhiteSpace(search))
+                    {
+                        var like = Words.Containing(search);
+                        bookings = bookings.Where(row =>
+                            EF.Functions.ILike(row.GuestName, like, "\\")
+                            || EF.Functions.ILike(row.GuestEmail, like, "\\")
+                            || EF.Functions.ILike(row.Session!.Page!.Title, like, "\\")
+                        );
+                    }
+
+                    bookings =
+                        cancelled == true ? bookings.OrderByDescending(row => row.CancelledAt).ThenBy(row => row.Id)
+                        : past == true
+                            ? bookings
+                                .Where(row => row.Session!.Time.UpperBound <= now)
+                                .OrderByDescending(row => row.Session!.Time.LowerBound)
+                                .ThenBy(row => row.Id)
+                        : bookings
+                            .Where(row => row.Session!.Time.UpperBound > now)
+                            .OrderByDescending(row =>
+                                row.WaitsUntil != null
+                                || row.WishStart != null
+                                || row.Reply == GuestReply.Declined
+                                || db.WrittenEvents.Any(written =>
+                                    written.SessionId == row.SessionId && written.Outside != OutsideChange.None
+                                )
+                            )
+                            .ThenBy(row => row.Session!.Time.LowerBound)
+                            .ThenBy(row => row.Id);
+
+                    var total = await bookings.CountAsync(ct);
+                    var rows = await BookingRows
+                        .Whole(bookings.Skip(Math.Max(skip ?? 0, 0)).Take(Math.Clamp(take ?? 50, 1, MostRows)))
+                        .ToListAsync(ct);
+                    return new BookingList(
+                        now,
+                        total,
+                        await whole.OfAsync(rows, past != true && cancelled != true, now, ct)
+                    );
                 }
+            )
+            .WithName("listBookings")
+            .WithTags("Bookings");
 
-                bookings = cancelled == true
-                    ? bookings.OrderByDescending(row => row.CancelledAt).ThenBy(row => row.Id)
-                    : past == true
-                    ? bookings.Where(row => row.Session!.Time.UpperBound <= now).OrderByDescending(row => row.Session!.Time.LowerBound).ThenBy(row => row.Id)
-                    : bookings.Where(row => row.Session!.Time.UpperBound > now)
-                        .OrderByDescending(row => row.WaitsUntil != null || row.WishStart != null || row.Reply == GuestReply.Declined || db.WrittenEvents.Any(written => written.SessionId == row.SessionId && written.Outside != OutsideChange.None))
-                        .ThenBy(row => row.Session!.Time.LowerBound).ThenBy(row => row.Id);
+        api.MapGet("/bookings/{id:guid}", (Guid id, BookingDetails details, CancellationToken ct) =>
+                details.OfAsync(id, ct)
+            )
+            .WithName("getBooking")
+            .WithTags("Bookings")
+            .ProducesProblem(404);
 
-                var total = await bookings.CountAsync(ct);
-                var rows = await BookingRows.Whole(bookings.Skip(Math.Max(skip ?? 0, 0)).Take(Math.Clamp(take ?? 50, 1, MostRows))).ToListAsync(ct);
-                return new BookingList(now, total, await whole.OfAsync(rows, past != true && cancelled != true, now, ct));
-            })
-            .WithName("listBookings").WithTags("Bookings");
+        api.MapGet(
+                "/bookings/{id:guid}/openings",
+                async (
+                    Guid id,
+                    string? from,
+                    string? to,
+                    BookingsToChange bookings,
+                    BookingMoving moving,
+                    CancellationToken ct
+                ) =>
+                {
+                    var booking = await bookings.FindAsync(id, ct);
+                    var page = booking.Session!.Page!;
+                    var asked = OpeningsQuery.Read(from, to, null, page);
+                    return new OpeningsAnswer(page.Zone, await moving.OpeningsAsync(booking, asked.From, asked.To, ct));
+                }
+            )
+            .WithName("getBookingOpenings")
+            .WithTags("Bookings")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404);
 
-        api.MapGet("/bookings/{id:guid}", (Guid id, BookingDetails details, CancellationToken ct) => details.OfAsync(id, ct)).WithName("getBooking").WithTags("Bookings").ProducesProblem(404);
+        api.MapPost(
+                "/bookings/{id:guid}/move",
+                async Task<NoContent> (
+                    Guid id,
+                    MoveRequest request,
+                    BookingsToChange bookings,
+                    BookingMoving moving,
+                    CancellationToken ct
+                ) =>
+                {
+                    await bookings.FindAsync(id, ct);
+                    MoveRequest.Check(request);
+                    await moving.MoveAsync(id, request.Start, ChangedBy.Team, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("moveBooking")
+            .WithTags("Bookings")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        api.MapGet("/bookings/{id:guid}/openings", async (Guid id, string? from, string? to, BookingsToChange bookings, BookingMoving moving, CancellationToken ct) =>
-            {
-                var booking = await bookings.FindAsync(id, ct);
-                var page = booking.Session!.Page!;
-                var asked = OpeningsQuery.Read(from, to, null, page);
-                return new OpeningsAnswer(page.Zone, await moving.OpeningsAsync(booking, asked.From, asked.To, ct));
-            })
-            .WithName("getBookingOpenings").WithTags("Bookings").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404);
+        api.MapPost(
+                "/bookings/{id:guid}/accept",
+                async Task<NoContent> (Guid id, BookingsToChange bookings, Answering answering, CancellationToken ct) =>
+                {
+                    await bookings.FindAsync(id, ct);
+                    await answering.AcceptAsync(id, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("acceptBooking")
+            .WithTags("Bookings")
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        api.MapPost("/bookings/{id:guid}/move", async Task<NoContent> (Guid id, MoveRequest request, BookingsToChange bookings, BookingMoving moving, CancellationToken ct) =>
-            {
-                await bookings.FindAsync(id, ct);
-                MoveRequest.Check(request);
-                await moving.MoveAsync(id, request.Start, ChangedBy.Team, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("moveBooking").WithTags("Bookings").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        api.MapPost(
+                "/bookings/{id:guid}/decline",
+                async Task<NoContent> (
+                    Guid id,
+                    DeclineForm form,
+                    BookingsToChange bookings,
+                    Answering answering,
+                    CancellationToken ct
+                ) =>
+                {
+                    await bookings.FindAsync(id, ct);
+                    await answering.DeclineAsync(id, form, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("declineBooking")
+            .WithTags("Bookings")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        api.MapPost("/bookings/{id:guid}/accept", async Task<NoContent> (Guid id, BookingsToChange bookings, Answering answering, CancellationToken ct) =>
-            {
-                await bookings.FindAsync(id, ct);
-                await answering.AcceptAsync(id, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("acceptBooking").WithTags("Bookings").ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
-
-        api.MapPost("/bookings/{id:guid}/decline", async Task<NoContent> (Guid id, DeclineForm form, BookingsToChange bookings, Answering answering, CancellationToken ct) =>
-            {
-                await bookings.FindAsync(id, ct);
-                await answering.DeclineAsync(id, form, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("declineBooking").WithTags("Bookings").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
-
-        api.MapPost("/bookings/{id:guid}/cancel", async Task<NoContent> (Guid id, CancelForm form, BookingsToChange bookings, Cancelling cancelling, CancellationToken ct) =>
-            {
-                if ((await bookings.FindAsync(id, ct)).CancelledAt is not null) throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled already.");
-                await cancelling.CancelAsync(id, CancelledBy.Team, form.Word, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("cancelBooking").WithTags("Bookings").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        api.MapPost(
+                "/bookings/{id:guid}/cancel",
+                async Task<NoContent> (
+                    Guid id,
+                    CancelForm form,
+                    BookingsToChange bookings,
+                    Cancelling cancelling,
+                    CancellationToken ct
+                ) =>
+                {
+                    if ((await bookings.FindAsync(id, ct)).CancelledAt is not null)
+                        throw new Refusal(
+                            StatusCodes.Status409Conflict,
+                            "cancelled",
+                            "This booking is cancelled already."
+                        );
+                    await cancelling.CancelAsync(id, CancelledBy.Team, form.Word, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("cancelBooking")
+            .WithTags("Bookings")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
     }
 }
 
 /// <summary>Finds bookings that somebody of the team wants to change, if they may.</summary>
 public sealed class BookingsToChange(LanternDb db, Allowances allowances)
 {
-    /// <exception cref="Refusal">404 where there is none that stands, 403 where its hosts don't let the person who asks.</exception>
+    /// <exception cref="Refusal">404 where there is none that stands, 403 where its hosts don't let the person who
+    /// asks.</exception>
     public async Task<Booking> FindAsync(Guid id, CancellationToken ct)
     {
-        var booking = await BookingRows.Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking()).FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("booking");
+        var booking = await BookingRows
+            .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking())
+            .FirstOrDefaultAsync(row => row.Id == id, ct)
+            ?? throw Refusal.NotFound("booking");
         await allowances.HoldToAsync(booking.Session!.Hosts.ConvertAll(host => host.HostId), Allowance.Move, ct);
         return booking;
     }

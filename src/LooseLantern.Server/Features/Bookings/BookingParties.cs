@@ -3,19 +3,44 @@ using LooseLantern.Server.Data.Model;
 
 namespace LooseLantern.Server.Features.Bookings;
 
-/// <summary>Who takes part in a booking, as calendars have it: in invitations and in hosts' own calendars alike.</summary>
+/// <summary>
+/// Who takes part in a booking, as calendars have it: in invitations and in hosts' own calendars alike.
+/// </summary>
 public static class BookingParties
 {
-    public static Party Of(Host host, string? address) => new(
-        host.Id, host.Name, address, host.Kind switch { HostKind.Room => PartyKind.Room, HostKind.Thing => PartyKind.Thing, _ => PartyKind.Person });
+    public static Party Of(Host host, string? address) =>
+        new(
+            host.Id,
+            host.Name,
+            address,
+            host.Kind switch
+            {
+                HostKind.Room => PartyKind.Room,
+                HostKind.Thing => PartyKind.Thing,
+                _ => PartyKind.Person,
+            }
+        );
 
     /// <summary>The guest, and whom they bring along.</summary>
-    public static IEnumerable<Party> Of(Booking booking) => booking.Companions
-        .Select(one => new Party(booking.Id, one.Name.Length == 0 ? one.Email : one.Name, one.Email))
-        .Prepend(new Party(booking.Id, booking.GuestName, booking.GuestEmail));
+    public static IEnumerable<Party> Of(Booking booking) =>
+        booking
+            .Companions.Select(one => new Party(booking.Id, one.Name.Length == 0 ? one.Email : one.Name, one.Email))
+            .Prepend(new Party(booking.Id, booking.GuestName, booking.GuestEmail));
 
-    /// <summary>What hosts read of these guests: who each is and what they answered, and the page's words for hosts.</summary>
-    public static string ForHosts(IEnumerable<Booking> guests, Page page) => string.Join('\n', guests
-        .SelectMany(guest => guest.Answers.Select(answer => answer.Line).Prepend($"{guest.GuestName}, {guest.GuestEmail}").Concat(guest.Flags))
-        .Append(page.Post.HostWords)).Trim();
+    /// <summary>
+    /// What hosts read of these guests: who each is and what they answered, and the page's words for hosts.
+    /// </summary>
+    public static string ForHosts(IEnumerable<Booking> guests, Page page) =>
+        string.Join(
+                '\n',
+                guests
+                    .SelectMany(guest =>
+                        guest
+                            .Answers.Select(answer => answer.Line)
+                            .Prepend($"{guest.GuestName}, {guest.GuestEmail}")
+                            .Concat(guest.Flags)
+                    )
+                    .Append(page.Post.HostWords)
+            )
+            .Trim();
 }

@@ -10,7 +10,8 @@ namespace LooseLantern.Server.Features.Bookings;
 /// <param name="Zone">IANA id of the page's zone.</param>
 /// <param name="PageId">Of the page, or of the availability link, that it was made by.</param>
 /// <param name="MayChange">Whether the person who asks may move or cancel it.</param>
-/// <param name="Outside">What was done to its events in hosts' calendars and waits for an answer; such bookings come first.</param>
+/// <param name="Outside">What was done to its events in hosts' calendars and waits for an answer; such bookings come
+/// first.</param>
 /// <param name="Reply">What the guest's calendar answered to the invitation.</param>
 /// <param name="WishStart">The time the guest asks for instead; null where they ask for none.</param>
 /// <param name="Flags">What the page's screening noted.</param>
@@ -38,19 +39,29 @@ public sealed record BookingRow(
     Instant? CancelledAt,
     CancelledBy? CancelledBy,
     string CancelWord,
-    bool MayChange);
+    bool MayChange
+);
 
 /// <summary>Bookings as the team reads them.</summary>
 public sealed class BookingRows(OutsideAnswers answers, Allowances allowances)
 {
     /// <summary>With all that a row tells.</summary>
-    public static IQueryable<Booking> Whole(IQueryable<Booking> bookings) => bookings
-        .Include(row => row.Session!).ThenInclude(session => session.Page)
-        .Include(row => row.Session!).ThenInclude(session => session.Hosts).ThenInclude(host => host.Host)
-        .AsSplitQuery();
+    public static IQueryable<Booking> Whole(IQueryable<Booking> bookings) =>
+        bookings
+            .Include(row => row.Session!)
+                .ThenInclude(session => session.Page)
+            .Include(row => row.Session!)
+                .ThenInclude(session => session.Hosts)
+                    .ThenInclude(host => host.Host)
+            .AsSplitQuery();
 
     /// <param name="withOutside">Whether what waits for an answer is told; of what is over, nothing is.</param>
-    public async Task<List<BookingRow>> OfAsync(List<Booking> bookings, bool withOutside, Instant now, CancellationToken ct)
+    public async Task<List<BookingRow>> OfAsync(
+        List<Booking> bookings,
+        bool withOutside,
+        Instant now,
+        CancellationToken ct
+    )
     {
         var outside = await answers.OfAsync([.. bookings.Select(row => row.SessionId).Distinct()], ct);
         var mayMove = await allowances.HostsAsync(Allowance.Move, ct);
@@ -58,10 +69,32 @@ public sealed class BookingRows(OutsideAnswers answers, Allowances allowances)
         {
             var (session, page) = (row.Session!, row.Session!.Page!);
             return new BookingRow(
-                row.Id, session.Time.LowerBound, session.Time.UpperBound, session.PageId, page.Offer is not null, page.Title, page.Place, page.Zone,
-                [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)], row.GuestName, row.GuestEmail, row.GuestZone, row.BookedAt,
-                withOutside ? [.. outside[row.SessionId]] : [], row.Flags, row.Reply, row.WishStart, row.WishEnd, row.WaitsUntil, row.CancelledAt, row.CancelledBy, row.CancelWord,
-                row.CancelledAt is null && session.Time.UpperBound > now && session.Hosts.TrueForAll(host => mayMove.Contains(host.HostId)));
+                row.Id,
+                session.Time.LowerBound,
+                session.Time.UpperBound,
+                session.PageId,
+                page.Offer is not null,
+                page.Title,
+                page.Place,
+                page.Zone,
+                [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)],
+                row.GuestName,
+                row.GuestEmail,
+                row.GuestZone,
+                row.BookedAt,
+                withOutside ? [.. outside[row.SessionId]] : [],
+                row.Flags,
+                row.Reply,
+                row.WishStart,
+                row.WishEnd,
+                row.WaitsUntil,
+                row.CancelledAt,
+                row.CancelledBy,
+                row.CancelWord,
+                row.CancelledAt is null
+                    && session.Time.UpperBound > now
+                    && session.Hosts.TrueForAll(host => mayMove.Contains(host.HostId))
+            );
         });
     }
 }

@@ -8,8 +8,8 @@ namespace LooseLantern.Server.Features.Bookings;
 public sealed record NewSecret(string Secret, byte[] Hash, string Protected);
 
 /// <summary>
-/// The secrets in guests' private links: 144 random bits, found by their hash, and kept beside it encrypted because later messages bear the
-/// link again. Who reads the database alone can open no link.
+/// The secrets in guests' private links: 144 random bits, found by their hash, and kept beside it encrypted because
+/// later messages bear the link again. Who reads the database alone can open no link.
 /// </summary>
 public sealed class PrivateLinks(IDataProtectionProvider protection)
 {

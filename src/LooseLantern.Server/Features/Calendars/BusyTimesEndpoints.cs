@@ -27,7 +27,10 @@ public sealed class BusyTimes(LanternDb db, Tenant tenant, CalendarUnrolling unr
     public async Task<string> FileAsync(string secret, CancellationToken ct)
     {
         var hash = PrivateLinks.Hash(secret);
-        var host = await db.Hosts.IgnoreQueryFilters().AsNoTracking().FirstOrDefaultAsync(row => row.BusySecretHash == hash && row.RetiredAt == null, ct)
+        var host = await db
+            .Hosts.IgnoreQueryFilters()
+            .AsNoTracking()
+            .FirstOrDefaultAsync(row => row.BusySecretHash == hash && row.RetiredAt == null, ct)
             ?? throw Refusal.NotFound("address");
         tenant.Enter(host.WorkspaceId);
 
@@ -36,15 +39,35 @@ public sealed class BusyTimes(LanternDb db, Tenant tenant, CalendarUnrolling unr
         var range = new Span(now - Behind, now + Ahead);
         await unrolling.CoverAsync([host.Id], range, ct);
         var asRange = range.ToRange();
-        var entries = await db.CalendarEntries.AsNoTracking().Include(entry => entry.Calendar)
-            .Where(entry => entry.HostId == host.Id && entry.Span.Overlaps(asRange)).Where(AskedCalendars.IsUsuallyAsked).Where(AskedCalendars.Counts).ToListAsync(ct);
-        var commitments = await db.Commitments.AsNoTracking().Where(row => row.HostId == host.Id && row.Span.Overlaps(asRange) && (row.HeldUntil == null || row.HeldUntil > now)).ToListAsync(ct);
+        var entries = await db
+            .CalendarEntries.AsNoTracking()
+            .Include(entry => entry.Calendar)
+            .Where(entry => entry.HostId == host.Id && entry.Span.Overlaps(asRange))
+            .Where(AskedCalendars.IsUsuallyAsked)
+            .Where(AskedCalendars.Counts)
+            .ToListAsync(ct);
+        var commitments = await db
+            .Commitments.AsNoTracking()
+            .Where(row =>
+                row.HostId == host.Id && row.Span.Overlaps(asRange) && (row.HeldUntil == null || row.HeldUntil > now)
+            )
+            .ToListAsync(ct);
         // What is not known any more is told as busy, never as free.
         Span[] unknown = (await AskedCalendars.TooOldAsync(db, [host.Id], now, ct)).Count > 0 ? [range] : [];
         return FreeBusyFile.Write(
-            $"{host.Id:D}@loose-lantern.example", now, range,
-            [.. unknown, .. entries.Where(entry => !entry.Tentative).Select(entry => entry.Span.ToSpan()), .. commitments.Where(row => row.Kind == CommitmentKind.Booking).Select(row => row.Span.ToSpan())],
-            [.. entries.Where(entry => entry.Tentative).Select(entry => entry.Span.ToSpan()), .. commitments.Where(row => row.Kind == CommitmentKind.Hold).Select(row => row.Span.ToSpan())]);
+            $"{host.Id:D}@loose-lantern.example",
+            now,
+            range,
+            [
+                .. unknown,
+                .. entries.Where(entry => !entry.Tentative).Select(entry => entry.Span.ToSpan()),
+                .. commitments.Where(row => row.Kind == CommitmentKind.Booking).Select(row => row.Span.ToSpan()),
+            ],
+            [
+                .. entries.Where(entry => entry.Tentative).Select(entry => entry.Span.ToSpan()),
+                .. commitments.Where(row => row.Kind == CommitmentKind.Hold).Select(row => row.Span.ToSpan()),
+            ]
+        );
     }
 }
 
@@ -53,16 +76,23 @@ public static class BusyTimesEndpoints
     /// <summary>For whoever knows the address.</summary>
     public static void MapPublicBusyTimes(this IEndpointRouteBuilder open) =>
         open.MapGet("/busy/{secret}.ics", async (string secret, BusyTimes times, CancellationToken ct) =>
-                Results.File(Encoding.UTF8.GetBytes(await times.FileAsync(secret, ct)), BookingFile.MediaType))
-            .WithName("getBusyTimes").WithTags("Guests").Produces(200, contentType: BookingFile.MediaType).ProducesProblem(404);
+                Results.File(Encoding.UTF8.GetBytes(await times.FileAsync(secret, ct)), BookingFile.MediaType)
+            )
+            .WithName("getBusyTimes")
+            .WithTags("Guests")
+            .Produces(200, contentType: BookingFile.MediaType)
+            .ProducesProblem(404);
 
     /// <summary>For the host whose busy times they are.</summary>
     public static void MapBusyTimes(this IEndpointRouteBuilder api)
     {
         var busy = api.MapGroup("/me/busy-times").WithTags("Calendars");
 
-        busy.MapGet("/", async (Actor actor, LanternDb db, PrivateLinks links, CancellationToken ct) => Of(await HostAsync(actor, db, ct), links))
-            .WithName("getBusyTimesAddress").ProducesProblem(409);
+        busy.MapGet("/", async (Actor actor, LanternDb db, PrivateLinks links, CancellationToken ct) =>
+                Of(await HostAsync(actor, db, ct), links)
+            )
+            .WithName("getBusyTimesAddress")
+            .ProducesProblem(409);
 
         // A new address each time: whoever has the old one learns nothing more.
         busy.MapPost("/", async (Actor actor, LanternDb db, PrivateLinks links, CancellationToken ct) =>
@@ -73,7 +103,8 @@ public static class BusyTimesEndpoints
                 await db.SaveChangesAsync(ct);
                 return Of(host, links);
             })
-            .WithName("tellBusyTimes").ProducesProblem(409);
+            .WithName("tellBusyTimes")
+            .ProducesProblem(409);
 
         busy.MapDelete("/", async Task<NoContent> (Actor actor, LanternDb db, CancellationToken ct) =>
             {
@@ -82,13 +113,20 @@ public static class BusyTimesEndpoints
                 await db.SaveChangesAsync(ct);
                 return TypedResults.NoContent();
             })
-            .WithName("stopTellingBusyTimes").ProducesProblem(409);
+            .WithName("stopTellingBusyTimes")
+            .ProducesProblem(409);
     }
 
     private static BusyTimesAddress Of(Host host, PrivateLinks links) =>
         new(host.ProtectedBusySecret is { } secret ? $"/api/public/busy/{links.Reveal(secret)}.ics" : null);
 
     private static async Task<Host> HostAsync(Actor actor, LanternDb db, CancellationToken ct) =>
-        actor.Required.HostId is { } id ? await db.Hosts.SingleAsync(host => host.Id == id, ct)
-            : throw new Refusal(StatusCodes.Status409Conflict, "no-host", "Your own time is not booked here.", "An owner can give you the host's role.");
+        actor.Required.HostId is { } id
+            ? await db.Hosts.SingleAsync(host => host.Id == id, ct)
+            : throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "no-host",
+                "Your own time is not booked here.",
+                "An owner can give you the host's role."
+            );
 }

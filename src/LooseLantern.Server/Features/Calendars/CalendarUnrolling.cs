@@ -11,8 +11,9 @@ namespace LooseLantern.Server.Features.Calendars;
 public sealed class CalendarTooLargeException(string message) : Exception(message);
 
 /// <summary>
-/// Keeps the occurrences of calendars' events as rows for the run of time that is asked for. A repeating event has no end, so rows are
-/// made for a year and more ahead, and further whenever somebody asks past that: time that was not read is never taken for free.
+/// Keeps the occurrences of calendars' events as rows for the run of time that is asked for. A repeating event has no
+/// end, so rows are made for a year and more ahead, and further whenever somebody asks past that: time that was not
+/// read is never taken for free.
 /// </summary>
 public sealed class CalendarUnrolling(LanternDb db, IClock clock)
 {
@@ -28,12 +29,14 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
 
     public static Span UsualRange(Instant now) => new(now - Behind, now + Ahead);
 
-    /// <summary>Sees to it that the calendars that count for these hosts are read for all of <paramref name="range"/>.</summary>
+    /// <summary>
+    /// Sees to it that the calendars that count for these hosts are read for all of <paramref name="range"/>.
+    /// </summary>
     public async Task CoverAsync(IReadOnlyCollection<Guid> hostIds, Span range, CancellationToken ct)
     {
         var asRange = range.ToRange();
-        var tooShort = await db.Calendars
-            .Where(row => row.For.Any(host => hostIds.Contains(host.HostId)))
+        var tooShort = await db
+            .Calendars.Where(row => row.For.Any(host => hostIds.Contains(host.HostId)))
             .Where(row => !row.ReadRange.Contains(asRange))
             .Select(row => row.Id)
             .ToListAsync(ct);
@@ -41,12 +44,16 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         foreach (var id in tooShort.Order())
         {
             await using var transaction = await db.Database.BeginTransactionAsync(ct);
-            if (await LockedAsync(id, ct) is not { } calendar) continue;
+            if (await LockedAsync(id, ct) is not { } calendar)
+                continue;
             var read = calendar.ReadRange.ToSpan();
             if (!read.Contains(range))
             {
                 // What lies long behind is left out again, or a calendar would grow for as long as it is joined.
-                var start = Instant.Min(Instant.Max(read.Start, clock.GetCurrentInstant() - Behind), range.Start - Spare);
+                var start = Instant.Min(
+                    Instant.Max(read.Start, clock.GetCurrentInstant() - Behind),
+                    range.Start - Spare
+                );
                 await ExtendAsync(calendar, new Span(start, Instant.Max(read.End, range.End + Spare)), ct);
             }
 
@@ -54,21 +61,37 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         }
     }
 
-    /// <summary>Whole days and floating times of a host's calendars are in the host's zone: with another one they are read anew when somebody next asks.</summary>
-    public Task ForgetAsync(Guid hostId, CancellationToken ct) => db.Calendars.Where(calendar => calendar.For.Any(row => row.HostId == hostId))
-        .ExecuteUpdateAsync(calendar => calendar.SetProperty(row => row.ReadRange, NpgsqlRange<Instant>.Empty), ct);
+    /// <summary>
+    /// Whole days and floating times of a host's calendars are in the host's zone: with another one they are read anew
+    /// when somebody next asks.
+    /// </summary>
+    public Task ForgetAsync(Guid hostId, CancellationToken ct) =>
+        db
+            .Calendars.Where(calendar => calendar.For.Any(row => row.HostId == hostId))
+            .ExecuteUpdateAsync(calendar => calendar.SetProperty(row => row.ReadRange, NpgsqlRange<Instant>.Empty), ct);
 
-    /// <summary>The calendar with whom it counts for, locked and as it is now; null where it was taken away. The caller has a transaction open.</summary>
+    /// <summary>
+    /// The calendar with whom it counts for, locked and as it is now; null where it was taken away. The caller has a
+    /// transaction open.
+    /// </summary>
     public async Task<Calendar?> LockedAsync(Guid id, CancellationToken ct)
     {
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM calendars WHERE id = {id} FOR UPDATE", ct);
-        var calendar = await db.Calendars.Include(row => row.For).ThenInclude(row => row.Host).FirstOrDefaultAsync(row => row.Id == id, ct);
-        if (calendar is not null) await db.Entry(calendar).ReloadAsync(ct);
+        var calendar = await db
+            .Calendars.Include(row => row.For)
+                .ThenInclude(row => row.Host)
+            .FirstOrDefaultAsync(row => row.Id == id, ct);
+        if (calendar is not null)
+            await db.Entry(calendar).ReloadAsync(ct);
         return calendar;
     }
 
-    /// <summary>Makes all rows anew, for <paramref name="range"/>. The caller has a transaction open, and whom it counts for loaded.</summary>
-    /// <exception cref="CalendarTooLargeException">When there are more occurrences than are kept of one calendar.</exception>
+    /// <summary>
+    /// Makes all rows anew, for <paramref name="range"/>. The caller has a transaction open, and whom it counts for
+    /// loaded.
+    /// </summary>
+    /// <exception cref="CalendarTooLargeException">When there are more occurrences than are kept of one
+    /// calendar.</exception>
     public async Task UnrollAsync(Calendar calendar, Span range, CancellationToken ct)
     {
         var reading = await ReadAsync(calendar, await ResourcesAsync(calendar, ct), range, ct);
@@ -82,24 +105,41 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
     {
         var reading = await ReadAsync(calendar, changed, calendar.ReadRange.ToSpan(), ct);
         var ids = changed.Select(resource => resource.Id).ToList();
-        HoldToMost(reading.Entries.Count + await db.CalendarEntries.CountAsync(entry => entry.CalendarId == calendar.Id && !ids.Contains(entry.ResourceId), ct));
+        HoldToMost(
+            reading.Entries.Count
+                + await db.CalendarEntries.CountAsync(
+                    entry => entry.CalendarId == calendar.Id && !ids.Contains(entry.ResourceId),
+                    ct
+                )
+        );
         await StoreAsync(calendar, ids, calendar.ReadRange.ToSpan(), reading, ct);
     }
 
     /// <summary>
-    /// Reads further, unless that comes to more than is kept: then what was read stays, and the time past it stays unknown, which is busy.
+    /// Reads further, unless that comes to more than is kept: then what was read stays, and the time past it stays
+    /// unknown, which is busy.
     /// </summary>
     private async Task ExtendAsync(Calendar calendar, Span range, CancellationToken ct)
     {
         var reading = await ReadAsync(calendar, await ResourcesAsync(calendar, ct), range, ct);
         var unreadBefore = await db.Set<UnreadEventRow>().CountAsync(row => row.CalendarId == calendar.Id, ct);
-        if (reading.Entries.Count <= MostEntries && reading.Unread.Count <= unreadBefore) await StoreAsync(calendar, null, range, reading, ct);
+        if (reading.Entries.Count <= MostEntries && reading.Unread.Count <= unreadBefore)
+            await StoreAsync(calendar, null, range, reading, ct);
     }
 
     private Task<List<CalendarResource>> ResourcesAsync(Calendar calendar, CancellationToken ct) =>
-        db.CalendarResources.AsNoTracking().Where(row => row.CalendarId == calendar.Id).OrderBy(row => row.Id).ToListAsync(ct);
+        db
+            .CalendarResources.AsNoTracking()
+            .Where(row => row.CalendarId == calendar.Id)
+            .OrderBy(row => row.Id)
+            .ToListAsync(ct);
 
-    private async Task<Reading> ReadAsync(Calendar calendar, IReadOnlyList<CalendarResource> resources, Span range, CancellationToken ct)
+    private async Task<Reading> ReadAsync(
+        Calendar calendar,
+        IReadOnlyList<CalendarResource> resources,
+        Span range,
+        CancellationToken ct
+    )
     {
         var reading = new Reading([], []);
         foreach (var resource in resources)
@@ -111,8 +151,10 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
                 foreach (var sameZone in calendar.For.GroupBy(row => row.Host!.Zone))
                 {
                     var read = file.Read(range, DateTimeZoneProviders.Tzdb[sameZone.Key]);
-                    foreach (var row in sameZone) reading.Entries.AddRange(read.Entries.Select(entry => (resource.Id, row.HostId, entry)));
-                    if (sameZone.Key == calendar.For[0].Host!.Zone) reading.Unread.AddRange(read.Unread.Select(unread => (resource.Id, unread)));
+                    foreach (var row in sameZone)
+                        reading.Entries.AddRange(read.Entries.Select(entry => (resource.Id, row.HostId, entry)));
+                    if (sameZone.Key == calendar.For[0].Host!.Zone)
+                        reading.Unread.AddRange(read.Unread.Select(unread => (resource.Id, unread)));
                 }
             }
             catch (CalendarFileException e)
@@ -126,58 +168,98 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         return reading;
     }
 
-    /// <summary>Of these UIDs, those of events that we wrote or sent: what they stand for counts already, as it is known here.</summary>
+    /// <summary>
+    /// Of these UIDs, those of events that we wrote or sent: what they stand for counts already, as it is known here.
+    /// </summary>
     private async Task<HashSet<string>> OursAsync(IEnumerable<string> uids, CancellationToken ct)
     {
         var candidates = uids.Where(uid => Guid.TryParseExact(uid, "D", out _)).ToList();
-        if (candidates.Count == 0) return [];
+        if (candidates.Count == 0)
+            return [];
         return
         [
-            .. await db.Sessions.IgnoreQueryFilters([LanternDb.Standing]).Where(session => candidates.Contains(session.Uid)).Select(session => session.Uid).ToListAsync(ct),
-            .. await db.WrittenEvents.Where(written => candidates.Contains(written.Uid)).Select(written => written.Uid).ToListAsync(ct),
+            .. await db
+                .Sessions.IgnoreQueryFilters([LanternDb.Standing])
+                .Where(session => candidates.Contains(session.Uid))
+                .Select(session => session.Uid)
+                .ToListAsync(ct),
+            .. await db
+                .WrittenEvents.Where(written => candidates.Contains(written.Uid))
+                .Select(written => written.Uid)
+                .ToListAsync(ct),
         ];
     }
 
     private static void HoldToMost(int entries)
     {
         if (entries > MostEntries)
-            throw new CalendarTooLargeException($"The calendar has {entries} occurrences within two years; up to {MostEntries} are kept. Leave out what repeats so often.");
+            throw new CalendarTooLargeException(
+                $"The calendar has {entries} occurrences within two years; up to {MostEntries} are kept. Leave out what repeats so often."
+            );
     }
 
     /// <param name="resourceIds">The resources that were read; null for all.</param>
-    private async Task StoreAsync(Calendar calendar, List<long>? resourceIds, Span range, Reading reading, CancellationToken ct)
+    private async Task StoreAsync(
+        Calendar calendar,
+        List<long>? resourceIds,
+        Span range,
+        Reading reading,
+        CancellationToken ct
+    )
     {
-        await db.CalendarEntries.Where(entry => entry.CalendarId == calendar.Id && (resourceIds == null || resourceIds.Contains(entry.ResourceId))).ExecuteDeleteAsync(ct);
-        await db.Set<UnreadEventRow>().Where(row => row.CalendarId == calendar.Id && (resourceIds == null || resourceIds.Contains(row.ResourceId))).ExecuteDeleteAsync(ct);
+        await db
+            .CalendarEntries.Where(entry =>
+                entry.CalendarId == calendar.Id && (resourceIds == null || resourceIds.Contains(entry.ResourceId))
+            )
+            .ExecuteDeleteAsync(ct);
+        await db.Set<UnreadEventRow>()
+            .Where(row =>
+                row.CalendarId == calendar.Id && (resourceIds == null || resourceIds.Contains(row.ResourceId))
+            )
+            .ExecuteDeleteAsync(ct);
 
-        db.CalendarEntries.AddRange(reading.Entries.Select(row => new CalendarEntryRow
-        {
-            WorkspaceId = calendar.WorkspaceId,
-            CalendarId = calendar.Id,
-            ResourceId = row.ResourceId,
-            HostId = row.HostId,
-            Span = row.Entry.Time.ToRange(),
-            Title = Shorten(row.Entry.Title, 200),
-            WholeDay = row.Entry.WholeDay,
-            Free = row.Entry.Free,
-            Tentative = row.Entry.Tentative,
-        }));
-        db.Set<UnreadEventRow>().AddRange(reading.Unread.Select(row => new UnreadEventRow
-        {
-            WorkspaceId = calendar.WorkspaceId,
-            CalendarId = calendar.Id,
-            ResourceId = row.ResourceId,
-            Line = row.Event.Line,
-            Title = Shorten(row.Event.Title, 200),
-            Fault = Shorten(row.Event.Fault, 400),
-        }));
+        db.CalendarEntries.AddRange(
+            reading.Entries.Select(row => new CalendarEntryRow
+            {
+                WorkspaceId = calendar.WorkspaceId,
+                CalendarId = calendar.Id,
+                ResourceId = row.ResourceId,
+                HostId = row.HostId,
+                Span = row.Entry.Time.ToRange(),
+                Title = Shorten(row.Entry.Title, 200),
+                WholeDay = row.Entry.WholeDay,
+                Free = row.Entry.Free,
+                Tentative = row.Entry.Tentative,
+            })
+        );
+        db.Set<UnreadEventRow>()
+            .AddRange(
+                reading.Unread.Select(row => new UnreadEventRow
+                {
+                    WorkspaceId = calendar.WorkspaceId,
+                    CalendarId = calendar.Id,
+                    ResourceId = row.ResourceId,
+                    Line = row.Event.Line,
+                    Title = Shorten(row.Event.Title, 200),
+                    Fault = Shorten(row.Event.Fault, 400),
+                })
+            );
         calendar.ReadRange = range.ToRange();
         await db.SaveChangesAsync(ct);
         // Nobody changes these rows; thousands of them that are watched would slow down every save that follows.
-        foreach (var entry in db.ChangeTracker.Entries().Where(entry => entry.Entity is CalendarEntryRow or UnreadEventRow).ToList()) entry.State = EntityState.Detached;
+        foreach (
+            var entry in db
+                .ChangeTracker.Entries()
+                .Where(entry => entry.Entity is CalendarEntryRow or UnreadEventRow)
+                .ToList()
+        )
+            entry.State = EntityState.Detached;
     }
 
     private static string Shorten(string text, int most) => text.Length <= most ? text : text[..(most - 1)] + "…";
 
-    private sealed record Reading(List<(long ResourceId, Guid HostId, CalendarEntry Entry)> Entries, List<(long ResourceId, UnreadEvent Event)> Unread);
+    private sealed record Reading(
+        List<(long ResourceId, Guid HostId, CalendarEntry Entry)> Entries,
+        List<(long ResourceId, UnreadEvent Event)> Unread
+    );
 }

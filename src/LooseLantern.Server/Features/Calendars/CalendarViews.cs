@@ -24,8 +24,28 @@ public sealed record UnreadView(int Line, string Title, string Fault);
 /// <param name="Unwritten">How many events are still to be written to it, or deleted there.</param>
 /// <param name="WriteFault">What stands in the way of that.</param>
 public sealed record CalendarView(
-    Guid Id, CalendarKind Kind, Guid? HostId, string HostName, IReadOnlyList<Guid> For, string Name, bool IsAsked, bool TentativeCounts, string Source, Instant LoadedAt, Instant LookedAt,
-    int Entries, bool MayWrite, bool IsWrittenTo, int? RefreshSeconds, Instant? UnreachableSince, string? Fault, Instant? ClosesAt, int Unwritten, string? WriteFault, IReadOnlyList<UnreadView> Unread);
+    Guid Id,
+    CalendarKind Kind,
+    Guid? HostId,
+    string HostName,
+    IReadOnlyList<Guid> For,
+    string Name,
+    bool IsAsked,
+    bool TentativeCounts,
+    string Source,
+    Instant LoadedAt,
+    Instant LookedAt,
+    int Entries,
+    bool MayWrite,
+    bool IsWrittenTo,
+    int? RefreshSeconds,
+    Instant? UnreachableSince,
+    string? Fault,
+    Instant? ClosesAt,
+    int Unwritten,
+    string? WriteFault,
+    IReadOnlyList<UnreadView> Unread
+);
 
 /// <summary>Joined calendars as they are shown.</summary>
 public sealed class CalendarViews(LanternDb db, Allowances allowances)
@@ -39,26 +59,73 @@ public sealed class CalendarViews(LanternDb db, Allowances allowances)
         // What an event is called is for those who may read it, also where it could not be read in.
         var titled = await allowances.HostsAsync(Allowance.SeeTitles, ct);
         var counts = await AskedCalendars.CountsForAsync(db, ct);
-        var rows = await db.Calendars
-            .AsNoTracking()
+        var rows = await db
+            .Calendars.AsNoTracking()
             .Where(row => (only == null || row.Id == only) && (row.Host == null || row.Host.RetiredAt == null))
-            .OrderBy(row => row.HostId == null).ThenBy(row => row.Host!.Name).ThenBy(row => row.Kind == CalendarKind.BuiltIn).ThenBy(row => row.Name).ThenBy(row => row.Id)
+            .OrderBy(row => row.HostId == null)
+            .ThenBy(row => row.Host!.Name)
+            .ThenBy(row => row.Kind == CalendarKind.BuiltIn)
+            .ThenBy(row => row.Name)
+            .ThenBy(row => row.Id)
             .Select(row => new
             {
-                Calendar = row, row.Id, row.Kind, row.HostId, HostName = row.Host == null ? "" : row.Host.Name, For = row.For.Select(host => host.HostId).ToList(), row.Name, row.IsAsked, row.TentativeCounts,
-                row.Source, row.LoadedAt, row.LookedAt, Entries = db.CalendarEntries.Count(entry => entry.CalendarId == row.Id), row.MayWrite,
-                WrittenTo = row.Host == null ? null : row.Host.WrittenCalendarId, row.RefreshSeconds, row.UnreachableSince, row.Fault,
+                Calendar = row,
+                row.Id,
+                row.Kind,
+                row.HostId,
+                HostName = row.Host == null ? "" : row.Host.Name,
+                For = row.For.Select(host => host.HostId).ToList(),
+                row.Name,
+                row.IsAsked,
+                row.TentativeCounts,
+                row.Source,
+                row.LoadedAt,
+                row.LookedAt,
+                Entries = db.CalendarEntries.Count(entry => entry.CalendarId == row.Id),
+                row.MayWrite,
+                WrittenTo = row.Host == null ? null : row.Host.WrittenCalendarId,
+                row.RefreshSeconds,
+                row.UnreachableSince,
+                row.Fault,
                 Unwritten = db.WrittenEvents.Count(written => written.CalendarId == row.Id && written.DueAt != null),
-                WriteFault = db.WrittenEvents.Where(written => written.CalendarId == row.Id && written.DueAt != null && written.Fault != null).Select(written => written.Fault).FirstOrDefault(),
-                Unread = row.Unread.OrderBy(unread => unread.Line).Select(unread => new UnreadView(unread.Line, unread.Title, unread.Fault)).ToList(),
+                WriteFault = db
+                    .WrittenEvents.Where(written =>
+                        written.CalendarId == row.Id && written.DueAt != null && written.Fault != null
+                    )
+                    .Select(written => written.Fault)
+                    .FirstOrDefault(),
+                Unread = row
+                    .Unread.OrderBy(unread => unread.Line)
+                    .Select(unread => new UnreadView(unread.Line, unread.Title, unread.Fault))
+                    .ToList(),
             })
             .AsSplitQuery()
             .ToListAsync(ct);
         return rows.ConvertAll(row => new CalendarView(
-            row.Id, row.Kind, row.HostId, row.HostName, row.For, row.Name, row.IsAsked, row.TentativeCounts, row.Source, row.LoadedAt, row.LookedAt, row.Entries, row.MayWrite,
-            row.Kind == CalendarKind.BuiltIn ? row.WrittenTo is null : row.WrittenTo == row.Id, row.RefreshSeconds, row.UnreachableSince, row.Fault,
-            AskedCalendars.FreshnessOf(row.Calendar)?.ClosesAt(counts), row.Unwritten, row.WriteFault,
-            row.For.All(titled.Contains) ? row.Unread : [.. row.Unread.Select(unread => new UnreadView(unread.Line, Untitled, NotRead))]));
+            row.Id,
+            row.Kind,
+            row.HostId,
+            row.HostName,
+            row.For,
+            row.Name,
+            row.IsAsked,
+            row.TentativeCounts,
+            row.Source,
+            row.LoadedAt,
+            row.LookedAt,
+            row.Entries,
+            row.MayWrite,
+            row.Kind == CalendarKind.BuiltIn ? row.WrittenTo is null : row.WrittenTo == row.Id,
+            row.RefreshSeconds,
+            row.UnreachableSince,
+            row.Fault,
+            AskedCalendars.FreshnessOf(row.Calendar)?.ClosesAt(counts),
+            row.Unwritten,
+            row.WriteFault,
+            row.For.All(titled.Contains)
+                ? row.Unread
+                : [.. row.Unread.Select(unread => new UnreadView(unread.Line, Untitled, NotRead))]
+        ));
     }
 
     public async Task<CalendarView> OneAsync(Guid id, CancellationToken ct) => (await ListAsync(id, ct))[0];

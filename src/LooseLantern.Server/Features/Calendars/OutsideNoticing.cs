@@ -8,26 +8,42 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Calendars;
 
 /// <summary>
-/// Sees what was done, in calendars, to events that we wrote there. The booking is not changed by it: that is for people to choose.
+/// Sees what was done, in calendars, to events that we wrote there. The booking is not changed by it: that is for
+/// people to choose.
 /// </summary>
 public sealed class OutsideNoticing(LanternDb db, IClock clock)
 {
-    /// <param name="changed">What is new in the calendar or different now, before it is in the place of what was.</param>
+    /// <param name="changed">What is new in the calendar or different now, before it is in the place of what
+    /// was.</param>
     /// <param name="gone">Paths of what is there no more.</param>
-    public async Task NoticeAsync(Calendar calendar, IReadOnlyList<CalendarResource> changed, IReadOnlyList<string> gone, CancellationToken ct)
+    public async Task NoticeAsync(
+        Calendar calendar,
+        IReadOnlyList<CalendarResource> changed,
+        IReadOnlyList<string> gone,
+        CancellationToken ct
+    )
     {
-        if (calendar.Kind != CalendarKind.Account || (changed.Count == 0 && gone.Count == 0)) return;
+        if (calendar.Kind != CalendarKind.Account || (changed.Count == 0 && gone.Count == 0))
+            return;
         // What is not carried out yet is ours to settle first.
-        var written = await db.WrittenEvents
-            .Where(row => row.CalendarId == calendar.Id && row.IsWanted && row.DueAt == null && row.Path != null).ToListAsync(ct);
+        var written = await db
+            .WrittenEvents.Where(row =>
+                row.CalendarId == calendar.Id && row.IsWanted && row.DueAt == null && row.Path != null
+            )
+            .ToListAsync(ct);
         foreach (var row in written)
         {
-            if (gone.Contains(row.Path!)) Deleted(row);
-            else if (changed.FirstOrDefault(resource => resource.Path == row.Path) is { } resource) Compare(row, resource);
+            if (gone.Contains(row.Path!))
+                Deleted(row);
+            else if (changed.FirstOrDefault(resource => resource.Path == row.Path) is { } resource)
+                Compare(row, resource);
         }
     }
 
-    /// <summary>Marks an event as moved where its text says another time than it was written with, or as deleted where it says it is cancelled.</summary>
+    /// <summary>
+    /// Marks an event as moved where its text says another time than it was written with, or as deleted where it says
+    /// it is cancelled.
+    /// </summary>
     /// <returns>Whether it is as it was written, but for what does not matter here.</returns>
     public bool Compare(WrittenEvent row, CalendarResource resource)
     {
@@ -45,14 +61,16 @@ public sealed class OutsideNoticing(LanternDb db, IClock clock)
             return true;
         }
 
-        if (row.Outside != OutsideChange.Moved || row.OutsideStart != time.Start || row.OutsideEnd != time.End) row.NoticedAt = clock.GetCurrentInstant();
+        if (row.Outside != OutsideChange.Moved || row.OutsideStart != time.Start || row.OutsideEnd != time.End)
+            row.NoticedAt = clock.GetCurrentInstant();
         (row.Outside, row.OutsideStart, row.OutsideEnd) = (OutsideChange.Moved, time.Start, time.End);
         return false;
     }
 
     public void Deleted(WrittenEvent row)
     {
-        if (row.Outside != OutsideChange.Deleted) row.NoticedAt = clock.GetCurrentInstant();
+        if (row.Outside != OutsideChange.Deleted)
+            row.NoticedAt = clock.GetCurrentInstant();
         (row.Outside, row.OutsideStart, row.OutsideEnd, row.EntityTag) = (OutsideChange.Deleted, null, null, null);
     }
 

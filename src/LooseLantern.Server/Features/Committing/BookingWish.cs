@@ -1,6 +1,6 @@
-using LooseLantern.Core;
 using System.Security.Cryptography;
 using System.Text;
+using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Hosting;
 using NodaTime;
@@ -11,7 +11,15 @@ namespace LooseLantern.Server.Features.Committing;
 /// <param name="Duration">Minutes.</param>
 /// <param name="GuestLanguage">Language tag of what is written to the guest.</param>
 /// <param name="GuestZone">IANA id of the zone the guest chose the time in.</param>
-public sealed record BookingWish(Guid PageId, Instant Start, int Duration, string GuestName, string GuestEmail, string GuestZone, string GuestLanguage = "en")
+public sealed record BookingWish(
+    Guid PageId,
+    Instant Start,
+    int Duration,
+    string GuestName,
+    string GuestEmail,
+    string GuestZone,
+    string GuestLanguage = "en"
+)
 {
     /// <summary>What the guest answered.</summary>
     public IReadOnlyList<GivenAnswer> Answers { get; init; } = [];
@@ -26,7 +34,10 @@ public sealed record BookingWish(Guid PageId, Instant Start, int Duration, strin
     public string[] Flags { get; init; } = [];
 
     /// <summary>Tells whether two requests ask for the same.</summary>
-    public byte[] Hash() => SHA256.HashData(Encoding.UTF8.GetBytes(System.Text.Json.JsonSerializer.Serialize(this with { Flags = [] }, Json.Options)));
+    public byte[] Hash() =>
+        SHA256.HashData(
+            Encoding.UTF8.GetBytes(System.Text.Json.JsonSerializer.Serialize(this with { Flags = [] }, Json.Options))
+        );
 }
 
 /// <summary>A booking that stands, with its private link's secret.</summary>

@@ -8,20 +8,31 @@ namespace LooseLantern.Server.Features.Committing;
 public static class ChangesByGuests
 {
     /// <summary>Until when a guest may move a booking that starts then; null where the page lets nobody.</summary>
-    public static Instant? MoveUntil(ChangeRules rules, Instant start) => rules.MayMove ? start - Duration.FromMinutes(rules.MoveUntil) : null;
+    public static Instant? MoveUntil(ChangeRules rules, Instant start) =>
+        rules.MayMove ? start - Duration.FromMinutes(rules.MoveUntil) : null;
 
-    public static Instant? CancelUntil(ChangeRules rules, Instant start) => rules.MayCancel ? start - Duration.FromMinutes(rules.CancelUntil) : null;
+    public static Instant? CancelUntil(ChangeRules rules, Instant start) =>
+        rules.MayCancel ? start - Duration.FromMinutes(rules.CancelUntil) : null;
 
     /// <exception cref="Refusal">409 where it is too late, or never allowed.</exception>
-    public static void HoldToMoving(ChangeRules rules, Instant start, Instant now) => HoldTo(MoveUntil(rules, start), now, "moved", rules.AskWhom);
+    public static void HoldToMoving(ChangeRules rules, Instant start, Instant now) =>
+        HoldTo(MoveUntil(rules, start), now, "moved", rules.AskWhom);
 
     /// <inheritdoc cref="HoldToMoving"/>
-    public static void HoldToCancelling(ChangeRules rules, Instant start, Instant now) => HoldTo(CancelUntil(rules, start), now, "cancelled", rules.AskWhom);
+    public static void HoldToCancelling(ChangeRules rules, Instant start, Instant now) =>
+        HoldTo(CancelUntil(rules, start), now, "cancelled", rules.AskWhom);
 
     private static void HoldTo(Instant? until, Instant now, string what, string askWhom)
     {
-        if (until is { } last && now < last) return;
-        throw new Refusal(StatusCodes.Status409Conflict, "too-late", until is null ? $"This booking can’t be {what} here." : $"It is too late for this booking to be {what} here.",
-            askWhom.Length > 0 ? askWhom : "Ask the people you are to meet.");
+        if (until is { } last && now < last)
+            return;
+        throw new Refusal(
+            StatusCodes.Status409Conflict,
+            "too-late",
+            until is null
+                ? $"This booking can’t be {what} here."
+                : $"It is too late for this booking to be {what} here.",
+            askWhom.Length > 0 ? askWhom : "Ask the people you are to meet."
+        );
     }
 }

@@ -10,8 +10,8 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Committing;
 
 /// <summary>
-/// Whether a host is free for a session that we ourselves give or move: by calendars and commitments, buffers counted. Hours, notice and caps
-/// are for guests who choose, and don't count here.
+/// Whether a host is free for a session that we ourselves give or move: by calendars and commitments, buffers counted.
+/// Hours, notice and caps are for guests who choose, and don't count here.
 /// </summary>
 public sealed class WhyNotFree(PageEditing pages, OpeningsLoader loader)
 {
@@ -22,14 +22,19 @@ public sealed class WhyNotFree(PageEditing pages, OpeningsLoader loader)
         await loader.PrepareAsync(page, day, day, minutes, ct);
     }
 
-    /// <summary>What of the host's is in the way of the session at that time, in words; null where they are free. The session itself is not in its own way.</summary>
+    /// <summary>
+    /// What of the host's is in the way of the session at that time, in words; null where they are free. The session
+    /// itself is not in its own way.
+    /// </summary>
     public async Task<string?> ForAsync(Session session, Span time, Host host, CancellationToken ct)
     {
-        if (host.RetiredAt is not null) return $"{host.Name} is not on the team any more";
+        if (host.RetiredAt is not null)
+            return $"{host.Name} is not on the team any more";
         var (page, day, minutes) = await AskedAsync(session, time, host.Id, ct);
         var input = await loader.LoadAsync(page, day, day, minutes, ct);
-        var inTheWay = ReasonsComputation.For(input with { Moving = OpeningsLoader.Id(session.Id) }, time.Start).Reasons
-            .SelectMany(reason => reason.Pool?.SelectMany(lacks => lacks.Reasons) ?? [reason])
+        var inTheWay = ReasonsComputation
+            .For(input with { Moving = OpeningsLoader.Id(session.Id) }, time.Start)
+            .Reasons.SelectMany(reason => reason.Pool?.SelectMany(lacks => lacks.Reasons) ?? [reason])
             .FirstOrDefault(reason => reason.Rule is Rule.Calendars or Rule.Commitments);
         return inTheWay?.Rule switch
         {
@@ -40,10 +45,25 @@ public sealed class WhyNotFree(PageEditing pages, OpeningsLoader loader)
     }
 
     /// <summary>The session's page with one seat, for that host alone.</summary>
-    private async Task<(AskedPage Page, LocalDate Day, int Minutes)> AskedAsync(Session session, Span time, Guid hostId, CancellationToken ct)
+    private async Task<(AskedPage Page, LocalDate Day, int Minutes)> AskedAsync(
+        Session session,
+        Span time,
+        Guid hostId,
+        CancellationToken ct
+    )
     {
         var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == session.PageId, ct);
-        var asked = loader.Rules(page).With(rules => rules with { LineUp = [new Seat([OpeningsLoader.Id(hostId)])], Places = 1, DailyCap = null, WeeklyCap = null });
+        var asked = loader
+            .Rules(page)
+            .With(rules =>
+                rules with
+                {
+                    LineUp = [new Seat([OpeningsLoader.Id(hostId)])],
+                    Places = 1,
+                    DailyCap = null,
+                    WeeklyCap = null,
+                }
+            );
         return (asked, time.Start.InZone(asked.Zone).Date, (int)time.Length.TotalMinutes);
     }
 }

@@ -11,7 +11,28 @@ public static partial class Address
 
     // The product's own paths; a desk of that name could never be opened.
     private static readonly HashSet<string> Kept =
-        ["answer", "api", "app", "assets", "booking", "desk", "docs", "embed", "fonts", "forgot", "health", "help", "join", "openapi", "reset", "sign-in", "sign-out", "start", "times", "work"];
+    [
+        "answer",
+        "api",
+        "app",
+        "assets",
+        "booking",
+        "desk",
+        "docs",
+        "embed",
+        "fonts",
+        "forgot",
+        "health",
+        "help",
+        "join",
+        "openapi",
+        "reset",
+        "sign-in",
+        "sign-out",
+        "start",
+        "times",
+        "work",
+    ];
 
     public static bool IsWellFormed(string? address) =>
         address is { Length: >= 2 and <= MostCharacters } && Pattern().IsMatch(address);

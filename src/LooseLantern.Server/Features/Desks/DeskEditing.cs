@@ -15,7 +15,14 @@ namespace LooseLantern.Server.Features.Desks;
 /// <param name="HostName">A host name at which it answers as well; empty for none.</param>
 /// <param name="Framers">Origins that may show its pages in a frame.</param>
 /// <param name="HostId">Whose desk it is; null for a desk of its own pages.</param>
-public sealed record DeskForm(string Name, string Intro, string Accent, string HostName, IReadOnlyList<string> Framers, Guid? HostId);
+public sealed record DeskForm(
+    string Name,
+    string Intro,
+    string Accent,
+    string HostName,
+    IReadOnlyList<string> Framers,
+    Guid? HostId
+);
 
 /// <param name="Address">First part of its pages' paths; it stays as it is.</param>
 public sealed record NewDesk(string Address, string Name, Guid? HostId = null);
@@ -28,22 +35,41 @@ public sealed class DeskFormRules : AbstractValidator<DeskForm>
     public DeskFormRules()
     {
         RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Name the desk, in up to 120 characters.");
-        RuleFor(form => form.Intro).NotNull().MaximumLength(MostIntro).WithMessage($"Keep it to {MostIntro} characters.");
-        RuleFor(form => form.Accent).Must(accent => accent == "" || Accents.IsLegible(accent)).WithMessage(Accents.Mend);
-        RuleFor(form => form.HostName).Must(name => name == "" || IsHostName(name)).WithMessage("Give a host name such as booking.example.com, or leave it empty.");
-        RuleFor(form => form.Framers).Must(list => list is not null && list.Count <= MostFramers).WithMessage($"Name {MostFramers} at the most.");
-        RuleForEach(form => form.Framers).Must(origin => OriginOf(origin) is not null).WithMessage("Give an origin such as https://www.example.com, without a path.");
+        RuleFor(form => form.Intro)
+            .NotNull()
+            .MaximumLength(MostIntro)
+            .WithMessage($"Keep it to {MostIntro} characters.");
+        RuleFor(form => form.Accent)
+            .Must(accent => accent == "" || Accents.IsLegible(accent))
+            .WithMessage(Accents.Mend);
+        RuleFor(form => form.HostName)
+            .Must(name => name == "" || IsHostName(name))
+            .WithMessage("Give a host name such as booking.example.com, or leave it empty.");
+        RuleFor(form => form.Framers)
+            .Must(list => list is not null && list.Count <= MostFramers)
+            .WithMessage($"Name {MostFramers} at the most.");
+        RuleForEach(form => form.Framers)
+            .Must(origin => OriginOf(origin) is not null)
+            .WithMessage("Give an origin such as https://www.example.com, without a path.");
     }
 
-    /// <summary>The origin as it stands in a header (RFC 6454 section 6.2); null for what is none, or not https.</summary>
+    /// <summary>
+    /// The origin as it stands in a header (RFC 6454 section 6.2); null for what is none, or not https.
+    /// </summary>
     public static string? OriginOf(string? origin)
     {
-        if (origin is null || origin.Length > 200 || !Uri.TryCreate(origin.Trim(), UriKind.Absolute, out var uri)) return null;
-        var isOrigin = uri is { PathAndQuery: "/", Fragment: "", UserInfo: "" } && (uri.Scheme == Uri.UriSchemeHttps || (uri.Scheme == Uri.UriSchemeHttp && uri.IsLoopback));
+        if (origin is null || origin.Length > 200 || !Uri.TryCreate(origin.Trim(), UriKind.Absolute, out var uri))
+            return null;
+        var isOrigin =
+            uri is { PathAndQuery: "/", Fragment: "", UserInfo: "" }
+            && (uri.Scheme == Uri.UriSchemeHttps || (uri.Scheme == Uri.UriSchemeHttp && uri.IsLoopback));
         return isOrigin ? uri.GetLeftPart(UriPartial.Authority) : null;
     }
 
-    private static bool IsHostName(string? name) => name is { Length: <= 200 } && name.Contains('.', StringComparison.Ordinal) && Uri.CheckHostName(name) == UriHostNameType.Dns;
+    private static bool IsHostName(string? name) =>
+        name is { Length: <= 200 }
+        && name.Contains('.', StringComparison.Ordinal)
+        && Uri.CheckHostName(name) == UriHostNameType.Dns;
 }
 
 /// <summary>Changes what desks are to guests.</summary>
@@ -51,13 +77,18 @@ public sealed class DeskEditing(LanternDb db, SiteAddress site)
 {
     private static readonly DeskFormRules Checks = new();
 
-    public async Task<Desk> GetAsync(Guid id, CancellationToken ct) => await db.Desks.FirstOrDefaultAsync(desk => desk.Id == id, ct) ?? throw Refusal.NotFound("desk");
+    public async Task<Desk> GetAsync(Guid id, CancellationToken ct) =>
+        await db.Desks.FirstOrDefaultAsync(desk => desk.Id == id, ct) ?? throw Refusal.NotFound("desk");
 
     public async Task<Desk> ChangeAsync(Guid id, DeskForm form, CancellationToken ct)
     {
         Checks.Check(form);
         // Whoever had that one would have everybody's front door.
-        if (string.Equals(form.HostName, new Uri(site.Value).Host, StringComparison.OrdinalIgnoreCase)) throw Refusal.Invalid("hostName", "This whole site answers at that host name; choose one of the desk’s own.");
+        if (string.Equals(form.HostName, new Uri(site.Value).Host, StringComparison.OrdinalIgnoreCase))
+            throw Refusal.Invalid(
+                "hostName",
+                "This whole site answers at that host name; choose one of the desk’s own."
+            );
         var desk = await GetAsync(id, ct);
         await HoldToHostAsync(form.HostId, ct);
         (desk.Name, desk.Intro, desk.Accent) = (form.Name.Trim(), form.Intro.Trim(), form.Accent.ToLowerInvariant());
@@ -68,7 +99,8 @@ public sealed class DeskEditing(LanternDb db, SiteAddress site)
         {
             await db.SaveChangesAsync(ct);
         }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { ConstraintName: LanternDb.OneHostName })
+        catch (DbUpdateException e)
+            when (e.InnerException is PostgresException { ConstraintName: LanternDb.OneHostName })
         {
             throw Refusal.Invalid("hostName", "Another desk answers at this host name; choose a different one.");
         }
@@ -78,6 +110,7 @@ public sealed class DeskEditing(LanternDb db, SiteAddress site)
 
     public async Task HoldToHostAsync(Guid? hostId, CancellationToken ct)
     {
-        if (hostId is { } id && !await db.Hosts.AnyAsync(host => host.Id == id && host.RetiredAt == null, ct)) throw Refusal.Invalid("hostId", "Choose a host of your team, or nobody.");
+        if (hostId is { } id && !await db.Hosts.AnyAsync(host => host.Id == id && host.RetiredAt == null, ct))
+            throw Refusal.Invalid("hostId", "Choose a host of your team, or nobody.");
     }
 }

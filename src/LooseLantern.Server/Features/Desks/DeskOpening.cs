@@ -22,34 +22,61 @@ public sealed class DeskOpening(LanternDb db, Tenant tenant)
     /// <summary>Whether the address is free, and what is free like it.</summary>
     public async Task<DeskAddressAnswer> CheckAsync(string address, CancellationToken ct)
     {
-        if (!Address.IsWellFormed(address)) return new DeskAddressAnswer(false, Address.Mend, []);
-        var stem = address.Length > Address.MostCharacters - 12 ? address[..(Address.MostCharacters - 12)].TrimEnd('-') : address;
-        string[] others = [.. Endings.Select(ending => $"{stem}-{ending}"), .. Enumerable.Range(2, 20).Select(number => $"{stem}-{number}")];
-        var taken = await db.Desks.IgnoreQueryFilters()
-            .Where(desk => desk.Address == address || others.Contains(desk.Address)).Select(desk => desk.Address).ToListAsync(ct);
+        if (!Address.IsWellFormed(address))
+            return new DeskAddressAnswer(false, Address.Mend, []);
+        var stem =
+            address.Length > Address.MostCharacters - 12
+                ? address[..(Address.MostCharacters - 12)].TrimEnd('-')
+                : address;
+        string[] others =
+        [
+            .. Endings.Select(ending => $"{stem}-{ending}"),
+            .. Enumerable.Range(2, 20).Select(number => $"{stem}-{number}"),
+        ];
+        var taken = await db
+            .Desks.IgnoreQueryFilters()
+            .Where(desk => desk.Address == address || others.Contains(desk.Address))
+            .Select(desk => desk.Address)
+            .ToListAsync(ct);
         return Address.IsFreeForDesks(address) && !taken.Contains(address)
             ? new DeskAddressAnswer(true, null, [])
-            : new DeskAddressAnswer(false, $"The address {address} is taken.", [.. others.Except(taken).Take(MostOffers)]);
+            : new DeskAddressAnswer(
+                false,
+                $"The address {address} is taken.",
+                [.. others.Except(taken).Take(MostOffers)]
+            );
     }
 
-    /// <exception cref="Refusal">When the address is no address, kept for the product's own paths, or taken.</exception>
-    public Task<Desk> OpenAsync(string address, string name, CancellationToken ct) => OpenAsync(address, name, null, "deskAddress", ct);
+    /// <exception cref="Refusal">When the address is no address, kept for the product's own paths, or
+    /// taken.</exception>
+    public Task<Desk> OpenAsync(string address, string name, CancellationToken ct) =>
+        OpenAsync(address, name, null, "deskAddress", ct);
 
     /// <param name="hostId">Whose desk it is; null for one of its own pages.</param>
     /// <param name="field">What the address is called where it came from.</param>
-    /// <exception cref="Refusal">When the address is no address, kept for the product's own paths, or taken.</exception>
+    /// <exception cref="Refusal">When the address is no address, kept for the product's own paths, or
+    /// taken.</exception>
     public async Task<Desk> OpenAsync(string address, string name, Guid? hostId, string field, CancellationToken ct)
     {
-        if (!Address.IsWellFormed(address)) throw Refusal.Invalid(field, Address.Mend);
-        if (!Address.IsFreeForDesks(address)) throw Taken(field, address);
+        if (!Address.IsWellFormed(address))
+            throw Refusal.Invalid(field, Address.Mend);
+        if (!Address.IsFreeForDesks(address))
+            throw Taken(field, address);
 
-        var desk = new Desk { WorkspaceId = tenant.WorkspaceId!.Value, Address = address, Name = name.Trim(), HostId = hostId };
+        var desk = new Desk
+        {
+            WorkspaceId = tenant.WorkspaceId!.Value,
+            Address = address,
+            Name = name.Trim(),
+            HostId = hostId,
+        };
         db.Desks.Add(desk);
         try
         {
             await db.SaveChangesAsync(ct);
         }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { ConstraintName: LanternDb.OneDeskAddress })
+        catch (DbUpdateException e)
+            when (e.InnerException is PostgresException { ConstraintName: LanternDb.OneDeskAddress })
         {
             throw Taken(field, address);
         }

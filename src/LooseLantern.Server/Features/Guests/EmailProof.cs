@@ -12,8 +12,8 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Guests;
 
 /// <summary>
-/// Sees whether an address is its guest's own, by a code of six digits that is mailed to it. Codes are guessed in vain: after a few wrong ones none
-/// of that address counts any more, and only so many are sent in a while.
+/// Sees whether an address is its guest's own, by a code of six digits that is mailed to it. Codes are guessed in vain:
+/// after a few wrong ones none of that address counts any more, and only so many are sent in a while.
 /// </summary>
 public sealed class EmailProof(LanternDb db, PersonPost post, IDataProtectionProvider protection, IClock clock)
 {
@@ -25,40 +25,84 @@ public sealed class EmailProof(LanternDb db, PersonPost post, IDataProtectionPro
     // The same that post reveals a message's own secret by.
     private readonly IDataProtector _protector = protection.CreateProtector("private-link");
 
-    /// <exception cref="Refusal">422 "code-needed" where no code was typed, with a code on its way; 400 naming code where it is not the one that counts.</exception>
+    /// <exception cref="Refusal">422 "code-needed" where no code was typed, with a code on its way; 400 naming code
+    /// where it is not the one that counts.</exception>
     public async Task HoldToAsync(Page page, string email, string language, string? typed, CancellationToken ct)
     {
-        if (!page.Details.After.ProvesEmail) return;
+        if (!page.Details.After.ProvesEmail)
+            return;
         var (address, now) = (email.Trim().ToLowerInvariant(), clock.GetCurrentInstant());
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // Whoever tries many at once waits for their turn, so that every wrong one is counted.
-        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock(hashtextextended({page.Id + address}, 0))", ct);
-        var codes = await db.EmailCodes.Where(row => row.PageId == page.Id && row.Email == address && row.MadeAt > now - Validity).OrderByDescending(row => row.MadeAt).ToListAsync(ct);
+        await db.Database.ExecuteSqlAsync(
+            $"SELECT pg_advisory_xact_lock(hashtextextended({page.Id + address}, 0))",
+            ct
+        );
+        var codes = await db
+            .EmailCodes.Where(row => row.PageId == page.Id && row.Email == address && row.MadeAt > now - Validity)
+            .OrderByDescending(row => row.MadeAt)
+            .ToListAsync(ct);
         var isSpent = codes.Sum(code => code.WrongTries) >= MostWrongTries;
         if (string.IsNullOrWhiteSpace(typed))
         {
             var isSent = codes.Count < MostCodes && !isSpent;
-            if (isSent) await SendAsync(page, email.Trim(), address, language, now, ct);
+            if (isSent)
+                await SendAsync(page, email.Trim(), address, language, now, ct);
             await db.SaveChangesAsync(ct);
             await transaction.CommitAsync(ct);
-            if (!isSent) throw new Refusal(StatusCodes.Status422UnprocessableEntity, "code-needed", "No other code is sent just now.", "Type the one that came last, or wait a quarter of an hour.");
-            throw new Refusal(StatusCodes.Status422UnprocessableEntity, "code-needed", "A code is on its way to your address.", "Type it here to reserve the time. Nothing is reserved yet.");
+            if (!isSent)
+                throw new Refusal(
+                    StatusCodes.Status422UnprocessableEntity,
+                    "code-needed",
+                    "No other code is sent just now.",
+                    "Type the one that came last, or wait a quarter of an hour."
+                );
+            throw new Refusal(
+                StatusCodes.Status422UnprocessableEntity,
+                "code-needed",
+                "A code is on its way to your address.",
+                "Type it here to reserve the time. Nothing is reserved yet."
+            );
         }
 
         var hash = HashOf(page.Id, address, typed.Trim());
-        if (!isSpent && codes.Exists(code => CryptographicOperations.FixedTimeEquals(code.CodeHash, hash))) return;
-        if (codes.Count > 0) codes[0].WrongTries++;
+        if (!isSpent && codes.Exists(code => CryptographicOperations.FixedTimeEquals(code.CodeHash, hash)))
+            return;
+        if (codes.Count > 0)
+            codes[0].WrongTries++;
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
-        throw Refusal.Invalid("code", isSpent ? "Too many wrong codes were typed; wait a quarter of an hour, then ask for another." : "This is not the code that was sent; look again, or ask for another.");
+        throw Refusal.Invalid(
+            "code",
+            isSpent
+                ? "Too many wrong codes were typed; wait a quarter of an hour, then ask for another."
+                : "This is not the code that was sent; look again, or ask for another."
+        );
     }
 
-    private async Task SendAsync(Page page, string email, string address, string language, Instant now, CancellationToken ct)
+    private async Task SendAsync(
+        Page page,
+        string email,
+        string address,
+        string language,
+        Instant now,
+        CancellationToken ct
+    )
     {
         var code = RandomNumberGenerator.GetInt32(1_000_000).ToString("000000", CultureInfo.InvariantCulture);
-        db.EmailCodes.Add(new EmailCode { WorkspaceId = page.WorkspaceId, PageId = page.Id, Email = address, CodeHash = HashOf(page.Id, address, code), MadeAt = now });
+        db.EmailCodes.Add(
+            new EmailCode
+            {
+                WorkspaceId = page.WorkspaceId,
+                PageId = page.Id,
+                Email = address,
+                CodeHash = HashOf(page.Id, address, code),
+                MadeAt = now,
+            }
+        );
         await post.CodeAsync(page, email, language, _protector.Protect(code), now + Validity, ct);
     }
 
-    private static byte[] HashOf(Guid page, string address, string code) => PrivateLinks.Hash($"{page:N} {address} {code}");
+    private static byte[] HashOf(Guid page, string address, string code) =>
+        PrivateLinks.Hash($"{page:N} {address} {code}");
 }

@@ -22,13 +22,30 @@ public sealed record TakenByLink(Instant Start, Instant End, IReadOnlyList<strin
 /// <param name="State">Out or opened: times can be taken; else the others tell why not.</param>
 /// <param name="Page">What is offered, in the looks of its desk. Its own guest is not in it.</param>
 /// <param name="Guests">Whom it is for, by name.</param>
-/// <param name="KnownEmail">The one guest's email, all but the first letters masked; empty where it has to be asked for.</param>
+/// <param name="KnownEmail">The one guest's email, all but the first letters masked; empty where it has to be asked
+/// for.</param>
 /// <param name="Ask">Whom to ask where nothing can be taken any more.</param>
-public sealed record GuestLink(LinkState State, GuestPage Page, IReadOnlyList<string> Guests, string KnownEmail, IReadOnlyList<TakenByLink> Taken, string Ask, int Wished);
+public sealed record GuestLink(
+    LinkState State,
+    GuestPage Page,
+    IReadOnlyList<string> Guests,
+    string KnownEmail,
+    IReadOnlyList<TakenByLink> Taken,
+    string Ask,
+    int Wished
+);
 
 /// <summary>What a guest sends to take a time of a link. What is known already need not be sent.</summary>
 /// <param name="Guest">By number, from 0, where the link is for several.</param>
-public sealed record TakeRequest(Instant Start, int Duration, string Zone, string? Name = null, string? Email = null, int? Guest = null, IReadOnlyDictionary<string, string>? Answers = null);
+public sealed record TakeRequest(
+    Instant Start,
+    int Duration,
+    string Zone,
+    string? Name = null,
+    string? Email = null,
+    int? Guest = null,
+    IReadOnlyDictionary<string, string>? Answers = null
+);
 
 /// <param name="Starts">Times that would suit, as starts of the link's first duration.</param>
 /// <param name="Words">For whoever sent the link; may be empty.</param>
@@ -43,82 +60,226 @@ public static class GuestLinkEndpoints
     {
         var link = open.MapGroup("/links/{address}").WithTags("Guests");
 
-        link.MapGet("/", (string address, GuestLinkFinding finding, GuestLinkViews views, CancellationToken ct) => views.OfAsync(address, finding, ct)).WithName("getGuestLink").ProducesProblem(404);
+        link.MapGet("/", (string address, GuestLinkFinding finding, GuestLinkViews views, CancellationToken ct) =>
+                views.OfAsync(address, finding, ct)
+            )
+            .WithName("getGuestLink")
+            .ProducesProblem(404);
 
-        link.MapGet("/hosts/{host:guid}/portrait", async Task<FileContentHttpResult> (string address, Guid host, GuestLinkFinding finding, GuestPageViews views, HttpContext context, CancellationToken ct) =>
-            {
-                var portrait = await views.PortraitAsync((await finding.FindAsync(address, ct)).Page!, host, ct) ?? throw Refusal.NotFound("portrait");
-                context.Response.Headers.CacheControl = "private, max-age=300";
-                return TypedResults.Bytes(portrait.Bytes, portrait.MediaType);
-            })
-            .WithName("getLinkHostPortrait").ProducesProblem(404);
+        link.MapGet(
+                "/hosts/{host:guid}/portrait",
+                async Task<FileContentHttpResult> (
+                    string address,
+                    Guid host,
+                    GuestLinkFinding finding,
+                    GuestPageViews views,
+                    HttpContext context,
+                    CancellationToken ct
+                ) =>
+                {
+                    var portrait = await views.PortraitAsync((await finding.FindAsync(address, ct)).Page!, host, ct)
+                        ?? throw Refusal.NotFound("portrait");
+                    context.Response.Headers.CacheControl = "private, max-age=300";
+                    return TypedResults.Bytes(portrait.Bytes, portrait.MediaType);
+                }
+            )
+            .WithName("getLinkHostPortrait")
+            .ProducesProblem(404);
 
-        // Told by the screen, once somebody looks at it: what only fetches the address, as scanners of mail do, opens nothing.
-        link.MapPost("/opened", async Task<NoContent> (string address, GuestLinkFinding finding, LinkEditing editing, CancellationToken ct) =>
-            {
-                await editing.NoteOpenedAsync((await finding.FindAsync(address, ct)).Id, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("noteLinkOpened").ProducesProblem(404);
+        // Told by the screen, once somebody looks at it: what only fetches the address, as scanners of mail do, opens
+        // nothing.
+        link.MapPost(
+                "/opened",
+                async Task<NoContent> (
+                    string address,
+                    GuestLinkFinding finding,
+                    LinkEditing editing,
+                    CancellationToken ct
+                ) =>
+                {
+                    await editing.NoteOpenedAsync((await finding.FindAsync(address, ct)).Id, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("noteLinkOpened")
+            .ProducesProblem(404);
 
-        link.MapGet("/openings", async (string address, string? from, string? to, string? duration, GuestLinkFinding finding, LinkTaking taking, LinkTexts texts, IClock clock, CancellationToken ct) =>
-            {
-                var found = await finding.FindAsync(address, ct);
-                var page = found.Page!;
-                var asked = OpeningsQuery.Read(from, to, duration, page);
-                var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
-                var isOpen = LinkStanding.IsOpen(await taking.FactsAsync(found, ct), today);
-                return new OpeningsAnswer(page.Zone, isOpen ? await texts.ShownAsync(page, found.GuestZone, asked.From, asked.To, asked.Duration, ct) : []);
-            })
-            .WithName("getLinkOpenings").ProducesValidationProblem().ProducesProblem(404);
+        link.MapGet(
+                "/openings",
+                async (
+                    string address,
+                    string? from,
+                    string? to,
+                    string? duration,
+                    GuestLinkFinding finding,
+                    LinkTaking taking,
+                    LinkTexts texts,
+                    IClock clock,
+                    CancellationToken ct
+                ) =>
+                {
+                    var found = await finding.FindAsync(address, ct);
+                    var page = found.Page!;
+                    var asked = OpeningsQuery.Read(from, to, duration, page);
+                    var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
+                    var isOpen = LinkStanding.IsOpen(await taking.FactsAsync(found, ct), today);
+                    return new OpeningsAnswer(
+                        page.Zone,
+                        isOpen
+                            ? await texts.ShownAsync(page, found.GuestZone, asked.From, asked.To, asked.Duration, ct)
+                            : []
+                    );
+                }
+            )
+            .WithName("getLinkOpenings")
+            .ProducesValidationProblem()
+            .ProducesProblem(404);
 
-        link.MapPost("/bookings", async Task<Created<BookAnswer>> (string address, TakeRequest request, [FromHeader(Name = "Idempotency-Key")] string? idempotencyKey, HttpContext context,
-                GuestLinkFinding finding, TimeCommitting committing, CancellationToken ct) =>
-            {
-                var found = await finding.FindAsync(address, ct);
-                var page = found.Page!;
-                var (questions, guest) = (GuestQuestions.Of(page), GuestOf(found, request));
-                new BookRequestRules(questions).Check(new BookRequest(request.Start, request.Duration, request.Zone, guest, request.Answers));
-                if (idempotencyKey is { Length: 0 or > 200 }) throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
-                var answers = QuestionAnswers.Check(questions, request.Answers);
-                var booked = await committing.BookAsync(
-                    new BookingWish(page.Id, request.Start, request.Duration, guest.Name.Trim(), guest.Email.Trim(), request.Zone, found.GuestLanguage)
-                    {
-                        Answers = [.. answers.Where(answer => answer.Kind != Core.Questions.QuestionKind.Others)], Companions = OthersComing.Of(page, answers, guest.Email),
-                    }, idempotencyKey, ct);
-                var path = PrivateLinks.Path(booked.Secret);
-                return TypedResults.Created($"/api/public/bookings/{booked.Secret}", new BookAnswer(PublicAddress.Of(context.Request) + path, path, booked.Time.Start, booked.Time.End, GoTo: null));
-            })
-            .WithName("takeLinkTime").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409).ProducesProblem(410).ProducesProblem(422);
+        link.MapPost(
+                "/bookings",
+                async Task<Created<BookAnswer>> (
+                    string address,
+                    TakeRequest request,
+                    [FromHeader(Name = "Idempotency-Key")] string? idempotencyKey,
+                    HttpContext context,
+                    GuestLinkFinding finding,
+                    TimeCommitting committing,
+                    CancellationToken ct
+                ) =>
+                {
+                    var found = await finding.FindAsync(address, ct);
+                    var page = found.Page!;
+                    var (questions, guest) = (GuestQuestions.Of(page), GuestOf(found, request));
+                    new BookRequestRules(questions).Check(
+                        new BookRequest(request.Start, request.Duration, request.Zone, guest, request.Answers)
+                    );
+                    if (idempotencyKey is { Length: 0 or > 200 })
+                        throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+                    var answers = QuestionAnswers.Check(questions, request.Answers);
+                    var booked = await committing.BookAsync(
+                        new BookingWish(
+                            page.Id,
+                            request.Start,
+                            request.Duration,
+                            guest.Name.Trim(),
+                            guest.Email.Trim(),
+                            request.Zone,
+                            found.GuestLanguage
+                        )
+                        {
+                            Answers = [.. answers.Where(answer => answer.Kind != Core.Questions.QuestionKind.Others)],
+                            Companions = OthersComing.Of(page, answers, guest.Email),
+                        },
+                        idempotencyKey,
+                        ct
+                    );
+                    var path = PrivateLinks.Path(booked.Secret);
+                    return TypedResults.Created(
+                        $"/api/public/bookings/{booked.Secret}",
+                        new BookAnswer(
+                            PublicAddress.Of(context.Request) + path,
+                            path,
+                            booked.Time.Start,
+                            booked.Time.End,
+                            GoTo: null
+                        )
+                    );
+                }
+            )
+            .WithName("takeLinkTime")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(410)
+            .ProducesProblem(422);
 
-        link.MapPost("/wishes", async Task<NoContent> (string address, WishRequest request, GuestLinkFinding finding, LinkTaking taking, LinkPost post, LanternDb db, IClock clock, CancellationToken ct) =>
-            {
-                var found = await finding.FindAsync(address, ct);
-                var (page, now) = (found.Page!, clock.GetCurrentInstant());
-                if (request.Starts.Count is 0 or > MostWished) throw Refusal.Invalid("starts", "Name 1 to 6 times that would suit you.");
-                if (request.Starts.Any(start => start <= now || start > now + Duration.FromDays(366))) throw Refusal.Invalid("starts", "Name times to come, within a year.");
-                if (request.Words.Length > 1000) throw Refusal.Invalid("words", "Keep it to 1000 characters.");
-                var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
-                if (!LinkStanding.MayBeTaken(await taking.FactsAsync(found, ct), today)) throw new Refusal(StatusCodes.Status410Gone, "ended", "These times are not offered any more.", "Ask whoever sent them to you for others.");
+        link.MapPost(
+                "/wishes",
+                async Task<NoContent> (
+                    string address,
+                    WishRequest request,
+                    GuestLinkFinding finding,
+                    LinkTaking taking,
+                    LinkPost post,
+                    LanternDb db,
+                    IClock clock,
+                    CancellationToken ct
+                ) =>
+                {
+                    var found = await finding.FindAsync(address, ct);
+                    var (page, now) = (found.Page!, clock.GetCurrentInstant());
+                    if (request.Starts.Count is 0 or > MostWished)
+                        throw Refusal.Invalid("starts", "Name 1 to 6 times that would suit you.");
+                    if (request.Starts.Any(start => start <= now || start > now + Duration.FromDays(366)))
+                        throw Refusal.Invalid("starts", "Name times to come, within a year.");
+                    if (request.Words.Length > 1000)
+                        throw Refusal.Invalid("words", "Keep it to 1000 characters.");
+                    var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
+                    if (!LinkStanding.MayBeTaken(await taking.FactsAsync(found, ct), today))
+                        throw new Refusal(
+                            StatusCodes.Status410Gone,
+                            "ended",
+                            "These times are not offered any more.",
+                            "Ask whoever sent them to you for others."
+                        );
 
-                await using var transaction = await db.Database.BeginTransactionAsync(ct);
-                await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {found.Id} FOR UPDATE", ct);
-                if (await db.Wishes.CountAsync(row => row.LinkId == found.Id, ct) + request.Starts.Count > MostKept) throw new Refusal(StatusCodes.Status422UnprocessableEntity, "enough", "Your wishes have been sent.", "Wait for an answer to them first.");
-                var spans = request.Starts.Distinct().Order().Select(start => new Span(start, start + Duration.FromMinutes(page.Durations[0]))).ToList();
-                db.Wishes.AddRange(spans.Select(span => new Wish { WorkspaceId = found.WorkspaceId, LinkId = found.Id, Start = span.Start, End = span.End, Words = request.Words.Trim(), At = now }));
-                await post.TellMakerAsync(found, MessageKind.WishForMaker, spans.ConvertAll(span => post.InWords(span, page.Zone)), request.Words.Trim(), ct);
-                await db.SaveChangesAsync(ct);
-                await transaction.CommitAsync(ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("wishForOthers").WithDescription("None of the times suits.").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(410).ProducesProblem(422);
+                    await using var transaction = await db.Database.BeginTransactionAsync(ct);
+                    await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {found.Id} FOR UPDATE", ct);
+                    if (await db.Wishes.CountAsync(row => row.LinkId == found.Id, ct) + request.Starts.Count > MostKept)
+                        throw new Refusal(
+                            StatusCodes.Status422UnprocessableEntity,
+                            "enough",
+                            "Your wishes have been sent.",
+                            "Wait for an answer to them first."
+                        );
+                    var spans = request
+                        .Starts.Distinct()
+                        .Order()
+                        .Select(start => new Span(start, start + Duration.FromMinutes(page.Durations[0])))
+                        .ToList();
+                    db.Wishes.AddRange(
+                        spans.Select(span => new Wish
+                        {
+                            WorkspaceId = found.WorkspaceId,
+                            LinkId = found.Id,
+                            Start = span.Start,
+                            End = span.End,
+                            Words = request.Words.Trim(),
+                            At = now,
+                        })
+                    );
+                    await post.TellMakerAsync(
+                        found,
+                        MessageKind.WishForMaker,
+                        spans.ConvertAll(span => post.InWords(span, page.Zone)),
+                        request.Words.Trim(),
+                        ct
+                    );
+                    await db.SaveChangesAsync(ct);
+                    await transaction.CommitAsync(ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("wishForOthers")
+            .WithDescription("None of the times suits.")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(410)
+            .ProducesProblem(422);
     }
 
-    /// <summary>Who takes the time: the link's one guest, the one of several who is named by number, or whoever gives a name and an email.</summary>
+    /// <summary>
+    /// Who takes the time: the link's one guest, the one of several who is named by number, or whoever gives a name and
+    /// an email.
+    /// </summary>
     private static GuestRequest GuestOf(AvailabilityLink link, TakeRequest request)
     {
-        var known = link.Guests.Count == 1 && link.Takes == 1 ? link.Guests[0] : request.Guest is { } number && number >= 0 && number < link.Guests.Count ? link.Guests[number] : null;
-        if (known is null) return new GuestRequest(request.Name ?? "", request.Email ?? "");
+        var known =
+            link.Guests.Count == 1 && link.Takes == 1 ? link.Guests[0]
+            : request.Guest is { } number && number >= 0 && number < link.Guests.Count ? link.Guests[number]
+            : null;
+        if (known is null)
+            return new GuestRequest(request.Name ?? "", request.Email ?? "");
         return new GuestRequest(known.Name, known.Email.Length > 0 ? known.Email : request.Email ?? "");
     }
 }
@@ -128,8 +289,14 @@ public sealed class GuestLinkFinding(LanternDb db, Tenant tenant, LinkEditing ed
 {
     public async Task<AvailabilityLink> FindAsync(string address, CancellationToken ct)
     {
-        if (LinkAddresses.HashOf(address) is not { } hash) throw Refusal.NotFound("link");
-        var found = await db.Links.IgnoreQueryFilters().Where(row => row.SecretHash == hash && row.OutAt != null).Select(row => new { row.Id, row.WorkspaceId }).FirstOrDefaultAsync(ct) ?? throw Refusal.NotFound("link");
+        if (LinkAddresses.HashOf(address) is not { } hash)
+            throw Refusal.NotFound("link");
+        var found = await db
+            .Links.IgnoreQueryFilters()
+            .Where(row => row.SecretHash == hash && row.OutAt != null)
+            .Select(row => new { row.Id, row.WorkspaceId })
+            .FirstOrDefaultAsync(ct)
+            ?? throw Refusal.NotFound("link");
         tenant.Enter(found.WorkspaceId);
         return await editing.GetAsync(found.Id, ct);
     }
@@ -142,14 +309,47 @@ public sealed class GuestLinkViews(LanternDb db, GuestPageViews pages, LinkTakin
     {
         var link = await finding.FindAsync(address, ct);
         var page = link.Page!;
-        var state = LinkStanding.Of(await taking.FactsAsync(link, ct), clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
-        var sessions = await db.Sessions.AsNoTracking().Include(session => session.Hosts).ThenInclude(host => host.Host).Where(session => session.PageId == link.Id).OrderBy(session => session.Time).ToListAsync(ct);
-        var shown = await pages.OfAsync(page, await db.Workspaces.Select(workspace => workspace.Name).SingleAsync(ct), ct, $"/api/public/links/{address}/hosts");
+        var state = LinkStanding.Of(
+            await taking.FactsAsync(link, ct),
+            clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date
+        );
+        var sessions = await db
+            .Sessions.AsNoTracking()
+            .Include(session => session.Hosts)
+                .ThenInclude(host => host.Host)
+            .Where(session => session.PageId == link.Id)
+            .OrderBy(session => session.Time)
+            .ToListAsync(ct);
+        var shown = await pages.OfAsync(
+            page,
+            await db.Workspaces.Select(workspace => workspace.Name).SingleAsync(ct),
+            ct,
+            $"/api/public/links/{address}/hosts"
+        );
         var isOne = link.Guests.Count == 1 && link.Takes == 1;
-        var sender = await db.Users.Where(person => person.Id == link.MadeBy && person.LeftAt == null).Select(person => person.Name).FirstOrDefaultAsync(ct);
+        var sender = await db
+            .Users.Where(person => person.Id == link.MadeBy && person.LeftAt == null)
+            .Select(person => person.Name)
+            .FirstOrDefaultAsync(ct);
         return new GuestLink(
-            state, shown with { Path = $"/{LinkAddresses.Root}/{address}", Guest = null }, [.. link.Guests.Select(guest => guest.Name)], isOne ? Masked(link.Guests[0].Email) : "",
-            [.. sessions.Select(session => new TakenByLink(session.Time.LowerBound, session.Time.UpperBound, [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)]))], sender ?? page.Desk!.Name, link.Wishes.Count);
+            state,
+            shown with
+            {
+                Path = $"/{LinkAddresses.Root}/{address}",
+                Guest = null,
+            },
+            [.. link.Guests.Select(guest => guest.Name)],
+            isOne ? Masked(link.Guests[0].Email) : "",
+            [
+                .. sessions.Select(session => new TakenByLink(
+                    session.Time.LowerBound,
+                    session.Time.UpperBound,
+                    [.. session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name)]
+                )),
+            ],
+            sender ?? page.Desk!.Name,
+            link.Wishes.Count
+        );
     }
 
     /// <summary>"ot…@harbour.example": enough for its owner to tell, and no more for anybody else.</summary>

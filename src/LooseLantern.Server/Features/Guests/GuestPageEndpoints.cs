@@ -22,7 +22,8 @@ namespace LooseLantern.Server.Features.Guests;
 /// <param name="Portrait">Where the picture is, from the root of the site; null where there is none.</param>
 public sealed record GuestHost(string Name, string Line, string? Portrait);
 
-/// <param name="Path">Where the page is now, from the root of the site; another than was asked for where it has moved.</param>
+/// <param name="Path">Where the page is now, from the root of the site; another than was asked for where it has
+/// moved.</param>
 /// <param name="Description">HTML that is safe to show.</param>
 /// <param name="Directions">HTML that is safe to show.</param>
 /// <param name="HostsRing">By phone: whether the hosts ring the guest.</param>
@@ -33,16 +34,19 @@ public sealed record GuestHost(string Name, string Line, string? Portrait);
 /// <param name="IsPlaceZoneOnly">Whether times are to be read in that zone alone.</param>
 /// <param name="Durations">Minutes, the first one preset.</param>
 /// <param name="Now">The server's time, which is what "today" and "passed" are by.</param>
-/// <param name="ApprovalHours">For how many hours at the most what a guest asks for waits for a yes; null where it is booked at once.</param>
+/// <param name="ApprovalHours">For how many hours at the most what a guest asks for waits for a yes; null where it is
+/// booked at once.</param>
 /// <param name="FirstDate">First local date in the page's zone that may have openings.</param>
 /// <param name="LastDate">Last local date in the page's zone that may have openings.</param>
 /// <param name="Language">Tag of the language its own words are in; empty for that of whoever reads.</param>
 /// <param name="Accent">#rrggbb, or empty.</param>
-/// <param name="MoveUntil">Minutes before the start until which a guest may move a booking; null where they may not.</param>
+/// <param name="MoveUntil">Minutes before the start until which a guest may move a booking; null where they may
+/// not.</param>
 /// <param name="Logo">Where the desk's logo is, from the root of the site; null for none.</param>
 /// <param name="Banner">Where the picture of the page, or of its desk, is; null for none.</param>
 /// <param name="Guest">Whom the address is for, where it is a personal one.</param>
-/// <param name="CancelUntil">Minutes before the start until which a guest may cancel a booking; null where they may not.</param>
+/// <param name="CancelUntil">Minutes before the start until which a guest may cancel a booking; null where they may
+/// not.</param>
 public sealed record GuestPage(
     string Workspace,
     string Desk,
@@ -71,7 +75,8 @@ public sealed record GuestPage(
     int? MoveUntil,
     int? CancelUntil,
     IReadOnlyList<Question> Questions,
-    GuestRequest? Guest);
+    GuestRequest? Guest
+);
 
 /// <summary>The openings of a page, by start.</summary>
 public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings);
@@ -81,11 +86,19 @@ public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings
 /// <param name="Zone">IANA id of the zone the guest reads times in.</param>
 /// <param name="Answers">Answers to the page's questions by their key.</param>
 /// <param name="Code">What was mailed to prove the address, where the page wants that.</param>
-public sealed record BookRequest(Instant Start, int Duration, string Zone, GuestRequest Guest, IReadOnlyDictionary<string, string>? Answers = null, string? Code = null);
+public sealed record BookRequest(
+    Instant Start,
+    int Duration,
+    string Zone,
+    GuestRequest Guest,
+    IReadOnlyDictionary<string, string>? Answers = null,
+    string? Code = null
+);
 
 public sealed record GuestRequest(string Name, string Email);
 
-/// <param name="Link">The guest's private link, whole; it is the only key to the booking, so it is shown to nobody else.</param>
+/// <param name="Link">The guest's private link, whole; it is the only key to the booking, so it is shown to nobody
+/// else.</param>
 /// <param name="Path">The same from the root of the site.</param>
 /// <param name="GoTo">Where the page sends its guests on to; null where the private link is to be shown.</param>
 public sealed record BookAnswer(string Link, string Path, Instant Start, Instant End, string? GoTo);
@@ -96,80 +109,180 @@ public static class GuestPageEndpoints
     {
         var page = open.MapGroup("/desks/{desk}/pages/{page}").WithTags("Guests");
 
-        page.MapGet("/", async (string desk, string page, [FromQuery(Name = "for")] string? secret, GuestPageFinding finding, GuestPageViews views, PersonalAddresses addresses, CancellationToken ct) =>
-            {
-                var found = await finding.FindAsync(desk, page, ct);
-                return (await views.OfAsync(found.Page, found.Workspace, ct)) with { Guest = await addresses.GuestOfAsync(found.Page.Id, secret, ct) };
-            })
-            .WithName("getGuestPage").ProducesProblem(404);
-
-        page.MapGet("/openings", async (string desk, string page, string? from, string? to, string? duration,
-                GuestPageFinding finding, OpeningsLoader loader, CancellationToken ct) =>
-            {
-                var found = await finding.FindAsync(desk, page, ct);
-                var asked = OpeningsQuery.Read(from, to, duration, found.Page);
-                var rules = loader.Rules(found.Page);
-                return new OpeningsAnswer(found.Page.Zone, await loader.OpeningsAsync(rules, asked.From, asked.To, asked.Duration, ct));
-            })
-            .WithName("getOpenings").ProducesValidationProblem().ProducesProblem(404);
-
-        page.MapGet("/hosts/{host:guid}/portrait", async Task<FileContentHttpResult> (string desk, string page, Guid host, GuestPageFinding finding, GuestPageViews views, HttpContext context, CancellationToken ct) =>
-            {
-                var found = await finding.FindAsync(desk, page, ct);
-                var portrait = await views.PortraitAsync(found.Page, host, ct) ?? throw Refusal.NotFound("portrait");
-                context.Response.Headers.CacheControl = "public, max-age=300";
-                return TypedResults.Bytes(portrait.Bytes, portrait.MediaType);
-            })
-            .WithName("getHostPortrait").ProducesProblem(404);
-
-        page.MapPost("/bookings", async Task<Created<BookAnswer>> (string desk, string page, BookRequest request,
-                [FromHeader(Name = "Idempotency-Key")] string? idempotencyKey, HttpContext context,
-                GuestPageFinding finding, EmailProof proof, TimeCommitting committing, CancellationToken ct) =>
-            {
-                var found = await finding.FindAsync(desk, page, ct);
-                var questions = GuestQuestions.Of(found.Page);
-                new BookRequestRules(questions).Check(request);
-                if (idempotencyKey is { Length: 0 or > 200 })
-                    throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
-
-                var answers = QuestionAnswers.Check(questions, request.Answers);
-                var language = found.Page.Details.Face.Language is { Length: > 0 } own ? own : LanguageOf(context.Request);
-                var flags = ScreenedOut.Check(found.Page, questions, answers);
-                var others = OthersComing.Of(found.Page, answers, request.Guest.Email);
-                await proof.HoldToAsync(found.Page, request.Guest.Email, language, request.Code, ct);
-                var booked = await committing.BookAsync(
-                    new BookingWish(found.Page.Id, request.Start, request.Duration, request.Guest.Name.Trim(), request.Guest.Email.Trim(), request.Zone, language)
+        page.MapGet(
+                "/",
+                async (
+                    string desk,
+                    string page,
+                    [FromQuery(Name = "for")] string? secret,
+                    GuestPageFinding finding,
+                    GuestPageViews views,
+                    PersonalAddresses addresses,
+                    CancellationToken ct
+                ) =>
+                {
+                    var found = await finding.FindAsync(desk, page, ct);
+                    return (await views.OfAsync(found.Page, found.Workspace, ct)) with
                     {
-                        Answers = [.. answers.Where(answer => answer.Kind != QuestionKind.Others)], Flags = flags, Companions = others,
-                    },
-                    idempotencyKey, ct);
-                var path = PrivateLinks.Path(booked.Secret);
-                return TypedResults.Created(
-                    $"/api/public/bookings/{booked.Secret}",
-                    new BookAnswer(PublicAddress.Of(context.Request) + path, path, booked.Time.Start, booked.Time.End, GoToOf(found.Page)));
-            })
-            .WithName("book").WithDescription("Accept-Language chooses the language of what is written to the guest.").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+                        Guest = await addresses.GuestOfAsync(found.Page.Id, secret, ct),
+                    };
+                }
+            )
+            .WithName("getGuestPage")
+            .ProducesProblem(404);
+
+        page.MapGet(
+                "/openings",
+                async (
+                    string desk,
+                    string page,
+                    string? from,
+                    string? to,
+                    string? duration,
+                    GuestPageFinding finding,
+                    OpeningsLoader loader,
+                    CancellationToken ct
+                ) =>
+                {
+                    var found = await finding.FindAsync(desk, page, ct);
+                    var asked = OpeningsQuery.Read(from, to, duration, found.Page);
+                    var rules = loader.Rules(found.Page);
+                    return new OpeningsAnswer(
+                        found.Page.Zone,
+                        await loader.OpeningsAsync(rules, asked.From, asked.To, asked.Duration, ct)
+                    );
+                }
+            )
+            .WithName("getOpenings")
+            .ProducesValidationProblem()
+            .ProducesProblem(404);
+
+        page.MapGet(
+                "/hosts/{host:guid}/portrait",
+                async Task<FileContentHttpResult> (
+                    string desk,
+                    string page,
+                    Guid host,
+                    GuestPageFinding finding,
+                    GuestPageViews views,
+                    HttpContext context,
+                    CancellationToken ct
+                ) =>
+                {
+                    var found = await finding.FindAsync(desk, page, ct);
+                    var portrait = await views.PortraitAsync(found.Page, host, ct)
+                        ?? throw Refusal.NotFound("portrait");
+                    context.Response.Headers.CacheControl = "public, max-age=300";
+                    return TypedResults.Bytes(portrait.Bytes, portrait.MediaType);
+                }
+            )
+            .WithName("getHostPortrait")
+            .ProducesProblem(404);
+
+        page.MapPost(
+                "/bookings",
+                async Task<Created<BookAnswer>> (
+                    string desk,
+                    string page,
+                    BookRequest request,
+                    [FromHeader(Name = "Idempotency-Key")] string? idempotencyKey,
+                    HttpContext context,
+                    GuestPageFinding finding,
+                    EmailProof proof,
+                    TimeCommitting committing,
+                    CancellationToken ct
+                ) =>
+                {
+                    var found = await finding.FindAsync(desk, page, ct);
+                    var questions = GuestQuestions.Of(found.Page);
+                    new BookRequestRules(questions).Check(request);
+                    if (idempotencyKey is { Length: 0 or > 200 })
+                        throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+
+                    var answers = QuestionAnswers.Check(questions, request.Answers);
+                    var language = found.Page.Details.Face.Language is { Length: > 0 } own
+                        ? own
+                        : LanguageOf(context.Request);
+                    var flags = ScreenedOut.Check(found.Page, questions, answers);
+                    var others = OthersComing.Of(found.Page, answers, request.Guest.Email);
+                    await proof.HoldToAsync(found.Page, request.Guest.Email, language, request.Code, ct);
+                    var booked = await committing.BookAsync(
+                        new BookingWish(
+                            found.Page.Id,
+                            request.Start,
+                            request.Duration,
+                            request.Guest.Name.Trim(),
+                            request.Guest.Email.Trim(),
+                            request.Zone,
+                            language
+                        )
+                        {
+                            Answers = [.. answers.Where(answer => answer.Kind != QuestionKind.Others)],
+                            Flags = flags,
+                            Companions = others,
+                        },
+                        idempotencyKey,
+                        ct
+                    );
+                    var path = PrivateLinks.Path(booked.Secret);
+                    return TypedResults.Created(
+                        $"/api/public/bookings/{booked.Secret}",
+                        new BookAnswer(
+                            PublicAddress.Of(context.Request) + path,
+                            path,
+                            booked.Time.Start,
+                            booked.Time.End,
+                            GoToOf(found.Page)
+                        )
+                    );
+                }
+            )
+            .WithName("book")
+            .WithDescription("Accept-Language chooses the language of what is written to the guest.")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
     }
 
     /// <summary>Nobody is sent on who would never see the private link: it comes by no mail there.</summary>
-    internal static string? GoToOf(Page page) => page.Details.After.GoTo is { Length: > 0 } address && page.Post.ToGuests != GuestMail.None ? address : null;
+    internal static string? GoToOf(Page page) =>
+        page.Details.After.GoTo is { Length: > 0 } address && page.Post.ToGuests != GuestMail.None ? address : null;
 
     /// <summary>Of the languages we write in, the one the reader likes best (RFC 9110 section 12.5.4).</summary>
-    private static string LanguageOf(HttpRequest request) => request.GetTypedHeaders().AcceptLanguage
-        .OrderByDescending(language => language.Quality ?? 1).Select(language => language.Value.ToString().Split('-')[0].ToLowerInvariant())
-        .FirstOrDefault(MeEndpoints.Languages.Contains) ?? "en";
+    private static string LanguageOf(HttpRequest request) =>
+        request
+            .GetTypedHeaders()
+            .AcceptLanguage.OrderByDescending(language => language.Quality ?? 1)
+            .Select(language => language.Value.ToString().Split('-')[0].ToLowerInvariant())
+            .FirstOrDefault(MeEndpoints.Languages.Contains)
+        ?? "en";
 }
 
 /// <summary>Finds a published page by its address, and with it the workspace of the request.</summary>
 public sealed class GuestPageFinding(LanternDb db, Tenant tenant, PageEditing pages)
 {
-    public async Task<(Page Page, string Workspace)> FindAsync(string deskAddress, string pageAddress, CancellationToken ct)
+    public async Task<(Page Page, string Workspace)> FindAsync(
+        string deskAddress,
+        string pageAddress,
+        CancellationToken ct
+    )
     {
-        var desk = await db.Desks.IgnoreQueryFilters().AsNoTracking().FirstOrDefaultAsync(row => row.Address == deskAddress, ct)
+        var desk = await db
+            .Desks.IgnoreQueryFilters()
+            .AsNoTracking()
+            .FirstOrDefaultAsync(row => row.Address == deskAddress, ct)
             ?? throw Refusal.NotFound("page");
         tenant.Enter(desk.WorkspaceId);
         var page = await PublishedAsync(row => row.DeskId == desk.Id && row.Address == pageAddress, ct)
-            ?? (await db.FormerAddresses.AsNoTracking().FirstOrDefaultAsync(row => row.DeskId == desk.Id && row.Address == pageAddress, ct) is { } former ? await PublishedAsync(row => row.Id == former.PageId, ct) : null)
+            ?? (
+                await db
+                    .FormerAddresses.AsNoTracking()
+                    .FirstOrDefaultAsync(row => row.DeskId == desk.Id && row.Address == pageAddress, ct)
+                    is { } former
+                    ? await PublishedAsync(row => row.Id == former.PageId, ct)
+                    : null
+            )
             ?? throw Refusal.NotFound("page");
         return (page, await db.Workspaces.Select(workspace => workspace.Name).SingleAsync(ct));
     }

@@ -23,41 +23,96 @@ public static class GuestPreviewEndpoints
     {
         var preview = api.MapGroup("/pages/{id:guid}/as-guest").WithTags("Pages");
 
-        preview.MapGet("/", async (Guid id, PageEditing editing, GuestPageViews views, LanternDb db, CancellationToken ct) =>
-                await views.OfAsync(await editing.AsPublishedAsync(id, ct), await db.Workspaces.Select(row => row.Name).SingleAsync(ct), ct))
-            .WithName("seePageAsGuest").ProducesProblem(404);
+        preview
+            .MapGet(
+                "/",
+                async (Guid id, PageEditing editing, GuestPageViews views, LanternDb db, CancellationToken ct) =>
+                    await views.OfAsync(
+                        await editing.AsPublishedAsync(id, ct),
+                        await db.Workspaces.Select(row => row.Name).SingleAsync(ct),
+                        ct
+                    )
+            )
+            .WithName("seePageAsGuest")
+            .ProducesProblem(404);
 
-        preview.MapGet("/openings", async (Guid id, string? from, string? to, string? duration, PageEditing editing, OpeningsLoader loader, CancellationToken ct) =>
-            {
-                var page = await editing.AsPublishedAsync(id, ct);
-                var asked = OpeningsQuery.Read(from, to, duration, page);
-                return new OpeningsAnswer(page.Zone, await loader.OpeningsAsync(loader.Rules(page), asked.From, asked.To, asked.Duration, ct));
-            })
-            .WithName("seeOpeningsAsGuest").ProducesValidationProblem().ProducesProblem(404);
-
-        preview.MapPost("/bookings", async (Guid id, BookRequest request, PageEditing editing, OpeningsLoader loader, CancellationToken ct) =>
-            {
-                var page = await editing.AsPublishedAsync(id, ct);
-                var questions = GuestQuestions.Of(page);
-                new BookRequestRules(questions).Check(request);
-                if (!page.Durations.Contains(request.Duration)) throw Refusal.Invalid("duration", $"This page offers {string.Join(" or ", page.Durations)} minutes.");
-                var answers = QuestionAnswers.Check(questions, request.Answers);
-                var flags = ScreenedOut.Check(page, questions, answers);
-                OthersComing.Of(page, answers, request.Guest.Email);
-                var rules = loader.Rules(page);
-                var day = request.Start.InZone(rules.Zone).Date;
-                var openings = await loader.OpeningsAsync(rules, day, day.PlusDays(14), request.Duration, ct);
-                if (openings.FirstOrDefault(opening => opening.Start == request.Start) is not { } found)
+        preview
+            .MapGet(
+                "/openings",
+                async (
+                    Guid id,
+                    string? from,
+                    string? to,
+                    string? duration,
+                    PageEditing editing,
+                    OpeningsLoader loader,
+                    CancellationToken ct
+                ) =>
                 {
-                    throw new Refusal(StatusCodes.Status409Conflict, "opening-gone", "This time is not open any more.", "Choose another of the times below.")
-                    {
-                        More = { ["nearest"] = NearestOpenings.To(request.Start, openings, NearestOffered) },
-                    };
+                    var page = await editing.AsPublishedAsync(id, ct);
+                    var asked = OpeningsQuery.Read(from, to, duration, page);
+                    return new OpeningsAnswer(
+                        page.Zone,
+                        await loader.OpeningsAsync(loader.Rules(page), asked.From, asked.To, asked.Duration, ct)
+                    );
                 }
+            )
+            .WithName("seeOpeningsAsGuest")
+            .ProducesValidationProblem()
+            .ProducesProblem(404);
 
-                return new TriedBooking(found.Start, found.End, Markdown.ToHtml(page.Details.After.Words), GuestPageEndpoints.GoToOf(page), flags);
-            })
-            .WithName("bookAsGuestInVain").WithDescription("Checks a booking as it would be checked, and reserves nothing.")
-            .ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+        preview
+            .MapPost(
+                "/bookings",
+                async (
+                    Guid id,
+                    BookRequest request,
+                    PageEditing editing,
+                    OpeningsLoader loader,
+                    CancellationToken ct
+                ) =>
+                {
+                    var page = await editing.AsPublishedAsync(id, ct);
+                    var questions = GuestQuestions.Of(page);
+                    new BookRequestRules(questions).Check(request);
+                    if (!page.Durations.Contains(request.Duration))
+                        throw Refusal.Invalid(
+                            "duration",
+                            $"This page offers {string.Join(" or ", page.Durations)} minutes."
+                        );
+                    var answers = QuestionAnswers.Check(questions, request.Answers);
+                    var flags = ScreenedOut.Check(page, questions, answers);
+                    OthersComing.Of(page, answers, request.Guest.Email);
+                    var rules = loader.Rules(page);
+                    var day = request.Start.InZone(rules.Zone).Date;
+                    var openings = await loader.OpeningsAsync(rules, day, day.PlusDays(14), request.Duration, ct);
+                    if (openings.FirstOrDefault(opening => opening.Start == request.Start) is not { } found)
+                    {
+                        throw new Refusal(
+                            StatusCodes.Status409Conflict,
+                            "opening-gone",
+                            "This time is not open any more.",
+                            "Choose another of the times below."
+                        )
+                        {
+                            More = { ["nearest"] = NearestOpenings.To(request.Start, openings, NearestOffered) },
+                        };
+                    }
+
+                    return new TriedBooking(
+                        found.Start,
+                        found.End,
+                        Markdown.ToHtml(page.Details.After.Words),
+                        GuestPageEndpoints.GoToOf(page),
+                        flags
+                    );
+                }
+            )
+            .WithName("bookAsGuestInVain")
+            .WithDescription("Checks a booking as it would be checked, and reserves nothing.")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
     }
 }

@@ -12,9 +12,20 @@ public static class OthersComing
     public static IReadOnlyList<Companion> Of(Page page, IReadOnlyList<GivenAnswer> answers, string guestEmail)
     {
         var asked = answers.Where(answer => answer.Kind == QuestionKind.Others).ToList();
-        var emails = asked.SelectMany(answer => answer.Text.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
-            .Where(email => !email.Equals(guestEmail.Trim(), StringComparison.OrdinalIgnoreCase)).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
-        if (emails.Count > page.Changes.MostBrought) throw Refusal.Invalid($"answers.{asked[0].Key}", page.Changes.MostBrought == 0 ? "Nobody can be brought along to this." : $"Bring {page.Changes.MostBrought} people along at the most.");
+        var emails = asked
+            .SelectMany(answer =>
+                answer.Text.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+            )
+            .Where(email => !email.Equals(guestEmail.Trim(), StringComparison.OrdinalIgnoreCase))
+            .Distinct(StringComparer.OrdinalIgnoreCase)
+            .ToList();
+        if (emails.Count > page.Changes.MostBrought)
+            throw Refusal.Invalid(
+                $"answers.{asked[0].Key}",
+                page.Changes.MostBrought == 0
+                    ? "Nobody can be brought along to this."
+                    : $"Bring {page.Changes.MostBrought} people along at the most."
+            );
         return [.. emails.Select(email => new Companion("", email))];
     }
 }

@@ -16,8 +16,8 @@ namespace LooseLantern.Server.Features.Guests;
 public sealed record PersonalAddressAnswer(string Path);
 
 /// <summary>
-/// Addresses of a page for one guest each. They are the only way in which a guest's fields are filled: an email that somebody types tells nothing of
-/// whose it is.
+/// Addresses of a page for one guest each. They are the only way in which a guest's fields are filled: an email that
+/// somebody types tells nothing of whose it is.
 /// </summary>
 public sealed class PersonalAddresses(LanternDb db, Tenant tenant, IClock clock)
 {
@@ -27,14 +27,24 @@ public sealed class PersonalAddresses(LanternDb db, Tenant tenant, IClock clock)
     public async Task<PersonalAddressAnswer> MakeAsync(Page page, GuestRequest guest, CancellationToken ct)
     {
         var faults = new Dictionary<string, string[]>();
-        if (!Words.FitOneLine(guest.Name)) faults["name"] = ["Give the guest’s name, in up to 120 characters."];
-        if (!EmailAddress.IsPlausible(guest.Email?.Trim())) faults["email"] = [EmailAddress.Mend];
-        if (faults.Count > 0) throw Refusal.Invalid(faults);
+        if (!Words.FitOneLine(guest.Name))
+            faults["name"] = ["Give the guest’s name, in up to 120 characters."];
+        if (!EmailAddress.IsPlausible(guest.Email?.Trim()))
+            faults["email"] = [EmailAddress.Mend];
+        if (faults.Count > 0)
+            throw Refusal.Invalid(faults);
         var secret = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(Bytes));
-        db.PersonalAddresses.Add(new PersonalAddress
-        {
-            WorkspaceId = tenant.WorkspaceId!.Value, PageId = page.Id, Name = guest.Name.Trim(), Email = guest.Email!.Trim(), MadeAt = clock.GetCurrentInstant(), SecretHash = PrivateLinks.Hash(secret),
-        });
+        db.PersonalAddresses.Add(
+            new PersonalAddress
+            {
+                WorkspaceId = tenant.WorkspaceId!.Value,
+                PageId = page.Id,
+                Name = guest.Name.Trim(),
+                Email = guest.Email!.Trim(),
+                MadeAt = clock.GetCurrentInstant(),
+                SecretHash = PrivateLinks.Hash(secret),
+            }
+        );
         await db.SaveChangesAsync(ct);
         return new PersonalAddressAnswer($"{PageView.PathOf(page)}?for={secret}");
     }
@@ -42,8 +52,13 @@ public sealed class PersonalAddresses(LanternDb db, Tenant tenant, IClock clock)
     /// <summary>Whom an address of the page is for; null for nobody, and for a secret that is none.</summary>
     public async Task<GuestRequest?> GuestOfAsync(Guid pageId, string? secret, CancellationToken ct)
     {
-        if (secret is not { Length: > 0 and <= 100 }) return null;
+        if (secret is not { Length: > 0 and <= 100 })
+            return null;
         var hash = PrivateLinks.Hash(secret);
-        return await db.PersonalAddresses.AsNoTracking().Where(row => row.PageId == pageId && row.SecretHash == hash).Select(row => new GuestRequest(row.Name, row.Email)).FirstOrDefaultAsync(ct);
+        return await db
+            .PersonalAddresses.AsNoTracking()
+            .Where(row => row.PageId == pageId && row.SecretHash == hash)
+            .Select(row => new GuestRequest(row.Name, row.Email))
+            .FirstOrDefaultAsync(ct);
     }
 }

@@ -65,7 +65,8 @@ public sealed record PrivateBooking(
     LocalDate LastDate,
     Instant? CancelledAt,
     CancelledBy? CancelledBy,
-    string CancelWord);
+    string CancelWord
+);
 
 /// <param name="Word">Why, for the hosts; may be empty.</param>
 public sealed record CancelRequest(string Word = "");
@@ -76,7 +77,8 @@ public sealed record MoveRequest(Instant Start)
     /// <exception cref="Refusal">400 for a start that no calendar knows.</exception>
     public static void Check(MoveRequest request)
     {
-        if (request.Start < Instant.FromUtc(1900, 1, 1, 0, 0) || request.Start > Instant.FromUtc(2200, 1, 1, 0, 0)) throw Refusal.Invalid("start", "Choose a start among the openings.");
+        if (request.Start < Instant.FromUtc(1900, 1, 1, 0, 0) || request.Start > Instant.FromUtc(2200, 1, 1, 0, 0))
+            throw Refusal.Invalid("start", "Choose a start among the openings.");
     }
 }
 
@@ -89,86 +91,244 @@ public static class PrivateBookingEndpoints
     {
         var bookings = open.MapGroup("/bookings/{secret}").WithTags("Guests");
 
-        bookings.MapGet("/", async (string secret, PrivateBookingFinding finding, LanternDb db, IClock clock, CancellationToken ct) =>
-            {
-                var (booking, workspace) = await finding.FindAsync(secret, ct);
-                var session = booking.Session!;
-                var page = session.Page!;
-                var (now, start) = (clock.GetCurrentInstant(), session.Time.LowerBound);
-                var (first, last) = PageRulesOf.DatesToAsk(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
-                var room = booking.CancelledAt is null ? await db.VideoRooms.AsNoTracking().FirstOrDefaultAsync(row => row.SessionId == session.Id && row.Link != null, ct) : null;
-                return new PrivateBooking(
-                    workspace, page.Desk!.Name, page.Title, page.PlaceKind, page.Place, Hosts(session), session.Time.LowerBound, session.Time.UpperBound,
-                    page.Zone, booking.GuestZone, booking.GuestName, booking.GuestEmail, PageView.PathOf(page),
-                    now, ChangesByGuests.MoveUntil(page.Changes, start), ChangesByGuests.CancelUntil(page.Changes, start), page.Changes.MostBrought, booking.Companions, GuestQuestions.Changeable(page), booking.Answers,
-                    page.Changes.CancelWords, page.Changes.AskWhom, booking.WaitsUntil, room?.Link ?? "", room?.Code ?? "",
-                    page.Details.Face.Language, page.Details.Face.Accent, page.Details.Place.HostsRing, Markdown.ToHtml(page.Details.Place.Directions), Markdown.ToHtml(page.Details.After.Words), page.Details.After.GoTo, page.Details.After.OffersAnother && page.State == PageState.Published, first, last, booking.CancelledAt, booking.CancelledBy, booking.CancelWord);
-            })
-            .WithName("getPrivateBooking").ProducesProblem(404);
+        bookings
+            .MapGet(
+                "/",
+                async (
+                    string secret,
+                    PrivateBookingFinding finding,
+                    LanternDb db,
+                    IClock clock,
+                    CancellationToken ct
+                ) =>
+                {
+                    var (booking, workspace) = await finding.FindAsync(secret, ct);
+                    var session = booking.Session!;
+                    var page = session.Page!;
+                    var (now, start) = (clock.GetCurrentInstant(), session.Time.LowerBound);
+                    var (first, last) = PageRulesOf.DatesToAsk(
+                        page,
+                        now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date
+                    );
+                    var room = booking.CancelledAt is null
+                        ? await db
+                            .VideoRooms.AsNoTracking()
+                            .FirstOrDefaultAsync(row => row.SessionId == session.Id && row.Link != null, ct)
+                        : null;
+                    return new PrivateBooking(
+                        workspace,
+                        page.Desk!.Name,
+                        page.Title,
+                        page.PlaceKind,
+                        page.Place,
+                        Hosts(session),
+                        session.Time.LowerBound,
+                        session.Time.UpperBound,
+                        page.Zone,
+                        booking.GuestZone,
+                        booking.GuestName,
+                        booking.GuestEmail,
+                        PageView.PathOf(page),
+                        now,
+                        ChangesByGuests.MoveUntil(page.Changes, start),
+                        ChangesByGuests.CancelUntil(page.Changes, start),
+                        page.Changes.MostBrought,
+                        booking.Companions,
+                        GuestQuestions.Changeable(page),
+                        booking.Answers,
+                        page.Changes.CancelWords,
+                        page.Changes.AskWhom,
+                        booking.WaitsUntil,
+                        room?.Link ?? "",
+                        room?.Code ?? "",
+                        page.Details.Face.Language,
+                        page.Details.Face.Accent,
+                        page.Details.Place.HostsRing,
+                        Markdown.ToHtml(page.Details.Place.Directions),
+                        Markdown.ToHtml(page.Details.After.Words),
+                        page.Details.After.GoTo,
+                        page.Details.After.OffersAnother && page.State == PageState.Published,
+                        first,
+                        last,
+                        booking.CancelledAt,
+                        booking.CancelledBy,
+                        booking.CancelWord
+                    );
+                }
+            )
+            .WithName("getPrivateBooking")
+            .ProducesProblem(404);
 
-        bookings.MapGet("/calendar.ics", async (string secret, HttpContext context, PrivateBookingFinding finding, LanternDb db, CancellationToken ct) =>
-            {
-                var (booking, workspace) = await finding.FindAsync(secret, ct);
-                var session = booking.Session!;
-                var page = session.Page!;
-                if (booking.CancelledAt is not null) throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled.");
-                var link = PublicAddress.Of(context.Request) + PrivateLinks.Path(secret);
-                var room = await db.VideoRooms.AsNoTracking().Where(row => row.SessionId == session.Id).Select(row => row.Link).FirstOrDefaultAsync(ct);
-                var place = room ?? page.Place;
-                var text = BookingFile.Write(new BookingEvent(
-                    booking.Uid, booking.Sequence, booking.BookedAt, session.Time.ToSpan(),
-                    $"{page.Title}, {workspace}", place.Length > 0 ? place : null,
-                    $"With {string.Join(", ", Hosts(session))}.\nYour booking: {link}", new Uri(link)));
-                return TypedResults.File(Encoding.UTF8.GetBytes(text), BookingFile.MediaType + "; charset=utf-8", "booking.ics");
-            })
-            .WithName("getBookingFile").Produces<string>(200, BookingFile.MediaType).ProducesProblem(404).ProducesProblem(409);
+        bookings
+            .MapGet(
+                "/calendar.ics",
+                async (
+                    string secret,
+                    HttpContext context,
+                    PrivateBookingFinding finding,
+                    LanternDb db,
+                    CancellationToken ct
+                ) =>
+                {
+                    var (booking, workspace) = await finding.FindAsync(secret, ct);
+                    var session = booking.Session!;
+                    var page = session.Page!;
+                    if (booking.CancelledAt is not null)
+                        throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled.");
+                    var link = PublicAddress.Of(context.Request) + PrivateLinks.Path(secret);
+                    var room = await db
+                        .VideoRooms.AsNoTracking()
+                        .Where(row => row.SessionId == session.Id)
+                        .Select(row => row.Link)
+                        .FirstOrDefaultAsync(ct);
+                    var place = room ?? page.Place;
+                    var text = BookingFile.Write(
+                        new BookingEvent(
+                            booking.Uid,
+                            booking.Sequence,
+                            booking.BookedAt,
+                            session.Time.ToSpan(),
+                            $"{page.Title}, {workspace}",
+                            place.Length > 0 ? place : null,
+                            $"With {string.Join(", ", Hosts(session))}.\nYour booking: {link}",
+                            new Uri(link)
+                        )
+                    );
+                    return TypedResults.File(
+                        Encoding.UTF8.GetBytes(text),
+                        BookingFile.MediaType + "; charset=utf-8",
+                        "booking.ics"
+                    );
+                }
+            )
+            .WithName("getBookingFile")
+            .Produces<string>(200, BookingFile.MediaType)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        bookings.MapPost("/cancel", async Task<NoContent> (string secret, CancelRequest request, PrivateBookingFinding finding, Cancelling cancelling, CancellationToken ct) =>
-            {
-                var (booking, _) = await finding.FindAsync(secret, ct);
-                await cancelling.CancelAsync(booking.Id, CancelledBy.Guest, request.Word, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("cancelPrivateBooking").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+        bookings
+            .MapPost(
+                "/cancel",
+                async Task<NoContent> (
+                    string secret,
+                    CancelRequest request,
+                    PrivateBookingFinding finding,
+                    Cancelling cancelling,
+                    CancellationToken ct
+                ) =>
+                {
+                    var (booking, _) = await finding.FindAsync(secret, ct);
+                    await cancelling.CancelAsync(booking.Id, CancelledBy.Guest, request.Word, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("cancelPrivateBooking")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        bookings.MapGet("/openings", async (string secret, string? from, string? to, PrivateBookingFinding finding, BookingMoving moving, CancellationToken ct) =>
-            {
-                var (booking, _) = await finding.FindAsync(secret, ct);
-                var page = booking.Session!.Page!;
-                var asked = OpeningsQuery.Read(from, to, null, page);
-                return new OpeningsAnswer(page.Zone, page.State == PageState.Published && booking.CancelledAt is null ? await moving.OpeningsAsync(booking, asked.From, asked.To, ct) : []);
-            })
-            .WithName("getPrivateOpenings").ProducesValidationProblem().ProducesProblem(404);
+        bookings
+            .MapGet(
+                "/openings",
+                async (
+                    string secret,
+                    string? from,
+                    string? to,
+                    PrivateBookingFinding finding,
+                    BookingMoving moving,
+                    CancellationToken ct
+                ) =>
+                {
+                    var (booking, _) = await finding.FindAsync(secret, ct);
+                    var page = booking.Session!.Page!;
+                    var asked = OpeningsQuery.Read(from, to, null, page);
+                    return new OpeningsAnswer(
+                        page.Zone,
+                        page.State == PageState.Published && booking.CancelledAt is null
+                            ? await moving.OpeningsAsync(booking, asked.From, asked.To, ct)
+                            : []
+                    );
+                }
+            )
+            .WithName("getPrivateOpenings")
+            .ProducesValidationProblem()
+            .ProducesProblem(404);
 
-        bookings.MapPost("/move", async Task<NoContent> (string secret, MoveRequest request, PrivateBookingFinding finding, BookingMoving moving, CancellationToken ct) =>
-            {
-                var (booking, _) = await finding.FindAsync(secret, ct);
-                MoveRequest.Check(request);
-                await moving.MoveAsync(booking.Id, request.Start, ChangedBy.Guest, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("movePrivateBooking").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+        bookings
+            .MapPost(
+                "/move",
+                async Task<NoContent> (
+                    string secret,
+                    MoveRequest request,
+                    PrivateBookingFinding finding,
+                    BookingMoving moving,
+                    CancellationToken ct
+                ) =>
+                {
+                    var (booking, _) = await finding.FindAsync(secret, ct);
+                    MoveRequest.Check(request);
+                    await moving.MoveAsync(booking.Id, request.Start, ChangedBy.Guest, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("movePrivateBooking")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        bookings.MapPut("/answers", async Task<NoContent> (string secret, AnswersForm form, PrivateBookingFinding finding, AnswerChanging changing, CancellationToken ct) =>
-            {
-                var (booking, _) = await finding.FindAsync(secret, ct);
-                var page = booking.Session!.Page!;
-                var answers = QuestionAnswers.Check(GuestQuestions.Changeable(page), form.Answers);
-                await changing.ChangeAsync(booking.Id, answers, ScreenedOut.FlagsOf(page, answers, booking.Companions), ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("changeAnswers").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+        bookings
+            .MapPut(
+                "/answers",
+                async Task<NoContent> (
+                    string secret,
+                    AnswersForm form,
+                    PrivateBookingFinding finding,
+                    AnswerChanging changing,
+                    CancellationToken ct
+                ) =>
+                {
+                    var (booking, _) = await finding.FindAsync(secret, ct);
+                    var page = booking.Session!.Page!;
+                    var answers = QuestionAnswers.Check(GuestQuestions.Changeable(page), form.Answers);
+                    await changing.ChangeAsync(
+                        booking.Id,
+                        answers,
+                        ScreenedOut.FlagsOf(page, answers, booking.Companions),
+                        ct
+                    );
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("changeAnswers")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        bookings.MapPut("/companions", async Task<NoContent> (string secret, CompanionsForm form, PrivateBookingFinding finding, BringingAlong bringing, CancellationToken ct) =>
-            {
-                var (booking, _) = await finding.FindAsync(secret, ct);
-                await bringing.BringAsync(booking.Id, form, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("bringAlong").WithDescription("Whom the guest brings along, all of them. Each is invited by mail.").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+        bookings
+            .MapPut(
+                "/companions",
+                async Task<NoContent> (
+                    string secret,
+                    CompanionsForm form,
+                    PrivateBookingFinding finding,
+                    BringingAlong bringing,
+                    CancellationToken ct
+                ) =>
+                {
+                    var (booking, _) = await finding.FindAsync(secret, ct);
+                    await bringing.BringAsync(booking.Id, form, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("bringAlong")
+            .WithDescription("Whom the guest brings along, all of them. Each is invited by mail.")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
     }
 
-    private static List<string> Hosts(Session session) => session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name).ToList();
+    private static List<string> Hosts(Session session) =>
+        session.Hosts.OrderBy(host => host.Seat).Select(host => host.Host!.Name).ToList();
 }
 
 /// <summary>Finds a booking by the secret of its private link, and with it the workspace of the request.</summary>
@@ -177,12 +337,22 @@ public sealed class PrivateBookingFinding(LanternDb db, Tenant tenant)
     public async Task<(Booking Booking, string Workspace)> FindAsync(string secret, CancellationToken ct)
     {
         var hash = PrivateLinks.Hash(secret);
-        var workspaceId = await db.Bookings.IgnoreQueryFilters().Where(row => row.SecretHash == hash)
-            .Select(row => (Guid?)row.WorkspaceId).FirstOrDefaultAsync(ct) ?? throw Refusal.NotFound("booking");
+        var workspaceId = await db
+            .Bookings.IgnoreQueryFilters()
+            .Where(row => row.SecretHash == hash)
+            .Select(row => (Guid?)row.WorkspaceId)
+            .FirstOrDefaultAsync(ct)
+            ?? throw Refusal.NotFound("booking");
         tenant.Enter(workspaceId);
-        var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking()
-            .Include(row => row.Session!).ThenInclude(session => session.Page!).ThenInclude(page => page.Desk)
-            .Include(row => row.Session!).ThenInclude(session => session.Hosts).ThenInclude(host => host.Host)
+        var booking = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .AsNoTracking()
+            .Include(row => row.Session!)
+                .ThenInclude(session => session.Page!)
+                    .ThenInclude(page => page.Desk)
+            .Include(row => row.Session!)
+                .ThenInclude(session => session.Hosts)
+                    .ThenInclude(host => host.Host)
             .AsSplitQuery()
             .SingleAsync(row => row.SecretHash == hash, ct);
         return (booking, await db.Workspaces.Select(workspace => workspace.Name).SingleAsync(ct));

@@ -8,15 +8,23 @@ namespace LooseLantern.Server.Features.Guests;
 public static class QuestionAnswers
 {
     /// <summary>What to mend, by the key of the question.</summary>
-    public static IReadOnlyDictionary<string, string> Faults(IReadOnlyList<Question> questions, IReadOnlyDictionary<string, string>? typed) => AnswerCheck.Faults(questions, Known(typed));
+    public static IReadOnlyDictionary<string, string> Faults(
+        IReadOnlyList<Question> questions,
+        IReadOnlyDictionary<string, string>? typed
+    ) => AnswerCheck.Faults(questions, Known(typed));
 
     /// <exception cref="Refusal">400 naming each question that is not answered well, as answers.{key}.</exception>
-    public static IReadOnlyList<GivenAnswer> Check(IReadOnlyList<Question> questions, IReadOnlyDictionary<string, string>? typed)
+    public static IReadOnlyList<GivenAnswer> Check(
+        IReadOnlyList<Question> questions,
+        IReadOnlyDictionary<string, string>? typed
+    )
     {
         var faults = Faults(questions, typed);
-        if (faults.Count > 0) throw Refusal.Invalid(faults.ToDictionary(fault => $"answers.{fault.Key}", fault => new[] { fault.Value }));
+        if (faults.Count > 0)
+            throw Refusal.Invalid(faults.ToDictionary(fault => $"answers.{fault.Key}", fault => new[] { fault.Value }));
         return GivenAnswer.Of(questions, Known(typed));
     }
 
-    private static Dictionary<string, string> Known(IReadOnlyDictionary<string, string>? typed) => (typed ?? new Dictionary<string, string>()).ToDictionary(pair => pair.Key, pair => pair.Value ?? "");
+    private static Dictionary<string, string> Known(IReadOnlyDictionary<string, string>? typed) =>
+        (typed ?? new Dictionary<string, string>()).ToDictionary(pair => pair.Key, pair => pair.Value ?? "");
 }

@@ -12,17 +12,47 @@ public static class ScreenedOut
     public static string[] Check(Page page, IReadOnlyList<Question> questions, IReadOnlyList<GivenAnswer> answers)
     {
         var outcome = Outcome(page, questions, answers);
-        if (outcome.Stop is not { } stop) return [.. outcome.Flags];
-        throw new Refusal(StatusCodes.Status422UnprocessableEntity, "screened", "This can’t be reserved here.", stop.Words) { More = { ["goTo"] = stop.Address.Length == 0 ? null : stop.Address } };
+        if (outcome.Stop is not { } stop)
+            return [.. outcome.Flags];
+        throw new Refusal(
+            StatusCodes.Status422UnprocessableEntity,
+            "screened",
+            "This can’t be reserved here.",
+            stop.Words
+        )
+        {
+            More = { ["goTo"] = stop.Address.Length == 0 ? null : stop.Address },
+        };
     }
 
-    /// <summary>What the team is told once a guest has changed the answers. What is reserved stays reserved, whatever they would lead to now.</summary>
+    /// <summary>
+    /// What the team is told once a guest has changed the answers. What is reserved stays reserved, whatever they would
+    /// lead to now.
+    /// </summary>
     public static string[] FlagsOf(Page page, IReadOnlyList<GivenAnswer> answers, IReadOnlyList<Companion> companions)
     {
-        var others = page.Questions.Where(question => question.Kind == QuestionKind.Others).Select(question => GivenAnswer.Of([question], new Dictionary<string, string> { [question.Key] = string.Join('\n', companions.Select(one => one.Email)) }));
+        var others = page
+            .Questions.Where(question => question.Kind == QuestionKind.Others)
+            .Select(question =>
+                GivenAnswer.Of(
+                    [question],
+                    new Dictionary<string, string>
+                    {
+                        [question.Key] = string.Join('\n', companions.Select(one => one.Email)),
+                    }
+                )
+            );
         return [.. Outcome(page, GuestQuestions.Of(page), [.. answers, .. others.SelectMany(answer => answer)]).Flags];
     }
 
-    private static ScreeningOutcome Outcome(Page page, IReadOnlyList<Question> questions, IReadOnlyList<GivenAnswer> answers) =>
-        Screening.Of(questions, page.Details.Screening, answers.ToDictionary(answer => answer.Key, answer => answer.Text));
+    private static ScreeningOutcome Outcome(
+        Page page,
+        IReadOnlyList<Question> questions,
+        IReadOnlyList<GivenAnswer> answers
+    ) =>
+        Screening.Of(
+            questions,
+            page.Details.Screening,
+            answers.ToDictionary(answer => answer.Key, answer => answer.Text)
+        );
 }

@@ -25,22 +25,36 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
     /// <exception cref="Refusal">With the faults of each field.</exception>
     public static void Check(HoursForm form) => Checks.Check(form);
 
-    /// <summary>Holds a change of hours to whose time follows them: one's own, or that of hosts who let the person.</summary>
+    /// <summary>
+    /// Holds a change of hours to whose time follows them: one's own, or that of hosts who let the person.
+    /// </summary>
     /// <exception cref="Refusal">403, also for a host who would change hours that are nobody's.</exception>
     public async Task HoldToUsersAsync(Guid id, CancellationToken ct)
     {
         var hosts = await HostsOf(id).ToListAsync(ct);
         if (actor.Person is { Coordinates: false } && hosts.Count == 0)
-            throw new Refusal(StatusCodes.Status403Forbidden, "not-yours", "These hours are not yours.", "Ask a coordinator to change them, or make your own.");
+            throw new Refusal(
+                StatusCodes.Status403Forbidden,
+                "not-yours",
+                "These hours are not yours.",
+                "Ask a coordinator to change them, or make your own."
+            );
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
     }
 
-    private IQueryable<Guid> HostsOf(Guid id) => db.Hosts.Where(host => host.HoursId == id && host.RetiredAt == null).Select(host => host.Id);
+    private IQueryable<Guid> HostsOf(Guid id) =>
+        db.Hosts.Where(host => host.HoursId == id && host.RetiredAt == null).Select(host => host.Id);
 
     public async Task<HoursRow> CreateAsync(HoursForm form, CancellationToken ct)
     {
         Check(form);
-        var row = new HoursRow { WorkspaceId = tenant.WorkspaceId!.Value, Name = form.Name.Trim(), IsNamed = true, Document = form.Document };
+        var row = new HoursRow
+        {
+            WorkspaceId = tenant.WorkspaceId!.Value,
+            Name = form.Name.Trim(),
+            IsNamed = true,
+            Document = form.Document,
+        };
         db.Hours.Add(row);
         record.Note(row.Id, $"Made the hours “{row.Name}”");
         await db.SaveChangesAsync(ct);
@@ -51,7 +65,8 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
     {
         Check(form);
         var row = await GetAsync(id, ct);
-        if (row.Version != version) throw ChangedMeanwhile();
+        if (row.Version != version)
+            throw ChangedMeanwhile();
         await HoldToUsersAsync(id, ct);
         record.Note(id, $"Changed the hours “{form.Name.Trim()}”", await HostsOf(id).ToListAsync(ct));
         row.Name = form.Name.Trim();
@@ -73,30 +88,47 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
     public async Task RemoveAsync(Guid id, CancellationToken ct)
     {
         var row = await GetAsync(id, ct);
-        var users = await db.Hosts.Where(host => host.HoursId == id && host.RetiredAt == null).OrderBy(host => host.Name).Select(host => host.Name).ToListAsync(ct);
+        var users = await db
+            .Hosts.Where(host => host.HoursId == id && host.RetiredAt == null)
+            .OrderBy(host => host.Name)
+            .Select(host => host.Name)
+            .ToListAsync(ct);
         if (users.Count > 0)
         {
-            throw new Refusal(StatusCodes.Status409Conflict, "in-use", $"These hours are those of {string.Join(", ", users)}.",
-                "Give them other hours first, then take these away.");
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "in-use",
+                $"These hours are those of {string.Join(", ", users)}.",
+                "Give them other hours first, then take these away."
+            );
         }
 
         // Of those who are not on the team any more nobody asks for hours.
-        await db.Hosts.Where(host => host.HoursId == id).ExecuteUpdateAsync(host => host.SetProperty(old => old.HoursId, (Guid?)null), ct);
+        await db
+            .Hosts.Where(host => host.HoursId == id)
+            .ExecuteUpdateAsync(host => host.SetProperty(old => old.HoursId, (Guid?)null), ct);
         db.Hours.Remove(row);
         record.Note(id, $"Took the hours “{row.Name}” away");
         await db.SaveChangesAsync(ct);
     }
 
-    private static Refusal ChangedMeanwhile() => new(
-        StatusCodes.Status409Conflict, "changed-meanwhile", "Somebody else has saved these hours since you opened them.",
-        "Load them again to see what changed, then make your changes once more.");
+    private static Refusal ChangedMeanwhile() =>
+        new(
+            StatusCodes.Status409Conflict,
+            "changed-meanwhile",
+            "Somebody else has saved these hours since you opened them.",
+            "Load them again to see what changed, then make your changes once more."
+        );
 
     private sealed class FormRules : AbstractValidator<HoursForm>
     {
         public FormRules()
         {
             RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Name these hours, in up to 120 characters.");
-            RuleFor(form => form.Document).NotNull().WithMessage("Say which hours are open.").SetValidator(new HoursRules());
+            RuleFor(form => form.Document)
+                .NotNull()
+                .WithMessage("Say which hours are open.")
+                .SetValidator(new HoursRules());
         }
     }
 }

@@ -13,7 +13,15 @@ namespace LooseLantern.Server.Features.Hours;
 /// <param name="Before">Openings of the preset duration in the next four weeks, as things are.</param>
 /// <param name="Gained">Starts that become openings.</param>
 /// <param name="Lost">Starts that are openings no longer.</param>
-public sealed record PageEffect(Guid PageId, string Title, PageState State, int Before, int After, int Gained, int Lost);
+public sealed record PageEffect(
+    Guid PageId,
+    string Title,
+    PageState State,
+    int Before,
+    int After,
+    int Gained,
+    int Lost
+);
 
 /// <summary>What other hours would do to the pages of those who have them, reckoned by computing both.</summary>
 public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader loader)
@@ -21,29 +29,52 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader
     public const int Days = 28;
 
     /// <summary>The pages on which the hours of a named set count, by title.</summary>
-    public async Task<List<Page>> PagesOfAsync(Guid hoursId, CancellationToken ct) => await pages.OfDesks().AsNoTracking()
-        .Where(page => page.HoursMode != HoursMode.Page && page.Seats.Any(seat => seat.Hosts.Any(host => host.Host!.HoursId == hoursId)))
-        .OrderBy(page => page.Title)
-        .ToListAsync(ct);
+    public async Task<List<Page>> PagesOfAsync(Guid hoursId, CancellationToken ct) =>
+        await pages
+            .OfDesks()
+            .AsNoTracking()
+            .Where(page =>
+                page.HoursMode != HoursMode.Page
+                && page.Seats.Any(seat => seat.Hosts.Any(host => host.Host!.HoursId == hoursId))
+            )
+            .OrderBy(page => page.Title)
+            .ToListAsync(ct);
 
     /// <summary>What each page of these hours would gain and lose by <paramref name="changed"/>.</summary>
     public async Task<List<PageEffect>> OfAsync(Guid hoursId, HoursDocument changed, CancellationToken ct)
     {
-        var hosts = (await db.Hosts.Where(host => host.HoursId == hoursId && host.RetiredAt == null).Select(host => host.Id).ToListAsync(ct)).Select(OpeningsLoader.Id).ToHashSet();
+        var hosts = (
+            await db
+                .Hosts.Where(host => host.HoursId == hoursId && host.RetiredAt == null)
+                .Select(host => host.Id)
+                .ToListAsync(ct)
+        )
+            .Select(OpeningsLoader.Id)
+            .ToHashSet();
         return await CompareAsync(await PagesOfAsync(hoursId, ct), hosts, changed.ToCore(), ct);
     }
 
     /// <summary>What each page of a host would gain and lose if they had other hours; null for always open.</summary>
     public async Task<List<PageEffect>> OfHostAsync(Guid hostId, HoursDocument? other, CancellationToken ct)
     {
-        var onPages = await pages.OfDesks().AsNoTracking()
-            .Where(page => page.HoursMode != HoursMode.Page && page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == hostId)))
+        var onPages = await pages
+            .OfDesks()
+            .AsNoTracking()
+            .Where(page =>
+                page.HoursMode != HoursMode.Page
+                && page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == hostId))
+            )
             .OrderBy(page => page.Title)
             .ToListAsync(ct);
         return await CompareAsync(onPages, [OpeningsLoader.Id(hostId)], other?.ToCore(), ct);
     }
 
-    private async Task<List<PageEffect>> CompareAsync(List<Page> changing, HashSet<string> hosts, HoursSet? hours, CancellationToken ct)
+    private async Task<List<PageEffect>> CompareAsync(
+        List<Page> changing,
+        HashSet<string> hosts,
+        HoursSet? hours,
+        CancellationToken ct
+    )
     {
         var effects = new List<PageEffect>();
         foreach (var page in changing)
@@ -52,9 +83,28 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader
             var today = loader.Today(rules);
             var input = await loader.InputAsync(rules, today, today.PlusDays(Days - 1), page.Durations[0], ct);
             var before = Starts(input);
-            var after = Starts(input is null ? null : input with { Hosts = [.. input.Hosts.Select(host => hosts.Contains(host.Id) ? host with { Hours = hours } : host)] });
-            effects.Add(new PageEffect(
-                page.Id, page.Title, page.State, before.Count, after.Count, after.Count(start => !before.Contains(start)), before.Count(start => !after.Contains(start))));
+            var after = Starts(
+                input is null
+                    ? null
+                    : input with
+                    {
+                        Hosts =
+                        [
+                            .. input.Hosts.Select(host => hosts.Contains(host.Id) ? host with { Hours = hours } : host),
+                        ],
+                    }
+            );
+            effects.Add(
+                new PageEffect(
+                    page.Id,
+                    page.Title,
+                    page.State,
+                    before.Count,
+                    after.Count,
+                    after.Count(start => !before.Contains(start)),
+                    before.Count(start => !after.Contains(start))
+                )
+            );
         }
 
         return effects;

@@ -19,9 +19,14 @@ public sealed class HoursFiles(IClock clock)
     public const int YearsOfHolidays = 2;
 
     /// <summary>The hours as VAVAILABILITY (RFC 7953).</summary>
-    public string Write(HoursRow row) => AvailabilityWriter.Write(
-        row.Document.ToCore(), $"{row.Id:D}@loose-lantern.example", row.Name, clock.GetCurrentInstant(),
-        date => row.Document.Changes.LastOrDefault(change => change.Covers(date))?.Name);
+    public string Write(HoursRow row) =>
+        AvailabilityWriter.Write(
+            row.Document.ToCore(),
+            $"{row.Id:D}@loose-lantern.example",
+            row.Name,
+            clock.GetCurrentInstant(),
+            date => row.Document.Changes.LastOrDefault(change => change.Covers(date))?.Name
+        );
 
     /// <exception cref="Refusal">When the file holds no hours that can be read.</exception>
     public HoursDocument ReadAvailability(byte[] file, DateTimeZone owner)
@@ -30,11 +35,22 @@ public sealed class HoursFiles(IClock clock)
         {
             var read = AvailabilityReader.Read(file, Today(owner), owner);
             if (read.Changes.Count > HoursRules.MostChanges)
-                throw Refusal.Invalid("file", $"These hours differ from week to week on more than {HoursRules.MostChanges} runs of days; there is no week they repeat by.");
+                throw Refusal.Invalid(
+                    "file",
+                    $"These hours differ from week to week on more than {HoursRules.MostChanges} runs of days; there is no week they repeat by."
+                );
             return new HoursDocument(
                 read.Zone.Id,
                 new WeekDocument(Day(1), Day(2), Day(3), Day(4), Day(5), Day(6), Day(7)),
-                [.. read.Changes.Select(change => new DatedChangeDocument(change.From, change.To, Times(change.Open), Words.FitOneLine(change.Name) ? change.Name : null))]);
+                [
+                    .. read.Changes.Select(change => new DatedChangeDocument(
+                        change.From,
+                        change.To,
+                        Times(change.Open),
+                        Words.FitOneLine(change.Name) ? change.Name : null
+                    )),
+                ]
+            );
 
             IReadOnlyList<OpenTimeDocument> Day(int day) => Times(read.Week[(IsoDayOfWeek)day]);
         }
@@ -51,13 +67,26 @@ public sealed class HoursFiles(IClock clock)
         {
             var calendar = CalendarFile.Parse(file);
             var today = Today(owner);
-            var range = new Span(LocalDays.Start(owner, today), LocalDays.Start(owner, today.PlusYears(YearsOfHolidays)));
+            var range = new Span(
+                LocalDays.Start(owner, today),
+                LocalDays.Start(owner, today.PlusYears(YearsOfHolidays))
+            );
             var reading = calendar.Read(range, owner);
-            var days = reading.Entries.Where(entry => entry.WholeDay)
+            var days = reading
+                .Entries.Where(entry => entry.WholeDay)
                 .Select(entry => new DatedChangeDocument(
-                    entry.Time.Start.InZone(owner).Date, entry.Time.End.InZone(owner).Date.PlusDays(-1), [], Words.FitOneLine(entry.Title) ? entry.Title : null))
-                .Distinct().ToList();
-            return new HolidaysRead(days, reading.Entries.Where(entry => !entry.WholeDay).Select(entry => entry.Uid).Distinct().Count() + reading.Unread.Count);
+                    entry.Time.Start.InZone(owner).Date,
+                    entry.Time.End.InZone(owner).Date.PlusDays(-1),
+                    [],
+                    Words.FitOneLine(entry.Title) ? entry.Title : null
+                ))
+                .Distinct()
+                .ToList();
+            return new HolidaysRead(
+                days,
+                reading.Entries.Where(entry => !entry.WholeDay).Select(entry => entry.Uid).Distinct().Count()
+                    + reading.Unread.Count
+            );
         }
         catch (CalendarFileException e)
         {
@@ -68,5 +97,10 @@ public sealed class HoursFiles(IClock clock)
     private LocalDate Today(DateTimeZone zone) => clock.GetCurrentInstant().InZone(zone).Date;
 
     private static OpenTimeDocument[] Times(IReadOnlyList<OpenTime> open) =>
-        [.. open.Select(time => new OpenTimeDocument(OpenTime.FormatMinute(time.From), OpenTime.FormatMinute(time.To)))];
+        [
+            .. open.Select(time => new OpenTimeDocument(
+                OpenTime.FormatMinute(time.From),
+                OpenTime.FormatMinute(time.To)
+            )),
+        ];
 }

@@ -18,23 +18,43 @@ public sealed class HoursRules : AbstractValidator<HoursDocument>
         RuleFor(hours => hours.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
         RuleFor(hours => hours.Week).NotNull().WithMessage("Say which hours are open.").SetValidator(new WeekRules());
         RuleFor(hours => hours.Changes).NotNull().WithMessage("Send an empty list where there are no dated changes.");
-        RuleFor(hours => hours.Changes).Must(changes => changes is not { Count: > MostChanges })
+        RuleFor(hours => hours.Changes)
+            .Must(changes => changes is not { Count: > MostChanges })
             .WithMessage($"Keep up to {MostChanges} dated changes; take away those that are past.");
-        RuleForEach(hours => hours.Changes).ChildRules(change =>
-        {
-            change.RuleFor(row => row.From).Must(date => date.Year is >= 1990 and <= 2190).WithMessage("Choose a date from 1990 to 2190.");
-            change.RuleFor(row => row.To).GreaterThanOrEqualTo(row => row.From).WithMessage("A dated change ends on or after its first date.");
-            change.RuleFor(row => row.To).Must((row, to) => to < row.From || Period.DaysBetween(row.From, to) <= MostDaysOfAChange)
-                .WithMessage("A dated change runs five years at the most; change the week for good instead.");
-            change.RuleFor(row => row.Name).Must(name => name is null || Words.FitOneLine(name)).WithMessage("Name the change in up to 120 characters, or not at all.");
-            change.RuleFor(row => row.Weekdays).Must(HasSome).WithMessage("Choose at least one weekday that lies in the run, each once.");
-            change.RuleFor(row => row.Open).Custom(CheckDay);
-        });
+        RuleForEach(hours => hours.Changes)
+            .ChildRules(change =>
+            {
+                change
+                    .RuleFor(row => row.From)
+                    .Must(date => date.Year is >= 1990 and <= 2190)
+                    .WithMessage("Choose a date from 1990 to 2190.");
+                change
+                    .RuleFor(row => row.To)
+                    .GreaterThanOrEqualTo(row => row.From)
+                    .WithMessage("A dated change ends on or after its first date.");
+                change
+                    .RuleFor(row => row.To)
+                    .Must((row, to) => to < row.From || Period.DaysBetween(row.From, to) <= MostDaysOfAChange)
+                    .WithMessage("A dated change runs five years at the most; change the week for good instead.");
+                change
+                    .RuleFor(row => row.Name)
+                    .Must(name => name is null || Words.FitOneLine(name))
+                    .WithMessage("Name the change in up to 120 characters, or not at all.");
+                change
+                    .RuleFor(row => row.Weekdays)
+                    .Must(HasSome)
+                    .WithMessage("Choose at least one weekday that lies in the run, each once.");
+                change.RuleFor(row => row.Open).Custom(CheckDay);
+            });
     }
 
     private static bool HasSome(DatedChangeDocument change, IReadOnlyList<WeekdayName>? weekdays) =>
-        weekdays is null || change.To < change.From
-        || (weekdays.Distinct().Count() == weekdays.Count && Enumerable.Range(0, 7).Select(change.From.PlusDays).Any(change.Covers));
+        weekdays is null
+        || change.To < change.From
+        || (
+            weekdays.Distinct().Count() == weekdays.Count
+            && Enumerable.Range(0, 7).Select(change.From.PlusDays).Any(change.Covers)
+        );
 
     private static void CheckDay<T>(IReadOnlyList<OpenTimeDocument>? open, ValidationContext<T> context)
     {
@@ -62,7 +82,10 @@ public sealed class HoursRules : AbstractValidator<HoursDocument>
 
             if (to <= from)
             {
-                Fail(".to", "This ends before it starts. For hours over midnight, end at 24:00 and start the next day at 00:00.");
+                Fail(
+                    ".to",
+                    "This ends before it starts. For hours over midnight, end at 24:00 and start the next day at 00:00."
+                );
                 return;
             }
 
@@ -97,5 +120,6 @@ public sealed class HoursRules : AbstractValidator<HoursDocument>
 /// <summary>Time zones by IANA id.</summary>
 public static class Zones
 {
-    public static bool IsKnown(string? id) => id is not null && DateTimeZoneProviders.Tzdb.GetZoneOrNull(id) is not null;
+    public static bool IsKnown(string? id) =>
+        id is not null && DateTimeZoneProviders.Tzdb.GetZoneOrNull(id) is not null;
 }

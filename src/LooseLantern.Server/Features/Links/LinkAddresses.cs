@@ -4,8 +4,8 @@ using LooseLantern.Server.Features.Bookings;
 namespace LooseLantern.Server.Features.Links;
 
 /// <summary>
-/// Addresses of links: words of the topic, which read well, then a random part of 130 bits, by which a link is found. It is kept as its hash, and
-/// beside it encrypted, since mail bears it again.
+/// Addresses of links: words of the topic, which read well, then a random part of 130 bits, by which a link is found.
+/// It is kept as its hash, and beside it encrypted, since mail bears it again.
 /// </summary>
 public sealed class LinkAddresses(PrivateLinks secrets)
 {
@@ -33,11 +33,22 @@ public sealed class LinkAddresses(PrivateLinks secrets)
     /// <summary>A title as words of an address; never empty.</summary>
     public static string TopicOf(string title)
     {
-        var plain = string.Concat(title.Normalize(System.Text.NormalizationForm.FormD).ToLowerInvariant().Select(letter => char.IsAsciiLetterLower(letter) || char.IsAsciiDigit(letter) ? letter : char.IsLetterOrDigit(letter) || char.IsWhiteSpace(letter) || char.IsPunctuation(letter) ? ' ' : '\0').Where(letter => letter != '\0'));
+        var plain = string.Concat(
+            title
+                .Normalize(System.Text.NormalizationForm.FormD)
+                .ToLowerInvariant()
+                .Select(letter =>
+                    char.IsAsciiLetterLower(letter) || char.IsAsciiDigit(letter) ? letter
+                    : char.IsLetterOrDigit(letter) || char.IsWhiteSpace(letter) || char.IsPunctuation(letter) ? ' '
+                    : '\0'
+                )
+                .Where(letter => letter != '\0')
+        );
         var topic = "";
         foreach (var word in plain.Split(' ', StringSplitOptions.RemoveEmptyEntries))
         {
-            if (topic.Length + word.Length + 1 > MostOfTopic) break;
+            if (topic.Length + word.Length + 1 > MostOfTopic)
+                break;
             topic = topic.Length == 0 ? word : $"{topic}-{word}";
         }
 

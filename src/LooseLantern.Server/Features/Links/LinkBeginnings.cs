@@ -25,12 +25,23 @@ public sealed record KnownGuest(string Name, string Email, string Zone, string L
 
 /// <summary>What a link can be started from: the latest first.</summary>
 public sealed record BeginningsAnswer(
-    IReadOnlyList<PageBeginning> Pages, IReadOnlyList<LinkBeginning> Links, IReadOnlyList<PatternBeginning> Patterns, IReadOnlyList<EventBeginning> Events, IReadOnlyList<KnownGuest> Guests);
+    IReadOnlyList<PageBeginning> Pages,
+    IReadOnlyList<LinkBeginning> Links,
+    IReadOnlyList<PatternBeginning> Patterns,
+    IReadOnlyList<EventBeginning> Events,
+    IReadOnlyList<KnownGuest> Guests
+);
 
 public sealed record PatternForm(string Name, LinkForm Form);
 
 /// <summary>What links are started from, and the patterns that are saved for it.</summary>
-public sealed class LinkBeginnings(LanternDb db, LinkFilling filling, Allowances allowances, Tenant tenant, IClock clock)
+public sealed class LinkBeginnings(
+    LanternDb db,
+    LinkFilling filling,
+    Allowances allowances,
+    Tenant tenant,
+    IClock clock
+)
 {
     private const int Most = 12;
     private const int MostPatterns = 200;
@@ -40,13 +51,36 @@ public sealed class LinkBeginnings(LanternDb db, LinkFilling filling, Allowances
     public async Task<BeginningsAnswer> FindAsync(string? search, CancellationToken ct)
     {
         var like = Words.Containing(search ?? "");
-        var pages = await db.DeskPages.Where(page => page.State != PageState.Archived && EF.Functions.ILike(page.Title, like, "\\")).OrderBy(page => page.Title).Take(Most)
-            .Select(page => new PageBeginning(page.Id, page.Title, page.Desk!.Name)).ToListAsync(ct);
-        var links = await db.LinksContaining(search ?? "").AsNoTracking().Include(link => link.Page).OrderByDescending(link => link.MadeAt).Take(Most).ToListAsync(ct);
-        var patterns = await db.LinkPatterns.AsNoTracking().Where(pattern => EF.Functions.ILike(pattern.Name, like, "\\")).OrderBy(pattern => pattern.Name).Take(Most).ToListAsync(ct);
+        var pages = await db
+            .DeskPages.Where(page => page.State != PageState.Archived && EF.Functions.ILike(page.Title, like, "\\"))
+            .OrderBy(page => page.Title)
+            .Take(Most)
+            .Select(page => new PageBeginning(page.Id, page.Title, page.Desk!.Name))
+            .ToListAsync(ct);
+        var links = await db.LinksContaining(search ?? "")
+            .AsNoTracking()
+            .Include(link => link.Page)
+            .OrderByDescending(link => link.MadeAt)
+            .Take(Most)
+            .ToListAsync(ct);
+        var patterns = await db
+            .LinkPatterns.AsNoTracking()
+            .Where(pattern => EF.Functions.ILike(pattern.Name, like, "\\"))
+            .OrderBy(pattern => pattern.Name)
+            .Take(Most)
+            .ToListAsync(ct);
         return new BeginningsAnswer(
-            pages, links.ConvertAll(link => new LinkBeginning(link.Id, link.Page!.Title, [.. link.Guests.Select(guest => guest.Name)], link.MadeAt)),
-            patterns.ConvertAll(pattern => new PatternBeginning(pattern.Id, pattern.Name, pattern.Form)), await EventsAsync(like, ct), await GuestsAsync(like, ct));
+            pages,
+            links.ConvertAll(link => new LinkBeginning(
+                link.Id,
+                link.Page!.Title,
+                [.. link.Guests.Select(guest => guest.Name)],
+                link.MadeAt
+            )),
+            patterns.ConvertAll(pattern => new PatternBeginning(pattern.Id, pattern.Name, pattern.Form)),
+            await EventsAsync(like, ct),
+            await GuestsAsync(like, ct)
+        );
     }
 
     /// <summary>Past events whose titles whoever asks may read, each with everybody who had it.</summary>
@@ -54,48 +88,121 @@ public sealed class LinkBeginnings(LanternDb db, LinkFilling filling, Allowances
     {
         var titled = await allowances.HostsAsync(Allowance.SeeTitles, ct);
         var now = clock.GetCurrentInstant();
-        var past = new NpgsqlRange<Instant>(now - Behind, lowerBoundIsInclusive: true, now, upperBoundIsInclusive: false);
-        var entries = await db.CalendarEntries.AsNoTracking()
-            .Where(entry => titled.Contains(entry.HostId) && entry.Span.Overlaps(past) && !entry.WholeDay && entry.Title != "" && EF.Functions.ILike(entry.Title, like, "\\"))
-            .OrderByDescending(entry => entry.Span).Take(400).Select(entry => new { entry.Id, entry.Title, entry.Span, entry.HostId }).ToListAsync(ct);
-        return [.. entries
-            .GroupBy(entry => (entry.Title, entry.Span.LowerBound, entry.Span.UpperBound))
-            .GroupBy(same => same.Key.Title, StringComparer.OrdinalIgnoreCase).Select(again => again.MaxBy(same => same.Key.LowerBound)!)
-            .OrderByDescending(same => same.Key.LowerBound).Take(Most)
-            .Select(same => new EventBeginning(same.First().Id, same.Key.Title, same.Key.LowerBound, (int)(same.Key.UpperBound - same.Key.LowerBound).TotalMinutes, [.. same.Select(entry => entry.HostId).Distinct()]))];
+        var past = new NpgsqlRange<Instant>(
+            now - Behind,
+            lowerBoundIsInclusive: true,
+            now,
+            upperBoundIsInclusive: false
+        );
+        var entries = await db
+            .CalendarEntries.AsNoTracking()
+            .Where(entry =>
+                titled.Contains(entry.HostId)
+                && entry.Span.Overlaps(past)
+                && !entry.WholeDay
+                && entry.Title != ""
+                && EF.Functions.ILike(entry.Title, like, "\\")
+            )
+            .OrderByDescending(entry => entry.Span)
+            .Take(400)
+            .Select(entry => new
+            {
+                entry.Id,
+                entry.Title,
+                entry.Span,
+                entry.HostId,
+            })
+            .ToListAsync(ct);
+        return
+        [
+            .. entries
+                .GroupBy(entry => (entry.Title, entry.Span.LowerBound, entry.Span.UpperBound))
+                .GroupBy(same => same.Key.Title, StringComparer.OrdinalIgnoreCase)
+                .Select(again => again.MaxBy(same => same.Key.LowerBound)!)
+                .OrderByDescending(same => same.Key.LowerBound)
+                .Take(Most)
+                .Select(same => new EventBeginning(
+                    same.First().Id,
+                    same.Key.Title,
+                    same.Key.LowerBound,
+                    (int)(same.Key.UpperBound - same.Key.LowerBound).TotalMinutes,
+                    [.. same.Select(entry => entry.HostId).Distinct()]
+                )),
+        ];
     }
 
     private async Task<IReadOnlyList<KnownGuest>> GuestsAsync(string like, CancellationToken ct) =>
-        [.. (await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking()
-            .Where(booking => EF.Functions.ILike(booking.GuestName, like, "\\") || EF.Functions.ILike(booking.GuestEmail, like, "\\"))
-            .OrderByDescending(booking => booking.BookedAt).Take(200).Select(booking => new KnownGuest(booking.GuestName, booking.GuestEmail, booking.GuestZone, booking.GuestLanguage)).ToListAsync(ct))
-        .DistinctBy(guest => guest.Email.ToUpperInvariant()).Take(Most)];
+        [
+            .. (
+                await db
+                    .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+                    .AsNoTracking()
+                    .Where(booking =>
+                        EF.Functions.ILike(booking.GuestName, like, "\\")
+                        || EF.Functions.ILike(booking.GuestEmail, like, "\\")
+                    )
+                    .OrderByDescending(booking => booking.BookedAt)
+                    .Take(200)
+                    .Select(booking => new KnownGuest(
+                        booking.GuestName,
+                        booking.GuestEmail,
+                        booking.GuestZone,
+                        booking.GuestLanguage
+                    ))
+                    .ToListAsync(ct)
+            )
+                .DistinctBy(guest => guest.Email.ToUpperInvariant())
+                .Take(Most),
+        ];
 
-    /// <summary>Saves an offer under a name; one of that name is written over. Marks and guests are not part of a pattern.</summary>
+    /// <summary>
+    /// Saves an offer under a name; one of that name is written over. Marks and guests are not part of a pattern.
+    /// </summary>
     /// <exception cref="Refusal">400 for a name or an offer that is wrong.</exception>
     public async Task<PatternBeginning> SaveAsync(PatternForm pattern, CancellationToken ct)
     {
-        if (!Words.FitOneLine(pattern.Name)) throw Refusal.Invalid("name", "Name the pattern in up to 120 characters.");
+        if (!Words.FitOneLine(pattern.Name))
+            throw Refusal.Invalid("name", "Name the pattern in up to 120 characters.");
         var form = await filling.CheckAsync(pattern.Form, ct);
         form = form with
         {
-            Guests = [], GuestZone = "", Times = form.Times with { Offer = form.Times.Offer with { Marked = [], Painted = [.. form.Times.Offer.Painted.Where(paint => paint.IsWeekly)] } },
+            Guests = [],
+            GuestZone = "",
+            Times = form.Times with
+            {
+                Offer = form.Times.Offer with
+                {
+                    Marked = [],
+                    Painted = [.. form.Times.Offer.Painted.Where(paint => paint.IsWeekly)],
+                },
+            },
             Details = form.Details with { Notes = "", StartedFrom = "" },
         };
         var name = pattern.Name.Trim();
         var row = await db.LinkPatterns.FirstOrDefaultAsync(known => known.Name == name, ct);
         if (row is null)
         {
-            if (await db.LinkPatterns.CountAsync(ct) >= MostPatterns) throw Refusal.Invalid("name", $"There are {MostPatterns} patterns; take one away first.");
-            db.LinkPatterns.Add(row = new LinkPattern { WorkspaceId = tenant.WorkspaceId!.Value, Name = name, Form = form, SavedAt = clock.GetCurrentInstant() });
+            if (await db.LinkPatterns.CountAsync(ct) >= MostPatterns)
+                throw Refusal.Invalid("name", $"There are {MostPatterns} patterns; take one away first.");
+            db.LinkPatterns.Add(
+                row = new LinkPattern
+                {
+                    WorkspaceId = tenant.WorkspaceId!.Value,
+                    Name = name,
+                    Form = form,
+                    SavedAt = clock.GetCurrentInstant(),
+                }
+            );
         }
-        else (row.Form, row.SavedAt) = (form, clock.GetCurrentInstant());
+        else
+            (row.Form, row.SavedAt) = (form, clock.GetCurrentInstant());
         await db.SaveChangesAsync(ct);
         return new PatternBeginning(row.Id, row.Name, row.Form);
     }
 
     public async Task RemoveAsync(Guid id, CancellationToken ct)
     {
-        if (await db.LinkPatterns.Where(pattern => pattern.Id == id).ExecuteDeleteAsync(ct) == 0) throw Refusal.NotFound("pattern");
+        if (await db.LinkPatterns.Where(pattern => pattern.Id == id).ExecuteDeleteAsync(ct) == 0)
+            throw Refusal.NotFound("pattern");
     }
 }

@@ -12,18 +12,31 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Links;
 
 /// <summary>
-/// Makes, changes, sends out, holds and revokes links. Whatever a link holds is brought in line in the same transaction, under the locks that bookings
-/// take too.
+/// Makes, changes, sends out, holds and revokes links. Whatever a link holds is brought in line in the same
+/// transaction, under the locks that bookings take too.
 /// </summary>
 public sealed class LinkEditing(
-    LanternDb db, PageEditing pages, PageFilling pageFilling, LinkFilling filling, LinkAddresses addresses, Holding holding, HostLocks hostLocks, LinkTaking taking, Allowances allowances, RecordKeeping record, Actor actor, IClock clock)
+    LanternDb db,
+    PageEditing pages,
+    PageFilling pageFilling,
+    LinkFilling filling,
+    LinkAddresses addresses,
+    Holding holding,
+    HostLocks hostLocks,
+    LinkTaking taking,
+    Allowances allowances,
+    RecordKeeping record,
+    Actor actor,
+    IClock clock
+)
 {
     private static readonly Duration LongestHold = Duration.FromDays(90);
 
     /// <summary>A link with its page, whole, and its wishes.</summary>
     public async Task<AvailabilityLink> GetAsync(Guid id, CancellationToken ct)
     {
-        var page = await pages.Whole().FirstOrDefaultAsync(row => row.Id == id && row.Offer != null, ct) ?? throw Refusal.NotFound("link");
+        var page = await pages.Whole().FirstOrDefaultAsync(row => row.Id == id && row.Offer != null, ct)
+            ?? throw Refusal.NotFound("link");
         var link = await db.Links.Include(row => row.Wishes).SingleAsync(row => row.Id == page.Id, ct);
         return link;
     }
@@ -39,7 +52,16 @@ public sealed class LinkEditing(
         var secret = addresses.Create();
         var link = new AvailabilityLink
         {
-            Id = page.Id, WorkspaceId = page.WorkspaceId, Page = page, Topic = "", SecretHash = secret.Hash, ProtectedSecret = secret.Protected, MadeBy = actor.Person?.Id, MadeAt = now, EndsOn = tidy.Details.EndsOn, CheckDueAt = now,
+            Id = page.Id,
+            WorkspaceId = page.WorkspaceId,
+            Page = page,
+            Topic = "",
+            SecretHash = secret.Hash,
+            ProtectedSecret = secret.Protected,
+            MadeBy = actor.Person?.Id,
+            MadeAt = now,
+            EndsOn = tidy.Details.EndsOn,
+            CheckDueAt = now,
         };
         filling.Fill(page, link, tidy);
         page.Mark = await pageFilling.MarkOfAsync(page.Title, ct);
@@ -52,81 +74,152 @@ public sealed class LinkEditing(
     }
 
     /// <summary>Changes a link, also one that is out: its guest sees it as it is now.</summary>
-    /// <exception cref="Refusal">409 where somebody else changed it, or where a marked time can't be held. Nothing is written then.</exception>
+    /// <exception cref="Refusal">409 where somebody else changed it, or where a marked time can't be held. Nothing is
+    /// written then.</exception>
     public async Task<AvailabilityLink> ChangeAsync(Guid id, int version, LinkForm form, CancellationToken ct)
     {
         var tidy = await filling.CheckAsync(form, ct);
         await allowances.HoldToAsync(HostsOf(tidy), Allowance.Offer, ct);
         await holding.PrepareAsync(await filling.TryOutAsync(tidy.Times, id, ct), ct);
-        return await InLocksAsync(id, HostsOf(tidy), link =>
-        {
-            if (link.Page!.Version != version)
-                throw new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile", "Somebody else has saved this link since you opened it.", "Load it again to see what changed, then make your changes once more.");
-            filling.Fill(link.Page, link, tidy);
-            link.NoneLeftAt = null;
-            record.Note(id, $"Changed the link “{link.Page.Title}”", HostsOf(tidy));
-            return Task.CompletedTask;
-        }, ct);
+        return await InLocksAsync(
+            id,
+            HostsOf(tidy),
+            link =>
+            {
+                if (link.Page!.Version != version)
+                    throw new Refusal(
+                        StatusCodes.Status409Conflict,
+                        "changed-meanwhile",
+                        "Somebody else has saved this link since you opened it.",
+                        "Load it again to see what changed, then make your changes once more."
+                    );
+                filling.Fill(link.Page, link, tidy);
+                link.NoneLeftAt = null;
+                record.Note(id, $"Changed the link “{link.Page.Title}”", HostsOf(tidy));
+                return Task.CompletedTask;
+            },
+            ct
+        );
     }
 
     /// <summary>Lets guests open it; one that is out stays so.</summary>
     /// <exception cref="Refusal">400 where it is for nobody or over already, 409 for one that is revoked.</exception>
-    public Task<AvailabilityLink> SendOutAsync(Guid id, CancellationToken ct) => InLocksAsync(id, [], link =>
-    {
-        HoldToLiving(link);
-        if (link.OutAt is not null) return Task.CompletedTask;
-        if (link.Guests.Count == 0 && !link.IsAmongOurselves) throw Refusal.Invalid("guests", "Say whom it is for.");
-        if (link.EndsOn < Today(link)) throw Refusal.Invalid("details.endsOn", "It would be over already; let it end on a date to come.");
-        if (link.Page!.Offer!.Times is { By: OfferBy.Marked, Marked.Count: 0 }) throw Refusal.Invalid("times.offer.marked", "Mark at least one time on the board.");
-        if (link.Page.Offer.Times is { By: OfferBy.Painted, Painted.Count: 0 }) throw Refusal.Invalid("times.offer.painted", "Paint at least one stretch on the board.");
-        (link.OutAt, link.Page.State) = (clock.GetCurrentInstant(), PageState.Published);
-        record.Note(id, $"Sent out the link “{link.Page.Title}”", HostsOf(link));
-        return Task.CompletedTask;
-    }, ct);
+    public Task<AvailabilityLink> SendOutAsync(Guid id, CancellationToken ct) =>
+        InLocksAsync(
+            id,
+            [],
+            link =>
+            {
+                HoldToLiving(link);
+                if (link.OutAt is not null)
+                    return Task.CompletedTask;
+                if (link.Guests.Count == 0 && !link.IsAmongOurselves)
+                    throw Refusal.Invalid("guests", "Say whom it is for.");
+                if (link.EndsOn < Today(link))
+                    throw Refusal.Invalid("details.endsOn", "It would be over already; let it end on a date to come.");
+                if (link.Page!.Offer!.Times is { By: OfferBy.Marked, Marked.Count: 0 })
+                    throw Refusal.Invalid("times.offer.marked", "Mark at least one time on the board.");
+                if (link.Page.Offer.Times is { By: OfferBy.Painted, Painted.Count: 0 })
+                    throw Refusal.Invalid("times.offer.painted", "Paint at least one stretch on the board.");
+                (link.OutAt, link.Page.State) = (clock.GetCurrentInstant(), PageState.Published);
+                record.Note(id, $"Sent out the link “{link.Page.Title}”", HostsOf(link));
+                return Task.CompletedTask;
+            },
+            ct
+        );
 
     /// <summary>Takes a link back for good. What was booked by it stands; what it holds is let go.</summary>
-    public Task<AvailabilityLink> RevokeAsync(Guid id, CancellationToken ct) => InLocksAsync(id, [], link =>
-    {
-        if (link.RevokedAt is not null) return Task.CompletedTask;
-        (link.RevokedAt, link.Page!.State, link.HoldUntil) = (clock.GetCurrentInstant(), PageState.Archived, null);
-        record.Note(id, $"Revoked the link “{link.Page.Title}”", HostsOf(link));
-        return Task.CompletedTask;
-    }, ct);
+    public Task<AvailabilityLink> RevokeAsync(Guid id, CancellationToken ct) =>
+        InLocksAsync(
+            id,
+            [],
+            link =>
+            {
+                if (link.RevokedAt is not null)
+                    return Task.CompletedTask;
+                (link.RevokedAt, link.Page!.State, link.HoldUntil) = (
+                    clock.GetCurrentInstant(),
+                    PageState.Archived,
+                    null
+                );
+                record.Note(id, $"Revoked the link “{link.Page.Title}”", HostsOf(link));
+                return Task.CompletedTask;
+            },
+            ct
+        );
 
     /// <summary>Holds all its marked times until an instant, or lets all of them go.</summary>
     /// <param name="until">Null to let go.</param>
-    /// <exception cref="Refusal">400 for a time that is past or too far, 403 where a host does not let their time be offered, 409 with the times that can't be held.</exception>
+    /// <exception cref="Refusal">400 for a time that is past or too far, 403 where a host does not let their time be
+    /// offered, 409 with the times that can't be held.</exception>
     public async Task<AvailabilityLink> HoldAsync(Guid id, Instant? until, CancellationToken ct)
     {
         var found = await GetAsync(id, ct);
         var now = clock.GetCurrentInstant();
-        if (until <= now || until > now + LongestHold) throw Refusal.Invalid("until", "Hold them until a time to come, within 90 days.");
-        if (until is not null && found.Page!.Offer!.Times.By != OfferBy.Marked) throw Refusal.Invalid("until", "Only times that are marked can be held; offer the times you mark.");
+        if (until <= now || until > now + LongestHold)
+            throw Refusal.Invalid("until", "Hold them until a time to come, within 90 days.");
+        if (until is not null && found.Page!.Offer!.Times.By != OfferBy.Marked)
+            throw Refusal.Invalid("until", "Only times that are marked can be held; offer the times you mark.");
         await allowances.HoldToAsync(HostsOf(found), Allowance.Offer, ct);
-        if (until is not null) await holding.PrepareAsync(found.Page!, ct);
-        return await InLocksAsync(id, [], async link =>
-        {
-            if (until is not null) await HoldToUntakenAsync(link, ct);
-            link.HoldUntil = until;
-            record.Note(id, until is null ? $"Let go of the times of “{link.Page!.Title}”" : $"Held the times of “{link.Page!.Title}”", HostsOf(link));
-        }, ct);
+        if (until is not null)
+            await holding.PrepareAsync(found.Page!, ct);
+        return await InLocksAsync(
+            id,
+            [],
+            async link =>
+            {
+                if (until is not null)
+                    await HoldToUntakenAsync(link, ct);
+                link.HoldUntil = until;
+                record.Note(
+                    id,
+                    until is null
+                        ? $"Let go of the times of “{link.Page!.Title}”"
+                        : $"Held the times of “{link.Page!.Title}”",
+                    HostsOf(link)
+                );
+            },
+            ct
+        );
     }
 
     /// <summary>Takes some marked times back, with what is held of them; the link goes on offering the rest.</summary>
-    public Task<AvailabilityLink> ReleaseAsync(Guid id, IReadOnlyList<Instant> starts, CancellationToken ct) => InLocksAsync(id, [], link =>
-    {
-        var offer = link.Page!.Offer!;
-        link.Page.Offer = offer with { Times = offer.Times with { Marked = [.. offer.Times.Marked.Except(starts)] } };
-        record.Note(id, $"Released {(starts.Count == 1 ? "a time" : $"{starts.Count} times")} of “{link.Page.Title}”", HostsOf(link));
-        return Task.CompletedTask;
-    }, ct);
+    public Task<AvailabilityLink> ReleaseAsync(Guid id, IReadOnlyList<Instant> starts, CancellationToken ct) =>
+        InLocksAsync(
+            id,
+            [],
+            link =>
+            {
+                var offer = link.Page!.Offer!;
+                link.Page.Offer = offer with
+                {
+                    Times = offer.Times with { Marked = [.. offer.Times.Marked.Except(starts)] },
+                };
+                record.Note(
+                    id,
+                    $"Released {(starts.Count == 1 ? "a time" : $"{starts.Count} times")} of “{link.Page.Title}”",
+                    HostsOf(link)
+                );
+                return Task.CompletedTask;
+            },
+            ct
+        );
 
-    /// <summary>Counts that somebody looks at it. What is being done to the link meanwhile waits for none of these.</summary>
+    /// <summary>
+    /// Counts that somebody looks at it. What is being done to the link meanwhile waits for none of these.
+    /// </summary>
     public Task NoteOpenedAsync(Guid id, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        return db.Links.Where(row => row.Id == id).ExecuteUpdateAsync(
-            set => set.SetProperty(row => row.Opened, row => row.Opened + 1).SetProperty(row => row.LastOpenedAt, now).SetProperty(row => row.FirstOpenedAt, row => row.FirstOpenedAt ?? now), ct);
+        return db
+            .Links.Where(row => row.Id == id)
+            .ExecuteUpdateAsync(
+                set =>
+                    set.SetProperty(row => row.Opened, row => row.Opened + 1)
+                        .SetProperty(row => row.LastOpenedAt, now)
+                        .SetProperty(row => row.FirstOpenedAt, row => row.FirstOpenedAt ?? now),
+                ct
+            );
     }
 
     /// <summary>Takes away a draft that nobody was sent.</summary>
@@ -134,8 +227,16 @@ public sealed class LinkEditing(
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var link = await LockedAsync(id, [], ct);
-        if (link.OutAt is not null || await db.Sessions.IgnoreQueryFilters([LanternDb.Standing]).AnyAsync(row => row.PageId == id, ct))
-            throw new Refusal(StatusCodes.Status409Conflict, "out", "This link was sent out.", "Revoke it instead; what was arranged by it stays on record.");
+        if (
+            link.OutAt is not null
+            || await db.Sessions.IgnoreQueryFilters([LanternDb.Standing]).AnyAsync(row => row.PageId == id, ct)
+        )
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "out",
+                "This link was sent out.",
+                "Revoke it instead; what was arranged by it stays on record."
+            );
         await allowances.HoldToAsync(HostsOf(link), Allowance.Offer, ct);
         link.HoldUntil = null;
         await holding.KeepAsync(link.Page!, link, ct);
@@ -147,8 +248,15 @@ public sealed class LinkEditing(
         await transaction.CommitAsync(ct);
     }
 
-    /// <summary>Does something to a link under its locks, brings what it holds in line, and saves all of it or nothing.</summary>
-    private async Task<AvailabilityLink> InLocksAsync(Guid id, IReadOnlyCollection<Guid> moreHosts, Func<AvailabilityLink, Task> change, CancellationToken ct)
+    /// <summary>
+    /// Does something to a link under its locks, brings what it holds in line, and saves all of it or nothing.
+    /// </summary>
+    private async Task<AvailabilityLink> InLocksAsync(
+        Guid id,
+        IReadOnlyCollection<Guid> moreHosts,
+        Func<AvailabilityLink, Task> change,
+        CancellationToken ct
+    )
     {
         await using (var transaction = await db.Database.BeginTransactionAsync(ct))
         {
@@ -178,19 +286,33 @@ public sealed class LinkEditing(
 
     private static void HoldToLiving(AvailabilityLink link)
     {
-        if (link.RevokedAt is not null) throw new Refusal(StatusCodes.Status409Conflict, "revoked", "This link is revoked.", "Repeat it to have a new one like it.");
+        if (link.RevokedAt is not null)
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "revoked",
+                "This link is revoked.",
+                "Repeat it to have a new one like it."
+            );
     }
 
     private async Task HoldToUntakenAsync(AvailabilityLink link, CancellationToken ct)
     {
         HoldToLiving(link);
         if (!LinkStanding.MayBeTaken(await taking.FactsAsync(link, ct), Today(link)))
-            throw new Refusal(StatusCodes.Status409Conflict, "link-over", "Nothing more is to be taken by this link.", "Let it take more bookings, or end later; then hold its times.");
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "link-over",
+                "Nothing more is to be taken by this link.",
+                "Let it take more bookings, or end later; then hold its times."
+            );
     }
 
-    private LocalDate Today(AvailabilityLink link) => clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[link.Page!.Zone]).Date;
+    private LocalDate Today(AvailabilityLink link) =>
+        clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[link.Page!.Zone]).Date;
 
-    private static List<Guid> HostsOf(LinkForm form) => [.. form.Times.LineUp.SelectMany(seat => seat.HostIds).Distinct()];
+    private static List<Guid> HostsOf(LinkForm form) =>
+        [.. form.Times.LineUp.SelectMany(seat => seat.HostIds).Distinct()];
 
-    public static List<Guid> HostsOf(AvailabilityLink link) => [.. link.Page!.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct()];
+    public static List<Guid> HostsOf(AvailabilityLink link) =>
+        [.. link.Page!.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct()];
 }

@@ -39,121 +39,308 @@ public static class LinkEndpoints
     {
         var links = api.MapGroup("/links").WithTags("Links").RequireAuthorization(Roles.Coordinator);
 
-        links.MapGet("/", async (string? state, string? search, int? skip, int? take, LinkViews views, CancellationToken ct) =>
-                await views.ListAsync(StateOf(state), search, Math.Max(skip ?? 0, 0), Math.Clamp(take ?? 50, 1, MostRows), ct))
-            .WithName("listLinks").WithDescription("What waits longest comes first.").ProducesValidationProblem();
+        links
+            .MapGet(
+                "/",
+                async (string? state, string? search, int? skip, int? take, LinkViews views, CancellationToken ct) =>
+                    await views.ListAsync(
+                        StateOf(state),
+                        search,
+                        Math.Max(skip ?? 0, 0),
+                        Math.Clamp(take ?? 50, 1, MostRows),
+                        ct
+                    )
+            )
+            .WithName("listLinks")
+            .WithDescription("What waits longest comes first.")
+            .ProducesValidationProblem();
 
-        links.MapGet("/{id:guid}", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.GetAsync(id, ct), ct))
-            .WithName("getLink").ProducesProblem(404);
+        links
+            .MapGet("/{id:guid}", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) =>
+                await views.OfAsync(await editing.GetAsync(id, ct), ct)
+            )
+            .WithName("getLink")
+            .ProducesProblem(404);
 
-        links.MapPost("/", async Task<Created<LinkView>> (LinkForm form, LinkEditing editing, LinkViews views, CancellationToken ct) =>
-            {
-                var link = await editing.CreateAsync(form, ct);
-                return TypedResults.Created($"/api/links/{link.Id}", await views.OfAsync(link, ct));
-            })
-            .WithName("createLink").WithDescription("A draft, which no guest can open.").ProducesValidationProblem().ProducesProblem(403);
+        links
+            .MapPost(
+                "/",
+                async Task<Created<LinkView>> (
+                    LinkForm form,
+                    LinkEditing editing,
+                    LinkViews views,
+                    CancellationToken ct
+                ) =>
+                {
+                    var link = await editing.CreateAsync(form, ct);
+                    return TypedResults.Created($"/api/links/{link.Id}", await views.OfAsync(link, ct));
+                }
+            )
+            .WithName("createLink")
+            .WithDescription("A draft, which no guest can open.")
+            .ProducesValidationProblem()
+            .ProducesProblem(403);
 
-        links.MapPut("/{id:guid}", async (Guid id, ChangeLinkRequest request, LinkEditing editing, LinkViews views, CancellationToken ct) =>
-                await views.OfAsync(await editing.ChangeAsync(id, request.Version, request.Form, ct), ct))
-            .WithName("changeLink").WithDescription("Also one that is out: its guest sees it as it is now.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        links
+            .MapPut(
+                "/{id:guid}",
+                async (
+                    Guid id,
+                    ChangeLinkRequest request,
+                    LinkEditing editing,
+                    LinkViews views,
+                    CancellationToken ct
+                ) => await views.OfAsync(await editing.ChangeAsync(id, request.Version, request.Form, ct), ct)
+            )
+            .WithName("changeLink")
+            .WithDescription("Also one that is out: its guest sees it as it is now.")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        links.MapDelete("/{id:guid}", async Task<NoContent> (Guid id, LinkEditing editing, CancellationToken ct) =>
+        links
+            .MapDelete("/{id:guid}", async Task<NoContent> (Guid id, LinkEditing editing, CancellationToken ct) =>
             {
                 await editing.DeleteAsync(id, ct);
                 return TypedResults.NoContent();
             })
-            .WithName("deleteLinkDraft").ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+            .WithName("deleteLinkDraft")
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        links.MapPost("/{id:guid}/out", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.SendOutAsync(id, ct), ct))
-            .WithName("sendOutLink").WithDescription("Its guest can open it from then on.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        links
+            .MapPost("/{id:guid}/out", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) =>
+                await views.OfAsync(await editing.SendOutAsync(id, ct), ct)
+            )
+            .WithName("sendOutLink")
+            .WithDescription("Its guest can open it from then on.")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        links.MapPost("/{id:guid}/revoke", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.RevokeAsync(id, ct), ct))
-            .WithName("revokeLink").ProducesProblem(403).ProducesProblem(404);
+        links
+            .MapPost("/{id:guid}/revoke", async (Guid id, LinkEditing editing, LinkViews views, CancellationToken ct) =>
+                await views.OfAsync(await editing.RevokeAsync(id, ct), ct)
+            )
+            .WithName("revokeLink")
+            .ProducesProblem(403)
+            .ProducesProblem(404);
 
-        links.MapPut("/{id:guid}/hold", async (Guid id, HoldRequest request, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.HoldAsync(id, request.Until, ct), ct))
-            .WithName("holdLinkTimes").WithDescription("All marked times on all hosts' calendars, or none.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        links
+            .MapPut(
+                "/{id:guid}/hold",
+                async (Guid id, HoldRequest request, LinkEditing editing, LinkViews views, CancellationToken ct) =>
+                    await views.OfAsync(await editing.HoldAsync(id, request.Until, ct), ct)
+            )
+            .WithName("holdLinkTimes")
+            .WithDescription("All marked times on all hosts' calendars, or none.")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        links.MapPost("/{id:guid}/release", async (Guid id, ReleaseRequest request, LinkEditing editing, LinkViews views, CancellationToken ct) => await views.OfAsync(await editing.ReleaseAsync(id, request.Starts, ct), ct))
-            .WithName("releaseLinkTimes").WithDescription("Takes some times back; the link goes on offering the rest.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        links
+            .MapPost(
+                "/{id:guid}/release",
+                async (Guid id, ReleaseRequest request, LinkEditing editing, LinkViews views, CancellationToken ct) =>
+                    await views.OfAsync(await editing.ReleaseAsync(id, request.Starts, ct), ct)
+            )
+            .WithName("releaseLinkTimes")
+            .WithDescription("Takes some times back; the link goes on offering the rest.")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
         MapSending(links);
         MapTrying(links);
 
-        links.MapPost("/{id:guid}/bookings", async Task<Created<BookedForGuest>> (Guid id, BookForGuestRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, LinkBooking booking, CancellationToken ct) =>
-            {
-                var booked = await booking.BookAsync(id, request, key, ct);
-                return TypedResults.Created($"/api/bookings/{booked.BookingId}", booked);
-            })
-            .WithName("bookForGuest").WithDescription("For a guest who rang, or stays silent.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409).ProducesProblem(410).ProducesProblem(422);
+        links
+            .MapPost(
+                "/{id:guid}/bookings",
+                async Task<Created<BookedForGuest>> (
+                    Guid id,
+                    BookForGuestRequest request,
+                    [FromHeader(Name = "Idempotency-Key")] string? key,
+                    LinkBooking booking,
+                    CancellationToken ct
+                ) =>
+                {
+                    var booked = await booking.BookAsync(id, request, key, ct);
+                    return TypedResults.Created($"/api/bookings/{booked.BookingId}", booked);
+                }
+            )
+            .WithName("bookForGuest")
+            .WithDescription("For a guest who rang, or stays silent.")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(410)
+            .ProducesProblem(422);
 
-        links.MapDelete("/{id:guid}/wishes/{wish:guid}", async Task<NoContent> (Guid id, Guid wish, LanternDb db, CancellationToken ct) =>
-            {
-                if (await db.Wishes.Where(row => row.LinkId == id && row.Id == wish).ExecuteDeleteAsync(ct) == 0) throw Refusal.NotFound("wish");
-                return TypedResults.NoContent();
-            })
-            .WithName("dropWish").ProducesProblem(404);
+        links
+            .MapDelete(
+                "/{id:guid}/wishes/{wish:guid}",
+                async Task<NoContent> (Guid id, Guid wish, LanternDb db, CancellationToken ct) =>
+                {
+                    if (await db.Wishes.Where(row => row.LinkId == id && row.Id == wish).ExecuteDeleteAsync(ct) == 0)
+                        throw Refusal.NotFound("wish");
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("dropWish")
+            .ProducesProblem(404);
     }
 
     private static LinkState? StateOf(string? asked) =>
-        asked is null ? null : Enum.TryParse<LinkState>(asked, ignoreCase: true, out var state) && Enum.IsDefined(state) ? state : throw Refusal.Invalid("state", "Choose draft, out, opened, booked, ended or revoked.");
+        asked is null ? null
+        : Enum.TryParse<LinkState>(asked, ignoreCase: true, out var state) && Enum.IsDefined(state) ? state
+        : throw Refusal.Invalid("state", "Choose draft, out, opened, booked, ended or revoked.");
 
     private static void MapSending(RouteGroupBuilder links)
     {
-        links.MapPost("/{id:guid}/mail", async (Guid id, SendLinkRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, LinkSending sending, LinkViews views, LinkEditing editing, CancellationToken ct) =>
-            {
-                await sending.SendAsync(id, MessageKind.LinkForGuest, request.Word, key, ct);
-                return await views.OfAsync(await editing.GetAsync(id, ct), ct);
-            })
-            .WithName("mailLink").WithDescription("Sends it out, and its guests the times by mail.").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        links
+            .MapPost(
+                "/{id:guid}/mail",
+                async (
+                    Guid id,
+                    SendLinkRequest request,
+                    [FromHeader(Name = "Idempotency-Key")] string? key,
+                    LinkSending sending,
+                    LinkViews views,
+                    LinkEditing editing,
+                    CancellationToken ct
+                ) =>
+                {
+                    await sending.SendAsync(id, MessageKind.LinkForGuest, request.Word, key, ct);
+                    return await views.OfAsync(await editing.GetAsync(id, ct), ct);
+                }
+            )
+            .WithName("mailLink")
+            .WithDescription("Sends it out, and its guests the times by mail.")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        links.MapPost("/{id:guid}/ask-again", async (Guid id, SendLinkRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, LinkSending sending, LinkViews views, LinkEditing editing, CancellationToken ct) =>
-            {
-                await sending.SendAsync(id, MessageKind.LinkAgainForGuest, request.Word, key, ct);
-                return await views.OfAsync(await editing.GetAsync(id, ct), ct);
-            })
-            .WithName("askAgain").ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        links
+            .MapPost(
+                "/{id:guid}/ask-again",
+                async (
+                    Guid id,
+                    SendLinkRequest request,
+                    [FromHeader(Name = "Idempotency-Key")] string? key,
+                    LinkSending sending,
+                    LinkViews views,
+                    LinkEditing editing,
+                    CancellationToken ct
+                ) =>
+                {
+                    await sending.SendAsync(id, MessageKind.LinkAgainForGuest, request.Word, key, ct);
+                    return await views.OfAsync(await editing.GetAsync(id, ct), ct);
+                }
+            )
+            .WithName("askAgain")
+            .ProducesValidationProblem()
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
     }
 
     private static void MapTrying(RouteGroupBuilder links)
     {
         // Questions that change nothing; they are POST because the link they ask of is not saved yet.
-        links.MapPost("/supply", (LinkSupplyRequest request, LinkReckoning reckoning, CancellationToken ct) => reckoning.SupplyAsync(request, ct)).WithName("tryOutLink").ProducesValidationProblem();
+        links
+            .MapPost("/supply", (LinkSupplyRequest request, LinkReckoning reckoning, CancellationToken ct) =>
+                reckoning.SupplyAsync(request, ct)
+            )
+            .WithName("tryOutLink")
+            .ProducesValidationProblem();
 
-        links.MapPost("/relaxations", (LinkSupplyRequest request, LinkReckoning reckoning, CancellationToken ct) => reckoning.RelaxationsAsync(request, ct)).WithName("tryOutLinkRelaxations").ProducesValidationProblem();
+        links
+            .MapPost("/relaxations", (LinkSupplyRequest request, LinkReckoning reckoning, CancellationToken ct) =>
+                reckoning.RelaxationsAsync(request, ct)
+            )
+            .WithName("tryOutLinkRelaxations")
+            .ProducesValidationProblem();
 
-        links.MapPost("/dark", (LinkDarkRequest request, LinkReckoning reckoning, CancellationToken ct) =>
+        links
+            .MapPost("/dark", (LinkDarkRequest request, LinkReckoning reckoning, CancellationToken ct) =>
             {
-                if (request.FromMinute < 0 || request.ToMinute > 24 * 60 || request.ToMinute <= request.FromMinute) throw Refusal.Invalid("toMinute", "Ask about a stretch of one day, from 0 to 1440 minutes after midnight.");
-                if (request.Date.Year is < 1990 or > 2190) throw Refusal.Invalid("date", "Ask about a date from 1990 to 2190.");
+                if (request.FromMinute < 0 || request.ToMinute > 24 * 60 || request.ToMinute <= request.FromMinute)
+                    throw Refusal.Invalid(
+                        "toMinute",
+                        "Ask about a stretch of one day, from 0 to 1440 minutes after midnight."
+                    );
+                if (request.Date.Year is < 1990 or > 2190)
+                    throw Refusal.Invalid("date", "Ask about a date from 1990 to 2190.");
                 return reckoning.WhyDarkAsync(request, ct);
             })
-            .WithName("askWhyLinkDark").ProducesValidationProblem();
+            .WithName("askWhyLinkDark")
+            .ProducesValidationProblem();
 
-        links.MapPost("/text", (LinkTextRequest request, LinkReckoning reckoning, CancellationToken ct) => reckoning.TextAsync(request, ct))
-            .WithName("writeLinkText").WithDescription("Its times as they are sent, plain and as HTML.").ProducesValidationProblem().ProducesProblem(404);
+        links
+            .MapPost("/text", (LinkTextRequest request, LinkReckoning reckoning, CancellationToken ct) =>
+                reckoning.TextAsync(request, ct)
+            )
+            .WithName("writeLinkText")
+            .WithDescription("Its times as they are sent, plain and as HTML.")
+            .ProducesValidationProblem()
+            .ProducesProblem(404);
 
-        links.MapGet("/beginnings", (string? search, LinkBeginnings beginnings, CancellationToken ct) => beginnings.FindAsync(search, ct)).WithName("findBeginnings");
+        links
+            .MapGet("/beginnings", (string? search, LinkBeginnings beginnings, CancellationToken ct) =>
+                beginnings.FindAsync(search, ct)
+            )
+            .WithName("findBeginnings");
 
-        links.MapGet("/beginnings/events/{entry:long}", (long entry, EventPeopleFinding people, CancellationToken ct) => people.OfAsync(entry, ct)).WithName("findPeopleOfEvent").ProducesProblem(404);
+        links
+            .MapGet("/beginnings/events/{entry:long}", (long entry, EventPeopleFinding people, CancellationToken ct) =>
+                people.OfAsync(entry, ct)
+            )
+            .WithName("findPeopleOfEvent")
+            .ProducesProblem(404);
 
-        links.MapPost("/patterns", (PatternForm form, LinkBeginnings beginnings, CancellationToken ct) => beginnings.SaveAsync(form, ct)).WithName("saveLinkPattern").ProducesValidationProblem();
+        links
+            .MapPost("/patterns", (PatternForm form, LinkBeginnings beginnings, CancellationToken ct) =>
+                beginnings.SaveAsync(form, ct)
+            )
+            .WithName("saveLinkPattern")
+            .ProducesValidationProblem();
 
-        links.MapDelete("/patterns/{id:guid}", async Task<NoContent> (Guid id, LinkBeginnings beginnings, CancellationToken ct) =>
-            {
-                await beginnings.RemoveAsync(id, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("removeLinkPattern").ProducesProblem(404);
+        links
+            .MapDelete(
+                "/patterns/{id:guid}",
+                async Task<NoContent> (Guid id, LinkBeginnings beginnings, CancellationToken ct) =>
+                {
+                    await beginnings.RemoveAsync(id, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("removeLinkPattern")
+            .ProducesProblem(404);
     }
 }
 
 /// <summary>Sends links out by mail.</summary>
-public sealed class LinkSending(LanternDb db, LinkEditing editing, LinkPost post, RecordKeeping record, Actor actor, IClock clock)
+public sealed class LinkSending(
+    LanternDb db,
+    LinkEditing editing,
+    LinkPost post,
+    RecordKeeping record,
+    Actor actor,
+    IClock clock
+)
 {
     /// <param name="key">The same key again sends nothing twice; null for none.</param>
     public async Task SendAsync(Guid id, MessageKind kind, string word, string? key, CancellationToken ct)
     {
-        if (key is { Length: 0 or > 200 }) throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+        if (key is { Length: 0 or > 200 })
+            throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
         await post.HoldToSendingAsync(await editing.GetAsync(id, ct), word, ct);
         var link = await editing.SendOutAsync(id, ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
@@ -172,20 +359,44 @@ public sealed class LinkSending(LanternDb db, LinkEditing editing, LinkPost post
 }
 
 /// <summary>Books an offered time by hand.</summary>
-public sealed class LinkBooking(LinkEditing editing, TimeCommitting committing, Allowances allowances, Actor actor, LanternDb db, RecordKeeping record)
+public sealed class LinkBooking(
+    LinkEditing editing,
+    TimeCommitting committing,
+    Allowances allowances,
+    Actor actor,
+    LanternDb db,
+    RecordKeeping record
+)
 {
     public async Task<BookedForGuest> BookAsync(Guid id, BookForGuestRequest request, string? key, CancellationToken ct)
     {
-        if (key is { Length: 0 or > 200 }) throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+        if (key is { Length: 0 or > 200 })
+            throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
         var link = await editing.GetAsync(id, ct);
         var page = link.Page!;
         await allowances.HoldToAsync(LinkEditing.HostsOf(link), Allowance.Book, ct);
         Guests.MoveRequest.Check(new Guests.MoveRequest(request.Start));
         var (name, email) = await GuestAsync(link, request, ct);
-        if (!Words.FitOneLine(name)) throw Refusal.Invalid("name", "Give the guest’s name, in up to 120 characters.");
-        if (!EmailAddress.IsPlausible(email)) throw Refusal.Invalid("email", EmailAddress.Mend);
+        if (!Words.FitOneLine(name))
+            throw Refusal.Invalid("name", "Give the guest’s name, in up to 120 characters.");
+        if (!EmailAddress.IsPlausible(email))
+            throw Refusal.Invalid("email", EmailAddress.Mend);
         var booked = await committing.BookAsync(
-            new BookingWish(id, request.Start, request.Duration, name, email, link.GuestZone.Length == 0 ? page.Zone : link.GuestZone, link.GuestLanguage) { ByTeam = true }, key, ct);
+            new BookingWish(
+                id,
+                request.Start,
+                request.Duration,
+                name,
+                email,
+                link.GuestZone.Length == 0 ? page.Zone : link.GuestZone,
+                link.GuestLanguage
+            )
+            {
+                ByTeam = true,
+            },
+            key,
+            ct
+        );
         if (booked.IsNew)
         {
             record.Note(booked.BookingId, $"Booked a time for {name}", LinkEditing.HostsOf(link));
@@ -196,10 +407,21 @@ public sealed class LinkBooking(LinkEditing editing, TimeCommitting committing, 
     }
 
     /// <summary>A time among ourselves is booked in the name of whoever books it.</summary>
-    private async Task<(string Name, string Email)> GuestAsync(AvailabilityLink link, BookForGuestRequest request, CancellationToken ct)
+    private async Task<(string Name, string Email)> GuestAsync(
+        AvailabilityLink link,
+        BookForGuestRequest request,
+        CancellationToken ct
+    )
     {
-        if (link.IsAmongOurselves && actor.Person is { } person) return (person.Name, await db.Users.Where(row => row.Id == person.Id).Select(row => row.Email!).SingleAsync(ct));
+        if (link.IsAmongOurselves && actor.Person is { } person)
+            return (
+                person.Name,
+                await db.Users.Where(row => row.Id == person.Id).Select(row => row.Email!).SingleAsync(ct)
+            );
         var known = link.Guests.Count > 0 ? link.Guests[0] : new LinkGuest("", "");
-        return (request.Name.Trim() is { Length: > 0 } name ? name : known.Name, request.Email.Trim() is { Length: > 0 } email ? email : known.Email);
+        return (
+            request.Name.Trim() is { Length: > 0 } name ? name : known.Name,
+            request.Email.Trim() is { Length: > 0 } email ? email : known.Email
+        );
     }
 }

@@ -18,16 +18,28 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
     public async Task<LinkForm> CheckAsync(LinkForm form, CancellationToken ct)
     {
         Checks.Check(form);
-        if (!await db.Desks.AnyAsync(desk => desk.Id == form.DeskId, ct)) throw Refusal.Invalid("deskId", "Choose one of your desks.");
+        if (!await db.Desks.AnyAsync(desk => desk.Id == form.DeskId, ct))
+            throw Refusal.Invalid("deskId", "Choose one of your desks.");
         var details = form.Details;
         return form with
         {
-            Title = form.Title.Trim(), Description = form.Description.Trim(), Place = form.Place.Trim(), Times = await HoldToAsync(form.Times, ct),
+            Title = form.Title.Trim(),
+            Description = form.Description.Trim(),
+            Place = form.Place.Trim(),
+            Times = await HoldToAsync(form.Times, ct),
             Guests = [.. form.Guests.Select(guest => new LinkGuest(guest.Name.Trim(), guest.Email.Trim()))],
             Details = details with
             {
-                HostWords = details.HostWords.Trim(), Notes = details.Notes.Trim(), Topic = details.Topic.Length == 0 ? LinkAddresses.TopicOf(form.Title) : details.Topic,
-                AlsoInvited = [.. details.AlsoInvited.Select(one => new InvitedAlong(one.Name.Trim(), one.Email.Trim())).DistinctBy(one => one.Email, StringComparer.OrdinalIgnoreCase)], Questions = QuestionRules.Tidy(details.Questions),
+                HostWords = details.HostWords.Trim(),
+                Notes = details.Notes.Trim(),
+                Topic = details.Topic.Length == 0 ? LinkAddresses.TopicOf(form.Title) : details.Topic,
+                AlsoInvited =
+                [
+                    .. details
+                        .AlsoInvited.Select(one => new InvitedAlong(one.Name.Trim(), one.Email.Trim()))
+                        .DistinctBy(one => one.Email, StringComparer.OrdinalIgnoreCase),
+                ],
+                Questions = QuestionRules.Tidy(details.Questions),
             },
         };
     }
@@ -47,15 +59,49 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
     {
         var details = form.Details;
         var usual = PageDetails.Usual;
-        filling.Fill(page, new PageForm(
-            form.Title, form.DeskId, page.Address, form.Description, form.PlaceKind, form.Place, KeepsHosts: false, form.Times.AsPage(), page.Changes,
-            PagePost.Usual with { HostWords = details.HostWords, ToGuests = details.IsAmongOurselves ? GuestMail.None : GuestMail.Invitation }, ApprovalHours: null, details.Questions,
-            usual with { Lead = details.Lead, AlsoInvited = details.AlsoInvited, Face = usual.Face with { IsListed = false }, Place = usual.Place with { HostsRing = details.HostsRing } }));
+        filling.Fill(
+            page,
+            new PageForm(
+                form.Title,
+                form.DeskId,
+                page.Address,
+                form.Description,
+                form.PlaceKind,
+                form.Place,
+                KeepsHosts: false,
+                form.Times.AsPage(),
+                page.Changes,
+                PagePost.Usual with
+                {
+                    HostWords = details.HostWords,
+                    ToGuests = details.IsAmongOurselves ? GuestMail.None : GuestMail.Invitation,
+                },
+                ApprovalHours: null,
+                details.Questions,
+                usual with
+                {
+                    Lead = details.Lead,
+                    AlsoInvited = details.AlsoInvited,
+                    Face = usual.Face with { IsListed = false },
+                    Place = usual.Place with { HostsRing = details.HostsRing },
+                }
+            )
+        );
         FillTimes(page, form.Times, details.LeavesFree);
 
         (link.Guests, link.GuestZone, link.GuestLanguage) = (form.Guests, form.GuestZone, form.GuestLanguage);
-        (link.Topic, link.EndsOn, link.Takes, link.Reopens) = (details.Topic, details.EndsOn, details.Takes, details.Reopens);
-        (link.Notes, link.StartedFrom, link.IsAmongOurselves, link.Text) = (details.Notes, details.StartedFrom, details.IsAmongOurselves, details.Text);
+        (link.Topic, link.EndsOn, link.Takes, link.Reopens) = (
+            details.Topic,
+            details.EndsOn,
+            details.Takes,
+            details.Reopens
+        );
+        (link.Notes, link.StartedFrom, link.IsAmongOurselves, link.Text) = (
+            details.Notes,
+            details.StartedFrom,
+            details.IsAmongOurselves,
+            details.Text
+        );
     }
 
     /// <param name="link">With its page, whole.</param>
@@ -64,12 +110,43 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
         var page = link.Page!;
         var times = PageView.FormOf(page).Times;
         return new LinkForm(
-            page.Title, page.DeskId, page.Description, page.PlaceKind, page.Place,
-            new LinkTimes(page.Zone, times.LineUp, page.Durations, page.Step, page.BufferBefore, page.BufferAfter, page.Notice, page.Offer!.Times, page.Offer.Overridden, page.CalendarChoices),
-            link.Guests, link.GuestZone, link.GuestLanguage,
+            page.Title,
+            page.DeskId,
+            page.Description,
+            page.PlaceKind,
+            page.Place,
+            new LinkTimes(
+                page.Zone,
+                times.LineUp,
+                page.Durations,
+                page.Step,
+                page.BufferBefore,
+                page.BufferAfter,
+                page.Notice,
+                page.Offer!.Times,
+                page.Offer.Overridden,
+                page.CalendarChoices
+            ),
+            link.Guests,
+            link.GuestZone,
+            link.GuestLanguage,
             new LinkDetails(
-                page.Details.Lead, page.Details.AlsoInvited, page.Post.HostWords, link.Notes, page.Offer.LeavesFree, link.Takes, link.Reopens, link.EndsOn, link.Topic, link.Text, link.StartedFrom, link.IsAmongOurselves,
-                page.Details.Place.HostsRing, page.Questions));
+                page.Details.Lead,
+                page.Details.AlsoInvited,
+                page.Post.HostWords,
+                link.Notes,
+                page.Offer.LeavesFree,
+                link.Takes,
+                link.Reopens,
+                link.EndsOn,
+                link.Topic,
+                link.Text,
+                link.StartedFrom,
+                link.IsAmongOurselves,
+                page.Details.Place.HostsRing,
+                page.Questions
+            )
+        );
     }
 
     private void FillTimes(Page page, LinkTimes times, bool leavesFree)
@@ -84,8 +161,13 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
         var seated = times.LineUp.SelectMany(seat => seat.HostIds).ToHashSet();
         return times with
         {
-            Calendars = await choices.CheckAsync(times.AsPage(), ct), Overridden = [.. times.Overridden.Distinct().Where(seated.Contains)],
-            Offer = times.Offer with { Marked = [.. times.Offer.Marked.Order()], Days = [.. times.Offer.Days.Distinct().Order()] },
+            Calendars = await choices.CheckAsync(times.AsPage(), ct),
+            Overridden = [.. times.Overridden.Distinct().Where(seated.Contains)],
+            Offer = times.Offer with
+            {
+                Marked = [.. times.Offer.Marked.Order()],
+                Days = [.. times.Offer.Days.Distinct().Order()],
+            },
         };
     }
 }

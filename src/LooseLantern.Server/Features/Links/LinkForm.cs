@@ -15,7 +15,17 @@ namespace LooseLantern.Server.Features.Links;
 /// <param name="GuestZone">IANA id; empty where it is not known.</param>
 /// <param name="GuestLanguage">Language tag.</param>
 public sealed record LinkForm(
-    string Title, Guid DeskId, string Description, PlaceKind PlaceKind, string Place, LinkTimes Times, IReadOnlyList<LinkGuest> Guests, string GuestZone, string GuestLanguage, LinkDetails Details);
+    string Title,
+    Guid DeskId,
+    string Description,
+    PlaceKind PlaceKind,
+    string Place,
+    LinkTimes Times,
+    IReadOnlyList<LinkGuest> Guests,
+    string GuestZone,
+    string GuestLanguage,
+    LinkDetails Details
+);
 
 /// <summary>All of a link that decides on its openings.</summary>
 /// <param name="Zone">IANA id.</param>
@@ -27,13 +37,39 @@ public sealed record LinkForm(
 /// <param name="Overridden">The hosts whose calendars are not asked.</param>
 /// <param name="Calendars">Where hosts' bookings are written to another calendar than usual.</param>
 public sealed record LinkTimes(
-    string Zone, IReadOnlyList<SeatForm> LineUp, IReadOnlyList<int> Durations, int Step, int BufferBefore, int BufferAfter, int Notice, Offer Offer, IReadOnlyList<Guid> Overridden,
-    IReadOnlyList<CalendarChoice>? Calendars = null)
+    string Zone,
+    IReadOnlyList<SeatForm> LineUp,
+    IReadOnlyList<int> Durations,
+    int Step,
+    int BufferBefore,
+    int BufferAfter,
+    int Notice,
+    Offer Offer,
+    IReadOnlyList<Guid> Overridden,
+    IReadOnlyList<CalendarChoice>? Calendars = null
+)
 {
     /// <summary>As the times of a page, but for its offer.</summary>
-    public PageTimes AsPage() => new(
-        Zone, LineUp, Durations, Step, StepOffset: 0, StepFrom.Clock, BufferBefore, BufferAfter, Notice, AheadDays: 0, HoursMode.Hosts, Hours: null, DailyCap: null, WeeklyCap: null, Places: 1,
-        Blocks: null, Calendars);
+    public PageTimes AsPage() =>
+        new(
+            Zone,
+            LineUp,
+            Durations,
+            Step,
+            StepOffset: 0,
+            StepFrom.Clock,
+            BufferBefore,
+            BufferAfter,
+            Notice,
+            AheadDays: 0,
+            HoursMode.Hosts,
+            Hours: null,
+            DailyCap: null,
+            WeeklyCap: null,
+            Places: 1,
+            Blocks: null,
+            Calendars
+        );
 }
 
 /// <summary>The rest of a link.</summary>
@@ -50,5 +86,18 @@ public sealed record LinkTimes(
 /// <param name="HostsRing">By phone: whether the hosts ring the guest.</param>
 /// <param name="Questions">What its guests are asked.</param>
 public sealed record LinkDetails(
-    int Lead, IReadOnlyList<InvitedAlong> AlsoInvited, string HostWords, string Notes, bool LeavesFree, int Takes, bool Reopens, LocalDate EndsOn, string Topic, LinkText Text, string StartedFrom,
-    bool IsAmongOurselves, bool HostsRing, IReadOnlyList<Question> Questions);
+    int Lead,
+    IReadOnlyList<InvitedAlong> AlsoInvited,
+    string HostWords,
+    string Notes,
+    bool LeavesFree,
+    int Takes,
+    bool Reopens,
+    LocalDate EndsOn,
+    string Topic,
+    LinkText Text,
+    string StartedFrom,
+    bool IsAmongOurselves,
+    bool HostsRing,
+    IReadOnlyList<Question> Questions
+);

@@ -9,7 +9,9 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Links;
 
-/// <summary>Writes mail about links. The random part of an address is put in when it goes out, so that the post opens no link.</summary>
+/// <summary>
+/// Writes mail about links. The random part of an address is put in when it goes out, so that the post opens no link.
+/// </summary>
 public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, IClock clock)
 {
     public const int MostOfAWord = 2_000;
@@ -17,36 +19,97 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
     private const string Times = "⟦times⟧";
 
     /// <summary>Whether it can be sent.</summary>
-    /// <exception cref="Refusal">400 where no guest has an email, or the word is too long; 409 where nothing of it is open.</exception>
+    /// <exception cref="Refusal">400 where no guest has an email, or the word is too long; 409 where nothing of it is
+    /// open.</exception>
     public async Task HoldToSendingAsync(AvailabilityLink link, string word, CancellationToken ct)
     {
-        if (link.Guests.All(guest => guest.Email.Length == 0)) throw Refusal.Invalid("guests", "Give the guest’s email, or copy the text and send it yourself.");
-        if (word.Length > MostOfAWord) throw Refusal.Invalid("word", $"Keep it to {MostOfAWord} characters.");
-        if ((await ShownAsync(link, ct)).Count == 0) throw new Refusal(StatusCodes.Status409Conflict, "none-left", "None of its times is open any more.", "Mark others first, then send it.");
+        if (link.Guests.All(guest => guest.Email.Length == 0))
+            throw Refusal.Invalid("guests", "Give the guest’s email, or copy the text and send it yourself.");
+        if (word.Length > MostOfAWord)
+            throw Refusal.Invalid("word", $"Keep it to {MostOfAWord} characters.");
+        if ((await ShownAsync(link, ct)).Count == 0)
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "none-left",
+                "None of its times is open any more.",
+                "Mark others first, then send it."
+            );
     }
 
-    /// <summary>Sends its guests the times, or asks them again. What was sent with the same key is not sent twice.</summary>
+    /// <summary>
+    /// Sends its guests the times, or asks them again. What was sent with the same key is not sent twice.
+    /// </summary>
     /// <param name="word">Of whoever sends it; may be empty.</param>
     /// <param name="key">Of the press it is sent by; null for none.</param>
     /// <returns>Whether anything is to be sent by it.</returns>
-    public async Task<bool> SendAsync(AvailabilityLink link, MessageKind kind, string word, string sender, string? key, CancellationToken ct)
+    public async Task<bool> SendAsync(
+        AvailabilityLink link,
+        MessageKind kind,
+        string word,
+        string sender,
+        string? key,
+        CancellationToken ct
+    )
     {
         var (page, isSent) = (link.Page!, false);
         // Without the address nobody could answer a mail of ours.
-        var written = texts.Write(page, link.Text with { WithAddress = true }, link.GuestZone, link.GuestLanguage, await ShownAsync(link, ct), LinkAddresses.Path(link.Topic, PostMarks.Own));
+        var written = texts.Write(
+            page,
+            link.Text with
+            {
+                WithAddress = true,
+            },
+            link.GuestZone,
+            link.GuestLanguage,
+            await ShownAsync(link, ct),
+            LinkAddresses.Path(link.Topic, PostMarks.Own)
+        );
         foreach (var guest in link.Guests.Where(guest => guest.Email.Length > 0))
         {
-            var id = key is null ? Guid.CreateVersion7() : new Guid(SHA256.HashData(Encoding.UTF8.GetBytes($"{link.Id} {kind} {key} {guest.Email}")).AsSpan(0, 16));
-            if (await db.Messages.AnyAsync(known => known.Id == id, ct)) continue;
-            var reader = new Reader(guest.Name, guest.Email, link.GuestLanguage, Core.TimeText.Clock.Usual, link.GuestZone.Length == 0 ? page.Zone : link.GuestZone);
-            var letter = PostTemplates.Write(kind, reader.Language, new Dictionary<string, string>
-            {
-                ["first_name"] = PostMarks.Harmless(guest.Name.Split(' ')[0]), ["page"] = page.Title, ["desk"] = page.Desk!.Name, ["sender"] = sender, ["word"] = PostMarks.Harmless(word.Trim()), ["times"] = Times,
-            });
-            var message = PostDraft.Of(link.WorkspaceId, page.Desk.Name, kind, reader, letter with
-            {
-                Text = letter.Text.Replace(Times, written.Text, StringComparison.Ordinal), Html = letter.Html.Replace($"<p>{System.Net.WebUtility.HtmlEncode(Times)}</p>", written.Html, StringComparison.Ordinal),
-            }, clock.GetCurrentInstant(), id: id);
+            var id = key is null
+                ? Guid.CreateVersion7()
+                : new Guid(
+                    SHA256.HashData(Encoding.UTF8.GetBytes($"{link.Id} {kind} {key} {guest.Email}")).AsSpan(0, 16)
+                );
+            if (await db.Messages.AnyAsync(known => known.Id == id, ct))
+                continue;
+            var reader = new Reader(
+                guest.Name,
+                guest.Email,
+                link.GuestLanguage,
+                Core.TimeText.Clock.Usual,
+                link.GuestZone.Length == 0 ? page.Zone : link.GuestZone
+            );
+            var letter = PostTemplates.Write(
+                kind,
+                reader.Language,
+                new Dictionary<string, string>
+                {
+                    ["first_name"] = PostMarks.Harmless(guest.Name.Split(' ')[0]),
+                    ["page"] = page.Title,
+                    ["desk"] = page.Desk!.Name,
+                    ["sender"] = sender,
+                    ["word"] = PostMarks.Harmless(word.Trim()),
+                    ["times"] = Times,
+                }
+            );
+            var message = PostDraft.Of(
+                link.WorkspaceId,
+                page.Desk.Name,
+                kind,
+                reader,
+                letter with
+                {
+                    Text = letter.Text.Replace(Times, written.Text, StringComparison.Ordinal),
+                    Html = letter.Html.Replace(
+                        $"<p>{System.Net.WebUtility.HtmlEncode(Times)}</p>",
+                        written.Html,
+                        StringComparison.Ordinal
+                    ),
+                },
+                clock.GetCurrentInstant(),
+                id: id
+            );
             message.ProtectedSecret = link.ProtectedSecret;
             db.Messages.Add(message);
             isSent = true;
@@ -55,24 +118,45 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
         return isSent;
     }
 
-    private Task<IReadOnlyList<Core.Openings.Opening>> ShownAsync(AvailabilityLink link, CancellationToken ct) => texts.ShownAsync(link.Page!, link.GuestZone, null, null, link.Page!.Durations[0], ct);
+    private Task<IReadOnlyList<Core.Openings.Opening>> ShownAsync(AvailabilityLink link, CancellationToken ct) =>
+        texts.ShownAsync(link.Page!, link.GuestZone, null, null, link.Page!.Durations[0], ct);
 
     /// <summary>Tells whoever made it of something that needs them.</summary>
     /// <param name="lines">What the guest wishes, a line each; none where nothing is left.</param>
-    public async Task TellMakerAsync(AvailabilityLink link, MessageKind kind, IReadOnlyList<string> lines, string word, CancellationToken ct)
+    public async Task TellMakerAsync(
+        AvailabilityLink link,
+        MessageKind kind,
+        IReadOnlyList<string> lines,
+        string word,
+        CancellationToken ct
+    )
     {
-        if (link.MadeBy is not { } id || await db.Users.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id && row.LeftAt == null, ct) is not { } person) return;
+        if (
+            link.MadeBy is not { } id
+            || await db.Users.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id && row.LeftAt == null, ct)
+                is not { } person
+        )
+            return;
         var (page, reader) = (link.Page!, Reader.Of(person));
-        var letter = PostTemplates.Write(kind, reader.Language, new Dictionary<string, string>
-        {
-            ["first_name"] = reader.Name.Split(' ')[0], ["page"] = page.Title, ["guest"] = PostMarks.Harmless(string.Join(", ", link.Guests.Select(guest => guest.Name))), ["word"] = PostMarks.Harmless(word),
-            ["wished"] = PostMarks.Harmless(string.Join('\n', lines)), ["link"] = words.Link($"/work/links/{link.Id:D}"),
-        });
+        var letter = PostTemplates.Write(
+            kind,
+            reader.Language,
+            new Dictionary<string, string>
+            {
+                ["first_name"] = reader.Name.Split(' ')[0],
+                ["page"] = page.Title,
+                ["guest"] = PostMarks.Harmless(string.Join(", ", link.Guests.Select(guest => guest.Name))),
+                ["word"] = PostMarks.Harmless(word),
+                ["wished"] = PostMarks.Harmless(string.Join('\n', lines)),
+                ["link"] = words.Link($"/work/links/{link.Id:D}"),
+            }
+        );
         var message = PostDraft.Of(link.WorkspaceId, page.Desk!.Name, kind, reader, letter, clock.GetCurrentInstant());
         message.PersonId = person.Id;
         db.Messages.Add(message);
     }
 
     /// <summary>A time as a reader of the maker's reads it.</summary>
-    public string InWords(Core.Span span, string zone) => words.Said(span, new Reader("", "", "en", Core.TimeText.Clock.Usual, zone));
+    public string InWords(Core.Span span, string zone) =>
+        words.Said(span, new Reader("", "", "en", Core.TimeText.Clock.Usual, zone));
 }

@@ -21,9 +21,19 @@ public sealed record LinkSuggestion(Instant Start, Instant End, IReadOnlyList<Su
 /// <summary>What a link offers as it stands.</summary>
 /// <param name="Total">How many openings it has.</param>
 /// <param name="Openings">Them, by start.</param>
-/// <param name="Markable">By days, what is free for all seats, whatever is marked or painted: starts that can be marked.</param>
+/// <param name="Markable">By days, what is free for all seats, whatever is marked or painted: starts that can be
+/// marked.</param>
 /// <param name="Missed">Marked times that are no openings.</param>
-public sealed record LinkSupplyAnswer(Instant Now, string Zone, int Duration, int Total, IReadOnlyList<Opening> Openings, IReadOnlyList<SupplyDay> Markable, IReadOnlyList<Instant> Missed, IReadOnlyList<LinkSuggestion> Suggestions);
+public sealed record LinkSupplyAnswer(
+    Instant Now,
+    string Zone,
+    int Duration,
+    int Total,
+    IReadOnlyList<Opening> Openings,
+    IReadOnlyList<SupplyDay> Markable,
+    IReadOnlyList<Instant> Missed,
+    IReadOnlyList<LinkSuggestion> Suggestions
+);
 
 /// <param name="Form">Of a link that need not be saved.</param>
 /// <param name="Of">The link whose address stands in it; null for a new one, which has none yet.</param>
@@ -35,7 +45,17 @@ public sealed record LinkTextRequest(LinkForm Form, Guid? Of);
 public sealed record LinkDarkRequest(LinkTimes Times, Guid? Of, LocalDate Date, int FromMinute, int ToMinute);
 
 /// <summary>Counts what a link offers, and finds times worth offering.</summary>
-public sealed class LinkReckoning(OpeningsLoader loader, LinkFilling filling, SupplyReckoning supply, DarkReckoning dark, RelaxationReckoning relaxations, LinkEditing editing, LinkTexts texts, LinkAddresses addresses, IClock clock)
+public sealed class LinkReckoning(
+    OpeningsLoader loader,
+    LinkFilling filling,
+    SupplyReckoning supply,
+    DarkReckoning dark,
+    RelaxationReckoning relaxations,
+    LinkEditing editing,
+    LinkTexts texts,
+    LinkAddresses addresses,
+    IClock clock
+)
 {
     private const int Suggested = 6;
     private const int MostWeeks = 8;
@@ -48,15 +68,31 @@ public sealed class LinkReckoning(OpeningsLoader loader, LinkFilling filling, Su
         var today = loader.Today(rules);
         var until = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
         var offered = until < today ? null : await loader.InputAsync(rules, today, until, minutes, ct);
-        var zones = Hours.Zones.IsKnown(request.GuestZone) ? new[] { DateTimeZoneProviders.Tzdb[request.GuestZone] } : [];
+        var zones = Hours.Zones.IsKnown(request.GuestZone)
+            ? new[] { DateTimeZoneProviders.Tzdb[request.GuestZone] }
+            : [];
         var openings = offered is null ? [] : ShownOpenings.Of(offered, page.Offer.Times.MostShown, zones);
 
         var free = await filling.TryOutAsync(Free(request.Times), request.Of, ct);
-        var days = await supply.NextWeeksAsync(free, minutes, Math.Clamp((Period.DaysBetween(today, until) / 7) + 1, 1, MostWeeks), ct);
+        var days = await supply.NextWeeksAsync(
+            free,
+            minutes,
+            Math.Clamp((Period.DaysBetween(today, until) / 7) + 1, 1, MostWeeks),
+            ct
+        );
         var all = openings.Select(opening => opening.Start).ToHashSet();
         return new LinkSupplyAnswer(
-            clock.GetCurrentInstant(), page.Zone, minutes, openings.Count, openings, days.Days,
-            page.Offer.Times.By == OfferBy.Marked ? [.. page.Offer.Times.Marked.Where(start => !all.Contains(start))] : [], await SuggestedAsync(free, request, minutes, zones, ct));
+            clock.GetCurrentInstant(),
+            page.Zone,
+            minutes,
+            openings.Count,
+            openings,
+            days.Days,
+            page.Offer.Times.By == OfferBy.Marked
+                ? [.. page.Offer.Times.Marked.Where(start => !all.Contains(start))]
+                : [],
+            await SuggestedAsync(free, request, minutes, zones, ct)
+        );
     }
 
     public async Task<LinkTextAnswer> TextAsync(LinkTextRequest request, CancellationToken ct)
@@ -64,15 +100,28 @@ public sealed class LinkReckoning(OpeningsLoader loader, LinkFilling filling, Su
         var form = await filling.CheckAsync(request.Form, ct);
         var page = await filling.TryOutAsync(form.Times, request.Of, ct);
         page.Title = form.Title;
-        var address = request.Of is { } id ? LinkAddresses.Path(form.Details.Topic, addresses.Reveal((await editing.GetAsync(id, ct)).ProtectedSecret)) : null;
-        return texts.Write(page, form.Details.Text, form.GuestZone, form.GuestLanguage, await texts.ShownAsync(page, form.GuestZone, null, null, page.Durations[0], ct), address);
+        var address = request.Of is { } id
+            ? LinkAddresses.Path(form.Details.Topic, addresses.Reveal((await editing.GetAsync(id, ct)).ProtectedSecret))
+            : null;
+        return texts.Write(
+            page,
+            form.Details.Text,
+            form.GuestZone,
+            form.GuestLanguage,
+            await texts.ShownAsync(page, form.GuestZone, null, null, page.Durations[0], ct),
+            address
+        );
     }
 
     public async Task<DarkAnswer> WhyDarkAsync(LinkDarkRequest request, CancellationToken ct)
     {
         // Of marks the question is why a time can't be marked, not that it is not.
         var times = request.Times.Offer.By == OfferBy.Marked ? Free(request.Times) : request.Times;
-        return await dark.OfAsync(await filling.TryOutAsync(times, request.Of, ct), new DarkRequest(times.AsPage(), null, null, request.Date, request.FromMinute, request.ToMinute), ct);
+        return await dark.OfAsync(
+            await filling.TryOutAsync(times, request.Of, ct),
+            new DarkRequest(times.AsPage(), null, null, request.Date, request.FromMinute, request.ToMinute),
+            ct
+        );
     }
 
     public async Task<RelaxationsAnswer> RelaxationsAsync(LinkSupplyRequest request, CancellationToken ct)
@@ -82,19 +131,44 @@ public sealed class LinkReckoning(OpeningsLoader loader, LinkFilling filling, Su
     }
 
     /// <summary>The best times that are not marked yet and lie apart from those that are.</summary>
-    private async Task<IReadOnlyList<LinkSuggestion>> SuggestedAsync(Page free, LinkSupplyRequest request, int minutes, IReadOnlyList<DateTimeZone> zones, CancellationToken ct)
+    private async Task<IReadOnlyList<LinkSuggestion>> SuggestedAsync(
+        Page free,
+        LinkSupplyRequest request,
+        int minutes,
+        IReadOnlyList<DateTimeZone> zones,
+        CancellationToken ct
+    )
     {
         var rules = loader.Rules(free);
         var today = loader.Today(rules);
         var until = LocalDate.Min(free.Offer!.Times.Until, today.PlusDays((MostWeeks * 7) - 1));
-        if (until < today || await loader.InputAsync(rules, today, until, minutes, ct) is not { } input) return [];
-        var marked = request.Times.Offer.Marked.Select(start => new Core.Span(start, start + Duration.FromMinutes(minutes))).ToList();
-        return [.. SuggestionsComputation.Of(input, Suggested + marked.Count, zones)
-            .Where(suggestion => !marked.Exists(mark => mark.Meets(new Core.Span(suggestion.Opening.Start, suggestion.Opening.End)))).Take(Suggested)
-            .Select(suggestion => new LinkSuggestion(
-                suggestion.Opening.Start, suggestion.Opening.End, [.. suggestion.Why.Select(praise => praise.For)],
-                suggestion.Why.FirstOrDefault(praise => praise.For == SuggestedFor.NextToOthers)?.Host is { } host ? Guid.Parse(host) : null))];
+        if (until < today || await loader.InputAsync(rules, today, until, minutes, ct) is not { } input)
+            return [];
+        var marked = request
+            .Times.Offer.Marked.Select(start => new Core.Span(start, start + Duration.FromMinutes(minutes)))
+            .ToList();
+        return
+        [
+            .. SuggestionsComputation
+                .Of(input, Suggested + marked.Count, zones)
+                .Where(suggestion =>
+                    !marked.Exists(mark => mark.Meets(new Core.Span(suggestion.Opening.Start, suggestion.Opening.End)))
+                )
+                .Take(Suggested)
+                .Select(suggestion => new LinkSuggestion(
+                    suggestion.Opening.Start,
+                    suggestion.Opening.End,
+                    [.. suggestion.Why.Select(praise => praise.For)],
+                    suggestion.Why.FirstOrDefault(praise => praise.For == SuggestedFor.NextToOthers)?.Host is { } host
+                        ? Guid.Parse(host)
+                        : null
+                )),
+        ];
     }
 
-    private static LinkTimes Free(LinkTimes times) => times with { Offer = times.Offer with { By = OfferBy.Free, MostShown = null } };
+    private static LinkTimes Free(LinkTimes times) =>
+        times with
+        {
+            Offer = times.Offer with { By = OfferBy.Free, MostShown = null },
+        };
 }

@@ -24,30 +24,62 @@ public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock cl
     // What stands before the address, by language.
     private static readonly Dictionary<string, string> Here = new()
     {
-        ["en"] = "Reserve one of them here:", ["de"] = "Hier können Sie eine davon reservieren:", ["fr"] = "Réservez l’une d’elles ici :", ["es"] = "Reserve una de ellas aquí:", ["da"] = "Reserver en af dem her:",
+        ["en"] = "Reserve one of them here:",
+        ["de"] = "Hier können Sie eine davon reservieren:",
+        ["fr"] = "Réservez l’une d’elles ici :",
+        ["es"] = "Reserve una de ellas aquí:",
+        ["da"] = "Reserver en af dem her:",
     };
 
     private static readonly Dictionary<string, string> Nothing = new()
     {
-        ["en"] = "Nothing is open just now.", ["de"] = "Zurzeit ist nichts frei.", ["fr"] = "Rien n’est libre pour l’instant.", ["es"] = "Ahora no hay nada libre.", ["da"] = "Der er ikke noget ledigt lige nu.",
+        ["en"] = "Nothing is open just now.",
+        ["de"] = "Zurzeit ist nichts frei.",
+        ["fr"] = "Rien n’est libre pour l’instant.",
+        ["es"] = "Ahora no hay nada libre.",
+        ["da"] = "Der er ikke noget ledigt lige nu.",
     };
 
     /// <summary>What its guest is shown, by start.</summary>
     /// <param name="page">The link's, whole; it need not be saved.</param>
     /// <param name="duration">Minutes.</param>
-    public async Task<IReadOnlyList<Opening>> ShownAsync(Page page, string guestZone, LocalDate? from, LocalDate? to, int duration, CancellationToken ct)
+    public async Task<IReadOnlyList<Opening>> ShownAsync(
+        Page page,
+        string guestZone,
+        LocalDate? from,
+        LocalDate? to,
+        int duration,
+        CancellationToken ct
+    )
     {
         var rules = loader.Rules(page);
         var today = loader.Today(rules);
         var last = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
         // The best ones are chosen among all, whichever days are asked for.
-        if (last < today || await loader.InputAsync(rules, today, last, duration, ct) is not { } input) return [];
+        if (last < today || await loader.InputAsync(rules, today, last, duration, ct) is not { } input)
+            return [];
         var zones = guestZone.Length == 0 ? [] : new[] { DateTimeZoneProviders.Tzdb[guestZone] };
-        return [.. ShownOpenings.Of(input, page.Offer.Times.MostShown, zones).Where(opening => opening.Start.InZone(rules.Zone).Date is var date && (from is null || date >= from) && (to is null || date <= to))];
+        return
+        [
+            .. ShownOpenings
+                .Of(input, page.Offer.Times.MostShown, zones)
+                .Where(opening =>
+                    opening.Start.InZone(rules.Zone).Date is var date
+                    && (from is null || date >= from)
+                    && (to is null || date <= to)
+                ),
+        ];
     }
 
     /// <param name="address">From the root of the site; null before there is one.</param>
-    public LinkTextAnswer Write(Page page, LinkText how, string guestZone, string language, IReadOnlyList<Opening> openings, string? address)
+    public LinkTextAnswer Write(
+        Page page,
+        LinkText how,
+        string guestZone,
+        string language,
+        IReadOnlyList<Opening> openings,
+        string? address
+    )
     {
         var own = DateTimeZoneProviders.Tzdb[page.Zone];
         var theirs = guestZone.Length == 0 ? own : DateTimeZoneProviders.Tzdb[guestZone];
@@ -58,18 +90,54 @@ public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock cl
             _ => (theirs, theirs.Equals(own) ? null : own),
         };
         var culture = CultureInfo.GetCultureInfo(language == "en" ? "en-GB" : language);
-        var form = how.Clock switch { ClockForm.H12 => Clock.Hours12, ClockForm.H24 => Clock.Hours24, _ => Clock.Usual };
-        var written = TimeTextWriter.Write(openings, new TimeTextRequest(culture, form, first, second, how.AsRanges, clock.GetCurrentInstant().InZone(first).Date));
+        var form = how.Clock switch
+        {
+            ClockForm.H12 => Clock.Hours12,
+            ClockForm.H24 => Clock.Hours24,
+            _ => Clock.Usual,
+        };
+        var written = TimeTextWriter.Write(
+            openings,
+            new TimeTextRequest(
+                culture,
+                form,
+                first,
+                second,
+                how.AsRanges,
+                clock.GetCurrentInstant().InZone(first).Date
+            )
+        );
 
         var whole = address is null ? null : site.Value + address;
         var head = $"{page.Title} ({page.Durations[0]} min)";
-        List<string> lines = openings.Count == 0 ? [head, Nothing.GetValueOrDefault(language, Nothing["en"])] : [head, written.Zones, .. written.Days.Select(day => $"{day.Heading}: {string.Join(", ", day.Times.Select(time => time.Text))}")];
+        List<string> lines =
+            openings.Count == 0
+                ? [head, Nothing.GetValueOrDefault(language, Nothing["en"])]
+                :
+                [
+                    head,
+                    written.Zones,
+                    .. written.Days.Select(day =>
+                        $"{day.Heading}: {string.Join(", ", day.Times.Select(time => time.Text))}"
+                    ),
+                ];
         var html = new StringBuilder($"<p>{WebUtility.HtmlEncode(lines[0])}<br>{WebUtility.HtmlEncode(lines[1])}</p>");
         if (openings.Count > 0)
         {
             html.Append("<ul>");
             foreach (var day in written.Days)
-                html.Append("<li>").Append(WebUtility.HtmlEncode(day.Heading)).Append(": ").AppendJoin(", ", day.Times.Select(time => how.WithAddress && whole is not null ? Pressable(time, whole) : WebUtility.HtmlEncode(time.Text))).Append("</li>");
+                html.Append("<li>")
+                    .Append(WebUtility.HtmlEncode(day.Heading))
+                    .Append(": ")
+                    .AppendJoin(
+                        ", ",
+                        day.Times.Select(time =>
+                            how.WithAddress && whole is not null
+                                ? Pressable(time, whole)
+                                : WebUtility.HtmlEncode(time.Text)
+                        )
+                    )
+                    .Append("</li>");
             html.Append("</ul>");
         }
 
@@ -77,7 +145,9 @@ public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock cl
         {
             var here = Here.GetValueOrDefault(language, Here["en"]);
             lines.AddRange(["", here, whole]);
-            html.Append($"<p>{WebUtility.HtmlEncode(here)} <a href=\"{WebUtility.HtmlEncode(whole)}\">{WebUtility.HtmlEncode(whole)}</a></p>");
+            html.Append(
+                $"<p>{WebUtility.HtmlEncode(here)} <a href=\"{WebUtility.HtmlEncode(whole)}\">{WebUtility.HtmlEncode(whole)}</a></p>"
+            );
         }
 
         return new LinkTextAnswer(string.Join('\n', lines), html.ToString(), whole);

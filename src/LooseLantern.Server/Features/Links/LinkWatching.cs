@@ -9,8 +9,18 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Links;
 
-/// <summary>Looks at links that are out for whether anything is left of them, so that whoever made one hears before its guest finds out.</summary>
-public sealed class LinkWatching(LanternDb db, LinkEditing links, LinkTaking taking, OpeningsLoader loader, LinkPost post, IClock clock)
+/// <summary>
+/// Looks at links that are out for whether anything is left of them, so that whoever made one hears before its guest
+/// finds out.
+/// </summary>
+public sealed class LinkWatching(
+    LanternDb db,
+    LinkEditing links,
+    LinkTaking taking,
+    OpeningsLoader loader,
+    LinkPost post,
+    IClock clock
+)
 {
     // Most links have something within days.
     private const int DaysLookedAtFirst = 14;
@@ -21,28 +31,38 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, LinkTaking tak
         TimeSpan.FromSeconds(3),
         Duration.FromMinutes(2),
         // What is looked at now is due again in a while, whatever comes of it.
-        (db, now, until, most, ct) => db.Database.SqlQuery<DueRow>($"""
-            UPDATE links SET check_due_at = {now + Every} WHERE id IN (
-                SELECT id FROM links WHERE check_due_at <= {now} AND out_at IS NOT NULL AND revoked_at IS NULL ORDER BY check_due_at LIMIT {most} FOR UPDATE SKIP LOCKED)
-            RETURNING id, workspace_id
-            """).ToListAsync(ct),
-        (services, id, ct) => services.GetRequiredService<LinkWatching>().LookAsync(id, ct));
+        (db, now, until, most, ct) =>
+            db
+                .Database.SqlQuery<DueRow>(
+                    $"""
+                    UPDATE links SET check_due_at = {now + Every} WHERE id IN (
+                        SELECT id FROM links WHERE check_due_at <= {now} AND out_at IS NOT NULL AND revoked_at IS NULL ORDER BY check_due_at LIMIT {most} FOR UPDATE SKIP LOCKED)
+                    RETURNING id, workspace_id
+                    """
+                )
+                .ToListAsync(ct),
+        (services, id, ct) => services.GetRequiredService<LinkWatching>().LookAsync(id, ct)
+    );
 
     public async Task LookAsync(Guid id, CancellationToken ct)
     {
         var link = await links.GetAsync(id, ct);
         var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[link.Page!.Zone]).Date;
-        if (!LinkStanding.IsOpen(await taking.FactsAsync(link, ct), today)) return;
+        if (!LinkStanding.IsOpen(await taking.FactsAsync(link, ct), today))
+            return;
         var isLeft = await IsLeftAsync(link.Page, ct);
-        if (isLeft == (link.NoneLeftAt is null)) return;
+        if (isLeft == (link.NoneLeftAt is null))
+            return;
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR UPDATE", ct);
         await db.Entry(link).ReloadAsync(ct);
         // Somebody else may have told already.
-        if (isLeft == (link.NoneLeftAt is null)) return;
+        if (isLeft == (link.NoneLeftAt is null))
+            return;
         link.NoneLeftAt = isLeft ? null : clock.GetCurrentInstant();
-        if (!isLeft) await post.TellMakerAsync(link, MessageKind.NoneLeftForMaker, [], "", ct);
+        if (!isLeft)
+            await post.TellMakerAsync(link, MessageKind.NoneLeftForMaker, [], "", ct);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
     }
@@ -53,11 +73,26 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, LinkTaking tak
         var rules = loader.Rules(page);
         var today = loader.Today(rules);
         var last = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
-        for (var (from, days) = (today, DaysLookedAtFirst); from <= last; (from, days) = (from.PlusDays(days), days * 2))
+        for (
+            var (from, days) = (today, DaysLookedAtFirst);
+            from <= last;
+            (from, days) = (from.PlusDays(days), days * 2)
+        )
         {
             foreach (var duration in page.Durations)
             {
-                if ((await loader.OpeningsAsync(rules, from, LocalDate.Min(last, from.PlusDays(days - 1)), duration, ct)).Count > 0) return true;
+                if (
+                    (
+                        await loader.OpeningsAsync(
+                            rules,
+                            from,
+                            LocalDate.Min(last, from.PlusDays(days - 1)),
+                            duration,
+                            ct
+                        )
+                    ).Count > 0
+                )
+                    return true;
             }
         }
 
@@ -65,19 +100,25 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, LinkTaking tak
     }
 
     /// <summary>
-    /// Has links that are out looked at soon, since time of some of their hosts is being taken or let go. It is seen once the caller's transaction is
-    /// committed; who looks at one of them just now is not waited for, and looks again within its minute.
+    /// Has links that are out looked at soon, since time of some of their hosts is being taken or let go. It is seen
+    /// once the caller's transaction is committed; who looks at one of them just now is not waited for, and looks again
+    /// within its minute.
     /// </summary>
-    public static Task LookSoonAsync(LanternDb db, Guid[] hostIds, Instant now, CancellationToken ct) => db.Database.ExecuteSqlAsync($"""
-        UPDATE links SET check_due_at = {now} WHERE id IN (
-            SELECT l.id FROM links l WHERE l.check_due_at > {now} AND l.out_at IS NOT NULL AND l.revoked_at IS NULL
-                AND EXISTS (SELECT 1 FROM seats s JOIN seat_hosts h ON h.seat_id = s.id WHERE s.page_id = l.id AND h.host_id = ANY({hostIds}))
-            FOR UPDATE SKIP LOCKED)
-        """, ct);
+    public static Task LookSoonAsync(LanternDb db, Guid[] hostIds, Instant now, CancellationToken ct) =>
+        db.Database.ExecuteSqlAsync(
+            $"""
+            UPDATE links SET check_due_at = {now} WHERE id IN (
+                SELECT l.id FROM links l WHERE l.check_due_at > {now} AND l.out_at IS NOT NULL AND l.revoked_at IS NULL
+                    AND EXISTS (SELECT 1 FROM seats s JOIN seat_hosts h ON h.seat_id = s.id WHERE s.page_id = l.id AND h.host_id = ANY({hostIds}))
+                FOR UPDATE SKIP LOCKED)
+            """,
+            ct
+        );
 }
 
 /// <summary>Looks after links that are out.</summary>
 public sealed class LinkWatch(IServiceScopeFactory scopes, IClock clock, ILogger<LinkWatch> logger) : BackgroundService
 {
-    protected override Task ExecuteAsync(CancellationToken stoppingToken) => DueWork.RunAsync(LinkWatching.Looks, scopes, clock, logger, stoppingToken);
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
+        DueWork.RunAsync(LinkWatching.Looks, scopes, clock, logger, stoppingToken);
 }

@@ -6,8 +6,8 @@ using Npgsql;
 namespace LooseLantern.Server.Features.Live;
 
 /// <summary>
-/// Tells whoever watches a screen that something in their workspace changed. Servers hear it from the database (LISTEN), so it does not matter
-/// which of them made the change.
+/// Tells whoever watches a screen that something in their workspace changed. Servers hear it from the database
+/// (LISTEN), so it does not matter which of them made the change.
 /// </summary>
 public sealed class LiveChanges(NpgsqlDataSource database) : BackgroundService
 {
@@ -23,11 +23,16 @@ public sealed class LiveChanges(NpgsqlDataSource database) : BackgroundService
 
     public bool HasRoom => _watchers.Count < MostWatchers;
 
-    /// <summary>One value for each change, several near one another as one; the first at once, so that a watcher knows it is connected. False only shows that the line is alive.</summary>
+    /// <summary>
+    /// One value for each change, several near one another as one; the first at once, so that a watcher knows it is
+    /// connected. False only shows that the line is alive.
+    /// </summary>
     public async IAsyncEnumerable<bool> WatchAsync(Guid workspace, [EnumeratorCancellation] CancellationToken ct)
     {
         var id = Guid.NewGuid();
-        var told = System.Threading.Channels.Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+        var told = System.Threading.Channels.Channel.CreateBounded<bool>(
+            new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
+        );
         _watchers[id] = (workspace, told);
         try
         {
@@ -46,7 +51,8 @@ public sealed class LiveChanges(NpgsqlDataSource database) : BackgroundService
                     // Nothing to tell, or nobody to tell it to any more.
                 }
 
-                if (ct.IsCancellationRequested) yield break;
+                if (ct.IsCancellationRequested)
+                    yield break;
                 yield return heard;
             }
         }
@@ -79,17 +85,21 @@ public sealed class LiveChanges(NpgsqlDataSource database) : BackgroundService
     private async Task ListenAsync(CancellationToken ct)
     {
         await using var connection = await database.OpenConnectionAsync(ct);
-        connection.Notification += (_, heard) => Tell(Guid.TryParse(heard.Payload, out var workspace) ? workspace : null);
-        await using (var listen = new NpgsqlCommand($"LISTEN {Channel}", connection)) await listen.ExecuteNonQueryAsync(ct);
+        connection.Notification += (_, heard) =>
+            Tell(Guid.TryParse(heard.Payload, out var workspace) ? workspace : null);
+        await using (var listen = new NpgsqlCommand($"LISTEN {Channel}", connection))
+            await listen.ExecuteNonQueryAsync(ct);
         Tell(null);
-        while (true) await connection.WaitAsync(ct);
+        while (true)
+            await connection.WaitAsync(ct);
     }
 
     private void Tell(Guid? workspace)
     {
         foreach (var watcher in _watchers.Values)
         {
-            if (workspace is null || watcher.Workspace == workspace) watcher.Told.Writer.TryWrite(true);
+            if (workspace is null || watcher.Workspace == workspace)
+                watcher.Told.Writer.TryWrite(true);
         }
     }
 }

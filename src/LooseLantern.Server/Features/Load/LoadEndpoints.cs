@@ -1,5 +1,5 @@
-using LooseLantern.Core.Days;
 using LooseLantern.Core;
+using LooseLantern.Core.Days;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars;
@@ -13,12 +13,24 @@ namespace LooseLantern.Server.Features.Load;
 /// <param name="Monday">First date of the week.</param>
 /// <param name="Sessions">How many start in it, by the host's own zone.</param>
 /// <param name="Minutes">How long they are together.</param>
-/// <param name="Away">Dates of the week on which the host is away: a day of the week's open ones that a dated change closes, or a whole day that a calendar takes.</param>
+/// <param name="Away">Dates of the week on which the host is away: a day of the week's open ones that a dated change
+/// closes, or a whole day that a calendar takes.</param>
 public sealed record LoadWeek(LocalDate Monday, int Sessions, int Minutes, int Away);
 
 /// <param name="Share">The part of all weights that is this host's, 0 to 1.</param>
 public sealed record HostLoadView(
-    Guid HostId, HostKind Kind, string Name, int Weight, double Share, int? DailyCap, int? WeeklyCap, int Sessions, int Minutes, int Away, IReadOnlyList<LoadWeek> Weeks);
+    Guid HostId,
+    HostKind Kind,
+    string Name,
+    int Weight,
+    double Share,
+    int? DailyCap,
+    int? WeeklyCap,
+    int Sessions,
+    int Minutes,
+    int Away,
+    IReadOnlyList<LoadWeek> Weeks
+);
 
 public sealed record LoadAnswer(LocalDate From, LocalDate To, IReadOnlyList<HostLoadView> Hosts);
 
@@ -30,40 +42,91 @@ public sealed class LoadReckoning(LanternDb db, IClock clock)
     /// <param name="from">Any date of the first week; null for the week before this one.</param>
     public async Task<LoadAnswer> ReckonAsync(LocalDate? from, int weeks, CancellationToken ct)
     {
-        if (weeks is < 1 or > MostWeeks) throw Refusal.Invalid("weeks", $"Ask for 1 to {MostWeeks} weeks.");
+        if (weeks is < 1 or > MostWeeks)
+            throw Refusal.Invalid("weeks", $"Ask for 1 to {MostWeeks} weeks.");
         var zone = DateTimeZoneProviders.Tzdb[await db.Workspaces.Select(workspace => workspace.Zone).SingleAsync(ct)];
         var today = clock.GetCurrentInstant().InZone(zone).Date;
         var first = (from ?? today.PlusWeeks(-1)).With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
-        if (first < today.PlusYears(-5) || first > today.PlusYears(5)) throw Refusal.Invalid("from", "Choose a date within five years.");
+        if (first < today.PlusYears(-5) || first > today.PlusYears(5))
+            throw Refusal.Invalid("from", "Choose a date within five years.");
         var last = first.PlusDays(weeks * 7 - 1);
-        var range = new Span(LocalDays.Start(zone, first) - Duration.FromDays(1), LocalDays.Start(zone, last.PlusDays(1)) + Duration.FromDays(1)).ToRange();
+        var range = new Span(
+            LocalDays.Start(zone, first) - Duration.FromDays(1),
+            LocalDays.Start(zone, last.PlusDays(1)) + Duration.FromDays(1)
+        ).ToRange();
 
-        var hosts = await db.Hosts.AsNoTracking().Include(host => host.Hours).Where(host => host.RetiredAt == null).OrderBy(host => host.Name).ToListAsync(ct);
-        var sessions = (await db.Sessions.AsNoTracking().Where(session => session.Time.Overlaps(range))
-                .SelectMany(session => session.Hosts, (session, host) => new { host.HostId, session.Time }).ToListAsync(ct))
-            .ToLookup(row => row.HostId, row => row.Time.ToSpan());
-        var wholeDays = (await db.CalendarEntries.AsNoTracking().Where(entry => entry.WholeDay && entry.Span.Overlaps(range)).Where(AskedCalendars.IsUsuallyAsked).Where(AskedCalendars.Counts)
-                .Select(entry => new { entry.HostId, entry.Span }).ToListAsync(ct))
-            .ToLookup(row => row.HostId, row => row.Span.ToSpan());
+        var hosts = await db
+            .Hosts.AsNoTracking()
+            .Include(host => host.Hours)
+            .Where(host => host.RetiredAt == null)
+            .OrderBy(host => host.Name)
+            .ToListAsync(ct);
+        var sessions = (
+            await db
+                .Sessions.AsNoTracking()
+                .Where(session => session.Time.Overlaps(range))
+                .SelectMany(session => session.Hosts, (session, host) => new { host.HostId, session.Time })
+                .ToListAsync(ct)
+        ).ToLookup(row => row.HostId, row => row.Time.ToSpan());
+        var wholeDays = (
+            await db
+                .CalendarEntries.AsNoTracking()
+                .Where(entry => entry.WholeDay && entry.Span.Overlaps(range))
+                .Where(AskedCalendars.IsUsuallyAsked)
+                .Where(AskedCalendars.Counts)
+                .Select(entry => new { entry.HostId, entry.Span })
+                .ToListAsync(ct)
+        ).ToLookup(row => row.HostId, row => row.Span.ToSpan());
         var weights = hosts.Where(host => host.Kind == HostKind.Person).Sum(host => host.Weight);
 
-        return new LoadAnswer(first, last, hosts.ConvertAll(host =>
-        {
-            var own = DateTimeZoneProviders.Tzdb[host.Zone];
-            var starts = sessions[host.Id].Select(time => (Date: time.Start.InZone(own).Date, Minutes: (int)time.Length.TotalMinutes)).ToList();
-            var away = AwayDates(host, own, [.. wholeDays[host.Id]], first, last);
-            var perWeek = Enumerable.Range(0, weeks).Select(week => first.PlusWeeks(week)).Select(monday =>
+        return new LoadAnswer(
+            first,
+            last,
+            hosts.ConvertAll(host =>
             {
-                var within = starts.Where(row => row.Date >= monday && row.Date < monday.PlusWeeks(1)).ToList();
-                return new LoadWeek(monday, within.Count, within.Sum(row => row.Minutes), away.Count(date => date >= monday && date < monday.PlusWeeks(1)));
-            }).ToList();
-            return new HostLoadView(
-                host.Id, host.Kind, host.Name, host.Weight, host.Kind == HostKind.Person ? (double)host.Weight / weights : 0, host.DailyCap, host.WeeklyCap,
-                perWeek.Sum(week => week.Sessions), perWeek.Sum(week => week.Minutes), perWeek.Sum(week => week.Away), perWeek);
-        }));
+                var own = DateTimeZoneProviders.Tzdb[host.Zone];
+                var starts = sessions[host.Id]
+                    .Select(time => (Date: time.Start.InZone(own).Date, Minutes: (int)time.Length.TotalMinutes))
+                    .ToList();
+                var away = AwayDates(host, own, [.. wholeDays[host.Id]], first, last);
+                var perWeek = Enumerable
+                    .Range(0, weeks)
+                    .Select(week => first.PlusWeeks(week))
+                    .Select(monday =>
+                    {
+                        var within = starts.Where(row => row.Date >= monday && row.Date < monday.PlusWeeks(1)).ToList();
+                        return new LoadWeek(
+                            monday,
+                            within.Count,
+                            within.Sum(row => row.Minutes),
+                            away.Count(date => date >= monday && date < monday.PlusWeeks(1))
+                        );
+                    })
+                    .ToList();
+                return new HostLoadView(
+                    host.Id,
+                    host.Kind,
+                    host.Name,
+                    host.Weight,
+                    host.Kind == HostKind.Person ? (double)host.Weight / weights : 0,
+                    host.DailyCap,
+                    host.WeeklyCap,
+                    perWeek.Sum(week => week.Sessions),
+                    perWeek.Sum(week => week.Minutes),
+                    perWeek.Sum(week => week.Away),
+                    perWeek
+                );
+            })
+        );
     }
 
-    private static List<LocalDate> AwayDates(Host host, DateTimeZone zone, IReadOnlyList<Span> wholeDays, LocalDate first, LocalDate last)
+    private static List<LocalDate> AwayDates(
+        Host host,
+        DateTimeZone zone,
+        IReadOnlyList<Span> wholeDays,
+        LocalDate first,
+        LocalDate last
+    )
     {
         var hours = host.Hours?.Document.ToCore();
         var away = new List<LocalDate>();
@@ -71,7 +134,8 @@ public sealed class LoadReckoning(LanternDb db, IClock clock)
         {
             var noon = date.At(LocalTime.Noon).InZoneLeniently(zone).ToInstant();
             var isUsuallyOpen = hours is null || hours.OpenOn(date).Count > 0;
-            if (hours?.ClosedByChange(date).Count > 0 || (isUsuallyOpen && wholeDays.Any(day => day.Contains(noon)))) away.Add(date);
+            if (hours?.ClosedByChange(date).Count > 0 || (isUsuallyOpen && wholeDays.Any(day => day.Contains(noon))))
+                away.Add(date);
         }
 
         return away;
@@ -84,8 +148,11 @@ public static class LoadEndpoints
         api.MapGet("/load", async (string? from, int? weeks, LoadReckoning load, CancellationToken ct) =>
             {
                 var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
-                if (first is { Success: false }) throw Refusal.Invalid("from", "Give a date such as 2026-01-31.");
+                if (first is { Success: false })
+                    throw Refusal.Invalid("from", "Give a date such as 2026-01-31.");
                 return await load.ReckonAsync(first?.Value, weeks ?? 6, ct);
             })
-            .WithName("getLoad").WithTags("Team").ProducesValidationProblem();
+            .WithName("getLoad")
+            .WithTags("Team")
+            .ProducesValidationProblem();
 }

@@ -16,13 +16,19 @@ public sealed record OpeningsQuery(LocalDate From, LocalDate To, int Duration)
         var first = Date("from", from);
         var last = Date("to", to);
 
-        if (faults.Count == 0 && last < first) faults["to"] = ["The last date comes before the first; swap the two."];
+        if (faults.Count == 0 && last < first)
+            faults["to"] = ["The last date comes before the first; swap the two."];
         else if (faults.Count == 0 && Period.DaysBetween(first, last) >= PageLimits.MostDaysAsked)
             faults["to"] = [$"Ask for {PageLimits.MostDaysAsked} days at the most."];
 
         var minutes = page.Durations[0];
-        if (duration is not null
-            && !(int.TryParse(duration, NumberStyles.None, CultureInfo.InvariantCulture, out minutes) && page.Durations.Contains(minutes)))
+        if (
+            duration is not null
+            && !(
+                int.TryParse(duration, NumberStyles.None, CultureInfo.InvariantCulture, out minutes)
+                && page.Durations.Contains(minutes)
+            )
+        )
             faults["duration"] = [$"This page offers {string.Join(" or ", page.Durations)} minutes."];
 
         return faults.Count == 0 ? new OpeningsQuery(first, last, minutes) : throw Refusal.Invalid(faults);
@@ -31,7 +37,8 @@ public sealed record OpeningsQuery(LocalDate From, LocalDate To, int Duration)
         {
             // The ends leave room for a day and more of arithmetic on either side.
             var parsed = LocalDatePattern.Iso.Parse(text ?? "");
-            if (parsed is { Success: true, Value.Year: >= 1900 and <= 2200 }) return parsed.Value;
+            if (parsed is { Success: true, Value.Year: >= 1900 and <= 2200 })
+                return parsed.Value;
             faults[name] = ["Give a date such as 2026-01-31."];
             return default;
         }

@@ -25,39 +25,49 @@ public static class PageRulesOf
         return page.Offer is { } offer ? OfferRules.Apply(rules, offer.Times, now.InZone(rules.Zone).Date) : rules;
     }
 
-    private static PageRules Appointment(Page page, Instant now) => new(
-        OpeningsLoader.Id(page.Id),
-        DateTimeZoneProviders.Tzdb[page.Zone],
-        page.Step,
-        page.StepOffset,
-        page.StepFrom,
-        page.BufferBefore,
-        page.BufferAfter,
-        page.Notice,
-        WindowOf(page),
-        page.HoursMode,
-        page.Blocks.Count > 0 ? BlockHours(page, now) : page.Hours?.Document.ToCore(),
-        page.DailyCap,
-        page.WeeklyCap,
-        page.Places,
-        [
-            .. page.Seats.OrderBy(seat => seat.Position).Select(seat =>
-                new Seat([.. seat.Hosts.OrderBy(host => host.Position).Select(host => OpeningsLoader.Id(host.HostId))])),
-        ],
-        Only: null,
-        // What is booked is a fact, not a rule; the loader adds it.
-        Sessions: []);
+    private static PageRules Appointment(Page page, Instant now) =>
+        new(
+            OpeningsLoader.Id(page.Id),
+            DateTimeZoneProviders.Tzdb[page.Zone],
+            page.Step,
+            page.StepOffset,
+            page.StepFrom,
+            page.BufferBefore,
+            page.BufferAfter,
+            page.Notice,
+            WindowOf(page),
+            page.HoursMode,
+            page.Blocks.Count > 0 ? BlockHours(page, now) : page.Hours?.Document.ToCore(),
+            page.DailyCap,
+            page.WeeklyCap,
+            page.Places,
+            [
+                .. page
+                    .Seats.OrderBy(seat => seat.Position)
+                    .Select(seat => new Seat([
+                        .. seat.Hosts.OrderBy(host => host.Position).Select(host => OpeningsLoader.Id(host.HostId)),
+                    ])),
+            ],
+            Only: null,
+            // What is booked is a fact, not a rule; the loader adds it.
+            Sessions: []
+        );
 
     private static HoursSet BlockHours(Page page, Instant now)
     {
         var zone = DateTimeZoneProviders.Tzdb[page.Zone];
         var (first, last) = DatesToAsk(page, now.InZone(zone).Date);
-        return OfficeHours.Of([.. page.Blocks.Select(BlockOf)], zone, first.PlusDays(-DaysBeyond), last.PlusDays(DaysBeyond));
+        return OfficeHours.Of(
+            [.. page.Blocks.Select(BlockOf)],
+            zone,
+            first.PlusDays(-DaysBeyond),
+            last.PlusDays(DaysBeyond)
+        );
     }
 
     /// <summary>
-    /// The local dates in its own zone on which a page may have openings, as many as one request may ask for; the last before the first where
-    /// there are none any more.
+    /// The local dates in its own zone on which a page may have openings, as many as one request may ask for; the last
+    /// before the first where there are none any more.
     /// </summary>
     public static (LocalDate First, LocalDate Last) DatesOf(Page page, LocalDate today)
     {
@@ -73,12 +83,15 @@ public static class PageRulesOf
         return (first, LocalDate.Max(first, last));
     }
 
-    private static BookingWindow WindowOf(Page page) => page.Offer is { } offer ? new BookingWindow.Dates(Earliest, offer.Times.Until) : page.Window switch
-    {
-        { Kind: WindowKind.Dates, From: { } from, To: { } to } => new BookingWindow.Dates(from, to),
-        { Kind: WindowKind.Open } => new BookingWindow.Open(),
-        _ => new BookingWindow.Ahead(page.AheadDays),
-    };
+    private static BookingWindow WindowOf(Page page) =>
+        page.Offer is { } offer
+            ? new BookingWindow.Dates(Earliest, offer.Times.Until)
+            : page.Window switch
+            {
+                { Kind: WindowKind.Dates, From: { } from, To: { } to } => new BookingWindow.Dates(from, to),
+                { Kind: WindowKind.Open } => new BookingWindow.Open(),
+                _ => new BookingWindow.Ahead(page.AheadDays),
+            };
 
     public static Block BlockOf(BlockRow row) => new(row.Start, row.Length, row.Rule, row.Without);
 }

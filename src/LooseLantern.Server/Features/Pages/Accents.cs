@@ -10,13 +10,26 @@ public static class Accents
     // WCAG 2.2, success criterion 1.4.3.
     private const double LeastContrast = 4.5;
 
-    /// <summary>Whether white words on the colour can be read (WCAG 2.2, 1.4.3); false too for what is no #rrggbb.</summary>
-    public static bool IsLegible(string? accent) => Luminance(accent) is { } luminance && 1.05 / (luminance + 0.05) >= LeastContrast;
+    /// <summary>
+    /// Whether white words on the colour can be read (WCAG 2.2, 1.4.3); false too for what is no #rrggbb.
+    /// </summary>
+    public static bool IsLegible(string? accent) =>
+        Luminance(accent) is { } luminance && 1.05 / (luminance + 0.05) >= LeastContrast;
 
     /// <summary>Relative luminance, 0 to 1 (WCAG 2.2, "relative luminance").</summary>
     private static double? Luminance(string? accent)
     {
-        if (accent is not { Length: 7 } || accent[0] != '#' || !int.TryParse(accent.AsSpan(1), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var rgb)) return null;
+        if (
+            accent is not { Length: 7 }
+            || accent[0] != '#'
+            || !int.TryParse(
+                accent.AsSpan(1),
+                NumberStyles.AllowHexSpecifier,
+                CultureInfo.InvariantCulture,
+                out var rgb
+            )
+        )
+            return null;
         return (0.2126 * Linear(rgb >> 16)) + (0.7152 * Linear(rgb >> 8)) + (0.0722 * Linear(rgb));
 
         static double Linear(int value)

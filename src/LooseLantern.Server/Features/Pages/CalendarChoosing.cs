@@ -13,24 +13,61 @@ public sealed class CalendarChoosing(LanternDb db)
     public async Task<IReadOnlyList<CalendarChoice>> CheckAsync(PageTimes times, CancellationToken ct)
     {
         var seated = times.LineUp.SelectMany(seat => seat.HostIds).ToHashSet();
-        var chosen = (times.Calendars ?? []).Select((choice, index) => (Choice: choice, Index: index))
-            .Where(pair => seated.Contains(pair.Choice.HostId) && (pair.Choice.Asked is not null || pair.Choice.WrittenTo is not null)).DistinctBy(pair => pair.Choice.HostId).ToList();
-        if (chosen.Count == 0) return [];
+        var chosen = (times.Calendars ?? [])
+            .Select((choice, index) => (Choice: choice, Index: index))
+            .Where(pair =>
+                seated.Contains(pair.Choice.HostId)
+                && (pair.Choice.Asked is not null || pair.Choice.WrittenTo is not null)
+            )
+            .DistinctBy(pair => pair.Choice.HostId)
+            .ToList();
+        if (chosen.Count == 0)
+            return [];
 
-        var known = await db.CalendarHosts.Where(row => seated.Contains(row.HostId))
-            .Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) => new { row.HostId, calendar.Id, IsOwn = calendar.HostId == row.HostId, calendar.Kind, calendar.MayWrite })
+        var known = await db
+            .CalendarHosts.Where(row => seated.Contains(row.HostId))
+            .Join(
+                db.Calendars,
+                row => row.CalendarId,
+                calendar => calendar.Id,
+                (row, calendar) =>
+                    new
+                    {
+                        row.HostId,
+                        calendar.Id,
+                        IsOwn = calendar.HostId == row.HostId,
+                        calendar.Kind,
+                        calendar.MayWrite,
+                    }
+            )
             .ToListAsync(ct);
         foreach (var (choice, index) in chosen)
         {
             foreach (var (asked, place) in (choice.Asked ?? []).Select((id, place) => (id, place)))
             {
                 if (!known.Exists(calendar => calendar.HostId == choice.HostId && calendar.Id == asked))
-                    throw Refusal.Invalid($"times.calendars[{index}].asked[{place}]", "Choose calendars that are joined for this host.");
+                    throw Refusal.Invalid(
+                        $"times.calendars[{index}].asked[{place}]",
+                        "Choose calendars that are joined for this host."
+                    );
             }
 
-            if (choice.WrittenTo is { } writtenTo && !known.Exists(calendar =>
-                calendar.HostId == choice.HostId && calendar.Id == writtenTo && calendar.IsOwn && (calendar.Kind == CalendarKind.BuiltIn || calendar is { Kind: CalendarKind.Account, MayWrite: true })))
-                throw Refusal.Invalid($"times.calendars[{index}].writtenTo", "Choose a calendar of this host’s own that can be written to.");
+            if (
+                choice.WrittenTo is { } writtenTo
+                && !known.Exists(calendar =>
+                    calendar.HostId == choice.HostId
+                    && calendar.Id == writtenTo
+                    && calendar.IsOwn
+                    && (
+                        calendar.Kind == CalendarKind.BuiltIn
+                        || calendar is { Kind: CalendarKind.Account, MayWrite: true }
+                    )
+                )
+            )
+                throw Refusal.Invalid(
+                    $"times.calendars[{index}].writtenTo",
+                    "Choose a calendar of this host’s own that can be written to."
+                );
         }
 
         return [.. chosen.Select(pair => pair.Choice with { Asked = pair.Choice.Asked?.Distinct().Order().ToList() })];

@@ -18,37 +18,85 @@ public sealed class PageDetailsRules : AbstractValidator<PageDetails>
 
     public PageDetailsRules()
     {
-        RuleFor(details => details.Naming.Name).NotNull().Must(name => name.Length == 0 || Words.FitOneLine(name)).WithMessage("Name the page in up to 120 characters, or leave it empty.");
+        RuleFor(details => details.Naming.Name)
+            .NotNull()
+            .Must(name => name.Length == 0 || Words.FitOneLine(name))
+            .WithMessage("Name the page in up to 120 characters, or leave it empty.");
         RuleFor(details => details.Naming.Kind).NotNull();
-        RuleFor(details => details.Naming.Mark).Must(mark => string.IsNullOrEmpty(mark) || (mark.Length == 2 && mark.All(char.IsLetter))).WithMessage("Give two letters, such as Hs, or none.");
-        RuleFor(details => details.Face.Language).Must(language => language == "" || MeEndpoints.Languages.Contains(language)).WithMessage("Choose a language from the list, or that of whoever reads.");
-        RuleFor(details => details.Face.Accent).Must(accent => accent == "" || Accents.IsLegible(accent)).WithMessage(Accents.Mend);
-        RuleFor(details => details.Place.Directions).NotNull().MaximumLength(MostWords).WithMessage($"Keep it to {MostWords} characters.");
-        RuleFor(details => details.After.Words).NotNull().MaximumLength(MostWords).WithMessage($"Keep it to {MostWords} characters.");
-        RuleFor(details => details.After.GoTo).Must(address => address == "" || IsHttps(address)).WithMessage("Give an address that begins with https://, or leave it empty.");
-        RuleFor(details => details.AlsoInvited).Must(list => list is not null && list.Count <= MostInvited && list.All(one => one is not null)).WithMessage($"Invite {MostInvited} more at the most, each by name and email.");
-        RuleForEach(details => details.AlsoInvited).ChildRules(one =>
-        {
-            one.RuleFor(row => row.Name).NotNull().Must(name => name.Length == 0 || Words.FitOneLine(name)).WithMessage("Give the name in up to 120 characters, or leave it empty.");
-            one.RuleFor(row => row.Email).Must(email => EmailAddress.IsPlausible(email?.Trim())).WithMessage(EmailAddress.Mend);
-        }).When(details => details.AlsoInvited?.All(one => one is not null) == true);
-        RuleFor(details => details.AlsoInvited).Must(list => list.Select(one => one.Email?.Trim().ToLowerInvariant()).Distinct().Count() == list.Count)
-            .When(details => details.AlsoInvited?.All(one => one is not null) == true).WithMessage("One address stands there twice; take one away.");
+        RuleFor(details => details.Naming.Mark)
+            .Must(mark => string.IsNullOrEmpty(mark) || (mark.Length == 2 && mark.All(char.IsLetter)))
+            .WithMessage("Give two letters, such as Hs, or none.");
+        RuleFor(details => details.Face.Language)
+            .Must(language => language == "" || MeEndpoints.Languages.Contains(language))
+            .WithMessage("Choose a language from the list, or that of whoever reads.");
+        RuleFor(details => details.Face.Accent)
+            .Must(accent => accent == "" || Accents.IsLegible(accent))
+            .WithMessage(Accents.Mend);
+        RuleFor(details => details.Place.Directions)
+            .NotNull()
+            .MaximumLength(MostWords)
+            .WithMessage($"Keep it to {MostWords} characters.");
+        RuleFor(details => details.After.Words)
+            .NotNull()
+            .MaximumLength(MostWords)
+            .WithMessage($"Keep it to {MostWords} characters.");
+        RuleFor(details => details.After.GoTo)
+            .Must(address => address == "" || IsHttps(address))
+            .WithMessage("Give an address that begins with https://, or leave it empty.");
+        RuleFor(details => details.AlsoInvited)
+            .Must(list => list is not null && list.Count <= MostInvited && list.All(one => one is not null))
+            .WithMessage($"Invite {MostInvited} more at the most, each by name and email.");
+        RuleForEach(details => details.AlsoInvited)
+            .ChildRules(one =>
+            {
+                one.RuleFor(row => row.Name)
+                    .NotNull()
+                    .Must(name => name.Length == 0 || Words.FitOneLine(name))
+                    .WithMessage("Give the name in up to 120 characters, or leave it empty.");
+                one.RuleFor(row => row.Email)
+                    .Must(email => EmailAddress.IsPlausible(email?.Trim()))
+                    .WithMessage(EmailAddress.Mend);
+            })
+            .When(details => details.AlsoInvited?.All(one => one is not null) == true);
+        RuleFor(details => details.AlsoInvited)
+            .Must(list => list.Select(one => one.Email?.Trim().ToLowerInvariant()).Distinct().Count() == list.Count)
+            .When(details => details.AlsoInvited?.All(one => one is not null) == true)
+            .WithMessage("One address stands there twice; take one away.");
         RuleFor(details => details.Screening).NotNull();
-        RuleFor(details => details.MostOpen).InclusiveBetween(1, 100).WithMessage("Let one guest have 1 to 100 bookings to come, or any number.");
+        RuleFor(details => details.MostOpen)
+            .InclusiveBetween(1, 100)
+            .WithMessage("Let one guest have 1 to 100 bookings to come, or any number.");
     }
 
-    public static bool IsHttps(string? address) => address is { Length: <= 500 } && Uri.TryCreate(address, UriKind.Absolute, out var uri) && uri.Scheme == "https" && uri.UserInfo.Length == 0;
+    public static bool IsHttps(string? address) =>
+        address is { Length: <= 500 }
+        && Uri.TryCreate(address, UriKind.Absolute, out var uri)
+        && uri.Scheme == "https"
+        && uri.UserInfo.Length == 0;
 
     /// <summary>As it is kept.</summary>
-    public static PageDetails Tidy(PageDetails details) => details with
-    {
-        Naming = details.Naming with { Name = details.Naming.Name.Trim(), Mark = string.IsNullOrEmpty(details.Naming.Mark) ? null : details.Naming.Mark },
-        Place = details.Place with { Directions = details.Place.Directions.Trim() },
-        After = details.After with { Words = details.After.Words.Trim() },
-        AlsoInvited = [.. details.AlsoInvited.Select(one => new InvitedAlong(one.Name.Trim(), one.Email.Trim()))],
-        Screening = [.. details.Screening.Select(rule => rule with { Words = rule.Words.Trim(), Address = rule.Then == ScreenAct.GoElsewhere ? rule.Address.Trim() : "" })],
-    };
+    public static PageDetails Tidy(PageDetails details) =>
+        details with
+        {
+            Naming = details.Naming with
+            {
+                Name = details.Naming.Name.Trim(),
+                Mark = string.IsNullOrEmpty(details.Naming.Mark) ? null : details.Naming.Mark,
+            },
+            Place = details.Place with { Directions = details.Place.Directions.Trim() },
+            After = details.After with { Words = details.After.Words.Trim() },
+            AlsoInvited = [.. details.AlsoInvited.Select(one => new InvitedAlong(one.Name.Trim(), one.Email.Trim()))],
+            Screening =
+            [
+                .. details.Screening.Select(rule =>
+                    rule with
+                    {
+                        Words = rule.Words.Trim(),
+                        Address = rule.Then == ScreenAct.GoElsewhere ? rule.Address.Trim() : "",
+                    }
+                ),
+            ],
+        };
 }
 
 /// <summary>The sentences of a page's screening, which ask its own questions.</summary>
@@ -61,35 +109,58 @@ internal static class ScreeningRules
     public static void Check(PageForm form, ValidationContext<PageForm> context)
     {
         var rules = form.Details!.Screening;
-        void Fault(string field, string mend) => context.AddFailure(new ValidationFailure($"details.screening{field}", mend));
-        if (rules.Count > MostRules || rules.Any(rule => rule?.If is null)) Fault("", $"Write {MostRules} sentences at the most, each whole.");
+        void Fault(string field, string mend) =>
+            context.AddFailure(new ValidationFailure($"details.screening{field}", mend));
+        if (rules.Count > MostRules || rules.Any(rule => rule?.If is null))
+            Fault("", $"Write {MostRules} sentences at the most, each whole.");
         else
         {
-            for (var i = 0; i < rules.Count; i++) CheckRule(rules[i], (form.Questions ?? []).Where(question => question is not null).DistinctBy(question => question.Key).ToDictionary(question => question.Key ?? ""), (field, mend) => Fault($"[{i}]{field}", mend));
+            for (var i = 0; i < rules.Count; i++)
+                CheckRule(
+                    rules[i],
+                    (form.Questions ?? [])
+                        .Where(question => question is not null)
+                        .DistinctBy(question => question.Key)
+                        .ToDictionary(question => question.Key ?? ""),
+                    (field, mend) => Fault($"[{i}]{field}", mend)
+                );
         }
     }
 
-    private static void CheckRule(ScreeningRule rule, Dictionary<string, Question> questions, Action<string, string> fault)
+    private static void CheckRule(
+        ScreeningRule rule,
+        Dictionary<string, Question> questions,
+        Action<string, string> fault
+    )
     {
-        if (rule.If.Count is 0 or > MostConditions || rule.If.Any(condition => condition is null)) fault(".if", $"Ask 1 to {MostConditions} answers.");
+        if (rule.If.Count is 0 or > MostConditions || rule.If.Any(condition => condition is null))
+            fault(".if", $"Ask 1 to {MostConditions} answers.");
         else
         {
             for (var i = 0; i < rule.If.Count; i++)
             {
                 var condition = rule.If[i] with { Value = rule.If[i].Value ?? "" };
-                if (Screening.MendOf(questions.GetValueOrDefault(condition.Key ?? ""), condition) is { } mend) fault($".if[{i}]", mend);
+                if (Screening.MendOf(questions.GetValueOrDefault(condition.Key ?? ""), condition) is { } mend)
+                    fault($".if[{i}]", mend);
             }
         }
 
-        if (!Enum.IsDefined(rule.Then)) fault(".then", "Say what becomes of it.");
+        if (!Enum.IsDefined(rule.Then))
+            fault(".then", "Say what becomes of it.");
         // A screened guest always reads something: never a dead end.
         if (string.IsNullOrWhiteSpace(rule.Words) || rule.Words.Length > MostWords)
-            fault(".words", rule.Then == ScreenAct.Flag ? $"Write what your team reads, in up to {MostWords} characters." : $"Write what the guest reads, in up to {MostWords} characters.");
+            fault(
+                ".words",
+                rule.Then == ScreenAct.Flag
+                    ? $"Write what your team reads, in up to {MostWords} characters."
+                    : $"Write what the guest reads, in up to {MostWords} characters."
+            );
         if (rule.Then == ScreenAct.GoElsewhere && !(PageDetailsRules.IsHttps(rule.Address) || IsPath(rule.Address)))
             fault(".address", "Choose a page, or give an address that begins with https://.");
     }
 
-    private static bool IsPath(string? path) => path?.Split('/') is ["", var desk, var page] && Address.IsWellFormed(desk) && Address.IsWellFormed(page);
+    private static bool IsPath(string? path) =>
+        path?.Split('/') is ["", var desk, var page] && Address.IsWellFormed(desk) && Address.IsWellFormed(page);
 }
 
 /// <summary>How far a page may offer.</summary>
@@ -101,10 +172,17 @@ public sealed class PageWindowRules : AbstractValidator<PageWindow>
     public PageWindowRules()
     {
         RuleFor(window => window.Kind).IsInEnum();
-        When(window => window.Kind == WindowKind.Dates, () =>
-        {
-            RuleFor(window => window.From).Must(date => date >= First && date <= Last).WithMessage("Choose the first date.");
-            RuleFor(window => window.To).Must((window, date) => date >= (window.From ?? First) && date <= Last).WithMessage("Choose a last date that is not before the first.");
-        });
+        When(
+            window => window.Kind == WindowKind.Dates,
+            () =>
+            {
+                RuleFor(window => window.From)
+                    .Must(date => date >= First && date <= Last)
+                    .WithMessage("Choose the first date.");
+                RuleFor(window => window.To)
+                    .Must((window, date) => date >= (window.From ?? First) && date <= Last)
+                    .WithMessage("Choose a last date that is not before the first.");
+            }
+        );
     }
 }

@@ -10,8 +10,19 @@ using Npgsql;
 
 namespace LooseLantern.Server.Features.Pages;
 
-/// <summary>Makes and changes pages. A save names the version it started from, so that nobody overwrites what a colleague just saved.</summary>
-public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeeping record, CalendarChoosing choices, PageEditions editions, PageFilling filling, IClock clock)
+/// <summary>
+/// Makes and changes pages. A save names the version it started from, so that nobody overwrites what a colleague just
+/// saved.
+/// </summary>
+public sealed class PageEditing(
+    LanternDb db,
+    Allowances allowances,
+    RecordKeeping record,
+    CalendarChoosing choices,
+    PageEditions editions,
+    PageFilling filling,
+    IClock clock
+)
 {
     private static readonly PageFormRules Checks = new();
     private static readonly PageTimesRules TimesChecks = new();
@@ -20,12 +31,15 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
     public IQueryable<Page> OfDesks() => Whole().Where(page => page.Offer == null);
 
     /// <summary>All pages, those of availability links too, with everything that belongs to them.</summary>
-    public IQueryable<Page> Whole() => db.Pages
-        .Include(page => page.Desk)
-        .Include(page => page.Hours)
-        .Include(page => page.Blocks)
-        .Include(page => page.Seats).ThenInclude(seat => seat.Hosts).ThenInclude(seatHost => seatHost.Host)
-        .AsSplitQuery();
+    public IQueryable<Page> Whole() =>
+        db
+            .Pages.Include(page => page.Desk)
+            .Include(page => page.Hours)
+            .Include(page => page.Blocks)
+            .Include(page => page.Seats)
+                .ThenInclude(seat => seat.Hosts)
+                    .ThenInclude(seatHost => seatHost.Host)
+            .AsSplitQuery();
 
     public async Task<Page> GetAsync(Guid id, CancellationToken ct) =>
         await OfDesks().FirstOrDefaultAsync(page => page.Id == id, ct) ?? throw Refusal.NotFound("page");
@@ -33,7 +47,8 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
     /// <summary>A page that whoever asks may change, by the leave of its hosts.</summary>
     public async Task<Page> HeldAsync(Guid id, CancellationToken ct)
     {
-        var page = await OfDesks().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
+        var page = await OfDesks().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct)
+            ?? throw Refusal.NotFound("page");
         await allowances.HoldToAsync(HostsOf(page), Allowance.Offer, ct);
         return page;
     }
@@ -52,7 +67,9 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
         return await GetAsync(page.Id, ct);
     }
 
-    /// <summary>Changes a draft, or what is not published yet of a page that guests can open; they go on seeing it as it was.</summary>
+    /// <summary>
+    /// Changes a draft, or what is not published yet of a page that guests can open; they go on seeing it as it was.
+    /// </summary>
     public async Task<Page> ChangeAsync(Guid id, int version, PageForm form, CancellationToken ct)
     {
         Checks.Check(form);
@@ -61,7 +78,8 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
         var tidy = await HoldToAsync(form, page, ct);
         List<Guid> hosts = [.. HostsOf(page).Union(HostsOf(tidy))];
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
-        if (page.State == PageState.Published) page.Draft = IsSame(tidy, PageView.FormOf(page)) ? null : tidy;
+        if (page.State == PageState.Published)
+            page.Draft = IsSame(tidy, PageView.FormOf(page)) ? null : tidy;
         else
         {
             await FillAsync(page, tidy, ct);
@@ -84,13 +102,18 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
         if (draft is not null)
         {
-            // What was right when it was kept need not be so any more: somebody may have left, or have changed its office hours.
+            // What was right when it was kept need not be so any more: somebody may have left, or have changed its
+            // office hours.
             Checks.Check(draft);
             await FillAsync(page, await HoldToAsync(draft, page, ct), ct);
             page.Draft = null;
         }
 
-        record.Note(id, page.State == PageState.Published ? $"Published changes of “{page.Title}”" : $"Published “{page.Title}”", hosts);
+        record.Note(
+            id,
+            page.State == PageState.Published ? $"Published changes of “{page.Title}”" : $"Published “{page.Title}”",
+            hosts
+        );
         page.State = PageState.Published;
         page.Version++;
         await editions.AddAsync(page, ct);
@@ -99,10 +122,12 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
     }
 
     /// <summary>Closes a page to guests. What waits to be published goes on waiting.</summary>
-    public Task<Page> UnpublishAsync(Guid id, int version, CancellationToken ct) => CloseAsync(id, version, PageState.Draft, ct);
+    public Task<Page> UnpublishAsync(Guid id, int version, CancellationToken ct) =>
+        CloseAsync(id, version, PageState.Draft, ct);
 
     /// <summary>Puts a page away: closed to guests, and on no list. What is booked stands.</summary>
-    public Task<Page> ArchiveAsync(Guid id, int version, CancellationToken ct) => CloseAsync(id, version, PageState.Archived, ct);
+    public Task<Page> ArchiveAsync(Guid id, int version, CancellationToken ct) =>
+        CloseAsync(id, version, PageState.Archived, ct);
 
     private async Task<Page> CloseAsync(Guid id, int version, PageState state, CancellationToken ct)
     {
@@ -110,7 +135,10 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
         HoldTo(page, version);
         var hosts = HostsOf(page);
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
-        var done = state == PageState.Archived ? "Archived" : page.State == PageState.Archived ? "Took back" : "Unpublished";
+        var done =
+            state == PageState.Archived ? "Archived"
+            : page.State == PageState.Archived ? "Took back"
+            : "Unpublished";
         page.State = state;
         page.Version++;
         record.Note(id, $"{done} “{page.Title}”", hosts);
@@ -125,7 +153,8 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
         HoldTo(page, version);
         var hosts = HostsOf(page);
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
-        if (page.Draft is null) return page;
+        if (page.Draft is null)
+            return page;
         page.Draft = null;
         page.Version++;
         record.Note(id, $"Discarded changes of “{page.Title}”", hosts);
@@ -134,7 +163,8 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
     }
 
     /// <summary>
-    /// Changes the office hours of a page, at once where it is published, and no more than them: what else waits to be published goes on waiting.
+    /// Changes the office hours of a page, at once where it is published, and no more than them: what else waits to be
+    /// published goes on waiting.
     /// </summary>
     public async Task<Page> ChangeBlocksAsync(Guid id, int version, BlocksForm blocks, CancellationToken ct)
     {
@@ -146,28 +176,46 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
         var hosts = HostsOf(page);
         await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
         await FillAsync(page, await HoldToAsync(form, page, ct), ct);
-        if (page.Draft is { } draft) page.Draft = draft with { Times = WithBlocks(draft.Times, blocks) };
+        if (page.Draft is { } draft)
+            page.Draft = draft with { Times = WithBlocks(draft.Times, blocks) };
         page.Version++;
         record.Note(id, $"Changed the office hours of “{page.Title}”", hosts);
-        if (page.State == PageState.Published) await editions.AddAsync(page, ct);
+        if (page.State == PageState.Published)
+            await editions.AddAsync(page, ct);
         await SaveAsync(form, ct);
         return await GetAsync(id, ct);
     }
 
     /// <summary>Blocks offered whole take the page's one duration along.</summary>
-    private static PageTimes WithBlocks(PageTimes times, BlocksForm blocks) => blocks is { Whole: true, List: [{ } first, ..] } && blocks.List.All(block => block.Length == first.Length)
-        ? times with { Blocks = blocks, Durations = [first.Length], Step = Math.Max(first.Length, 5) }
-        : times with { Blocks = blocks };
+    private static PageTimes WithBlocks(PageTimes times, BlocksForm blocks) =>
+        blocks is { Whole: true, List: [{ } first, ..] } && blocks.List.All(block => block.Length == first.Length)
+            ? times with
+            {
+                Blocks = blocks,
+                Durations = [first.Length],
+                Step = Math.Max(first.Length, 5),
+            }
+            : times with
+            {
+                Blocks = blocks,
+            };
 
-    /// <summary>The page that these times would make, not saved and not named: enough to compute its openings.</summary>
+    /// <summary>
+    /// The page that these times would make, not saved and not named: enough to compute its openings.
+    /// </summary>
     /// <param name="of">The page whose sessions count against caps and places; null for a new one.</param>
     public async Task<Page> TryOutAsync(PageTimes times, Guid? of, CancellationToken ct)
     {
         TimesChecks.Check(times, "times.");
         var page = filling.Blank(Guid.Empty, clock.GetCurrentInstant(), of);
         await filling.HoldToTeamAsync(times.LineUp, ct);
-        var since = await db.Pages.Where(row => row.Id == of).SelectMany(row => row.Seats).SelectMany(seat => seat.Hosts)
-            .GroupBy(row => row.HostId).Select(rows => new { Host = rows.Key, Since = rows.Min(row => row.Since) }).ToDictionaryAsync(row => row.Host, row => row.Since, ct);
+        var since = await db
+            .Pages.Where(row => row.Id == of)
+            .SelectMany(row => row.Seats)
+            .SelectMany(seat => seat.Hosts)
+            .GroupBy(row => row.HostId)
+            .Select(rows => new { Host = rows.Key, Since = rows.Min(row => row.Since) })
+            .ToDictionaryAsync(row => row.Host, row => row.Since, ct);
         filling.FillTimes(page, times with { Calendars = await choices.CheckAsync(times, ct) }, since);
         return page;
     }
@@ -175,44 +223,63 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
     /// <summary>The page as it would be once all of it is published, not tracked and never to be saved.</summary>
     public async Task<Page> AsPublishedAsync(Guid id, CancellationToken ct)
     {
-        var page = await OfDesks().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("page");
-        if (page.Draft is not { } draft) return page;
+        var page = await OfDesks().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct)
+            ?? throw Refusal.NotFound("page");
+        if (page.Draft is not { } draft)
+            return page;
         var then = filling.Blank(draft.DeskId, page.CreatedAt, id);
         then.Mark = page.Mark;
         filling.Fill(then, draft);
         then.Desk = await db.Desks.AsNoTracking().FirstOrDefaultAsync(desk => desk.Id == draft.DeskId, ct) ?? page.Desk;
         var asked = HostsOf(draft);
-        var hosts = await db.Hosts.AsNoTracking().Where(host => asked.Contains(host.Id)).ToDictionaryAsync(host => host.Id, ct);
-        foreach (var seated in then.Seats.SelectMany(seat => seat.Hosts)) seated.Host = hosts.GetValueOrDefault(seated.HostId);
+        var hosts = await db
+            .Hosts.AsNoTracking()
+            .Where(host => asked.Contains(host.Id))
+            .ToDictionaryAsync(host => host.Id, ct);
+        foreach (var seated in then.Seats.SelectMany(seat => seat.Hosts))
+            seated.Host = hosts.GetValueOrDefault(seated.HostId);
         return then;
     }
 
     public async Task<bool> IsAddressFreeAsync(Guid deskId, string address, Guid? exceptPage, CancellationToken ct) =>
         !await db.Pages.AnyAsync(page => page.DeskId == deskId && page.Address == address && page.Id != exceptPage, ct);
 
-    private static bool IsSame(PageForm one, PageForm other) => JsonSerializer.Serialize(one, Json.Options) == JsonSerializer.Serialize(other, Json.Options);
+    private static bool IsSame(PageForm one, PageForm other) =>
+        JsonSerializer.Serialize(one, Json.Options) == JsonSerializer.Serialize(other, Json.Options);
 
-    private static List<Guid> HostsOf(PageForm form) => [.. form.Times.LineUp.SelectMany(seat => seat.HostIds).Distinct()];
+    private static List<Guid> HostsOf(PageForm form) =>
+        [.. form.Times.LineUp.SelectMany(seat => seat.HostIds).Distinct()];
 
-    private static List<Guid> HostsOf(Page page) => [.. page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct()];
+    private static List<Guid> HostsOf(Page page) =>
+        [.. page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct()];
 
     private static void HoldTo(Page page, int version)
     {
-        if (page.Version != version) throw ChangedMeanwhile();
+        if (page.Version != version)
+            throw ChangedMeanwhile();
     }
 
-    private static Refusal ChangedMeanwhile() => new(
-        StatusCodes.Status409Conflict, "changed-meanwhile", "Somebody else has saved this page since you opened it.",
-        "Load it again to see what changed, then make your changes once more.");
+    private static Refusal ChangedMeanwhile() =>
+        new(
+            StatusCodes.Status409Conflict,
+            "changed-meanwhile",
+            "Somebody else has saved this page since you opened it.",
+            "Load it again to see what changed, then make your changes once more."
+        );
 
     /// <summary>The form as it is kept, once all of it that rows tell is right.</summary>
     private async Task<PageForm> HoldToAsync(PageForm form, Page page, CancellationToken ct)
     {
-        if (!await db.Desks.AnyAsync(desk => desk.Id == form.DeskId, ct)) throw Refusal.Invalid("deskId", "Choose one of your desks.");
+        if (!await db.Desks.AnyAsync(desk => desk.Id == form.DeskId, ct))
+            throw Refusal.Invalid("deskId", "Choose one of your desks.");
         var isWhereItWas = page.DeskId == form.DeskId && page.Address == form.Address;
-        if (!isWhereItWas && !await IsAddressFreeAsync(form.DeskId, form.Address, page.Id, ct)) throw AddressTaken(form);
+        if (!isWhereItWas && !await IsAddressFreeAsync(form.DeskId, form.Address, page.Id, ct))
+            throw AddressTaken(form);
         var details = PageDetailsRules.Tidy(form.Details ?? PageDetails.Usual);
-        if (details.Naming.Kind.Length > 0 && !(await db.Workspaces.Select(row => row.Kinds).SingleAsync(ct)).Contains(details.Naming.Kind))
+        if (
+            details.Naming.Kind.Length > 0
+            && !(await db.Workspaces.Select(row => row.Kinds).SingleAsync(ct)).Contains(details.Naming.Kind)
+        )
             throw Refusal.Invalid("details.naming.kind", "Choose one of your workspace’s kinds, or none.");
         await filling.HoldToTeamAsync(form.Times.LineUp, ct);
         return form with
@@ -220,20 +287,32 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
             Title = form.Title.Trim(),
             Description = form.Description.Trim(),
             Place = form.Place.Trim(),
-            Changes = form.Changes is { } changes ? changes with { CancelWords = changes.CancelWords.Trim(), AskWhom = changes.AskWhom.Trim() } : ChangeRules.Usual,
+            Changes = form.Changes is { } changes
+                ? changes with
+                {
+                    CancelWords = changes.CancelWords.Trim(),
+                    AskWhom = changes.AskWhom.Trim(),
+                }
+                : ChangeRules.Usual,
             Post = PagePostRules.Tidy(form.Post ?? PagePost.Usual),
             Questions = QuestionRules.Tidy(form.Questions ?? []),
             Details = details,
-            Times = form.Times with { Calendars = await choices.CheckAsync(form.Times, ct), Window = form.Times.Window is { Kind: WindowKind.Ahead } ? null : form.Times.Window },
+            Times = form.Times with
+            {
+                Calendars = await choices.CheckAsync(form.Times, ct),
+                Window = form.Times.Window is { Kind: WindowKind.Ahead } ? null : form.Times.Window,
+            },
         };
     }
 
     /// <param name="form">As <see cref="HoldToAsync(PageForm, Page, CancellationToken)"/> gives it.</param>
     private async Task FillAsync(Page page, PageForm form, CancellationToken ct)
     {
-        if (page.DeskId != form.DeskId || page.Address != form.Address) await editions.MoveAsync(page, form.DeskId, form.Address, ct);
+        if (page.DeskId != form.DeskId || page.Address != form.Address)
+            await editions.MoveAsync(page, form.DeskId, form.Address, ct);
         filling.Fill(page, form);
-        page.Mark = page.Details.Naming.Mark ?? (page.Mark.Length > 0 ? page.Mark : await filling.MarkOfAsync(page.Title, ct));
+        page.Mark = page.Details.Naming.Mark
+            ?? (page.Mark.Length > 0 ? page.Mark : await filling.MarkOfAsync(page.Title, ct));
     }
 
     private async Task SaveAsync(PageForm? form, CancellationToken ct)
@@ -246,11 +325,17 @@ public sealed class PageEditing(LanternDb db, Allowances allowances, RecordKeepi
         {
             throw ChangedMeanwhile();
         }
-        catch (DbUpdateException e) when (form is not null && e.InnerException is PostgresException { ConstraintName: LanternDb.OnePageAddress })
+        catch (DbUpdateException e)
+            when (form is not null && e.InnerException is PostgresException { ConstraintName: LanternDb.OnePageAddress }
+            )
         {
             throw AddressTaken(form);
         }
     }
 
-    private static Refusal AddressTaken(PageForm form) => Refusal.Invalid("address", $"Another page of this desk has the address {form.Address}; choose a different one.");
+    private static Refusal AddressTaken(PageForm form) =>
+        Refusal.Invalid(
+            "address",
+            $"Another page of this desk has the address {form.Address}; choose a different one."
+        );
 }

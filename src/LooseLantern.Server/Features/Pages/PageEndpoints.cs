@@ -25,97 +25,251 @@ public static class PageEndpoints
     {
         var pages = api.MapGroup("/pages").WithTags("Pages");
 
-        pages.MapGet("/", async (PageEditing editing, CancellationToken ct) =>
-                (await editing.OfDesks().AsNoTracking().OrderBy(page => page.Title).ToListAsync(ct)).ConvertAll(PageView.Of))
+        pages
+            .MapGet("/", async (PageEditing editing, CancellationToken ct) =>
+                (await editing.OfDesks().AsNoTracking().OrderBy(page => page.Title).ToListAsync(ct)).ConvertAll(
+                    PageView.Of
+                )
+            )
             .WithName("listPages");
 
-        pages.MapGet("/{id:guid}", async (Guid id, PageEditing editing, CancellationToken ct) => PageView.Of(await editing.GetAsync(id, ct)))
-            .WithName("getPage").ProducesProblem(404);
+        pages
+            .MapGet("/{id:guid}", async (Guid id, PageEditing editing, CancellationToken ct) =>
+                PageView.Of(await editing.GetAsync(id, ct))
+            )
+            .WithName("getPage")
+            .ProducesProblem(404);
 
-        pages.MapPost("/", async Task<Created<PageView>> (PageForm form, PageEditing editing, CancellationToken ct) =>
-                Made(await editing.CreateAsync(form, ct)))
-            .WithName("createPage").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem();
+        pages
+            .MapPost("/", async Task<Created<PageView>> (PageForm form, PageEditing editing, CancellationToken ct) =>
+                Made(await editing.CreateAsync(form, ct))
+            )
+            .WithName("createPage")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesValidationProblem();
 
-        pages.MapPut("/{id:guid}", async (Guid id, ChangePageRequest request, PageEditing editing, CancellationToken ct) =>
-                PageView.Of(await editing.ChangeAsync(id, request.Version, request.Form, ct)))
-            .WithName("changePage").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+        pages
+            .MapPut(
+                "/{id:guid}",
+                async (Guid id, ChangePageRequest request, PageEditing editing, CancellationToken ct) =>
+                    PageView.Of(await editing.ChangeAsync(id, request.Version, request.Form, ct))
+            )
+            .WithName("changePage")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        pages.MapPost("/{id:guid}/publish", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
-                PageView.Of(await editing.PublishAsync(id, request.Version, ct)))
-            .WithName("publishPage").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+        pages
+            .MapPost(
+                "/{id:guid}/publish",
+                async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
+                    PageView.Of(await editing.PublishAsync(id, request.Version, ct))
+            )
+            .WithName("publishPage")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        pages.MapPost("/{id:guid}/discard", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
-                PageView.Of(await editing.DiscardAsync(id, request.Version, ct)))
-            .WithName("discardPageChanges").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
+        pages
+            .MapPost(
+                "/{id:guid}/discard",
+                async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
+                    PageView.Of(await editing.DiscardAsync(id, request.Version, ct))
+            )
+            .WithName("discardPageChanges")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        pages.MapPut("/{id:guid}/blocks", async (Guid id, ChangeBlocksRequest request, PageEditing editing, CancellationToken ct) =>
-                PageView.Of(await editing.ChangeBlocksAsync(id, request.Version, request.Blocks, ct)))
-            .WithName("changePageBlocks").WithDescription("At once, where the page is published.").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+        pages
+            .MapPut(
+                "/{id:guid}/blocks",
+                async (Guid id, ChangeBlocksRequest request, PageEditing editing, CancellationToken ct) =>
+                    PageView.Of(await editing.ChangeBlocksAsync(id, request.Version, request.Blocks, ct))
+            )
+            .WithName("changePageBlocks")
+            .WithDescription("At once, where the page is published.")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        pages.MapGet("/{id:guid}/editions", async (Guid id, PageEditing editing, PageEditions editions, CancellationToken ct) =>
-                await editions.OfAsync((await editing.GetAsync(id, ct)).Id, ct))
-            .WithName("listPageEditions").ProducesProblem(404);
+        pages
+            .MapGet(
+                "/{id:guid}/editions",
+                async (Guid id, PageEditing editing, PageEditions editions, CancellationToken ct) =>
+                    await editions.OfAsync((await editing.GetAsync(id, ct)).Id, ct)
+            )
+            .WithName("listPageEditions")
+            .ProducesProblem(404);
 
-        pages.MapPost("/{id:guid}/unpublish", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
-                PageView.Of(await editing.UnpublishAsync(id, request.Version, ct)))
-            .WithName("unpublishPage").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
+        pages
+            .MapPost(
+                "/{id:guid}/unpublish",
+                async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
+                    PageView.Of(await editing.UnpublishAsync(id, request.Version, ct))
+            )
+            .WithName("unpublishPage")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        pages.MapPost("/{id:guid}/archive", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
-                PageView.Of(await editing.ArchiveAsync(id, request.Version, ct)))
-            .WithName("archivePage").WithDescription("Closes the page to guests and takes it off lists; what is booked stands.").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
+        pages
+            .MapPost(
+                "/{id:guid}/archive",
+                async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
+                    PageView.Of(await editing.ArchiveAsync(id, request.Version, ct))
+            )
+            .WithName("archivePage")
+            .WithDescription("Closes the page to guests and takes it off lists; what is booked stands.")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        pages.MapPost("/{id:guid}/restore", async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
-                PageView.Of(await editing.UnpublishAsync(id, request.Version, ct)))
-            .WithName("restorePage").WithDescription("Makes an archived page a draft again.").RequireAuthorization(Roles.Coordinator).ProducesProblem(404).ProducesProblem(409);
+        pages
+            .MapPost(
+                "/{id:guid}/restore",
+                async (Guid id, PageVersion request, PageEditing editing, CancellationToken ct) =>
+                    PageView.Of(await editing.UnpublishAsync(id, request.Version, ct))
+            )
+            .WithName("restorePage")
+            .WithDescription("Makes an archived page a draft again.")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        pages.MapPost("/{id:guid}/copy", async Task<Created<PageView>> (Guid id, PageCopies copies, CancellationToken ct) => Made(await copies.CopyAsync(id, ct)))
-            .WithName("copyPage").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404);
+        pages
+            .MapPost(
+                "/{id:guid}/copy",
+                async Task<Created<PageView>> (Guid id, PageCopies copies, CancellationToken ct) =>
+                    Made(await copies.CopyAsync(id, ct))
+            )
+            .WithName("copyPage")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesValidationProblem()
+            .ProducesProblem(404);
 
-        pages.MapGet("/{id:guid}/export", async (Guid id, PageCopies copies, CancellationToken ct) =>
+        pages
+            .MapGet("/{id:guid}/export", async (Guid id, PageCopies copies, CancellationToken ct) =>
             {
                 var json = await copies.ExportAsync(id, ct);
-                return Results.File(JsonSerializer.SerializeToUtf8Bytes(json, new JsonSerializerOptions(Json.Options) { WriteIndented = true }), "application/json", $"{json["page"]!["address"]}.page.json");
+                return Results.File(
+                    JsonSerializer.SerializeToUtf8Bytes(
+                        json,
+                        new JsonSerializerOptions(Json.Options) { WriteIndented = true }
+                    ),
+                    "application/json",
+                    $"{json["page"]!["address"]}.page.json"
+                );
             })
-            .WithName("exportPage").RequireAuthorization(Roles.Coordinator).Produces(200, contentType: "application/json").ProducesProblem(404);
+            .WithName("exportPage")
+            .RequireAuthorization(Roles.Coordinator)
+            .Produces(200, contentType: "application/json")
+            .ProducesProblem(404);
 
-        pages.MapPost("/import", async Task<Created<PageView>> (HttpRequest request, PageCopies copies, CancellationToken ct) =>
-                Made(await copies.ImportAsync((await Upload.ReadAsync(request, ct, "Choose a file that was exported from a page.")).Bytes, ct)))
-            .WithName("importPage").WithDescription("A multipart/form-data form with file, as exportPage gives it; every fault of it is named.").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem();
+        pages
+            .MapPost(
+                "/import",
+                async Task<Created<PageView>> (HttpRequest request, PageCopies copies, CancellationToken ct) =>
+                    Made(
+                        await copies.ImportAsync(
+                            (await Upload.ReadAsync(request, ct, "Choose a file that was exported from a page.")).Bytes,
+                            ct
+                        )
+                    )
+            )
+            .WithName("importPage")
+            .WithDescription(
+                "A multipart/form-data form with file, as exportPage gives it; every fault of it is named."
+            )
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesValidationProblem();
 
-        pages.MapPut("/{id:guid}/picture", async Task<NoContent> (Guid id, HttpRequest request, PageEditing editing, Pictures pictures, CancellationToken ct) =>
-            {
-                await pictures.SetAsync((await editing.HeldAsync(id, ct)).Id, PictureKind.Banner, await Upload.ReadAsync(request, ct, Pictures.Choose), ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("setPagePicture").WithDescription("A multipart/form-data form with file, a PNG or a JPEG. Guests see it at once.").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404);
+        pages
+            .MapPut(
+                "/{id:guid}/picture",
+                async Task<NoContent> (
+                    Guid id,
+                    HttpRequest request,
+                    PageEditing editing,
+                    Pictures pictures,
+                    CancellationToken ct
+                ) =>
+                {
+                    await pictures.SetAsync(
+                        (await editing.HeldAsync(id, ct)).Id,
+                        PictureKind.Banner,
+                        await Upload.ReadAsync(request, ct, Pictures.Choose),
+                        ct
+                    );
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("setPagePicture")
+            .WithDescription("A multipart/form-data form with file, a PNG or a JPEG. Guests see it at once.")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesValidationProblem()
+            .ProducesProblem(404);
 
-        pages.MapDelete("/{id:guid}/picture", async Task<NoContent> (Guid id, PageEditing editing, Pictures pictures, CancellationToken ct) =>
-            {
-                await pictures.RemoveAsync((await editing.HeldAsync(id, ct)).Id, PictureKind.Banner, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("removePagePicture").RequireAuthorization(Roles.Coordinator).ProducesProblem(404);
+        pages
+            .MapDelete(
+                "/{id:guid}/picture",
+                async Task<NoContent> (Guid id, PageEditing editing, Pictures pictures, CancellationToken ct) =>
+                {
+                    await pictures.RemoveAsync((await editing.HeldAsync(id, ct)).Id, PictureKind.Banner, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("removePagePicture")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesProblem(404);
 
-        pages.MapGet("/{id:guid}/picture", async Task<FileContentHttpResult> (Guid id, PageEditing editing, Pictures pictures, CancellationToken ct) =>
-            {
-                var picture = await pictures.FindAsync((await editing.GetAsync(id, ct)).Id, PictureKind.Banner, ct) ?? throw Refusal.NotFound("picture");
-                return TypedResults.Bytes(picture.Bytes, picture.MediaType);
-            })
-            .WithName("getOwnPagePicture").ProducesProblem(404);
+        pages
+            .MapGet(
+                "/{id:guid}/picture",
+                async Task<FileContentHttpResult> (
+                    Guid id,
+                    PageEditing editing,
+                    Pictures pictures,
+                    CancellationToken ct
+                ) =>
+                {
+                    var picture = await pictures.FindAsync((await editing.GetAsync(id, ct)).Id, PictureKind.Banner, ct)
+                        ?? throw Refusal.NotFound("picture");
+                    return TypedResults.Bytes(picture.Bytes, picture.MediaType);
+                }
+            )
+            .WithName("getOwnPagePicture")
+            .ProducesProblem(404);
 
         // A question that changes nothing; it is a POST because the words are not saved yet.
-        pages.MapPost("/guest-names", async (PublicWords words, GuestNames names, CancellationToken ct) => await names.InAsync(words, ct))
-            .WithName("findGuestNames").ProducesValidationProblem();
+        pages
+            .MapPost("/guest-names", async (PublicWords words, GuestNames names, CancellationToken ct) =>
+                await names.InAsync(words, ct)
+            )
+            .WithName("findGuestNames")
+            .ProducesValidationProblem();
 
-        pages.MapGet("/address", async (Guid deskId, string address, Guid? exceptPage, PageEditing editing, CancellationToken ct) =>
-            {
-                if (!Address.IsWellFormed(address)) return new AddressAnswer(false, Address.Mend);
-                return await editing.IsAddressFreeAsync(deskId, address, exceptPage, ct)
-                    ? new AddressAnswer(true, null)
-                    : new AddressAnswer(false, "Another page of this desk has this address; choose a different one.");
-            })
+        pages
+            .MapGet(
+                "/address",
+                async (Guid deskId, string address, Guid? exceptPage, PageEditing editing, CancellationToken ct) =>
+                {
+                    if (!Address.IsWellFormed(address))
+                        return new AddressAnswer(false, Address.Mend);
+                    return await editing.IsAddressFreeAsync(deskId, address, exceptPage, ct)
+                        ? new AddressAnswer(true, null)
+                        : new AddressAnswer(
+                            false,
+                            "Another page of this desk has this address; choose a different one."
+                        );
+                }
+            )
             .WithName("checkPageAddress");
     }
 
-    private static Created<PageView> Made(Page page) => TypedResults.Created($"/api/pages/{page.Id}", PageView.Of(page));
+    private static Created<PageView> Made(Page page) =>
+        TypedResults.Created($"/api/pages/{page.Id}", PageView.Of(page));
 }

@@ -22,32 +22,84 @@ public static class PageFileEndpoints
     {
         var files = api.MapGroup("/pages/{id:guid}/files").WithTags("Pages");
 
-        files.MapGet("/", (Guid id, LanternDb db, CancellationToken ct) =>
-                db.PageFiles.AsNoTracking().Where(file => file.PageId == id).OrderBy(file => file.Name).Select(file => new PageFileView(file.Id, file.Name, file.Bytes.Length)).ToListAsync(ct))
+        files
+            .MapGet("/", (Guid id, LanternDb db, CancellationToken ct) =>
+                db
+                    .PageFiles.AsNoTracking()
+                    .Where(file => file.PageId == id)
+                    .OrderBy(file => file.Name)
+                    .Select(file => new PageFileView(file.Id, file.Name, file.Bytes.Length))
+                    .ToListAsync(ct)
+            )
             .WithName("listPageFiles");
 
-        files.MapPost("/", async Task<Created<PageFileView>> (Guid id, HttpRequest request, LanternDb db, PageEditing pages, RecordKeeping record, CancellationToken ct) =>
-            {
-                var page = await pages.HeldAsync(id, ct);
-                var upload = await Upload.ReadAsync(request, ct, "Choose a file to send along.");
-                var name = Path.GetFileName(upload.FileName).Trim();
-                if (upload.Bytes.Length is 0 or > MostBytes) throw Refusal.Invalid("file", "Send a file of up to 3 MB along; larger ones better stand behind a link.");
-                if (!Words.FitOneLine(name)) throw Refusal.Invalid("file", "Give the file a name of up to 120 characters.");
-                if (await db.PageFiles.CountAsync(file => file.PageId == id, ct) >= MostFiles) throw Refusal.Invalid("file", $"Send {MostFiles} files along at the most; take one away first.");
-                var row = new PageFile { WorkspaceId = page.WorkspaceId, PageId = id, Name = name, MediaType = MimeTypes.GetMimeType(name), Bytes = upload.Bytes };
-                db.PageFiles.Add(row);
-                record.Note(id, $"Sends {name} along with “{page.Title}”");
-                await db.SaveChangesAsync(ct);
-                return TypedResults.Created($"/api/pages/{id}/files/{row.Id}", new PageFileView(row.Id, row.Name, row.Bytes.Length));
-            })
-            .WithName("addPageFile").Accepts<IFormFile>("multipart/form-data").RequireAuthorization(Roles.Coordinator).DisableAntiforgery().ProducesValidationProblem().ProducesProblem(404);
+        files
+            .MapPost(
+                "/",
+                async Task<Created<PageFileView>> (
+                    Guid id,
+                    HttpRequest request,
+                    LanternDb db,
+                    PageEditing pages,
+                    RecordKeeping record,
+                    CancellationToken ct
+                ) =>
+                {
+                    var page = await pages.HeldAsync(id, ct);
+                    var upload = await Upload.ReadAsync(request, ct, "Choose a file to send along.");
+                    var name = Path.GetFileName(upload.FileName).Trim();
+                    if (upload.Bytes.Length is 0 or > MostBytes)
+                        throw Refusal.Invalid(
+                            "file",
+                            "Send a file of up to 3 MB along; larger ones better stand behind a link."
+                        );
+                    if (!Words.FitOneLine(name))
+                        throw Refusal.Invalid("file", "Give the file a name of up to 120 characters.");
+                    if (await db.PageFiles.CountAsync(file => file.PageId == id, ct) >= MostFiles)
+                        throw Refusal.Invalid(
+                            "file",
+                            $"Send {MostFiles} files along at the most; take one away first."
+                        );
+                    var row = new PageFile
+                    {
+                        WorkspaceId = page.WorkspaceId,
+                        PageId = id,
+                        Name = name,
+                        MediaType = MimeTypes.GetMimeType(name),
+                        Bytes = upload.Bytes,
+                    };
+                    db.PageFiles.Add(row);
+                    record.Note(id, $"Sends {name} along with “{page.Title}”");
+                    await db.SaveChangesAsync(ct);
+                    return TypedResults.Created(
+                        $"/api/pages/{id}/files/{row.Id}",
+                        new PageFileView(row.Id, row.Name, row.Bytes.Length)
+                    );
+                }
+            )
+            .WithName("addPageFile")
+            .Accepts<IFormFile>("multipart/form-data")
+            .RequireAuthorization(Roles.Coordinator)
+            .DisableAntiforgery()
+            .ProducesValidationProblem()
+            .ProducesProblem(404);
 
-        files.MapDelete("/{fileId:guid}", async Task<NoContent> (Guid id, Guid fileId, LanternDb db, PageEditing pages, CancellationToken ct) =>
-            {
-                await pages.HeldAsync(id, ct);
-                if (await db.PageFiles.Where(file => file.Id == fileId && file.PageId == id).ExecuteDeleteAsync(ct) == 0) throw Refusal.NotFound("file");
-                return TypedResults.NoContent();
-            })
-            .WithName("dropPageFile").RequireAuthorization(Roles.Coordinator).ProducesProblem(404);
+        files
+            .MapDelete(
+                "/{fileId:guid}",
+                async Task<NoContent> (Guid id, Guid fileId, LanternDb db, PageEditing pages, CancellationToken ct) =>
+                {
+                    await pages.HeldAsync(id, ct);
+                    if (
+                        await db.PageFiles.Where(file => file.Id == fileId && file.PageId == id).ExecuteDeleteAsync(ct)
+                        == 0
+                    )
+                        throw Refusal.NotFound("file");
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("dropPageFile")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesProblem(404);
     }
 }

@@ -11,25 +11,34 @@ namespace LooseLantern.Server.Features.Pages;
 public sealed class PageFilling(LanternDb db, Tenant tenant, IClock clock)
 {
     /// <summary>A page of the workspace at hand with nothing filled in.</summary>
-    public Page Blank(Guid deskId, Instant now, Guid? id = null) => new()
-    {
-        Id = id ?? Guid.CreateVersion7(),
-        WorkspaceId = tenant.WorkspaceId!.Value,
-        DeskId = deskId,
-        Address = "",
-        Title = "",
-        Zone = "UTC",
-        Durations = [],
-        CreatedAt = now,
-    };
+    public Page Blank(Guid deskId, Instant now, Guid? id = null) =>
+        new()
+        {
+            Id = id ?? Guid.CreateVersion7(),
+            WorkspaceId = tenant.WorkspaceId!.Value,
+            DeskId = deskId,
+            Address = "",
+            Title = "",
+            Zone = "UTC",
+            Durations = [],
+            CreatedAt = now,
+        };
 
     /// <summary>Two letters of the title that no other page has, as far as there are such.</summary>
     public async Task<string> MarkOfAsync(string title, CancellationToken ct)
     {
         var taken = await db.Pages.Select(page => page.Mark).ToListAsync(ct);
         var letters = title.Where(char.IsLetter).Append('x').Append('x').ToArray();
-        var initials = title.Split(' ', StringSplitOptions.RemoveEmptyEntries).Where(word => char.IsLetter(word[0])).Select(word => word[0]).ToArray();
-        IEnumerable<string> marks = [.. initials.Skip(1).Select(second => Mark(initials[0], second)), .. letters.Skip(1).Select(second => Mark(letters[0], second))];
+        var initials = title
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .Where(word => char.IsLetter(word[0]))
+            .Select(word => word[0])
+            .ToArray();
+        IEnumerable<string> marks =
+        [
+            .. initials.Skip(1).Select(second => Mark(initials[0], second)),
+            .. letters.Skip(1).Select(second => Mark(letters[0], second)),
+        ];
         return marks.FirstOrDefault(mark => !taken.Contains(mark)) ?? Mark(letters[0], letters[1]);
 
         static string Mark(char first, char second) => $"{char.ToUpperInvariant(first)}{char.ToLowerInvariant(second)}";
@@ -75,11 +84,20 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, IClock clock)
         if (times.Hours is null || times.Blocks is not null)
         {
             // Hours of a page are nobody else's.
-            if (page.Hours is not null) db.Hours.Remove(page.Hours);
+            if (page.Hours is not null)
+                db.Hours.Remove(page.Hours);
             page.Hours = null;
         }
-        else if (page.Hours is null) page.Hours = new HoursRow { WorkspaceId = page.WorkspaceId, Name = "Of a page", IsNamed = false, Document = times.Hours };
-        else page.Hours.Document = times.Hours;
+        else if (page.Hours is null)
+            page.Hours = new HoursRow
+            {
+                WorkspaceId = page.WorkspaceId,
+                Name = "Of a page",
+                IsNamed = false,
+                Document = times.Hours,
+            };
+        else
+            page.Hours.Document = times.Hours;
 
         FillBlocks(page, times.Blocks);
         FillSeats(page, times.LineUp, since);
@@ -89,17 +107,26 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, IClock clock)
     {
         page.OffersWholeBlocks = blocks?.Whole ?? false;
         page.Blocks.Clear();
-        page.Blocks.AddRange((blocks?.List ?? []).Select(block => new BlockRow
-        {
-            WorkspaceId = page.WorkspaceId, Start = block.Start, Length = block.Length, Rule = block.Rule, Without = [.. block.Without],
-        }));
+        page.Blocks.AddRange(
+            (blocks?.List ?? []).Select(block => new BlockRow
+            {
+                WorkspaceId = page.WorkspaceId,
+                Start = block.Start,
+                Length = block.Length,
+                Rule = block.Rule,
+                Without = [.. block.Without],
+            })
+        );
     }
 
     /// <exception cref="Refusal">400 naming each host who is none of the team.</exception>
     public async Task HoldToTeamAsync(IReadOnlyList<SeatForm> lineUp, CancellationToken ct)
     {
         var asked = lineUp.SelectMany(seat => seat.HostIds).Distinct().ToList();
-        var known = await db.Hosts.Where(host => asked.Contains(host.Id) && host.RetiredAt == null).Select(host => host.Id).ToListAsync(ct);
+        var known = await db
+            .Hosts.Where(host => asked.Contains(host.Id) && host.RetiredAt == null)
+            .Select(host => host.Id)
+            .ToListAsync(ct);
         for (var seat = 0; seat < lineUp.Count; seat++)
         {
             for (var host = 0; host < lineUp[seat].HostIds.Count; host++)
@@ -110,7 +137,10 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, IClock clock)
         }
     }
 
-    /// <summary>Seats keep their rows by position, and hosts theirs by seat, so that nobody becomes a newcomer by an edit of something else.</summary>
+    /// <summary>
+    /// Seats keep their rows by position, and hosts theirs by seat, so that nobody becomes a newcomer by an edit of
+    /// something else.
+    /// </summary>
     private void FillSeats(Page page, IReadOnlyList<SeatForm> lineUp, IReadOnlyDictionary<Guid, Instant>? since)
     {
         var now = clock.GetCurrentInstant();
@@ -118,15 +148,26 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, IClock clock)
         for (var position = 0; position < lineUp.Count; position++)
         {
             var seat = page.Seats.Find(row => row.Position == position);
-            if (seat is null) page.Seats.Add(seat = new SeatRow { WorkspaceId = page.WorkspaceId, Position = position });
+            if (seat is null)
+                page.Seats.Add(seat = new SeatRow { WorkspaceId = page.WorkspaceId, Position = position });
             seat.Fill = lineUp[position].Fill;
 
             var hosts = lineUp[position].HostIds;
             seat.Hosts.RemoveAll(row => !hosts.Contains(row.HostId));
             for (var place = 0; place < hosts.Count; place++)
             {
-                if (seat.Hosts.Find(row => row.HostId == hosts[place]) is { } stays) stays.Position = place;
-                else seat.Hosts.Add(new SeatHost { WorkspaceId = page.WorkspaceId, HostId = hosts[place], Position = place, Since = since?.GetValueOrDefault(hosts[place], now) ?? now });
+                if (seat.Hosts.Find(row => row.HostId == hosts[place]) is { } stays)
+                    stays.Position = place;
+                else
+                    seat.Hosts.Add(
+                        new SeatHost
+                        {
+                            WorkspaceId = page.WorkspaceId,
+                            HostId = hosts[place],
+                            Position = place,
+                            Since = since?.GetValueOrDefault(hosts[place], now) ?? now,
+                        }
+                    );
             }
         }
     }

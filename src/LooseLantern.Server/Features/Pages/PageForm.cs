@@ -12,11 +12,24 @@ namespace LooseLantern.Server.Features.Pages;
 /// <param name="Changes">What guests may do with their bookings; null for the usual.</param>
 /// <param name="Post">What it sends; null for the usual.</param>
 /// <param name="Questions">What it asks its guests, in order; null for nothing.</param>
-/// <param name="ApprovalHours">For how many hours an asked booking waits for a yes; null where a booking stands at once.</param>
+/// <param name="ApprovalHours">For how many hours an asked booking waits for a yes; null where a booking stands at
+/// once.</param>
 /// <param name="Details">What it says of itself and does around a booking; null for the usual.</param>
 public sealed record PageForm(
-    string Title, Guid DeskId, string Address, string Description, PlaceKind PlaceKind, string Place, bool KeepsHosts, PageTimes Times, ChangeRules? Changes = null,
-    PagePost? Post = null, int? ApprovalHours = null, IReadOnlyList<Question>? Questions = null, PageDetails? Details = null);
+    string Title,
+    Guid DeskId,
+    string Address,
+    string Description,
+    PlaceKind PlaceKind,
+    string Place,
+    bool KeepsHosts,
+    PageTimes Times,
+    ChangeRules? Changes = null,
+    PagePost? Post = null,
+    int? ApprovalHours = null,
+    IReadOnlyList<Question>? Questions = null,
+    PageDetails? Details = null
+);
 
 /// <summary>One seat of the line-up: any one of these hosts.</summary>
 /// <param name="HostIds">In order; the first free one takes a seat that is filled in order.</param>
@@ -26,7 +39,8 @@ public sealed record SeatForm(IReadOnlyList<Guid> HostIds, SeatFill Fill);
 /// <param name="Zone">IANA id.</param>
 /// <param name="Durations">Minutes, the first one preset.</param>
 /// <param name="Step">Minutes from start to start.</param>
-/// <param name="StepOffset">Minutes after the hour at which the grid begins, under <paramref name="Step"/>; for a grid by the clock.</param>
+/// <param name="StepOffset">Minutes after the hour at which the grid begins, under <paramref name="Step"/>; for a grid
+/// by the clock.</param>
 /// <param name="BufferBefore">Minutes.</param>
 /// <param name="BufferAfter">Minutes.</param>
 /// <param name="Notice">Minutes.</param>
@@ -37,7 +51,8 @@ public sealed record SeatForm(IReadOnlyList<Guid> HostIds, SeatFill Fill);
 /// <param name="Hours">The page's own hours; needed where they count, unless it has blocks.</param>
 /// <param name="Calendars">Where it asks or writes other calendars of its hosts than usual.</param>
 /// <param name="Blocks">Office hours instead of hours by the week; null for none.</param>
-/// <param name="Window">A run of dates or no end, in place of <paramref name="AheadDays"/>; null for so many days ahead.</param>
+/// <param name="Window">A run of dates or no end, in place of <paramref name="AheadDays"/>; null for so many days
+/// ahead.</param>
 public sealed record PageTimes(
     string Zone,
     IReadOnlyList<SeatForm> LineUp,
@@ -56,10 +71,12 @@ public sealed record PageTimes(
     int Places,
     BlocksForm? Blocks = null,
     IReadOnlyList<CalendarChoice>? Calendars = null,
-    PageWindow? Window = null);
+    PageWindow? Window = null
+);
 
 /// <summary>The office hours of a page.</summary>
-/// <param name="Whole">Whether each is one opening for its whole length, instead of being cut into openings from its start.</param>
+/// <param name="Whole">Whether each is one opening for its whole length, instead of being cut into openings from its
+/// start.</param>
 public sealed record BlocksForm(bool Whole, IReadOnlyList<BlockForm> List);
 
 /// <summary>One run of office hours, on the wall clock of the page's zone.</summary>

@@ -25,30 +25,95 @@ public static class SharingEndpoints
     {
         var page = api.MapGroup("/pages/{id:guid}").WithTags("Pages");
 
-        page.MapGet("/text", async (Guid id, int? days, string? zone, string? language, int? duration, PageEditing editing, OpeningsLoader loader, SiteAddress site, CancellationToken ct) =>
-            {
-                var found = Published(await editing.GetAsync(id, ct));
-                if (days is < 1 or > MostDays) throw Refusal.Invalid("days", $"Give 1 to {MostDays} days.");
-                if (zone is not null && !Zones.IsKnown(zone)) throw Refusal.Invalid("zone", "Choose a time zone from the list.");
-                if (language is not null && !MeEndpoints.Languages.Contains(language)) throw Refusal.Invalid("language", "Choose a language from the list.");
-                if (duration is { } minutes && !found.Durations.Contains(minutes)) throw Refusal.Invalid("duration", $"This page offers {string.Join(" or ", found.Durations)} minutes.");
-                var rules = loader.Rules(found);
-                var today = loader.Today(rules);
-                var own = DateTimeZoneProviders.Tzdb[zone ?? found.Zone];
-                var openings = await loader.OpeningsAsync(rules, today, today.PlusDays(DaysLookedThrough), duration ?? found.Durations[0], ct);
-                var next = openings.GroupBy(opening => opening.Start.InZone(own).Date).Take(days ?? 3).SelectMany(day => day).ToList();
-                var second = own.Id == found.Zone ? null : DateTimeZoneProviders.Tzdb[found.Zone];
-                var text = TimeTextWriter.Write(next, new TimeTextRequest(CultureInfo.GetCultureInfo(language is null or "en" ? "en-GB" : language), Clock.Usual, own, second, MergeTouching: false, today));
-                return new OpeningsText($"{found.Title}\n\n{text}\n\n{site.Value}{PageView.PathOf(found)}", next.Count);
-            })
-            .WithName("getPageText").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+        page.MapGet(
+                "/text",
+                async (
+                    Guid id,
+                    int? days,
+                    string? zone,
+                    string? language,
+                    int? duration,
+                    PageEditing editing,
+                    OpeningsLoader loader,
+                    SiteAddress site,
+                    CancellationToken ct
+                ) =>
+                {
+                    var found = Published(await editing.GetAsync(id, ct));
+                    if (days is < 1 or > MostDays)
+                        throw Refusal.Invalid("days", $"Give 1 to {MostDays} days.");
+                    if (zone is not null && !Zones.IsKnown(zone))
+                        throw Refusal.Invalid("zone", "Choose a time zone from the list.");
+                    if (language is not null && !MeEndpoints.Languages.Contains(language))
+                        throw Refusal.Invalid("language", "Choose a language from the list.");
+                    if (duration is { } minutes && !found.Durations.Contains(minutes))
+                        throw Refusal.Invalid(
+                            "duration",
+                            $"This page offers {string.Join(" or ", found.Durations)} minutes."
+                        );
+                    var rules = loader.Rules(found);
+                    var today = loader.Today(rules);
+                    var own = DateTimeZoneProviders.Tzdb[zone ?? found.Zone];
+                    var openings = await loader.OpeningsAsync(
+                        rules,
+                        today,
+                        today.PlusDays(DaysLookedThrough),
+                        duration ?? found.Durations[0],
+                        ct
+                    );
+                    var next = openings
+                        .GroupBy(opening => opening.Start.InZone(own).Date)
+                        .Take(days ?? 3)
+                        .SelectMany(day => day)
+                        .ToList();
+                    var second = own.Id == found.Zone ? null : DateTimeZoneProviders.Tzdb[found.Zone];
+                    var text = TimeTextWriter.Write(
+                        next,
+                        new TimeTextRequest(
+                            CultureInfo.GetCultureInfo(language is null or "en" ? "en-GB" : language),
+                            Clock.Usual,
+                            own,
+                            second,
+                            MergeTouching: false,
+                            today
+                        )
+                    );
+                    return new OpeningsText(
+                        $"{found.Title}\n\n{text}\n\n{site.Value}{PageView.PathOf(found)}",
+                        next.Count
+                    );
+                }
+            )
+            .WithName("getPageText")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
 
-        page.MapPost("/personal-addresses", async (Guid id, GuestRequest guest, PageEditing editing, PersonalAddresses addresses, CancellationToken ct) =>
-                await addresses.MakeAsync(Published(await editing.HeldAsync(id, ct)), guest, ct))
-            .WithName("makePersonalAddress").RequireAuthorization(Roles.Coordinator).ProducesValidationProblem().ProducesProblem(404).ProducesProblem(409);
+        page.MapPost(
+                "/personal-addresses",
+                async (
+                    Guid id,
+                    GuestRequest guest,
+                    PageEditing editing,
+                    PersonalAddresses addresses,
+                    CancellationToken ct
+                ) => await addresses.MakeAsync(Published(await editing.HeldAsync(id, ct)), guest, ct)
+            )
+            .WithName("makePersonalAddress")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
     }
 
-    private static Page Published(Page page) => page.State == PageState.Published
-        ? page
-        : throw new Refusal(StatusCodes.Status409Conflict, "not-published", "Guests can’t open this page.", "Publish it first.");
+    private static Page Published(Page page) =>
+        page.State == PageState.Published
+            ? page
+            : throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "not-published",
+                "Guests can’t open this page.",
+                "Publish it first."
+            );
 }

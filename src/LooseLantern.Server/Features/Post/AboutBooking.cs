@@ -9,7 +9,13 @@ namespace LooseLantern.Server.Features.Post;
 
 /// <summary>A booking with all that messages say of it.</summary>
 /// <param name="People">Of the team, who have a mail address, by id.</param>
-public sealed record AboutBooking(Booking Booking, Session Session, Page Page, string Workspace, IReadOnlyDictionary<Guid, Person> People)
+public sealed record AboutBooking(
+    Booking Booking,
+    Session Session,
+    Page Page,
+    string Workspace,
+    IReadOnlyDictionary<Guid, Person> People
+)
 {
     public Span Time => new(Session.Time.LowerBound, Session.Time.UpperBound);
 
@@ -18,8 +24,15 @@ public sealed record AboutBooking(Booking Booking, Session Session, Page Page, s
 
     public string HostNames => string.Join(", ", Hosts.Select(host => host.Name));
 
-    /// <summary>Whoever speaks for all: the seat that leads, or else the first that a person fills; a room asks nobody.</summary>
-    public Party Lead => Session.Hosts.OrderBy(host => host.Seat == Page.Details.Lead ? -1 : host.Seat).Select(host => PartyOf(host.Host!)).FirstOrDefault(party => party is { Kind: PartyKind.Person, Address: not null }) ?? new Party(Session.Id, Page.Desk!.Name, null);
+    /// <summary>
+    /// Whoever speaks for all: the seat that leads, or else the first that a person fills; a room asks nobody.
+    /// </summary>
+    public Party Lead =>
+        Session
+            .Hosts.OrderBy(host => host.Seat == Page.Details.Lead ? -1 : host.Seat)
+            .Select(host => PartyOf(host.Host!))
+            .FirstOrDefault(party => party is { Kind: PartyKind.Person, Address: not null })
+        ?? new Party(Session.Id, Page.Desk!.Name, null);
 
     /// <summary>Whether a room is made for each of its bookings.</summary>
     public bool HasRoom => Page is { PlaceKind: PlaceKind.Video, Place.Length: 0 };
@@ -29,15 +42,38 @@ public sealed record AboutBooking(Booking Booking, Session Session, Page Page, s
     public Party PartyOf(Host host) => BookingParties.Of(host, PersonOf(host)?.Email);
 
     /// <summary>All of these bookings, cancelled ones too, in order of id.</summary>
-    public static async Task<List<AboutBooking>> LoadAsync(LanternDb db, IReadOnlyCollection<Guid> bookingIds, CancellationToken ct)
+    public static async Task<List<AboutBooking>> LoadAsync(
+        LanternDb db,
+        IReadOnlyCollection<Guid> bookingIds,
+        CancellationToken ct
+    )
     {
-        var bookings = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking().Where(booking => bookingIds.Contains(booking.Id))
-            .Include(booking => booking.Session!).ThenInclude(session => session.Page!).ThenInclude(page => page.Desk)
-            .Include(booking => booking.Session!).ThenInclude(session => session.Hosts).ThenInclude(host => host.Host)
-            .AsSplitQuery().OrderBy(booking => booking.Id).ToListAsync(ct);
-        if (bookings.Count == 0) return [];
+        var bookings = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .AsNoTracking()
+            .Where(booking => bookingIds.Contains(booking.Id))
+            .Include(booking => booking.Session!)
+                .ThenInclude(session => session.Page!)
+                    .ThenInclude(page => page.Desk)
+            .Include(booking => booking.Session!)
+                .ThenInclude(session => session.Hosts)
+                    .ThenInclude(host => host.Host)
+            .AsSplitQuery()
+            .OrderBy(booking => booking.Id)
+            .ToListAsync(ct);
+        if (bookings.Count == 0)
+            return [];
         var workspace = await db.Workspaces.Select(row => row.Name).SingleAsync(ct);
-        var people = await db.Users.AsNoTracking().Where(person => person.Email != null && person.LeftAt == null).ToDictionaryAsync(person => person.Id, ct);
-        return bookings.ConvertAll(booking => new AboutBooking(booking, booking.Session!, booking.Session!.Page!, workspace, people));
+        var people = await db
+            .Users.AsNoTracking()
+            .Where(person => person.Email != null && person.LeftAt == null)
+            .ToDictionaryAsync(person => person.Id, ct);
+        return bookings.ConvertAll(booking => new AboutBooking(
+            booking,
+            booking.Session!,
+            booking.Session!.Page!,
+            workspace,
+            people
+        ));
     }
 }

@@ -17,32 +17,50 @@ public sealed class Hearers(LanternDb db)
         var heard = new Dictionary<Guid, Hearer>();
         foreach (var host in about.Hosts.Where(host => telling.NewHostId is null || host.Id == telling.NewHostId))
         {
-            if (about.PersonOf(host) is { } person) heard.TryAdd(person.Id, new Hearer(person, person.Hearing.Own, host.Id, IsFormer: false));
+            if (about.PersonOf(host) is { } person)
+                heard.TryAdd(person.Id, new Hearer(person, person.Hearing.Own, host.Id, IsFormer: false));
         }
 
         var former = await db.Hosts.AsNoTracking().Where(host => telling.FormerHosts.Contains(host.Id)).ToListAsync(ct);
         foreach (var host in former)
         {
-            if (about.PersonOf(host) is { } person) heard.TryAdd(person.Id, new Hearer(person, person.Hearing.Own, host.Id, IsFormer: true));
+            if (about.PersonOf(host) is { } person)
+                heard.TryAdd(person.Id, new Hearer(person, person.Hearing.Own, host.Id, IsFormer: true));
         }
 
         // Who takes part is told first; the others hear of what becomes of the booking.
         if (telling.NewHostId is null)
         {
             var hostIds = about.Hosts.Select(host => host.Id).ToList();
-            var actors = await db.ActingFor.AsNoTracking().Where(row => hostIds.Contains(row.HostId)).Select(row => row.PersonId).Distinct().ToListAsync(ct);
+            var actors = await db
+                .ActingFor.AsNoTracking()
+                .Where(row => hostIds.Contains(row.HostId))
+                .Select(row => row.PersonId)
+                .Distinct()
+                .ToListAsync(ct);
             foreach (var person in about.People.Values)
             {
                 var when = actors.Contains(person.Id) ? Sooner(person.Hearing.ActedFor, person) : person.Hearing.Others;
                 // Whoever acts for a host can answer what waits; of all else they hear as they chose.
-                if (telling.Occasion == Occasion.Asked && actors.Contains(person.Id) && when == Hears.Daily) when = Hears.AtOnce;
-                if (person.IsOwner || person.IsCoordinator || actors.Contains(person.Id)) heard.TryAdd(person.Id, new Hearer(person, when, HostId: null, IsFormer: false));
+                if (telling.Occasion == Occasion.Asked && actors.Contains(person.Id) && when == Hears.Daily)
+                    when = Hears.AtOnce;
+                if (person.IsOwner || person.IsCoordinator || actors.Contains(person.Id))
+                    heard.TryAdd(person.Id, new Hearer(person, when, HostId: null, IsFormer: false));
             }
         }
 
-        return [.. heard.Values.Where(hearer => hearer.When != Hears.Never || (telling.Occasion == Occasion.Asked && hearer.HostId is not null)).OrderBy(hearer => hearer.HostId is null).ThenBy(hearer => hearer.Person.Id)];
+        return
+        [
+            .. heard
+                .Values.Where(hearer =>
+                    hearer.When != Hears.Never || (telling.Occasion == Occasion.Asked && hearer.HostId is not null)
+                )
+                .OrderBy(hearer => hearer.HostId is null)
+                .ThenBy(hearer => hearer.Person.Id),
+        ];
     }
 
     /// <summary>A host acted for is no less than any other.</summary>
-    private static Hears Sooner(Hears chosen, Person person) => (Hears)Math.Min((int)chosen, (int)person.Hearing.Others);
+    private static Hears Sooner(Hears chosen, Person person) =>
+        (Hears)Math.Min((int)chosen, (int)person.Hearing.Others);
 }

@@ -13,30 +13,90 @@ public sealed class Invitations(IClock clock)
     public string ForGuest(AboutBooking about, InvitationMethod method, Letter appointment, bool withLink)
     {
         var booking = about.Booking;
-        return Text(about, method, booking.Uid, booking.Sequence, appointment.Subject, withLink ? appointment.Text : WithoutLink(appointment.Text), GuestParties(booking));
+        return Text(
+            about,
+            method,
+            booking.Uid,
+            booking.Sequence,
+            appointment.Subject,
+            withLink ? appointment.Text : WithoutLink(appointment.Text),
+            GuestParties(booking)
+        );
     }
 
     /// <summary>For a host whose calendars we can't write: the session with all its guests.</summary>
-    public string ForHost(AboutBooking about, InvitationMethod method, IReadOnlyList<Booking> guests) => Text(
-        about, method, about.Session.Uid, about.Session.Sequence, $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
-        PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)), [.. guests.SelectMany(GuestParties)]);
+    public string ForHost(AboutBooking about, InvitationMethod method, IReadOnlyList<Booking> guests) =>
+        Text(
+            about,
+            method,
+            about.Session.Uid,
+            about.Session.Sequence,
+            $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
+            PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)),
+            [.. guests.SelectMany(GuestParties)]
+        );
 
-    /// <summary>For somebody whom the page invites along: as for a host, with their own name among those who are asked.</summary>
-    public string ForInvitedAlong(AboutBooking about, InvitationMethod method, IReadOnlyList<Booking> guests, InvitedAlong along) => Text(
-        about, method, about.Session.Uid, about.Session.Sequence, $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
-        PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)),
-        [new Party(about.Session.Id, PostMarks.Harmless(along.Name.Length == 0 ? along.Email : along.Name), along.Email), .. guests.SelectMany(GuestParties)]);
+    /// <summary>
+    /// For somebody whom the page invites along: as for a host, with their own name among those who are asked.
+    /// </summary>
+    public string ForInvitedAlong(
+        AboutBooking about,
+        InvitationMethod method,
+        IReadOnlyList<Booking> guests,
+        InvitedAlong along
+    ) =>
+        Text(
+            about,
+            method,
+            about.Session.Uid,
+            about.Session.Sequence,
+            $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
+            PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)),
+            [
+                new Party(
+                    about.Session.Id,
+                    PostMarks.Harmless(along.Name.Length == 0 ? along.Email : along.Name),
+                    along.Email
+                ),
+                .. guests.SelectMany(GuestParties),
+            ]
+        );
 
-    private string Text(AboutBooking about, InvitationMethod method, string uid, int sequence, string title, string description, IReadOnlyList<Party> asked)
+    private string Text(
+        AboutBooking about,
+        InvitationMethod method,
+        string uid,
+        int sequence,
+        string title,
+        string description,
+        IReadOnlyList<Party> asked
+    )
     {
         var place = about.HasRoom ? PostMarks.RoomLink : about.Page.Place;
         // Unfolded, so that no mark in it is torn apart before something is put in its place.
-        return Folding.Unfold(InvitationFile.Write(new InvitationEvent(
-            method, uid, sequence, clock.GetCurrentInstant(), about.Time, PostMarks.Harmless(title), place.Length == 0 ? null : place, description,
-            about.Lead, PostMarks.Reply, asked, [.. about.Hosts.Select(about.PartyOf)])));
+        return Folding.Unfold(
+            InvitationFile.Write(
+                new InvitationEvent(
+                    method,
+                    uid,
+                    sequence,
+                    clock.GetCurrentInstant(),
+                    about.Time,
+                    PostMarks.Harmless(title),
+                    place.Length == 0 ? null : place,
+                    description,
+                    about.Lead,
+                    PostMarks.Reply,
+                    asked,
+                    [.. about.Hosts.Select(about.PartyOf)]
+                )
+            )
+        );
     }
 
-    private static List<Party> GuestParties(Booking booking) => [.. BookingParties.Of(booking).Select(party => party with { Name = PostMarks.Harmless(party.Name) })];
+    private static List<Party> GuestParties(Booking booking) =>
+        [.. BookingParties.Of(booking).Select(party => party with { Name = PostMarks.Harmless(party.Name) })];
 
-    private static string WithoutLink(string text) => string.Join('\n', text.Split('\n').Where(line => !line.Contains(PostMarks.Link, StringComparison.Ordinal)));
+    private static string WithoutLink(string text) =>
+        string.Join('\n', text.Split('\n').Where(line => !line.Contains(PostMarks.Link, StringComparison.Ordinal)));
 }

@@ -11,9 +11,21 @@ public sealed class MarksInPost(LanternDb db, PrivateLinks links, ReplyAddresses
     public async Task<MarkValues> OfAsync(Message message, CancellationToken ct)
     {
         var own = message.ProtectedSecret is { } secret ? links.Reveal(secret) : "";
-        if (message.BookingId is not { } bookingId) return new MarkValues("", "", own, "", "");
-        var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking().SingleAsync(row => row.Id == bookingId, ct);
-        var room = await db.VideoRooms.AsNoTracking().FirstOrDefaultAsync(row => row.SessionId == booking.SessionId && row.Link != null, ct);
-        return new MarkValues(links.Reveal(booking.ProtectedSecret), replies.Reveal(booking.ProtectedReplySecret), own, room?.Link ?? "", room?.Code ?? "");
+        if (message.BookingId is not { } bookingId)
+            return new MarkValues("", "", own, "", "");
+        var booking = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .AsNoTracking()
+            .SingleAsync(row => row.Id == bookingId, ct);
+        var room = await db
+            .VideoRooms.AsNoTracking()
+            .FirstOrDefaultAsync(row => row.SessionId == booking.SessionId && row.Link != null, ct);
+        return new MarkValues(
+            links.Reveal(booking.ProtectedSecret),
+            replies.Reveal(booking.ProtectedReplySecret),
+            own,
+            room?.Link ?? "",
+            room?.Code ?? ""
+        );
     }
 }

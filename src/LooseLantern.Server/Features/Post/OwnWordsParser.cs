@@ -3,8 +3,8 @@ using Fluid;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>
-/// Reads words of a page's own: tokens, and what stands only under a condition. Loops and the like are no words: one that ran for long would hold up the
-/// booking that it speaks of.
+/// Reads words of a page's own: tokens, and what stands only under a condition. Loops and the like are no words: one
+/// that ran for long would hold up the booking that it speaks of.
 /// </summary>
 public static class OwnWordsParser
 {
@@ -25,7 +25,8 @@ public static class OwnWordsParser
     private static FluidParser Make()
     {
         var parser = new FluidParser();
-        foreach (var tag in parser.RegisteredTags.Keys.Except(Known).ToList()) parser.RegisteredTags.Remove(tag);
+        foreach (var tag in parser.RegisteredTags.Keys.Except(Known).ToList())
+            parser.RegisteredTags.Remove(tag);
         return parser;
     }
 }

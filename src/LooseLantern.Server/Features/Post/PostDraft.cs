@@ -9,13 +9,33 @@ public static class PostDraft
     public static Message Of(AboutBooking about, MessageKind kind, Reader reader, Letter letter, Instant now) =>
         Of(about.Booking.WorkspaceId, about.Page.Desk!.Name, kind, reader, letter, now, about.Booking.Id);
 
-    public static Message Of(Guid workspaceId, string from, MessageKind kind, Reader reader, Letter letter, Instant now, Guid? bookingId = null, Guid? id = null)
+    public static Message Of(
+        Guid workspaceId,
+        string from,
+        MessageKind kind,
+        Reader reader,
+        Letter letter,
+        Instant now,
+        Guid? bookingId = null,
+        Guid? id = null
+    )
     {
         id ??= Guid.CreateVersion7();
         return new Message
         {
-            Id = id.Value, WorkspaceId = workspaceId, Kind = kind, BookingId = bookingId, ToName = reader.Name, ToAddress = reader.Address, MessageId = $"{id:N}@loose-lantern.example",
-            WrittenAt = now, DueAt = now, FromName = from, Subject = letter.Subject, Text = letter.Text, Html = letter.Html,
+            Id = id.Value,
+            WorkspaceId = workspaceId,
+            Kind = kind,
+            BookingId = bookingId,
+            ToName = reader.Name,
+            ToAddress = reader.Address,
+            MessageId = $"{id:N}@loose-lantern.example",
+            WrittenAt = now,
+            DueAt = now,
+            FromName = from,
+            Subject = letter.Subject,
+            Text = letter.Text,
+            Html = letter.Html,
         };
     }
 }

@@ -10,7 +10,18 @@ namespace LooseLantern.Server.Features.Post;
 
 /// <param name="At">When it was sent; of one that is not, when it is due.</param>
 /// <param name="Fault">What stood in the way of the last try, in words.</param>
-public sealed record PostRow(Guid Id, MessageKind Kind, MessageState State, string ToName, string ToAddress, string Subject, Instant WrittenAt, Instant At, int Attempts, string? Fault);
+public sealed record PostRow(
+    Guid Id,
+    MessageKind Kind,
+    MessageState State,
+    string ToName,
+    string ToAddress,
+    string Subject,
+    Instant WrittenAt,
+    Instant At,
+    int Attempts,
+    string? Fault
+);
 
 /// <param name="Total">How many there are in all, of which Rows is one run.</param>
 /// <param name="IsSending">Whether a mail server is set; where none is, mail waits.</param>
@@ -19,7 +30,14 @@ public sealed record PostList(Instant Now, int Total, bool IsSending, IReadOnlyL
 /// <summary>A message as its reader sees it, but for what only they may know.</summary>
 /// <param name="Calendar">The iCalendar part; null for a plain mail.</param>
 /// <param name="Files">Names of what goes along.</param>
-public sealed record PostView(PostRow Row, string From, string Text, string? Calendar, string? CalendarMethod, IReadOnlyList<string> Files);
+public sealed record PostView(
+    PostRow Row,
+    string From,
+    string Text,
+    string? Calendar,
+    string? CalendarMethod,
+    IReadOnlyList<string> Files
+);
 
 public static class PostEndpoints
 {
@@ -29,49 +47,123 @@ public static class PostEndpoints
     {
         var post = api.MapGroup("/post").WithTags("Post");
 
-        // What failed before all else, then the latest first; what waits for its hour comes last, and by itself it is listed as it falls due.
-        post.MapGet("/", async (string? state, string? search, int? skip, int? take, LanternDb db, PostSettings settings, IClock clock, CancellationToken ct) =>
-            {
-                MessageState? asked = state is null ? null : Enum.TryParse<MessageState>(state, ignoreCase: true, out var one) ? one : throw Refusal.Invalid("state", "Choose due, sent or failed.");
-                var messages = db.Messages.AsNoTracking().Where(row => asked == null || row.State == asked);
-                if (!string.IsNullOrWhiteSpace(search))
+        // What failed before all else, then the latest first; what waits for its hour comes last, and by itself it is
+        // listed as it falls due.
+        post.MapGet(
+                "/",
+                async (
+                    string? state,
+                    string? search,
+                    int? skip,
+                    int? take,
+                    LanternDb db,
+                    PostSettings settings,
+                    IClock clock,
+                    CancellationToken ct
+                ) =>
                 {
-                    var like = Words.Containing(search);
-                    messages = messages.Where(row => EF.Functions.ILike(row.ToName, like, "\\") || EF.Functions.ILike(row.ToAddress, like, "\\") || EF.Functions.ILike(row.Subject, like, "\\"));
-                }
+                    MessageState? asked =
+                        state is null ? null
+                        : Enum.TryParse<MessageState>(state, ignoreCase: true, out var one) ? one
+                        : throw Refusal.Invalid("state", "Choose due, sent or failed.");
+                    var messages = db.Messages.AsNoTracking().Where(row => asked == null || row.State == asked);
+                    if (!string.IsNullOrWhiteSpace(search))
+                    {
+                        var like = Words.Containing(search);
+                        messages = messages.Where(row =>
+                            EF.Functions.ILike(row.ToName, like, "\\")
+                            || EF.Functions.ILike(row.ToAddress, like, "\\")
+                            || EF.Functions.ILike(row.Subject, like, "\\")
+                        );
+                    }
 
-                var total = await messages.CountAsync(ct);
-                var now = clock.GetCurrentInstant();
-                var ordered = asked == MessageState.Due
-                    ? messages.OrderBy(row => row.DueAt).ThenBy(row => row.Id)
-                    : messages.OrderByDescending(row => row.State == MessageState.Failed).ThenBy(row => row.State == MessageState.Due && row.DueAt > now).ThenByDescending(row => row.WrittenAt).ThenBy(row => row.Id);
-                var rows = await ordered
-                    .Skip(Math.Max(skip ?? 0, 0)).Take(Math.Clamp(take ?? 50, 1, MostRows)).ToListAsync(ct);
-                return new PostList(now, total, settings.Host is not null, rows.ConvertAll(RowOf));
-            })
-            .WithName("listPost").ProducesValidationProblem();
+                    var total = await messages.CountAsync(ct);
+                    var now = clock.GetCurrentInstant();
+                    var ordered =
+                        asked == MessageState.Due
+                            ? messages.OrderBy(row => row.DueAt).ThenBy(row => row.Id)
+                            : messages
+                                .OrderByDescending(row => row.State == MessageState.Failed)
+                                .ThenBy(row => row.State == MessageState.Due && row.DueAt > now)
+                                .ThenByDescending(row => row.WrittenAt)
+                                .ThenBy(row => row.Id);
+                    var rows = await ordered
+                        .Skip(Math.Max(skip ?? 0, 0))
+                        .Take(Math.Clamp(take ?? 50, 1, MostRows))
+                        .ToListAsync(ct);
+                    return new PostList(now, total, settings.Host is not null, rows.ConvertAll(RowOf));
+                }
+            )
+            .WithName("listPost")
+            .ProducesValidationProblem();
 
         post.MapGet("/{id:guid}", async (Guid id, LanternDb db, MarksInPost values, CancellationToken ct) =>
             {
-                var message = await db.Messages.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("message");
+                var message = await db.Messages.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct)
+                    ?? throw Refusal.NotFound("message");
                 var marks = (await values.OfAsync(message, ct)).Hidden();
-                return new PostView(RowOf(message), message.FromName, PostMarks.PutIn(message.Text, marks), message.Calendar is { } calendar ? PostMarks.PutIn(calendar, marks) : null, message.CalendarMethod,
-                    await db.PageFiles.Where(file => message.FileIds.Contains(file.Id)).OrderBy(file => file.Name).Select(file => file.Name).ToListAsync(ct));
+                return new PostView(
+                    RowOf(message),
+                    message.FromName,
+                    PostMarks.PutIn(message.Text, marks),
+                    message.Calendar is { } calendar ? PostMarks.PutIn(calendar, marks) : null,
+                    message.CalendarMethod,
+                    await db
+                        .PageFiles.Where(file => message.FileIds.Contains(file.Id))
+                        .OrderBy(file => file.Name)
+                        .Select(file => file.Name)
+                        .ToListAsync(ct)
+                );
             })
-            .WithName("getPost").ProducesProblem(404);
+            .WithName("getPost")
+            .ProducesProblem(404);
 
-        post.MapPost("/{id:guid}/again", async Task<NoContent> (Guid id, LanternDb db, RecordKeeping record, IClock clock, CancellationToken ct) =>
-            {
-                var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("message");
-                if (message.State == MessageState.Due && message.Attempts == 0) throw new Refusal(StatusCodes.Status409Conflict, "not-sent-yet", "This message has not been sent yet.", "It goes out by itself.");
-                (message.State, message.DueAt, message.Attempts, message.Fault) = (MessageState.Due, clock.GetCurrentInstant(), 0, null);
-                record.Note(message.BookingId ?? message.Id, $"Sent “{message.Subject}” again to {message.ToName}");
-                await db.SaveChangesAsync(ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("sendAgain").ProducesProblem(404).ProducesProblem(409);
+        post.MapPost(
+                "/{id:guid}/again",
+                async Task<NoContent> (
+                    Guid id,
+                    LanternDb db,
+                    RecordKeeping record,
+                    IClock clock,
+                    CancellationToken ct
+                ) =>
+                {
+                    var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id, ct)
+                        ?? throw Refusal.NotFound("message");
+                    if (message.State == MessageState.Due && message.Attempts == 0)
+                        throw new Refusal(
+                            StatusCodes.Status409Conflict,
+                            "not-sent-yet",
+                            "This message has not been sent yet.",
+                            "It goes out by itself."
+                        );
+                    (message.State, message.DueAt, message.Attempts, message.Fault) = (
+                        MessageState.Due,
+                        clock.GetCurrentInstant(),
+                        0,
+                        null
+                    );
+                    record.Note(message.BookingId ?? message.Id, $"Sent “{message.Subject}” again to {message.ToName}");
+                    await db.SaveChangesAsync(ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("sendAgain")
+            .ProducesProblem(404)
+            .ProducesProblem(409);
     }
 
     internal static PostRow RowOf(Message row) =>
-        new(row.Id, row.Kind, row.State, row.ToName, row.ToAddress, row.Subject, row.WrittenAt, row.SentAt ?? row.DueAt, row.Attempts, row.Fault);
+        new(
+            row.Id,
+            row.Kind,
+            row.State,
+            row.ToName,
+            row.ToAddress,
+            row.Subject,
+            row.WrittenAt,
+            row.SentAt ?? row.DueAt,
+            row.Attempts,
+            row.Fault
+        );
 }

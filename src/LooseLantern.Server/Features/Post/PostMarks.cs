@@ -13,7 +13,10 @@ public sealed record MarkValues(string Link, string Reply, string Own, string Ro
     public MarkValues Hidden() => this with { Link = Masked, Reply = Masked, Own = Masked };
 }
 
-/// <summary>Marks that stand for secrets in what is kept of a message, so that whoever reads the post, or the database, opens no link by it.</summary>
+/// <summary>
+/// Marks that stand for secrets in what is kept of a message, so that whoever reads the post, or the database, opens no
+/// link by it.
+/// </summary>
 public static class PostMarks
 {
     /// <summary>The secret of the guest's private link.</summary>
@@ -31,11 +34,18 @@ public static class PostMarks
     /// <summary>The address that answers come to.</summary>
     public const string Reply = "private-reply@loose-lantern.invalid";
 
-    public static string PutIn(string text, MarkValues values) => text
-        .Replace(Link, values.Link, StringComparison.Ordinal).Replace(Reply, values.Reply, StringComparison.Ordinal).Replace(Own, values.Own, StringComparison.Ordinal)
-        .Replace(RoomLink, values.RoomLink, StringComparison.Ordinal)
-        .Replace(Room, values.RoomCode.Length == 0 ? values.RoomLink : $"{values.RoomLink} ({values.RoomCode})", StringComparison.Ordinal);
+    public static string PutIn(string text, MarkValues values) =>
+        text.Replace(Link, values.Link, StringComparison.Ordinal)
+            .Replace(Reply, values.Reply, StringComparison.Ordinal)
+            .Replace(Own, values.Own, StringComparison.Ordinal)
+            .Replace(RoomLink, values.RoomLink, StringComparison.Ordinal)
+            .Replace(
+                Room,
+                values.RoomCode.Length == 0 ? values.RoomLink : $"{values.RoomLink} ({values.RoomCode})",
+                StringComparison.Ordinal
+            );
 
     /// <summary>What somebody typed can't be taken for a mark.</summary>
-    public static string Harmless(string typed) => typed.Replace("[[", "[ [", StringComparison.Ordinal).Replace(Reply, "", StringComparison.OrdinalIgnoreCase);
+    public static string Harmless(string typed) =>
+        typed.Replace("[[", "[ [", StringComparison.Ordinal).Replace(Reply, "", StringComparison.OrdinalIgnoreCase);
 }

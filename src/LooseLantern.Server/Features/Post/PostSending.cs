@@ -13,7 +13,10 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
 
-/// <summary>Sends one message by SMTP, and notes how that went. A server that fails is asked again later; the Message-ID stays the same, so that a receiver can tell a repeat.</summary>
+/// <summary>
+/// Sends one message by SMTP, and notes how that went. A server that fails is asked again later; the Message-ID stays
+/// the same, so that a receiver can tell a repeat.
+/// </summary>
 public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost values, IClock clock)
 {
     /// <summary>After so many tries, which take about two days, a message counts as failed.</summary>
@@ -25,23 +28,39 @@ public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost
     public async Task SendAsync(Guid id, CancellationToken ct)
     {
         var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id && row.State == MessageState.Due, ct);
-        if (message is null) return;
+        if (message is null)
+            return;
         message.Attempts++;
         try
         {
             await DeliverAsync(await MailOfAsync(message, ct), ct);
             (message.State, message.SentAt, message.Fault) = (MessageState.Sent, clock.GetCurrentInstant(), null);
         }
-        catch (SmtpCommandException e) when ((int)e.StatusCode >= 500 && e.ErrorCode is SmtpErrorCode.RecipientNotAccepted or SmtpErrorCode.MessageNotAccepted)
+        catch (SmtpCommandException e)
+            when ((int)e.StatusCode >= 500
+                && e.ErrorCode is SmtpErrorCode.RecipientNotAccepted or SmtpErrorCode.MessageNotAccepted
+            )
         {
             // The server will not take it, however often it is asked.
             (message.State, message.Fault) = (MessageState.Failed, Short($"The mail server refuses it: {e.Message}"));
         }
-        catch (Exception e) when (e is IOException or SocketException or CommandException or ProtocolException or AuthenticationException or SslHandshakeException or TimeoutException or OperationCanceledException && !ct.IsCancellationRequested)
+        catch (Exception e)
+            when (e
+                    is IOException
+                        or SocketException
+                        or CommandException
+                        or ProtocolException
+                        or AuthenticationException
+                        or SslHandshakeException
+                        or TimeoutException
+                        or OperationCanceledException
+                && !ct.IsCancellationRequested
+            )
         {
             message.Fault = Short($"The mail server can’t be used: {e.Message}");
             message.DueAt = clock.GetCurrentInstant() + BackOff.After(message.Attempts, MostBackOff);
-            if (message.Attempts >= MostAttempts) message.State = MessageState.Failed;
+            if (message.Attempts >= MostAttempts)
+                message.State = MessageState.Failed;
         }
 
         message.SendingUntil = null;
@@ -59,14 +78,24 @@ public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost
     {
         var marks = await values.OfAsync(message, ct);
         string PutIn(string text) => PostMarks.PutIn(text, marks);
-        var mail = new MimeMessage { Subject = message.Subject, MessageId = message.MessageId, Date = message.WrittenAt.ToDateTimeOffset() };
+        var mail = new MimeMessage
+        {
+            Subject = message.Subject,
+            MessageId = message.MessageId,
+            Date = message.WrittenAt.ToDateTimeOffset(),
+        };
         mail.From.Add(new MailboxAddress(message.FromName, settings.From));
         mail.To.Add(new MailboxAddress(message.ToName, message.ToAddress));
         // Whoever answers a mail about a booking writes to the booking.
-        if (marks.Reply.Length > 0) mail.ReplyTo.Add(new MailboxAddress(message.FromName, marks.Reply));
+        if (marks.Reply.Length > 0)
+            mail.ReplyTo.Add(new MailboxAddress(message.FromName, marks.Reply));
         // Nobody's holiday notice is wanted in return (RFC 3834 section 5).
         mail.Headers.Add("Auto-Submitted", "auto-generated");
-        var alternatives = new MultipartAlternative { new TextPart("plain") { Text = PutIn(message.Text) }, new TextPart("html") { Text = PutIn(message.Html) } };
+        var alternatives = new MultipartAlternative
+        {
+            new TextPart("plain") { Text = PutIn(message.Text) },
+            new TextPart("html") { Text = PutIn(message.Html) },
+        };
         if (message.Calendar is { } calendar)
         {
             // RFC 6047 section 2.4: the method of the part is that of the object within.
@@ -75,7 +104,11 @@ public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost
             alternatives.Add(part);
         }
 
-        var files = await db.PageFiles.AsNoTracking().Where(file => message.FileIds.Contains(file.Id)).OrderBy(file => file.Name).ToListAsync(ct);
+        var files = await db
+            .PageFiles.AsNoTracking()
+            .Where(file => message.FileIds.Contains(file.Id))
+            .OrderBy(file => file.Name)
+            .ToListAsync(ct);
         if (files.Count == 0)
         {
             mail.Body = alternatives;
@@ -85,10 +118,15 @@ public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost
         var mixed = new Multipart("mixed") { alternatives };
         foreach (var file in files)
         {
-            mixed.Add(new MimePart(file.MediaType)
-            {
-                Content = new MimeContent(new MemoryStream(file.Bytes)), ContentDisposition = new ContentDisposition(ContentDisposition.Attachment), ContentTransferEncoding = ContentEncoding.Base64, FileName = file.Name,
-            });
+            mixed.Add(
+                new MimePart(file.MediaType)
+                {
+                    Content = new MimeContent(new MemoryStream(file.Bytes)),
+                    ContentDisposition = new ContentDisposition(ContentDisposition.Attachment),
+                    ContentTransferEncoding = ContentEncoding.Base64,
+                    FileName = file.Name,
+                }
+            );
         }
 
         mail.Body = mixed;
@@ -98,8 +136,14 @@ public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost
     private async Task DeliverAsync(MimeMessage mail, CancellationToken ct)
     {
         using var client = new SmtpClient { Timeout = (int)Patience.TotalMilliseconds };
-        await client.ConnectAsync(settings.Host!, settings.Port, settings.Tls ? SecureSocketOptions.StartTls : SecureSocketOptions.None, ct);
-        if (settings.UserName is { } name) await client.AuthenticateAsync(name, settings.Password ?? "", ct);
+        await client.ConnectAsync(
+            settings.Host!,
+            settings.Port,
+            settings.Tls ? SecureSocketOptions.StartTls : SecureSocketOptions.None,
+            ct
+        );
+        if (settings.UserName is { } name)
+            await client.AuthenticateAsync(name, settings.Password ?? "", ct);
         await client.SendAsync(mail, ct);
         try
         {

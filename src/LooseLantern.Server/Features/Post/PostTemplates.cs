@@ -22,51 +22,79 @@ public static partial class PostTemplates
     {
         var template = Parsed.GetOrAdd(language, static tag => Parse(tag) ?? Parse("en")!);
         // The first line is the subject; a line between stands empty.
-        var lines = Render(template, new Dictionary<string, string>(words) { ["kind"] = kind.ToString() }).Split('\n', 2);
+        var lines = Render(template, new Dictionary<string, string>(words) { ["kind"] = kind.ToString() })
+            .Split('\n', 2);
         return Of(lines[0], lines[1], words);
     }
 
     /// <summary>In words of a page's own, which were checked when they were saved.</summary>
-    public static Letter Write(OwnWords own, IReadOnlyDictionary<string, string> words) => Of(Render(OwnWordsParser.Parse(own.Subject), words), Render(OwnWordsParser.Parse(own.Body), words), words);
+    public static Letter Write(OwnWords own, IReadOnlyDictionary<string, string> words) =>
+        Of(Render(OwnWordsParser.Parse(own.Subject), words), Render(OwnWordsParser.Parse(own.Body), words), words);
 
     private static Letter Of(string subject, string body, IReadOnlyDictionary<string, string> words)
     {
         // A place or a word that is not there leaves no gap.
         var text = Gap().Replace(body, "\n\n").Trim();
-        return new Letter(OneLine(subject), text, HtmlOf(text, [.. words.Where(word => word.Key.Contains("link", StringComparison.Ordinal) || word.Key == "room").SelectMany(word => word.Value.Split('\n'))]));
+        return new Letter(
+            OneLine(subject),
+            text,
+            HtmlOf(
+                text,
+                [
+                    .. words
+                        .Where(word => word.Key.Contains("link", StringComparison.Ordinal) || word.Key == "room")
+                        .SelectMany(word => word.Value.Split('\n')),
+                ]
+            )
+        );
     }
 
     private static string Render(IFluidTemplate template, IReadOnlyDictionary<string, string> words)
     {
         var context = new TemplateContext();
-        foreach (var (name, value) in words) context.SetValue(name, value);
+        foreach (var (name, value) in words)
+            context.SetValue(name, value);
         return template.Render(context, NullEncoder.Default).ReplaceLineEndings("\n").Trim();
     }
 
     private static IFluidTemplate? Parse(string language)
     {
-        using var stream = typeof(PostTemplates).Assembly.GetManifestResourceStream($"{typeof(PostTemplates).Namespace}.Templates.{language}.liquid");
-        if (stream is null) return null;
+        using var stream = typeof(PostTemplates).Assembly.GetManifestResourceStream(
+            $"{typeof(PostTemplates).Namespace}.Templates.{language}.liquid"
+        );
+        if (stream is null)
+            return null;
         using var reader = new StreamReader(stream, Encoding.UTF8);
         return Parser.Parse(reader.ReadToEnd());
     }
 
-    /// <summary>Paragraphs as in the text, with our own addresses to press. Whatever somebody typed is shown as it was typed, addresses too.</summary>
+    /// <summary>
+    /// Paragraphs as in the text, with our own addresses to press. Whatever somebody typed is shown as it was typed,
+    /// addresses too.
+    /// </summary>
     private static string HtmlOf(string text, string[] links)
     {
-        var html = new StringBuilder("<!doctype html><html><body style=\"font:16px/1.5 sans-serif;color:#18223b;max-width:36em\">");
-        foreach (var paragraph in text.Split("\n\n", StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
-            html.Append("<p>").Append(string.Join("<br>", paragraph.Split('\n').Select(line => LineOf(line, links.Contains(line))))).Append("</p>");
+        var html = new StringBuilder(
+            "<!doctype html><html><body style=\"font:16px/1.5 sans-serif;color:#18223b;max-width:36em\">"
+        );
+        foreach (
+            var paragraph in text.Split("\n\n", StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+        )
+            html.Append("<p>")
+                .Append(string.Join("<br>", paragraph.Split('\n').Select(line => LineOf(line, links.Contains(line)))))
+                .Append("</p>");
         return html.Append("</body></html>").ToString();
     }
 
-    private static string LineOf(string line, bool isLink) => !isLink || !(line.StartsWith("http", StringComparison.Ordinal) || line == PostMarks.Room)
-        ? WebUtility.HtmlEncode(line)
-        : $"<a href=\"{WebUtility.HtmlEncode(line == PostMarks.Room ? PostMarks.RoomLink : line)}\">{WebUtility.HtmlEncode(line)}</a>";
+    private static string LineOf(string line, bool isLink) =>
+        !isLink || !(line.StartsWith("http", StringComparison.Ordinal) || line == PostMarks.Room)
+            ? WebUtility.HtmlEncode(line)
+            : $"<a href=\"{WebUtility.HtmlEncode(line == PostMarks.Room ? PostMarks.RoomLink : line)}\">{WebUtility.HtmlEncode(line)}</a>";
 
     [GeneratedRegex(@"\n\s*\n")]
     private static partial Regex Gap();
 
     /// <summary>A subject is one line, whatever a name has in it: a line break could smuggle in a header.</summary>
-    private static string OneLine(string text) => new([.. text.Trim().Select(letter => char.IsControl(letter) ? ' ' : letter)]);
+    private static string OneLine(string text) =>
+        new([.. text.Trim().Select(letter => char.IsControl(letter) ? ' ' : letter)]);
 }

@@ -12,9 +12,17 @@ namespace LooseLantern.Server.Features.Post;
 /// <summary>Who reads a message: the language, clock and zone that it is written in.</summary>
 public sealed record Reader(string Name, string Address, string Language, Clock Clock, string Zone)
 {
-    public static Reader Of(Person person) => new(person.Name, person.Email!, person.Language, person.Clock == ClockForm.H12 ? Clock.Hours12 : Clock.Hours24, person.Zone);
+    public static Reader Of(Person person) =>
+        new(
+            person.Name,
+            person.Email!,
+            person.Language,
+            person.Clock == ClockForm.H12 ? Clock.Hours12 : Clock.Hours24,
+            person.Zone
+        );
 
-    public static Reader Of(Booking booking) => new(booking.GuestName, booking.GuestEmail, booking.GuestLanguage, Clock.Usual, booking.GuestZone);
+    public static Reader Of(Booking booking) =>
+        new(booking.GuestName, booking.GuestEmail, booking.GuestLanguage, Clock.Usual, booking.GuestZone);
 }
 
 /// <summary>What is known of a booking, as words for a reader, by the names that templates have for them.</summary>
@@ -23,11 +31,26 @@ public sealed class PostWords(SiteAddress site, IClock clock)
     /// <summary>Names that own words of a page may use, each with what it stands for.</summary>
     public static readonly IReadOnlyDictionary<string, string> Tokens = new Dictionary<string, string>
     {
-        ["first_name"] = "the guest’s first name", ["guest"] = "the guest’s name", ["guest_email"] = "the guest’s email", ["companions"] = "who comes along with the guest",
-        ["company"] = "the guest’s company, as their mail address tells it", ["hosts"] = "the hosts’ names", ["page"] = "the page’s title", ["workspace"] = "your workspace’s name",
-        ["desk"] = "the desk’s name", ["day"] = "the day, on the reader’s clock", ["time"] = "the time, on the reader’s clock", ["zones"] = "the zone that they are in",
-        ["was"] = "when it was before it was moved", ["place"] = "the place", ["room"] = "the link of the video room", ["word"] = "the word that came with a cancellation",
-        ["link"] = "the guest’s private link", ["page_link"] = "the page’s address", ["links"] = "the links that go along", ["answers"] = "what the guest answered, a line each",
+        ["first_name"] = "the guest’s first name",
+        ["guest"] = "the guest’s name",
+        ["guest_email"] = "the guest’s email",
+        ["companions"] = "who comes along with the guest",
+        ["company"] = "the guest’s company, as their mail address tells it",
+        ["hosts"] = "the hosts’ names",
+        ["page"] = "the page’s title",
+        ["workspace"] = "your workspace’s name",
+        ["desk"] = "the desk’s name",
+        ["day"] = "the day, on the reader’s clock",
+        ["time"] = "the time, on the reader’s clock",
+        ["zones"] = "the zone that they are in",
+        ["was"] = "when it was before it was moved",
+        ["place"] = "the place",
+        ["room"] = "the link of the video room",
+        ["word"] = "the word that came with a cancellation",
+        ["link"] = "the guest’s private link",
+        ["page_link"] = "the page’s address",
+        ["links"] = "the links that go along",
+        ["answers"] = "what the guest answered, a line each",
     };
 
     public Dictionary<string, string> Of(AboutBooking about, Telling telling, Reader reader)
@@ -36,25 +59,57 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         var (day, time, zones) = InWords(about.Time, reader);
         return new Dictionary<string, string>
         {
-            ["page"] = page.Title, ["workspace"] = about.Workspace, ["desk"] = page.Desk!.Name, ["place"] = page.Place, ["guest"] = PostMarks.Harmless(booking.GuestName), ["guest_email"] = booking.GuestEmail,
-            ["first_name"] = PostMarks.Harmless(booking.GuestName.Split(' ')[0]), ["hosts"] = about.HostNames, ["company"] = CompanyOf(booking.GuestEmail), ["reader"] = PostMarks.Harmless(reader.Name),
-            ["companions"] = PostMarks.Harmless(string.Join(", ", booking.Companions.Select(one => one.Name.Length == 0 ? one.Email : $"{one.Name} ({one.Email})"))),
-            ["day"] = day, ["time"] = time, ["zones"] = zones, ["was"] = telling.Was is { } was ? DayAndTime(was, reader) : "",
-            ["link"] = Link(PrivateLinks.Path(PostMarks.Link)), ["page_link"] = Link(PageView.PathOf(page)), ["booking_link"] = Link($"/work/bookings/{booking.Id:D}"),
-            ["answer_link"] = Link($"/answer/{PostMarks.Own}"), ["room"] = about.HasRoom ? PostMarks.Room : "", ["host_words"] = page.Post.HostWords,
+            ["page"] = page.Title,
+            ["workspace"] = about.Workspace,
+            ["desk"] = page.Desk!.Name,
+            ["place"] = page.Place,
+            ["guest"] = PostMarks.Harmless(booking.GuestName),
+            ["guest_email"] = booking.GuestEmail,
+            ["first_name"] = PostMarks.Harmless(booking.GuestName.Split(' ')[0]),
+            ["hosts"] = about.HostNames,
+            ["company"] = CompanyOf(booking.GuestEmail),
+            ["reader"] = PostMarks.Harmless(reader.Name),
+            ["companions"] = PostMarks.Harmless(
+                string.Join(
+                    ", ",
+                    booking.Companions.Select(one => one.Name.Length == 0 ? one.Email : $"{one.Name} ({one.Email})")
+                )
+            ),
+            ["day"] = day,
+            ["time"] = time,
+            ["zones"] = zones,
+            ["was"] = telling.Was is { } was ? DayAndTime(was, reader) : "",
+            ["link"] = Link(PrivateLinks.Path(PostMarks.Link)),
+            ["page_link"] = Link(PageView.PathOf(page)),
+            ["booking_link"] = Link($"/work/bookings/{booking.Id:D}"),
+            ["answer_link"] = Link($"/answer/{PostMarks.Own}"),
+            ["room"] = about.HasRoom ? PostMarks.Room : "",
+            ["host_words"] = page.Post.HostWords,
             ["links"] = string.Join('\n', page.Post.Links.Select(link => $"{link.Title}\n{link.Address}")),
-            ["word"] = PostMarks.Harmless(telling.Reply?.Text ?? booking.CancelWord), ["by"] = booking.CancelledBy?.ToString() ?? "",
-            ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, reader) : "", ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, reader))),
+            ["word"] = PostMarks.Harmless(telling.Reply?.Text ?? booking.CancelWord),
+            ["by"] = booking.CancelledBy?.ToString() ?? "",
+            ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, reader) : "",
+            ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, reader))),
             ["answers"] = PostMarks.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
-            ["writer"] = PostMarks.Harmless(telling.Reply is not { } reply || reply.FromAddress.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase) ? booking.GuestName : reply.FromName.Length == 0 ? reply.FromAddress : reply.FromName),
-            ["reply"] = telling.Reply?.Meaning.ToString() ?? "", ["wish"] = telling.Reply is { WishStart: { } from, WishEnd: { } to } ? DayAndTime(new Span(from, to), reader) : "",
+            ["writer"] = PostMarks.Harmless(
+                telling.Reply is not { } reply
+                || reply.FromAddress.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)
+                    ? booking.GuestName
+                : reply.FromName.Length == 0 ? reply.FromAddress
+                : reply.FromName
+            ),
+            ["reply"] = telling.Reply?.Meaning.ToString() ?? "",
+            ["wish"] = telling.Reply is { WishStart: { } from, WishEnd: { } to }
+                ? DayAndTime(new Span(from, to), reader)
+                : "",
         };
     }
 
     public string Link(string path) => site.Value + path;
 
     /// <summary>An instant as a day and a time of day.</summary>
-    public string Deadline(Instant until, Reader reader) => DayAndTime(new Span(until, until + Duration.FromMinutes(1)), reader).Split('–')[0].Trim();
+    public string Deadline(Instant until, Reader reader) =>
+        DayAndTime(new Span(until, until + Duration.FromMinutes(1)), reader).Split('–')[0].Trim();
 
     /// <summary>A time as a day and times of day.</summary>
     public string Said(Span span, Reader reader) => DayAndTime(span, reader);
@@ -70,7 +125,15 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         var zone = DateTimeZoneProviders.Tzdb[reader.Zone];
         var text = TimeTextWriter.Write(
             [new Opening(span.Start, span.End, 1)],
-            new TimeTextRequest(CultureOf(reader.Language), reader.Clock, zone, null, MergeTouching: false, clock.GetCurrentInstant().InZone(zone).Date));
+            new TimeTextRequest(
+                CultureOf(reader.Language),
+                reader.Clock,
+                zone,
+                null,
+                MergeTouching: false,
+                clock.GetCurrentInstant().InZone(zone).Date
+            )
+        );
         return (text.Days[0].Heading, text.Days[0].Times[0].Text, text.Zones);
     }
 
@@ -78,5 +141,6 @@ public sealed class PostWords(SiteAddress site, IClock clock)
     private static string CompanyOf(string email) => email[(email.LastIndexOf('@') + 1)..];
 
     /// <summary>English is written as in Britain: the day before the month.</summary>
-    private static CultureInfo CultureOf(string language) => CultureInfo.GetCultureInfo(language == "en" ? "en-GB" : language);
+    private static CultureInfo CultureOf(string language) =>
+        CultureInfo.GetCultureInfo(language == "en" ? "en-GB" : language);
 }

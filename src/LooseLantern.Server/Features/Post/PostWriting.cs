@@ -8,24 +8,43 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>
-/// Writes messages about bookings, in the transaction of what they speak of and after it was saved there: each says what is so now. They go out later
-/// (<see cref="PostSender"/>).
+/// Writes messages about bookings, in the transaction of what they speak of and after it was saved there: each says
+/// what is so now. They go out later (<see cref="PostSender"/>).
 /// </summary>
-public sealed class PostWriting(LanternDb db, PostWords words, Invitations invitations, Hearers hearers, ReminderWriting reminders, IClock clock)
+public sealed class PostWriting(
+    LanternDb db,
+    PostWords words,
+    Invitations invitations,
+    Hearers hearers,
+    ReminderWriting reminders,
+    IClock clock
+)
 {
-    /// <summary>Tells the guests of these bookings, whom they bring along, the people whose time they take, whom the page invites along, and who else wants to hear of it.</summary>
+    /// <summary>
+    /// Tells the guests of these bookings, whom they bring along, the people whose time they take, whom the page
+    /// invites along, and who else wants to hear of it.
+    /// </summary>
     public async Task TellAsync(IReadOnlyCollection<Guid> bookingIds, Telling telling, CancellationToken ct)
     {
         foreach (var about in await AboutBooking.LoadAsync(db, bookingIds, ct))
         {
-            var files = about.Page.Post.ToGuests == GuestMail.None ? [] : await db.PageFiles.Where(file => file.PageId == about.Page.Id).OrderBy(file => file.Name).Select(file => file.Id).ToArrayAsync(ct);
+            var files =
+                about.Page.Post.ToGuests == GuestMail.None
+                    ? []
+                    : await db
+                        .PageFiles.Where(file => file.PageId == about.Page.Id)
+                        .OrderBy(file => file.Name)
+                        .Select(file => file.Id)
+                        .ToArrayAsync(ct);
             ToGuest(about, telling, files);
             ToCompanions(about, telling);
             await ToTeamAsync(about, telling, ct);
             await ToAlsoInvitedAsync(about, telling, ct);
-            if (telling.Occasion == Occasion.Replied) continue;
+            if (telling.Occasion == Occasion.Replied)
+                continue;
             await reminders.WriteAsync(about, ct);
-            if (about.Page.Places > 1) await reminders.RenewAsync(telling.FormerSessionId ?? about.Session.Id, about.Booking.Id, ct);
+            if (about.Page.Places > 1)
+                await reminders.RenewAsync(telling.FormerSessionId ?? about.Session.Id, about.Booking.Id, ct);
         }
     }
 
@@ -42,51 +61,78 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
             Occasion.Lapsed => MessageKind.LapsedForGuest,
             _ => null,
         };
-        if (kind is not { } told || about.Page.Post.ToGuests == GuestMail.None) return;
+        if (kind is not { } told || about.Page.Post.ToGuests == GuestMail.None)
+            return;
         // What only asks for a yes moves while it waits: it is asked for at its new time.
-        if (told == MessageKind.MovedForGuest && about.Booking.WaitsUntil is not null) told = MessageKind.AskedForGuest;
+        if (told == MessageKind.MovedForGuest && about.Booking.WaitsUntil is not null)
+            told = MessageKind.AskedForGuest;
         var reader = Reader.Of(about.Booking);
         var said = words.Of(about, telling, reader);
         var letter = GuestLetters.Write(about.Page.Post, told, reader.Language, said);
         var method = MethodFor(about, telling);
         var isInvited = about.Page.Post.ToGuests == GuestMail.Invitation && method is not null;
         var message = Of(about, told, reader, letter);
-        if (isInvited) (message.Calendar, message.CalendarMethod) = (invitations.ForGuest(about, method!.Value, GuestLetters.Appointment(about, said), withLink: true), InvitationFile.MethodOf(method.Value));
-        if (told is MessageKind.BookedForGuest or MessageKind.MovedForGuest) message.FileIds = files;
+        if (isInvited)
+            (message.Calendar, message.CalendarMethod) = (
+                invitations.ForGuest(about, method!.Value, GuestLetters.Appointment(about, said), withLink: true),
+                InvitationFile.MethodOf(method.Value)
+            );
+        if (told is MessageKind.BookedForGuest or MessageKind.MovedForGuest)
+            message.FileIds = files;
         db.Messages.Add(message);
     }
 
     /// <summary>Nobody is invited to what waits for a yes.</summary>
-    private static InvitationMethod? MethodFor(AboutBooking about, Telling telling) => telling.Occasion switch
-    {
-        Occasion.Asked or Occasion.Declined or Occasion.Lapsed => null,
-        _ when about.Booking.WaitsUntil is not null => null,
-        Occasion.Cancelled => InvitationMethod.Cancel,
-        _ => InvitationMethod.Request,
-    };
+    private static InvitationMethod? MethodFor(AboutBooking about, Telling telling) =>
+        telling.Occasion switch
+        {
+            Occasion.Asked or Occasion.Declined or Occasion.Lapsed => null,
+            _ when about.Booking.WaitsUntil is not null => null,
+            Occasion.Cancelled => InvitationMethod.Cancel,
+            _ => InvitationMethod.Request,
+        };
 
     private void ToCompanions(AboutBooking about, Telling telling)
     {
-        if (telling.Occasion == Occasion.Replied || about.Page.Post.ToGuests == GuestMail.None || MethodFor(about, telling) is not { } method) return;
-        foreach (var companion in about.Booking.Companions) ToCompanion(about, telling, companion, method);
-        foreach (var companion in telling.FormerCompanions) ToCompanion(about, telling, companion, InvitationMethod.Cancel);
+        if (
+            telling.Occasion == Occasion.Replied
+            || about.Page.Post.ToGuests == GuestMail.None
+            || MethodFor(about, telling) is not { } method
+        )
+            return;
+        foreach (var companion in about.Booking.Companions)
+            ToCompanion(about, telling, companion, method);
+        foreach (var companion in telling.FormerCompanions)
+            ToCompanion(about, telling, companion, InvitationMethod.Cancel);
     }
 
     private void ToCompanion(AboutBooking about, Telling telling, Companion companion, InvitationMethod method)
     {
         var booking = about.Booking;
-        var reader = Reader.Of(booking) with { Name = companion.Name.Length == 0 ? companion.Email : companion.Name, Address = companion.Email };
-        var kind = method == InvitationMethod.Cancel ? MessageKind.CancelledForCompanion : MessageKind.BookedForCompanion;
+        var reader = Reader.Of(booking) with
+        {
+            Name = companion.Name.Length == 0 ? companion.Email : companion.Name,
+            Address = companion.Email,
+        };
+        var kind =
+            method == InvitationMethod.Cancel ? MessageKind.CancelledForCompanion : MessageKind.BookedForCompanion;
         var said = words.Of(about, telling, reader);
         var message = Of(about, kind, reader, PostTemplates.Write(kind, reader.Language, said));
-        if (about.Page.Post.ToGuests == GuestMail.Invitation) (message.Calendar, message.CalendarMethod) = (invitations.ForGuest(about, method, GuestLetters.Appointment(about, said), withLink: false), InvitationFile.MethodOf(method));
+        if (about.Page.Post.ToGuests == GuestMail.Invitation)
+            (message.Calendar, message.CalendarMethod) = (
+                invitations.ForGuest(about, method, GuestLetters.Appointment(about, said), withLink: false),
+                InvitationFile.MethodOf(method)
+            );
         db.Messages.Add(message);
     }
 
-    /// <summary>Whom the page invites along hears what hosts hear of bookings that stand, with the appointment.</summary>
+    /// <summary>
+    /// Whom the page invites along hears what hosts hear of bookings that stand, with the appointment.
+    /// </summary>
     private async Task ToAlsoInvitedAsync(AboutBooking about, Telling telling, CancellationToken ct)
     {
-        if (about.Page.Details.AlsoInvited.Count == 0 || about.Booking.WaitsUntil is not null) return;
+        if (about.Page.Details.AlsoInvited.Count == 0 || about.Booking.WaitsUntil is not null)
+            return;
         MessageKind? kind = telling.Occasion switch
         {
             Occasion.Booked or Occasion.Accepted or Occasion.HostChanged => MessageKind.BookedForHost,
@@ -94,20 +140,39 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
             Occasion.Cancelled => MessageKind.CancelledForHost,
             _ => null,
         };
-        if (kind is not { } told) return;
+        if (kind is not { } told)
+            return;
         var guests = await GuestsAsync(about, ct);
         var method = guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
         foreach (var along in about.Page.Details.AlsoInvited)
         {
-            var reader = new Reader(along.Name.Length == 0 ? along.Email : along.Name, along.Email, about.Page.Details.Face.Language is { Length: > 0 } language ? language : "en", LooseLantern.Core.TimeText.Clock.Usual, about.Page.Zone);
-            var message = Of(about, told, reader, PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader)));
-            (message.Calendar, message.CalendarMethod) = (invitations.ForInvitedAlong(about, method, guests, along), InvitationFile.MethodOf(method));
+            var reader = new Reader(
+                along.Name.Length == 0 ? along.Email : along.Name,
+                along.Email,
+                about.Page.Details.Face.Language is { Length: > 0 } language ? language : "en",
+                LooseLantern.Core.TimeText.Clock.Usual,
+                about.Page.Zone
+            );
+            var message = Of(
+                about,
+                told,
+                reader,
+                PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader))
+            );
+            (message.Calendar, message.CalendarMethod) = (
+                invitations.ForInvitedAlong(about, method, guests, along),
+                InvitationFile.MethodOf(method)
+            );
             db.Messages.Add(message);
         }
     }
 
     private Task<List<Booking>> GuestsAsync(AboutBooking about, CancellationToken ct) =>
-        db.Bookings.AsNoTracking().Where(row => row.SessionId == about.Session.Id && row.WaitsUntil == null).OrderBy(row => row.BookedAt).ToListAsync(ct);
+        db
+            .Bookings.AsNoTracking()
+            .Where(row => row.SessionId == about.Session.Id && row.WaitsUntil == null)
+            .OrderBy(row => row.BookedAt)
+            .ToListAsync(ct);
 
     private async Task ToTeamAsync(AboutBooking about, Telling telling, CancellationToken ct)
     {
@@ -125,11 +190,18 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
                 Occasion.Declined => null,
                 _ => MessageKind.BookedForHost,
             };
-            if (kind is not { } told) continue;
+            if (kind is not { } told)
+                continue;
             var reader = Reader.Of(hearer.Person);
-            var message = Of(about, told, reader, PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader)));
+            var message = Of(
+                about,
+                told,
+                reader,
+                PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader))
+            );
             message.PersonId = hearer.Person.Id;
-            if (told == MessageKind.AskedForHost) message.ProtectedSecret = about.Booking.ProtectedAnswerSecret;
+            if (told == MessageKind.AskedForHost)
+                message.ProtectedSecret = about.Booking.ProtectedAnswerSecret;
             Time(message, hearer, about);
             await InviteAsync(about, hearer, message, ct);
             db.Messages.Add(message);
@@ -142,22 +214,41 @@ public sealed class PostWriting(LanternDb db, PostWords words, Invitations invit
         var (now, hearing) = (clock.GetCurrentInstant(), hearer.Person.Hearing);
         var zone = DateTimeZoneProviders.Tzdb[hearer.Person.Zone];
         // What has to be answered in time waits for nothing.
-        if (message.Kind == MessageKind.AskedForHost) return;
-        if (hearer.When == Hears.Daily) (message.State, message.DueAt) = (MessageState.Gathered, DailyPost.Next(hearing.DailyAt, zone, now));
-        else if (hearing is { QuietFrom: { } from, QuietUntil: { } until }) message.DueAt = new QuietHours(from, until).After(now, about.Time.Start, zone);
+        if (message.Kind == MessageKind.AskedForHost)
+            return;
+        if (hearer.When == Hears.Daily)
+            (message.State, message.DueAt) = (MessageState.Gathered, DailyPost.Next(hearing.DailyAt, zone, now));
+        else if (hearing is { QuietFrom: { } from, QuietUntil: { } until })
+            message.DueAt = new QuietHours(from, until).After(now, about.Time.Start, zone);
     }
 
     /// <summary>A host whose calendars can only be read gets the appointment by mail.</summary>
     private async Task InviteAsync(AboutBooking about, Hearer hearer, Message message, CancellationToken ct)
     {
-        if (hearer.HostId is not { } hostId || message.State == MessageState.Gathered || message.Kind is MessageKind.AskedForHost or MessageKind.RepliedForHost or MessageKind.LapsedForHost) return;
-        var isRead = await db.CalendarHosts.Where(row => row.HostId == hostId).Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) => calendar).AnyAsync(calendar => calendar.Kind != CalendarKind.BuiltIn, ct);
-        var isWritten = await db.WrittenEvents.AnyAsync(row => row.SessionId == about.Session.Id && row.HostId == hostId, ct);
-        if (!isRead || isWritten) return;
+        if (
+            hearer.HostId is not { } hostId
+            || message.State == MessageState.Gathered
+            || message.Kind is MessageKind.AskedForHost or MessageKind.RepliedForHost or MessageKind.LapsedForHost
+        )
+            return;
+        var isRead = await db
+            .CalendarHosts.Where(row => row.HostId == hostId)
+            .Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) => calendar)
+            .AnyAsync(calendar => calendar.Kind != CalendarKind.BuiltIn, ct);
+        var isWritten = await db.WrittenEvents.AnyAsync(
+            row => row.SessionId == about.Session.Id && row.HostId == hostId,
+            ct
+        );
+        if (!isRead || isWritten)
+            return;
         var guests = await GuestsAsync(about, ct);
         var method = hearer.IsFormer || guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
-        (message.Calendar, message.CalendarMethod) = (invitations.ForHost(about, method, guests), InvitationFile.MethodOf(method));
+        (message.Calendar, message.CalendarMethod) = (
+            invitations.ForHost(about, method, guests),
+            InvitationFile.MethodOf(method)
+        );
     }
 
-    private Message Of(AboutBooking about, MessageKind kind, Reader reader, Letter letter) => PostDraft.Of(about, kind, reader, letter, clock.GetCurrentInstant());
+    private Message Of(AboutBooking about, MessageKind kind, Reader reader, Letter letter) =>
+        PostDraft.Of(about, kind, reader, letter, clock.GetCurrentInstant());
 }

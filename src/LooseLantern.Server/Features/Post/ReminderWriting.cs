@@ -7,8 +7,8 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>
-/// Writes the reminders of a booking, as messages that are due later. Those of before are dropped, so that they move and go with the booking. What can wait
-/// does not come in the quiet hours of its reader.
+/// Writes the reminders of a booking, as messages that are due later. Those of before are dropped, so that they move
+/// and go with the booking. What can wait does not come in the quiet hours of its reader.
 /// </summary>
 public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
 {
@@ -18,43 +18,97 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
     public async Task WriteAsync(AboutBooking about, CancellationToken ct)
     {
         var booking = about.Booking;
-        await db.Messages.Where(row => row.BookingId == booking.Id && (row.Kind == MessageKind.ReminderForGuest || row.Kind == MessageKind.ReminderForHost) && row.State == MessageState.Due && row.Attempts == 0)
+        await db
+            .Messages.Where(row =>
+                row.BookingId == booking.Id
+                && (row.Kind == MessageKind.ReminderForGuest || row.Kind == MessageKind.ReminderForHost)
+                && row.State == MessageState.Due
+                && row.Attempts == 0
+            )
             .ExecuteDeleteAsync(ct);
-        if (booking.CancelledAt is not null || booking.WaitsUntil is not null) return;
+        if (booking.CancelledAt is not null || booking.WaitsUntil is not null)
+            return;
         // A group's hosts are reminded once, by its first guest's booking.
-        var isFirst = !await db.Bookings.AnyAsync(row => row.SessionId == booking.SessionId && row.Id < booking.Id && row.WaitsUntil == null, ct);
+        var isFirst = !await db.Bookings.AnyAsync(
+            row => row.SessionId == booking.SessionId && row.Id < booking.Id && row.WaitsUntil == null,
+            ct
+        );
         var telling = new Telling(Occasion.Booked);
         foreach (var minutes in about.Page.Post.Reminders)
         {
             if (about.Page.Post.ToGuests != GuestMail.None)
             {
                 var reader = Reader.Of(booking);
-                Add(about, MessageKind.ReminderForGuest, reader, GuestLetters.Write(about.Page.Post, MessageKind.ReminderForGuest, reader.Language, words.Of(about, telling, reader)), minutes, OfGuests, null);
+                Add(
+                    about,
+                    MessageKind.ReminderForGuest,
+                    reader,
+                    GuestLetters.Write(
+                        about.Page.Post,
+                        MessageKind.ReminderForGuest,
+                        reader.Language,
+                        words.Of(about, telling, reader)
+                    ),
+                    minutes,
+                    OfGuests,
+                    null
+                );
             }
 
-            foreach (var person in isFirst ? about.Hosts.Select(about.PersonOf).OfType<Person>().Where(person => person.Hearing.Reminded) : [])
+            foreach (
+                var person in isFirst
+                    ? about.Hosts.Select(about.PersonOf).OfType<Person>().Where(person => person.Hearing.Reminded)
+                    : []
+            )
             {
                 var (reader, hearing) = (Reader.Of(person), person.Hearing);
-                var quiet = hearing is { QuietFrom: { } from, QuietUntil: { } until } ? new QuietHours(from, until) : null;
-                Add(about, MessageKind.ReminderForHost, reader, PostTemplates.Write(MessageKind.ReminderForHost, reader.Language, words.Of(about, telling, reader)), minutes, quiet, person.Id);
+                var quiet = hearing is { QuietFrom: { } from, QuietUntil: { } until }
+                    ? new QuietHours(from, until)
+                    : null;
+                Add(
+                    about,
+                    MessageKind.ReminderForHost,
+                    reader,
+                    PostTemplates.Write(MessageKind.ReminderForHost, reader.Language, words.Of(about, telling, reader)),
+                    minutes,
+                    quiet,
+                    person.Id
+                );
             }
         }
     }
 
-    /// <summary>Of a group, the first guest's booking bears the hosts' reminders; where that one went, the next does.</summary>
+    /// <summary>
+    /// Of a group, the first guest's booking bears the hosts' reminders; where that one went, the next does.
+    /// </summary>
     public async Task RenewAsync(Guid sessionId, Guid exceptBookingId, CancellationToken ct)
     {
-        var next = await db.Bookings.Where(row => row.SessionId == sessionId && row.WaitsUntil == null).OrderBy(row => row.Id).Select(row => (Guid?)row.Id).FirstOrDefaultAsync(ct);
-        if (next is not { } id || id == exceptBookingId) return;
-        foreach (var about in await AboutBooking.LoadAsync(db, [id], ct)) await WriteAsync(about, ct);
+        var next = await db
+            .Bookings.Where(row => row.SessionId == sessionId && row.WaitsUntil == null)
+            .OrderBy(row => row.Id)
+            .Select(row => (Guid?)row.Id)
+            .FirstOrDefaultAsync(ct);
+        if (next is not { } id || id == exceptBookingId)
+            return;
+        foreach (var about in await AboutBooking.LoadAsync(db, [id], ct))
+            await WriteAsync(about, ct);
     }
 
-    private void Add(AboutBooking about, MessageKind kind, Reader reader, Letter letter, int minutes, QuietHours? quiet, Guid? personId)
+    private void Add(
+        AboutBooking about,
+        MessageKind kind,
+        Reader reader,
+        Letter letter,
+        int minutes,
+        QuietHours? quiet,
+        Guid? personId
+    )
     {
         var (now, start, zone) = (clock.GetCurrentInstant(), about.Time.Start, DateTimeZoneProviders.Tzdb[reader.Zone]);
         var due = ReminderTimes.DueAt(start, minutes, zone);
         // Who books so late knows it still.
-        if (due <= now) return;
+        if (due <= now)
+            return;
         var message = PostDraft.Of(about, kind, reader, letter, now);
         (message.DueAt, message.PersonId) = (quiet?.After(due, start, zone) ?? due, personId);
         db.Messages.Add(message);

@@ -4,7 +4,10 @@ using Microsoft.AspNetCore.DataProtection;
 
 namespace LooseLantern.Server.Features.Post;
 
-/// <summary>The mail address of each booking's own, to which answers to its invitation come. Its secret has 128 bits, in letters that no mail program changes.</summary>
+/// <summary>
+/// The mail address of each booking's own, to which answers to its invitation come. Its secret has 128 bits, in letters
+/// that no mail program changes.
+/// </summary>
 public sealed class ReplyAddresses(IDataProtectionProvider protection, PostSettings settings)
 {
     private readonly IDataProtector _protector = protection.CreateProtector("reply-address");
@@ -16,7 +19,8 @@ public sealed class ReplyAddresses(IDataProtectionProvider protection, PostSetti
     }
 
     /// <summary>The address; for a booking from before there were any, the one that all mail comes from.</summary>
-    public string Reveal(string protectedSecret) => protectedSecret.Length == 0 ? settings.From : Of(_protector.Unprotect(protectedSecret));
+    public string Reveal(string protectedSecret) =>
+        protectedSecret.Length == 0 ? settings.From : Of(_protector.Unprotect(protectedSecret));
 
     public string Of(string secret) => $"b.{secret}@{settings.RepliesDomain}";
 }

@@ -16,17 +16,25 @@ public static class HearingEndpoints
     {
         var hearing = api.MapGroup("/me/hearing").WithTags("Profile");
 
-        hearing.MapGet("/", async (Actor actor, LanternDb db, CancellationToken ct) => (await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct)).Hearing)
+        hearing
+            .MapGet("/", async (Actor actor, LanternDb db, CancellationToken ct) =>
+                (await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct)).Hearing
+            )
             .WithName("getHearing");
 
-        hearing.MapPut("/", async (Hearing form, Actor actor, LanternDb db, CancellationToken ct) =>
+        hearing
+            .MapPut("/", async (Hearing form, Actor actor, LanternDb db, CancellationToken ct) =>
             {
                 Checks.Check(form);
                 (await db.Users.SingleAsync(row => row.Id == actor.Required.Id, ct)).Hearing = form;
                 await db.SaveChangesAsync(ct);
                 return form;
             })
-            .WithName("changeHearing").WithDescription("For what is written from now on; reminders that are written already stay as they are until the booking changes.").ProducesValidationProblem();
+            .WithName("changeHearing")
+            .WithDescription(
+                "For what is written from now on; reminders that are written already stay as they are until the booking changes."
+            )
+            .ProducesValidationProblem();
     }
 
     private sealed class HearingRules : AbstractValidator<Hearing>
@@ -36,9 +44,17 @@ public static class HearingEndpoints
             RuleFor(form => form.Own).IsInEnum();
             RuleFor(form => form.ActedFor).IsInEnum();
             RuleFor(form => form.Others).IsInEnum();
-            RuleFor(form => form.QuietUntil).NotNull().When(form => form.QuietFrom is not null).WithMessage("Say when the quiet hours end.");
-            RuleFor(form => form.QuietFrom).NotNull().When(form => form.QuietUntil is not null).WithMessage("Say when the quiet hours begin.");
-            RuleFor(form => form.QuietUntil).NotEqual(form => form.QuietFrom).When(form => form.QuietFrom is not null && form.QuietUntil is not null)
+            RuleFor(form => form.QuietUntil)
+                .NotNull()
+                .When(form => form.QuietFrom is not null)
+                .WithMessage("Say when the quiet hours end.");
+            RuleFor(form => form.QuietFrom)
+                .NotNull()
+                .When(form => form.QuietUntil is not null)
+                .WithMessage("Say when the quiet hours begin.");
+            RuleFor(form => form.QuietUntil)
+                .NotEqual(form => form.QuietFrom)
+                .When(form => form.QuietFrom is not null && form.QuietUntil is not null)
                 .WithMessage("Let the quiet hours end at another time than they begin, or leave both empty.");
         }
     }

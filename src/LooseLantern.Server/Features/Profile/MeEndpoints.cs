@@ -19,9 +19,25 @@ namespace LooseLantern.Server.Features.Profile;
 /// <param name="Now">The server's time.</param>
 /// <param name="FirstRun">Whether the first run is still open.</param>
 /// <param name="Kinds">What sorts of appointments pages of the workspace are, by name.</param>
-/// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be reached.</param>
+/// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be
+/// reached.</param>
 public sealed record Me(
-    Guid Id, string Name, string Email, bool IsOwner, bool IsCoordinator, Guid? HostId, string Workspace, string Zone, string WorkspaceZone, Instant Now, ClockForm Clock, bool FirstRun, bool HasPortrait, int ClosesAfterHours, IReadOnlyList<string> Kinds);
+    Guid Id,
+    string Name,
+    string Email,
+    bool IsOwner,
+    bool IsCoordinator,
+    Guid? HostId,
+    string Workspace,
+    string Zone,
+    string WorkspaceZone,
+    Instant Now,
+    ClockForm Clock,
+    bool FirstRun,
+    bool HasPortrait,
+    int ClosesAfterHours,
+    IReadOnlyList<string> Kinds
+);
 
 /// <param name="Line">A line about them, for guests; may be empty.</param>
 /// <param name="Zone">IANA id; the zone of their calendars' whole days too.</param>
@@ -44,37 +60,80 @@ public static class MeEndpoints
                 var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
                 var hasPortrait = await db.Portraits.AnyAsync(row => row.PersonId == person.Id, ct);
                 return new Me(
-                    person.Id, person.Name, person.Email!, person.IsOwner, actor.Required.Coordinates, actor.Required.HostId, workspace.Name, person.Zone, workspace.Zone,
-                    clock.GetCurrentInstant(), person.Clock, person.IsOwner && workspace.FirstRunEndedAt is null, hasPortrait, workspace.ClosesAfterHours, workspace.Kinds);
+                    person.Id,
+                    person.Name,
+                    person.Email!,
+                    person.IsOwner,
+                    actor.Required.Coordinates,
+                    actor.Required.HostId,
+                    workspace.Name,
+                    person.Zone,
+                    workspace.Zone,
+                    clock.GetCurrentInstant(),
+                    person.Clock,
+                    person.IsOwner && workspace.FirstRunEndedAt is null,
+                    hasPortrait,
+                    workspace.ClosesAfterHours,
+                    workspace.Kinds
+                );
             })
-            .WithName("getMe").ProducesProblem(401);
+            .WithName("getMe")
+            .ProducesProblem(401);
 
-        me.MapGet("/profile", async (Actor actor, LanternDb db, CancellationToken ct) => Of(await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct)))
+        me.MapGet("/profile", async (Actor actor, LanternDb db, CancellationToken ct) =>
+                Of(await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct))
+            )
             .WithName("getProfile");
 
-        me.MapPut("/profile", async (ProfileForm form, Actor actor, LanternDb db, CalendarUnrolling unrolling, CancellationToken ct) =>
-            {
-                Checks.Check(form);
-                var person = await db.Users.SingleAsync(row => row.Id == actor.Required.Id, ct);
-                (person.Name, person.Line, person.Zone, person.Language, person.Clock) = (form.Name.Trim(), form.Line.Trim(), form.Zone, form.Language, form.Clock);
-                // The host is the same person: one name and one zone for both.
-                if (await db.Hosts.FirstOrDefaultAsync(row => row.PersonId == person.Id, ct) is { } host)
+        me.MapPut(
+                "/profile",
+                async (
+                    ProfileForm form,
+                    Actor actor,
+                    LanternDb db,
+                    CalendarUnrolling unrolling,
+                    CancellationToken ct
+                ) =>
                 {
-                    if (host.Zone != form.Zone) await unrolling.ForgetAsync(host.Id, ct);
-                    (host.Name, host.Zone) = (person.Name, person.Zone);
+                    Checks.Check(form);
+                    var person = await db.Users.SingleAsync(row => row.Id == actor.Required.Id, ct);
+                    (person.Name, person.Line, person.Zone, person.Language, person.Clock) = (
+                        form.Name.Trim(),
+                        form.Line.Trim(),
+                        form.Zone,
+                        form.Language,
+                        form.Clock
+                    );
+                    // The host is the same person: one name and one zone for both.
+                    if (await db.Hosts.FirstOrDefaultAsync(row => row.PersonId == person.Id, ct) is { } host)
+                    {
+                        if (host.Zone != form.Zone)
+                            await unrolling.ForgetAsync(host.Id, ct);
+                        (host.Name, host.Zone) = (person.Name, person.Zone);
+                    }
+
+                    await db.SaveChangesAsync(ct);
+                    return Of(person);
                 }
+            )
+            .WithName("changeProfile")
+            .ProducesValidationProblem();
 
-                await db.SaveChangesAsync(ct);
-                return Of(person);
-            })
-            .WithName("changeProfile").ProducesValidationProblem();
-
-        me.MapPut("/portrait", async Task<NoContent> (HttpRequest request, Actor actor, Portraits portraits, CancellationToken ct) =>
-            {
-                await portraits.SetAsync(actor.Required.Id, await Upload.ReadAsync(request, ct, "Choose a picture (PNG, JPEG or WebP)."), ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("setPortrait").WithDescription("A multipart/form-data form with file, a PNG, JPEG or WebP picture.").ProducesValidationProblem();
+        me.MapPut(
+                "/portrait",
+                async Task<NoContent> (HttpRequest request, Actor actor, Portraits portraits, CancellationToken ct) =>
+                {
+                    await portraits.SetAsync(
+                        actor.Required.Id,
+                        await Upload.ReadAsync(request, ct, "Choose a picture (PNG, JPEG or WebP)."),
+                        ct
+                    );
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("setPortrait")
+            .WithDescription("A multipart/form-data form with file, a PNG, JPEG or WebP picture.")
+            .ProducesValidationProblem();
 
         me.MapDelete("/portrait", async Task<NoContent> (Actor actor, LanternDb db, CancellationToken ct) =>
             {
@@ -86,20 +145,28 @@ public static class MeEndpoints
         api.MapGet("/people/{id:guid}/portrait", async (Guid id, LanternDb db, CancellationToken ct) =>
                 await db.Portraits.AsNoTracking().FirstOrDefaultAsync(row => row.PersonId == id, ct) is { } portrait
                     ? Results.File(portrait.Bytes, portrait.MediaType)
-                    : throw Refusal.NotFound("portrait"))
-            .WithName("getPortrait").WithTags("Team").ProducesProblem(404);
+                    : throw Refusal.NotFound("portrait")
+            )
+            .WithName("getPortrait")
+            .WithTags("Team")
+            .ProducesProblem(404);
     }
 
-    private static ProfileForm Of(Person person) => new(person.Name, person.Line, person.Zone, person.Language, person.Clock);
+    private static ProfileForm Of(Person person) =>
+        new(person.Name, person.Line, person.Zone, person.Language, person.Clock);
 
     private sealed class Rules : AbstractValidator<ProfileForm>
     {
         public Rules()
         {
             RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Give your name, in up to 120 characters.");
-            RuleFor(form => form.Line).Must(line => line.Length == 0 || Words.FitOneLine(line)).WithMessage("Keep it to one line of up to 120 characters.");
+            RuleFor(form => form.Line)
+                .Must(line => line.Length == 0 || Words.FitOneLine(line))
+                .WithMessage("Keep it to one line of up to 120 characters.");
             RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
-            RuleFor(form => form.Language).Must(language => Languages.Contains(language)).WithMessage($"Choose one of {string.Join(", ", Languages)}.");
+            RuleFor(form => form.Language)
+                .Must(language => Languages.Contains(language))
+                .WithMessage($"Choose one of {string.Join(", ", Languages)}.");
             RuleFor(form => form.Clock).IsInEnum();
         }
     }

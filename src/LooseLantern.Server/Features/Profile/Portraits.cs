@@ -14,18 +14,34 @@ public sealed class Portraits(LanternDb db, Tenant tenant)
     /// <exception cref="Refusal">When the file is no picture of a known kind, or too large.</exception>
     public async Task SetAsync(Guid personId, Upload upload, CancellationToken ct)
     {
-        if (upload.Bytes.Length > MostBytes) throw Refusal.Invalid("file", "The picture is over 512 KB; save it smaller.");
-        if (MediaTypeOf(upload.Bytes) is not { } type) throw Refusal.Invalid("file", "Choose a picture that is a PNG, a JPEG or a WebP.");
+        if (upload.Bytes.Length > MostBytes)
+            throw Refusal.Invalid("file", "The picture is over 512 KB; save it smaller.");
+        if (MediaTypeOf(upload.Bytes) is not { } type)
+            throw Refusal.Invalid("file", "Choose a picture that is a PNG, a JPEG or a WebP.");
         var row = await db.Portraits.FirstOrDefaultAsync(portrait => portrait.PersonId == personId, ct);
-        if (row is null) db.Portraits.Add(new Portrait { PersonId = personId, WorkspaceId = tenant.WorkspaceId!.Value, MediaType = type, Bytes = upload.Bytes });
-        else (row.MediaType, row.Bytes) = (type, upload.Bytes);
+        if (row is null)
+            db.Portraits.Add(
+                new Portrait
+                {
+                    PersonId = personId,
+                    WorkspaceId = tenant.WorkspaceId!.Value,
+                    MediaType = type,
+                    Bytes = upload.Bytes,
+                }
+            );
+        else
+            (row.MediaType, row.Bytes) = (type, upload.Bytes);
         await db.SaveChangesAsync(ct);
     }
 
     private static string? MediaTypeOf(ReadOnlySpan<byte> bytes)
     {
-        if (bytes.Length > 8 && bytes[0] == 0x89 && bytes[1..4].SequenceEqual("PNG"u8)) return "image/png";
-        if (bytes.Length > 3 && bytes[0] == 0xFF && bytes[1] == 0xD8 && bytes[2] == 0xFF) return "image/jpeg";
-        return bytes.Length > 12 && bytes.StartsWith("RIFF"u8) && bytes[8..12].SequenceEqual("WEBP"u8) ? "image/webp" : null;
+        if (bytes.Length > 8 && bytes[0] == 0x89 && bytes[1..4].SequenceEqual("PNG"u8))
+            return "image/png";
+        if (bytes.Length > 3 && bytes[0] == 0xFF && bytes[1] == 0xD8 && bytes[2] == 0xFF)
+            return "image/jpeg";
+        return bytes.Length > 12 && bytes.StartsWith("RIFF"u8) && bytes[8..12].SequenceEqual("WEBP"u8)
+            ? "image/webp"
+            : null;
     }
 }

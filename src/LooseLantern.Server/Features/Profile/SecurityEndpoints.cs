@@ -11,7 +11,14 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Profile;
 
 /// <param name="Here">Whether it is the one that asks.</param>
-public sealed record SignInView(Guid Id, string Device, string NetworkAddress, Instant Since, Instant SeenAt, bool Here);
+public sealed record SignInView(
+    Guid Id,
+    string Device,
+    string NetworkAddress,
+    Instant Since,
+    Instant SeenAt,
+    bool Here
+);
 
 /// <param name="RecoveryCodes">How many are left.</param>
 public sealed record SecurityView(bool SecondFactor, int RecoveryCodes, IReadOnlyList<SignInView> SignIns);
@@ -31,56 +38,126 @@ public static class SecurityEndpoints
     {
         var me = api.MapGroup("/me").WithTags("You");
 
-        me.MapGet("/security", async (HttpContext context, Actor actor, UserManager<Person> people, SecondFactor factor, LanternDb db, IClock clock, CancellationToken ct) =>
-            {
-                var person = await PersonAsync(actor, people);
-                var here = SignInSessions.IdOf(context.User);
-                var since = clock.GetCurrentInstant() - SignInSessions.Validity;
-                var rows = await db.SignedIn.AsNoTracking().Where(row => row.PersonId == person.Id && row.SeenAt >= since).OrderByDescending(row => row.SeenAt).ToListAsync(ct);
-                return new SecurityView(person.TwoFactorEnabled, person.TwoFactorEnabled ? await factor.RecoveryCodesLeftAsync(person) : 0,
-                    rows.ConvertAll(row => new SignInView(row.Id, row.Device, row.NetworkAddress, row.Since, row.SeenAt, row.Id == here)));
-            })
+        me.MapGet(
+                "/security",
+                async (
+                    HttpContext context,
+                    Actor actor,
+                    UserManager<Person> people,
+                    SecondFactor factor,
+                    LanternDb db,
+                    IClock clock,
+                    CancellationToken ct
+                ) =>
+                {
+                    var person = await PersonAsync(actor, people);
+                    var here = SignInSessions.IdOf(context.User);
+                    var since = clock.GetCurrentInstant() - SignInSessions.Validity;
+                    var rows = await db
+                        .SignedIn.AsNoTracking()
+                        .Where(row => row.PersonId == person.Id && row.SeenAt >= since)
+                        .OrderByDescending(row => row.SeenAt)
+                        .ToListAsync(ct);
+                    return new SecurityView(
+                        person.TwoFactorEnabled,
+                        person.TwoFactorEnabled ? await factor.RecoveryCodesLeftAsync(person) : 0,
+                        rows.ConvertAll(row => new SignInView(
+                            row.Id,
+                            row.Device,
+                            row.NetworkAddress,
+                            row.Since,
+                            row.SeenAt,
+                            row.Id == here
+                        ))
+                    );
+                }
+            )
             .WithName("getSecurity");
 
-        me.MapDelete("/sign-ins/{id:guid}", async Task<NoContent> (Guid id, Actor actor, LanternDb db, CancellationToken ct) =>
-            {
-                if (await db.SignedIn.Where(row => row.Id == id && row.PersonId == actor.Required.Id).ExecuteDeleteAsync(ct) == 0) throw Refusal.NotFound("sign-in");
-                return TypedResults.NoContent();
-            })
-            .WithName("signOutThere").ProducesProblem(404);
+        me.MapDelete(
+                "/sign-ins/{id:guid}",
+                async Task<NoContent> (Guid id, Actor actor, LanternDb db, CancellationToken ct) =>
+                {
+                    if (
+                        await db
+                            .SignedIn.Where(row => row.Id == id && row.PersonId == actor.Required.Id)
+                            .ExecuteDeleteAsync(ct) == 0
+                    )
+                        throw Refusal.NotFound("sign-in");
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("signOutThere")
+            .ProducesProblem(404);
 
-        me.MapPut("/password", async Task<NoContent> (ChangePasswordRequest request, HttpContext context, Actor actor, UserManager<Person> people, SignInSessions sessions, CancellationToken ct) =>
-            {
-                var person = await PersonAsync(actor, people);
-                await HoldToPasswordAsync(people, person, request.Password);
-                var result = await people.ChangePasswordAsync(person, request.Password, request.NewPassword);
-                if (!result.Succeeded) throw Refusal.Invalid("newPassword", string.Join(" ", result.Errors.Select(error => error.Description)));
-                await sessions.CloseAllAsync(person.Id, SignInSessions.IdOf(context.User), ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("changePassword").ProducesValidationProblem();
+        me.MapPut(
+                "/password",
+                async Task<NoContent> (
+                    ChangePasswordRequest request,
+                    HttpContext context,
+                    Actor actor,
+                    UserManager<Person> people,
+                    SignInSessions sessions,
+                    CancellationToken ct
+                ) =>
+                {
+                    var person = await PersonAsync(actor, people);
+                    await HoldToPasswordAsync(people, person, request.Password);
+                    var result = await people.ChangePasswordAsync(person, request.Password, request.NewPassword);
+                    if (!result.Succeeded)
+                        throw Refusal.Invalid(
+                            "newPassword",
+                            string.Join(" ", result.Errors.Select(error => error.Description))
+                        );
+                    await sessions.CloseAllAsync(person.Id, SignInSessions.IdOf(context.User), ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("changePassword")
+            .ProducesValidationProblem();
 
         var factorRoutes = me.MapGroup("/second-factor");
-        factorRoutes.MapPost("/start", async (PasswordRequest request, Actor actor, UserManager<Person> people, SecondFactor factor) =>
-            {
-                var person = await PersonAsync(actor, people);
-                await HoldToPasswordAsync(people, person, request.Password);
-                return await factor.StartAsync(person);
-            })
-            .WithName("startSecondFactor").ProducesValidationProblem().ProducesProblem(409);
+        factorRoutes
+            .MapPost(
+                "/start",
+                async (PasswordRequest request, Actor actor, UserManager<Person> people, SecondFactor factor) =>
+                {
+                    var person = await PersonAsync(actor, people);
+                    await HoldToPasswordAsync(people, person, request.Password);
+                    return await factor.StartAsync(person);
+                }
+            )
+            .WithName("startSecondFactor")
+            .ProducesValidationProblem()
+            .ProducesProblem(409);
 
-        factorRoutes.MapPost("/confirm", async (CodeRequest request, Actor actor, UserManager<Person> people, SecondFactor factor) =>
-                new RecoveryCodesAnswer(await factor.ConfirmAsync(await PersonAsync(actor, people), request.Code)))
-            .WithName("confirmSecondFactor").ProducesValidationProblem();
+        factorRoutes
+            .MapPost(
+                "/confirm",
+                async (CodeRequest request, Actor actor, UserManager<Person> people, SecondFactor factor) =>
+                    new RecoveryCodesAnswer(await factor.ConfirmAsync(await PersonAsync(actor, people), request.Code))
+            )
+            .WithName("confirmSecondFactor")
+            .ProducesValidationProblem();
 
-        factorRoutes.MapPost("/end", async Task<NoContent> (PasswordRequest request, Actor actor, UserManager<Person> people, SecondFactor factor) =>
-            {
-                var person = await PersonAsync(actor, people);
-                await HoldToPasswordAsync(people, person, request.Password);
-                await factor.EndAsync(person);
-                return TypedResults.NoContent();
-            })
-            .WithName("endSecondFactor").ProducesValidationProblem();
+        factorRoutes
+            .MapPost(
+                "/end",
+                async Task<NoContent> (
+                    PasswordRequest request,
+                    Actor actor,
+                    UserManager<Person> people,
+                    SecondFactor factor
+                ) =>
+                {
+                    var person = await PersonAsync(actor, people);
+                    await HoldToPasswordAsync(people, person, request.Password);
+                    await factor.EndAsync(person);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("endSecondFactor")
+            .ProducesValidationProblem();
     }
 
     private static async Task<Person> PersonAsync(Actor actor, UserManager<Person> people) =>
@@ -88,6 +165,7 @@ public static class SecurityEndpoints
 
     private static async Task HoldToPasswordAsync(UserManager<Person> people, Person person, string password)
     {
-        if (!await people.CheckPasswordAsync(person, password)) throw Refusal.Invalid("password", "This is not your password.");
+        if (!await people.CheckPasswordAsync(person, password))
+            throw Refusal.Invalid("password", "This is not your password.");
     }
 }

@@ -16,20 +16,46 @@ public static class RecordEndpoints
     public static void MapRecord(this IEndpointRouteBuilder api)
     {
         api.MapGet("/record", async (Guid? subject, LanternDb db, CancellationToken ct) =>
-                await LinesAsync(db, subject is { } id ? db.Record.Where(entry => entry.SubjectId == id) : db.Record, ct))
-            .WithName("listRecord").WithTags("Record");
+                await LinesAsync(
+                    db,
+                    subject is { } id ? db.Record.Where(entry => entry.SubjectId == id) : db.Record,
+                    ct
+                )
+            )
+            .WithName("listRecord")
+            .WithTags("Record");
 
         // What others did in a host's name.
         api.MapGet("/me/record", async (Actor actor, LanternDb db, CancellationToken ct) =>
-                actor.Required.HostId is { } host ? await LinesAsync(db, db.Record.Where(entry => entry.ForHosts.Contains(host)), ct) : [])
-            .WithName("listDoneForMe").WithTags("Record");
+                actor.Required.HostId is { } host
+                    ? await LinesAsync(db, db.Record.Where(entry => entry.ForHosts.Contains(host)), ct)
+                    : []
+            )
+            .WithName("listDoneForMe")
+            .WithTags("Record");
     }
 
-    private static async Task<List<RecordLine>> LinesAsync(LanternDb db, IQueryable<RecordEntry> entries, CancellationToken ct)
+    private static async Task<List<RecordLine>> LinesAsync(
+        LanternDb db,
+        IQueryable<RecordEntry> entries,
+        CancellationToken ct
+    )
     {
-        var lines = await entries.AsNoTracking().OrderByDescending(entry => entry.At).ThenByDescending(entry => entry.Id).Take(MostLines).ToListAsync(ct);
+        var lines = await entries
+            .AsNoTracking()
+            .OrderByDescending(entry => entry.At)
+            .ThenByDescending(entry => entry.Id)
+            .Take(MostLines)
+            .ToListAsync(ct);
         var ids = lines.SelectMany(line => line.ForHosts).Distinct().ToList();
-        var names = await db.Hosts.Where(host => ids.Contains(host.Id)).ToDictionaryAsync(host => host.Id, host => host.Name, ct);
-        return lines.ConvertAll(line => new RecordLine(line.At, line.PersonName, [.. line.ForHosts.Where(names.ContainsKey).Select(id => names[id]).Order()], line.What));
+        var names = await db
+            .Hosts.Where(host => ids.Contains(host.Id))
+            .ToDictionaryAsync(host => host.Id, host => host.Name, ct);
+        return lines.ConvertAll(line => new RecordLine(
+            line.At,
+            line.PersonName,
+            [.. line.ForHosts.Where(names.ContainsKey).Select(id => names[id]).Order()],
+            line.What
+        ));
     }
 }

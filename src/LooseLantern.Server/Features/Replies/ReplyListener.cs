@@ -14,10 +14,15 @@ using SmtpServer.Storage;
 namespace LooseLantern.Server.Features.Replies;
 
 /// <summary>
-/// A small mail server (SMTP, RFC 5321) for answers alone: it takes what is for a booking's own address and refuses all else, so that nothing is lost
-/// silently and nobody can use it to send. Where mail can't be stored just now the sender is asked to try again.
+/// A small mail server (SMTP, RFC 5321) for answers alone: it takes what is for a booking's own address and refuses all
+/// else, so that nothing is lost silently and nobody can use it to send. Where mail can't be stored just now the sender
+/// is asked to try again.
 /// </summary>
-public sealed partial class ReplyListener(PostSettings settings, IServiceScopeFactory scopes, ILogger<ReplyListener> logger) : BackgroundService
+public sealed partial class ReplyListener(
+    PostSettings settings,
+    IServiceScopeFactory scopes,
+    ILogger<ReplyListener> logger
+) : BackgroundService
 {
     public const int MostBytes = 15 * 1024 * 1024;
 
@@ -25,14 +30,23 @@ public sealed partial class ReplyListener(PostSettings settings, IServiceScopeFa
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        if (settings.RepliesPort is not { } port) return;
+        if (settings.RepliesPort is not { } port)
+            return;
         var services = new SmtpServer.ComponentModel.ServiceProvider();
         services.Add(new Taking(scopes, logger));
         services.Add(new Letting(scopes, settings.RepliesDomain));
         var server = new SmtpServer.SmtpServer(
-            new SmtpServerOptionsBuilder().ServerName(settings.RepliesDomain).MaxMessageSize(MostBytes, MaxMessageSizeHandling.Strict)
-                .Endpoint(new EndpointDefinitionBuilder().Endpoint(new IPEndPoint(IPAddress.Parse(settings.RepliesAddress), port)).Build()).Build(),
-            services);
+            new SmtpServerOptionsBuilder()
+                .ServerName(settings.RepliesDomain)
+                .MaxMessageSize(MostBytes, MaxMessageSizeHandling.Strict)
+                .Endpoint(
+                    new EndpointDefinitionBuilder()
+                        .Endpoint(new IPEndPoint(IPAddress.Parse(settings.RepliesAddress), port))
+                        .Build()
+                )
+                .Build(),
+            services
+        );
         while (!stoppingToken.IsCancellationRequested)
         {
             try
@@ -60,9 +74,15 @@ public sealed partial class ReplyListener(PostSettings settings, IServiceScopeFa
 
     private sealed class Taking(IServiceScopeFactory scopes, ILogger logger) : MessageStore
     {
-        public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+        public override async Task<SmtpResponse> SaveAsync(
+            ISessionContext context,
+            IMessageTransaction transaction,
+            ReadOnlySequence<byte> buffer,
+            CancellationToken cancellationToken
+        )
         {
-            if (buffer.Length > MostBytes) return SmtpResponse.SizeLimitExceeded;
+            if (buffer.Length > MostBytes)
+                return SmtpResponse.SizeLimitExceeded;
             MimeMessage mail;
             try
             {
@@ -80,8 +100,11 @@ public sealed partial class ReplyListener(PostSettings settings, IServiceScopeFa
                 {
                     await using var scope = scopes.CreateAsyncScope();
                     var db = scope.ServiceProvider.GetRequiredService<LanternDb>();
-                    if (await ReplyTaking.FindAsync(db, to.User, cancellationToken) is not { } found) continue;
-                    await scope.ServiceProvider.GetRequiredService<ReplyTaking>().TakeAsync(found.BookingId, found.WorkspaceId, mail, cancellationToken);
+                    if (await ReplyTaking.FindAsync(db, to.User, cancellationToken) is not { } found)
+                        continue;
+                    await scope
+                        .ServiceProvider.GetRequiredService<ReplyTaking>()
+                        .TakeAsync(found.BookingId, found.WorkspaceId, mail, cancellationToken);
                 }
 
                 return SmtpResponse.Ok;
@@ -96,13 +119,29 @@ public sealed partial class ReplyListener(PostSettings settings, IServiceScopeFa
 
     private sealed class Letting(IServiceScopeFactory scopes, string domain) : MailboxFilter
     {
-        public override Task<bool> CanAcceptFromAsync(ISessionContext context, IMailbox from, int size, CancellationToken cancellationToken) => Task.FromResult(size <= MostBytes);
+        public override Task<bool> CanAcceptFromAsync(
+            ISessionContext context,
+            IMailbox from,
+            int size,
+            CancellationToken cancellationToken
+        ) => Task.FromResult(size <= MostBytes);
 
-        public override async Task<bool> CanDeliverToAsync(ISessionContext context, IMailbox to, IMailbox from, CancellationToken cancellationToken)
+        public override async Task<bool> CanDeliverToAsync(
+            ISessionContext context,
+            IMailbox to,
+            IMailbox from,
+            CancellationToken cancellationToken
+        )
         {
-            if (!to.Host.Equals(domain, StringComparison.OrdinalIgnoreCase)) return false;
+            if (!to.Host.Equals(domain, StringComparison.OrdinalIgnoreCase))
+                return false;
             await using var scope = scopes.CreateAsyncScope();
-            return await ReplyTaking.FindAsync(scope.ServiceProvider.GetRequiredService<LanternDb>(), to.User, cancellationToken) is not null;
+            return await ReplyTaking.FindAsync(
+                scope.ServiceProvider.GetRequiredService<LanternDb>(),
+                to.User,
+                cancellationToken
+            )
+                is not null;
         }
     }
 }

@@ -14,19 +14,28 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Replies;
 
 /// <summary>
-/// Takes mail that came to a booking's own address: keeps it, and where it answers the invitation, notes the answer on the booking. No answer changes the
-/// booking itself; people do that.
+/// Takes mail that came to a booking's own address: keeps it, and where it answers the invitation, notes the answer on
+/// the booking. No answer changes the booking itself; people do that.
 /// </summary>
 public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, IClock clock)
 {
     private const int MostText = 20_000;
 
     /// <summary>The booking whose address it is; null for nobody's.</summary>
-    public static async Task<(Guid BookingId, Guid WorkspaceId)?> FindAsync(LanternDb db, string user, CancellationToken ct)
+    public static async Task<(Guid BookingId, Guid WorkspaceId)?> FindAsync(
+        LanternDb db,
+        string user,
+        CancellationToken ct
+    )
     {
-        if (!user.StartsWith("b.", StringComparison.OrdinalIgnoreCase) || user.Length > 100) return null;
+        if (!user.StartsWith("b.", StringComparison.OrdinalIgnoreCase) || user.Length > 100)
+            return null;
         var hash = PrivateLinks.Hash(user[2..].ToLowerInvariant());
-        var found = await db.Bookings.IgnoreQueryFilters().Where(row => row.ReplySecretHash == hash).Select(row => new { row.Id, row.WorkspaceId }).FirstOrDefaultAsync(ct);
+        var found = await db
+            .Bookings.IgnoreQueryFilters()
+            .Where(row => row.ReplySecretHash == hash)
+            .Select(row => new { row.Id, row.WorkspaceId })
+            .FirstOrDefaultAsync(ct);
         return found is null ? null : (found.Id, found.WorkspaceId);
     }
 
@@ -34,25 +43,52 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
     public async Task TakeAsync(Guid bookingId, Guid workspaceId, MimeMessage mail, CancellationToken ct)
     {
         tenant.Enter(workspaceId);
-        var calendar = mail.BodyParts.OfType<TextPart>().FirstOrDefault(part => part.ContentType.IsMimeType("text", "calendar"))?.Text;
-        var fingerprint = SHA256.HashData(Encoding.UTF8.GetBytes(mail.MessageId ?? $"{mail.From}{mail.Date}{mail.Subject}{mail.TextBody}{calendar}"));
+        var calendar = mail
+            .BodyParts.OfType<TextPart>()
+            .FirstOrDefault(part => part.ContentType.IsMimeType("text", "calendar"))
+            ?.Text;
+        var fingerprint = SHA256.HashData(
+            Encoding.UTF8.GetBytes(mail.MessageId ?? $"{mail.From}{mail.Date}{mail.Subject}{mail.TextBody}{calendar}")
+        );
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // A move that is under way ends first: an answer to the time before it is none to the time after.
         await PageLock.OfBookingAsync(db, bookingId, ct);
-        if (await db.Incoming.AnyAsync(row => row.BookingId == bookingId && row.Fingerprint == fingerprint, ct)) return;
-        var booking = await db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).Include(row => row.Session).SingleAsync(row => row.Id == bookingId, ct);
+        if (await db.Incoming.AnyAsync(row => row.BookingId == bookingId && row.Fingerprint == fingerprint, ct))
+            return;
+        var booking = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Include(row => row.Session)
+            .SingleAsync(row => row.Id == bookingId, ct);
         var sender = mail.From.Mailboxes.FirstOrDefault();
         var (answer, fault, isGuests) = Understand(calendar, booking);
         var taken = new IncomingMail
         {
-            WorkspaceId = workspaceId, BookingId = bookingId, ReceivedAt = clock.GetCurrentInstant(), FromName = Short(sender?.Name ?? "", 200), FromAddress = Short(sender?.Address ?? "", 320),
-            Subject = Short(mail.Subject ?? "", 400), Text = TextOf(mail, answer), Calendar = calendar is { Length: <= AnswerFile.MostCharacters } ? calendar.Replace("\0", "", StringComparison.Ordinal) : null,
-            Meaning = MeaningOf(answer), NotUnderstood = fault, WishStart = answer?.Wish?.Start, WishEnd = answer?.Wish?.End, Fingerprint = fingerprint,
+            WorkspaceId = workspaceId,
+            BookingId = bookingId,
+            ReceivedAt = clock.GetCurrentInstant(),
+            FromName = Short(sender?.Name ?? "", 200),
+            FromAddress = Short(sender?.Address ?? "", 320),
+            Subject = Short(mail.Subject ?? "", 400),
+            Text = TextOf(mail, answer),
+            Calendar = calendar is { Length: <= AnswerFile.MostCharacters }
+                ? calendar.Replace("\0", "", StringComparison.Ordinal)
+                : null,
+            Meaning = MeaningOf(answer),
+            NotUnderstood = fault,
+            WishStart = answer?.Wish?.Start,
+            WishEnd = answer?.Wish?.End,
+            Fingerprint = fingerprint,
         };
-        if (answer is not null && isGuests) Note(booking, answer, taken.ReceivedAt);
+        if (answer is not null && isGuests)
+            Note(booking, answer, taken.ReceivedAt);
         db.Incoming.Add(taken);
         await db.SaveChangesAsync(ct);
-        if (taken.Meaning is MailMeaning.Declines or MailMeaning.Wishes or MailMeaning.Words && booking.CancelledAt is null && !IsAutomatic(mail) && !await IsOfTeamAsync(taken.FromAddress, ct))
+        if (
+            taken.Meaning is MailMeaning.Declines or MailMeaning.Wishes or MailMeaning.Words
+            && booking.CancelledAt is null
+            && !IsAutomatic(mail)
+            && !await IsOfTeamAsync(taken.FromAddress, ct)
+        )
         {
             await post.TellAsync([bookingId], new Telling(Occasion.Replied) { Reply = taken }, ct);
             await db.SaveChangesAsync(ct);
@@ -61,25 +97,40 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
         await transaction.CommitAsync(ct);
     }
 
-    /// <summary>What its calendar part says, why it can't be taken as an answer, and whether it is the guest's own.</summary>
-    private static (InvitationAnswer? Answer, string? Fault, bool IsGuests) Understand(string? calendar, Booking booking)
+    /// <summary>
+    /// What its calendar part says, why it can't be taken as an answer, and whether it is the guest's own.
+    /// </summary>
+    private static (InvitationAnswer? Answer, string? Fault, bool IsGuests) Understand(
+        string? calendar,
+        Booking booking
+    )
     {
-        if (calendar is null) return (null, null, false);
+        if (calendar is null)
+            return (null, null, false);
         try
         {
             var answer = AnswerFile.Read(calendar);
             // A host whose calendars can only be read has the session in it, and answers that.
-            if (answer.Uid == booking.Session!.Uid) return (answer, null, false);
-            if (answer.Uid != booking.Uid) return (null, "It answers another booking than the one whose address it came to.", false);
+            if (answer.Uid == booking.Session!.Uid)
+                return (answer, null, false);
+            if (answer.Uid != booking.Uid)
+                return (null, "It answers another booking than the one whose address it came to.", false);
             if (!answer.Attendee.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase))
             {
-                return booking.Companions.Any(one => one.Email.Equals(answer.Attendee, StringComparison.OrdinalIgnoreCase))
-                    ? (answer, null, false) : (null, $"It answers for {answer.Attendee}, who is not the guest.", false);
+                return booking.Companions.Any(one =>
+                    one.Email.Equals(answer.Attendee, StringComparison.OrdinalIgnoreCase)
+                )
+                    ? (answer, null, false)
+                    : (null, $"It answers for {answer.Attendee}, who is not the guest.", false);
             }
 
-            if (booking.CancelledAt is not null) return (null, "It answers the invitation to a booking that is cancelled.", false);
-            if (answer.Sequence < booking.Sequence) return (null, "It answers an older invitation, from before the booking was changed.", false);
-            return answer.Wish is { IsEmpty: true } ? (null, "It asks for a time that has no length.", false) : (answer, null, true);
+            if (booking.CancelledAt is not null)
+                return (null, "It answers the invitation to a booking that is cancelled.", false);
+            if (answer.Sequence < booking.Sequence)
+                return (null, "It answers an older invitation, from before the booking was changed.", false);
+            return answer.Wish is { IsEmpty: true }
+                ? (null, "It asks for a time that has no length.", false)
+                : (answer, null, true);
         }
         catch (AnswerException e)
         {
@@ -89,37 +140,55 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
 
     private static void Note(Booking booking, InvitationAnswer answer, Instant now)
     {
-        if (answer.Kind == AnswerKind.Counter) (booking.WishStart, booking.WishEnd) = (answer.Wish!.Value.Start, answer.Wish.Value.End);
+        if (answer.Kind == AnswerKind.Counter)
+            (booking.WishStart, booking.WishEnd) = (answer.Wish!.Value.Start, answer.Wish.Value.End);
         else
         {
-            booking.Reply = answer.Kind switch { AnswerKind.Accepted => GuestReply.Accepted, AnswerKind.Tentative => GuestReply.Tentative, _ => GuestReply.Declined };
+            booking.Reply = answer.Kind switch
+            {
+                AnswerKind.Accepted => GuestReply.Accepted,
+                AnswerKind.Tentative => GuestReply.Tentative,
+                _ => GuestReply.Declined,
+            };
             (booking.WishStart, booking.WishEnd) = (null, null);
         }
 
         booking.RepliedAt = now;
     }
 
-    private static MailMeaning MeaningOf(InvitationAnswer? answer) => answer?.Kind switch
-    {
-        AnswerKind.Accepted => MailMeaning.Accepts,
-        AnswerKind.Tentative => MailMeaning.AcceptsTentatively,
-        AnswerKind.Declined => MailMeaning.Declines,
-        AnswerKind.Counter => MailMeaning.Wishes,
-        _ => MailMeaning.Words,
-    };
+    private static MailMeaning MeaningOf(InvitationAnswer? answer) =>
+        answer?.Kind switch
+        {
+            AnswerKind.Accepted => MailMeaning.Accepts,
+            AnswerKind.Tentative => MailMeaning.AcceptsTentatively,
+            AnswerKind.Declined => MailMeaning.Declines,
+            AnswerKind.Counter => MailMeaning.Wishes,
+            _ => MailMeaning.Words,
+        };
 
     private static string TextOf(MimeMessage mail, InvitationAnswer? answer)
     {
-        var text = (answer is { Comment.Length: > 0 } ? answer.Comment : mail.TextBody ?? "").Replace("\0", "", StringComparison.Ordinal).ReplaceLineEndings("\n").Trim();
-        var files = mail.Attachments.Select(part => part.ContentDisposition?.FileName ?? part.ContentType.Name ?? "without a name").ToList();
+        var text = (answer is { Comment.Length: > 0 } ? answer.Comment : mail.TextBody ?? "")
+            .Replace("\0", "", StringComparison.Ordinal)
+            .ReplaceLineEndings("\n")
+            .Trim();
+        var files = mail
+            .Attachments.Select(part => part.ContentDisposition?.FileName ?? part.ContentType.Name ?? "without a name")
+            .ToList();
         // Files go to people, not to bookings: what came along is named, so that it can be asked for.
-        return files.Count == 0 ? Short(text, MostText) : $"{Short(text, MostText)}\n\n({(files.Count == 1 ? "A file" : "Files")} came along and {(files.Count == 1 ? "was" : "were")} not kept: {Short(string.Join(", ", files), 500)})".Trim();
+        return files.Count == 0
+            ? Short(text, MostText)
+            : $"{Short(text, MostText)}\n\n({(files.Count == 1 ? "A file" : "Files")} came along and {(files.Count == 1 ? "was" : "were")} not kept: {Short(string.Join(", ", files), 500)})".Trim();
     }
 
-    /// <summary>Nobody is woken by a machine's mail, and no two machines write to each other for ever (RFC 3834).</summary>
-    private static bool IsAutomatic(MimeMessage mail) => mail.Headers["Auto-Submitted"] is { } how && !how.Trim().Equals("no", StringComparison.OrdinalIgnoreCase);
+    /// <summary>
+    /// Nobody is woken by a machine's mail, and no two machines write to each other for ever (RFC 3834).
+    /// </summary>
+    private static bool IsAutomatic(MimeMessage mail) =>
+        mail.Headers["Auto-Submitted"] is { } how && !how.Trim().Equals("no", StringComparison.OrdinalIgnoreCase);
 
-    private async Task<bool> IsOfTeamAsync(string address, CancellationToken ct) => await db.Users.AnyAsync(person => person.NormalizedEmail == address.ToUpperInvariant(), ct);
+    private async Task<bool> IsOfTeamAsync(string address, CancellationToken ct) =>
+        await db.Users.AnyAsync(person => person.NormalizedEmail == address.ToUpperInvariant(), ct);
 
     private static string Short(string text, int most)
     {

@@ -5,10 +5,23 @@ public static class Device
 {
     // In this order, since several say the names of others beside their own.
     private static readonly (string Token, string Name)[] Browsers =
-        [("Edg/", "Edge"), ("OPR/", "Opera"), ("Firefox/", "Firefox"), ("Chrome/", "Chrome"), ("Safari/", "Safari")];
+    [
+        ("Edg/", "Edge"),
+        ("OPR/", "Opera"),
+        ("Firefox/", "Firefox"),
+        ("Chrome/", "Chrome"),
+        ("Safari/", "Safari"),
+    ];
 
     private static readonly (string Token, string Name)[] Systems =
-        [("iPhone", "iPhone"), ("iPad", "iPad"), ("Android", "Android"), ("Windows", "Windows"), ("Mac OS X", "Mac"), ("Linux", "Linux")];
+    [
+        ("iPhone", "iPhone"),
+        ("iPad", "iPad"),
+        ("Android", "Android"),
+        ("Windows", "Windows"),
+        ("Mac OS X", "Mac"),
+        ("Linux", "Linux"),
+    ];
 
     public static string InWords(string userAgent)
     {

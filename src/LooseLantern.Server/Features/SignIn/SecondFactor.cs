@@ -8,7 +8,9 @@ namespace LooseLantern.Server.Features.SignIn;
 /// <param name="Uri">The same as an otpauth URI, to show as a code that can be photographed.</param>
 public sealed record FactorKey(string Key, string Uri);
 
-/// <summary>A second factor by time-based codes (TOTP, RFC 6238: 6 digits, 30 seconds, SHA-1) with ten recovery codes.</summary>
+/// <summary>
+/// A second factor by time-based codes (TOTP, RFC 6238: 6 digits, 30 seconds, SHA-1) with ten recovery codes.
+/// </summary>
 public sealed class SecondFactor(UserManager<Person> people)
 {
     private const int RecoveryCodes = 10;
@@ -23,18 +25,30 @@ public sealed class SecondFactor(UserManager<Person> people)
     public async Task<FactorKey> StartAsync(Person person)
     {
         if (person.TwoFactorEnabled)
-            throw new Refusal(StatusCodes.Status409Conflict, "factor-on", "Your second factor is on already.", "Turn it off first to use another authenticator.");
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "factor-on",
+                "Your second factor is on already.",
+                "Turn it off first to use another authenticator."
+            );
         await people.ResetAuthenticatorKeyAsync(person);
         var key = (await people.GetAuthenticatorKeyAsync(person))!;
         var label = Uri.EscapeDataString($"Loose Lantern:{person.Email}");
-        return new FactorKey(key, $"otpauth://totp/{label}?secret={key}&issuer=Loose%20Lantern&algorithm=SHA1&digits=6&period=30");
+        return new FactorKey(
+            key,
+            $"otpauth://totp/{label}?secret={key}&issuer=Loose%20Lantern&algorithm=SHA1&digits=6&period=30"
+        );
     }
 
     /// <summary>Turns it on once a code shows that the authenticator has the key.</summary>
     /// <returns>The recovery codes, which are shown this once.</returns>
     public async Task<IReadOnlyList<string>> ConfirmAsync(Person person, string code)
     {
-        if (!await IsCurrentAsync(person, code)) throw Refusal.Invalid("code", "This is not the code your authenticator shows now; check that its clock is right.");
+        if (!await IsCurrentAsync(person, code))
+            throw Refusal.Invalid(
+                "code",
+                "This is not the code your authenticator shows now; check that its clock is right."
+            );
         await people.SetTwoFactorEnabledAsync(person, true);
         return [.. await people.GenerateNewTwoFactorRecoveryCodesAsync(person, RecoveryCodes) ?? []];
     }
@@ -47,17 +61,32 @@ public sealed class SecondFactor(UserManager<Person> people)
 
     public Task<int> RecoveryCodesLeftAsync(Person person) => people.CountRecoveryCodesAsync(person);
 
-    /// <summary>Whether a code lets the person in: the authenticator's, each once (RFC 6238 section 5.2), or a recovery code.</summary>
+    /// <summary>
+    /// Whether a code lets the person in: the authenticator's, each once (RFC 6238 section 5.2), or a recovery code.
+    /// </summary>
     public async Task<bool> AcceptsAsync(Person person, string code) =>
-        await IsCurrentAsync(person, code) || (await people.RedeemTwoFactorRecoveryCodeAsync(person, code.Trim())).Succeeded;
+        await IsCurrentAsync(person, code)
+        || (await people.RedeemTwoFactorRecoveryCodeAsync(person, code.Trim())).Succeeded;
 
     private async Task<bool> IsCurrentAsync(Person person, string code)
     {
         var digits = code.Replace(" ", "", StringComparison.Ordinal);
-        if (!await people.VerifyTwoFactorTokenAsync(person, TokenOptions.DefaultAuthenticatorProvider, digits)) return false;
-        var used = (await people.GetAuthenticationTokenAsync(person, Provider, UsedCodes) ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        if (used.Contains(digits)) return false;
+        if (!await people.VerifyTwoFactorTokenAsync(person, TokenOptions.DefaultAuthenticatorProvider, digits))
+            return false;
+        var used = (await people.GetAuthenticationTokenAsync(person, Provider, UsedCodes) ?? "").Split(
+            ' ',
+            StringSplitOptions.RemoveEmptyEntries
+        );
+        if (used.Contains(digits))
+            return false;
         // Of two who send one code at once, the later save fails, and with it the code.
-        return (await people.SetAuthenticationTokenAsync(person, Provider, UsedCodes, string.Join(' ', used.TakeLast(MostUsedCodes - 1).Append(digits)))).Succeeded;
+        return (
+            await people.SetAuthenticationTokenAsync(
+                person,
+                Provider,
+                UsedCodes,
+                string.Join(' ', used.TakeLast(MostUsedCodes - 1).Append(digits))
+            )
+        ).Succeeded;
     }
 }

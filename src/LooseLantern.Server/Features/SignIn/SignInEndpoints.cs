@@ -34,69 +34,137 @@ public static class SignInEndpoints
             })
             .WithName("getToken");
 
-        open.MapPost("/sign-in", async Task<NoContent> (
-                SignInRequest request, HttpContext context, SignInManager<Person> signIn, UserManager<Person> people, SecondFactor factor, SignInSessions sessions, CancellationToken ct) =>
-            {
-                var person = await people.FindByEmailAsync(request.Email);
-                var result = person is null or { LeftAt: not null } ? SignInResult.Failed : await signIn.CheckPasswordSignInAsync(person, request.Password, lockoutOnFailure: true);
-                if (result.IsLockedOut) throw Locked();
-
-                // One answer for an unknown address and a wrong password, so that nobody learns who has a sign-in.
-                if (!result.Succeeded)
-                    throw new Refusal(StatusCodes.Status401Unauthorized, "wrong", "The email or the password is wrong.", "Check both and try again.");
-                if (person!.TwoFactorEnabled)
+        open.MapPost(
+                "/sign-in",
+                async Task<NoContent> (
+                    SignInRequest request,
+                    HttpContext context,
+                    SignInManager<Person> signIn,
+                    UserManager<Person> people,
+                    SecondFactor factor,
+                    SignInSessions sessions,
+                    CancellationToken ct
+                ) =>
                 {
-                    if (string.IsNullOrWhiteSpace(request.Code))
-                        throw new Refusal(StatusCodes.Status401Unauthorized, "code-needed", "Your second factor is needed.", "Type the code that your authenticator shows now, or one of your recovery codes.");
-                    if (!await factor.AcceptsAsync(person, request.Code))
+                    var person = await people.FindByEmailAsync(request.Email);
+                    var result = person is null or { LeftAt: not null }
+                        ? SignInResult.Failed
+                        : await signIn.CheckPasswordSignInAsync(person, request.Password, lockoutOnFailure: true);
+                    if (result.IsLockedOut)
+                        throw Locked();
+
+                    // One answer for an unknown address and a wrong password, so that nobody learns who has a sign-in.
+                    if (!result.Succeeded)
+                        throw new Refusal(
+                            StatusCodes.Status401Unauthorized,
+                            "wrong",
+                            "The email or the password is wrong.",
+                            "Check both and try again."
+                        );
+                    if (person!.TwoFactorEnabled)
                     {
-                        await people.AccessFailedAsync(person);
-                        if (await people.IsLockedOutAsync(person)) throw Locked();
-                        throw new Refusal(StatusCodes.Status401Unauthorized, "code-wrong", "This code is not right.", "Wait for the next one that your authenticator shows, or use a recovery code you have not used yet.");
+                        if (string.IsNullOrWhiteSpace(request.Code))
+                            throw new Refusal(
+                                StatusCodes.Status401Unauthorized,
+                                "code-needed",
+                                "Your second factor is needed.",
+                                "Type the code that your authenticator shows now, or one of your recovery codes."
+                            );
+                        if (!await factor.AcceptsAsync(person, request.Code))
+                        {
+                            await people.AccessFailedAsync(person);
+                            if (await people.IsLockedOutAsync(person))
+                                throw Locked();
+                            throw new Refusal(
+                                StatusCodes.Status401Unauthorized,
+                                "code-wrong",
+                                "This code is not right.",
+                                "Wait for the next one that your authenticator shows, or use a recovery code you have not used yet."
+                            );
+                        }
+
+                        await people.ResetAccessFailedCountAsync(person);
                     }
 
-                    await people.ResetAccessFailedCountAsync(person);
+                    await sessions.OpenAsync(context, person, ct);
+                    return TypedResults.NoContent();
                 }
+            )
+            .WithName("signIn")
+            .ProducesProblem(401)
+            .ProducesProblem(429);
 
-                await sessions.OpenAsync(context, person, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("signIn").ProducesProblem(401).ProducesProblem(429);
+        open.MapPost(
+                "/password-resets",
+                async Task<NoContent> (AskResetRequest request, PasswordResetting resetting, CancellationToken ct) =>
+                {
+                    if (!EmailAddress.IsPlausible(request.Email.Trim()))
+                        throw Refusal.Invalid("email", EmailAddress.Mend);
+                    await resetting.AskAsync(request.Email.Trim(), ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("askPasswordReset")
+            .WithDescription("The answer is the same whether or not anybody has the address.")
+            .ProducesValidationProblem();
 
-        open.MapPost("/password-resets", async Task<NoContent> (AskResetRequest request, PasswordResetting resetting, CancellationToken ct) =>
-            {
-                if (!EmailAddress.IsPlausible(request.Email.Trim())) throw Refusal.Invalid("email", EmailAddress.Mend);
-                await resetting.AskAsync(request.Email.Trim(), ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("askPasswordReset").WithDescription("The answer is the same whether or not anybody has the address.").ProducesValidationProblem();
+        open.MapPost(
+                "/password-resets/{secret}",
+                async Task<NoContent> (
+                    string secret,
+                    SetPasswordRequest request,
+                    PasswordResetting resetting,
+                    CancellationToken ct
+                ) =>
+                {
+                    await resetting.SetAsync(secret, request.Password, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("resetPassword")
+            .ProducesValidationProblem()
+            .ProducesProblem(404)
+            .ProducesProblem(410);
 
-        open.MapPost("/password-resets/{secret}", async Task<NoContent> (string secret, SetPasswordRequest request, PasswordResetting resetting, CancellationToken ct) =>
-            {
-                await resetting.SetAsync(secret, request.Password, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("resetPassword").ProducesValidationProblem().ProducesProblem(404).ProducesProblem(410);
+        open.MapPost(
+                "/sign-up",
+                async Task<NoContent> (
+                    OpenWorkspaceRequest request,
+                    HttpContext context,
+                    WorkspaceOpening opening,
+                    SignInSessions sessions,
+                    CancellationToken ct
+                ) =>
+                {
+                    var person = await opening.OpenAsync(request, ct);
+                    await sessions.OpenAsync(context, person, ct);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("signUp")
+            .ProducesValidationProblem();
 
-        open.MapPost("/sign-up", async Task<NoContent> (OpenWorkspaceRequest request, HttpContext context, WorkspaceOpening opening, SignInSessions sessions, CancellationToken ct) =>
-            {
-                var person = await opening.OpenAsync(request, ct);
-                await sessions.OpenAsync(context, person, ct);
-                return TypedResults.NoContent();
-            })
-            .WithName("signUp").ProducesValidationProblem();
-
-        open.MapGet("/sign-up/desk-address", async (string address, DeskOpening desks, CancellationToken ct) => await desks.CheckAsync(address, ct))
+        open.MapGet("/sign-up/desk-address", async (string address, DeskOpening desks, CancellationToken ct) =>
+                await desks.CheckAsync(address, ct)
+            )
             .WithName("checkDeskAddress");
 
-        open.MapPost("/sign-out", async Task<NoContent> (HttpContext context, SignInSessions sessions, CancellationToken ct) =>
-            {
-                await sessions.CloseAsync(context, ct);
-                return TypedResults.NoContent();
-            })
+        open.MapPost(
+                "/sign-out",
+                async Task<NoContent> (HttpContext context, SignInSessions sessions, CancellationToken ct) =>
+                {
+                    await sessions.CloseAsync(context, ct);
+                    return TypedResults.NoContent();
+                }
+            )
             .WithName("signOut");
     }
 
-    private static Refusal Locked() => new(StatusCodes.Status429TooManyRequests, "locked", "Too many wrong tries.",
-        "This sign-in is closed for a few minutes. Wait, then try again.");
+    private static Refusal Locked() =>
+        new(
+            StatusCodes.Status429TooManyRequests,
+            "locked",
+            "Too many wrong tries.",
+            "This sign-in is closed for a few minutes. Wait, then try again."
+        );
 }

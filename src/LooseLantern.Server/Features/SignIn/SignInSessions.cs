@@ -12,8 +12,8 @@ using NodaTime;
 namespace LooseLantern.Server.Features.SignIn;
 
 /// <summary>
-/// Keeps a row for each place somebody is signed in. A cookie holds only while its row does, and what a person may do is read with it, so
-/// signing out elsewhere, a change of roles and leaving count from the next request on.
+/// Keeps a row for each place somebody is signed in. A cookie holds only while its row does, and what a person may do
+/// is read with it, so signing out elsewhere, a change of roles and leaving count from the next request on.
 /// </summary>
 public sealed class SignInSessions(LanternDb db, Tenant tenant, IClock clock)
 {
@@ -41,14 +41,17 @@ public sealed class SignInSessions(LanternDb db, Tenant tenant, IClock clock)
         await db.SignedIn.Where(old => old.PersonId == person.Id && old.SeenAt < now - Validity).ExecuteDeleteAsync(ct);
         await db.SaveChangesAsync(ct);
         await context.SignInAsync(
-            IdentityConstants.ApplicationScheme, new ClaimsPrincipal(Identity(row.Id, person.Id, person.WorkspaceId, person.IsCoordinator, person.IsOwner)),
-            new AuthenticationProperties { IsPersistent = true });
+            IdentityConstants.ApplicationScheme,
+            new ClaimsPrincipal(Identity(row.Id, person.Id, person.WorkspaceId, person.IsCoordinator, person.IsOwner)),
+            new AuthenticationProperties { IsPersistent = true }
+        );
     }
 
     /// <summary>Signs out here.</summary>
     public async Task CloseAsync(HttpContext context, CancellationToken ct)
     {
-        if (IdOf(context.User) is { } id) await db.SignedIn.IgnoreQueryFilters().Where(row => row.Id == id).ExecuteDeleteAsync(ct);
+        if (IdOf(context.User) is { } id)
+            await db.SignedIn.IgnoreQueryFilters().Where(row => row.Id == id).ExecuteDeleteAsync(ct);
         await context.SignOutAsync(IdentityConstants.ApplicationScheme);
     }
 
@@ -65,14 +68,30 @@ public sealed class SignInSessions(LanternDb db, Tenant tenant, IClock clock)
         var services = context.HttpContext.RequestServices;
         var db = services.GetRequiredService<LanternDb>();
         var id = context.Principal is { } principal ? IdOf(principal) : null;
-        var found = await db.SignedIn.IgnoreQueryFilters().AsNoTracking()
+        var found = await db
+            .SignedIn.IgnoreQueryFilters()
+            .AsNoTracking()
             .Where(row => row.Id == id)
-            .Join(db.Users.IgnoreQueryFilters(), row => row.PersonId, person => person.Id, (row, person) => new { Row = row, Person = person })
+            .Join(
+                db.Users.IgnoreQueryFilters(),
+                row => row.PersonId,
+                person => person.Id,
+                (row, person) => new { Row = row, Person = person }
+            )
             .Where(pair => pair.Person.LeftAt == null)
             .Select(pair => new
             {
-                pair.Row.SeenAt, pair.Person.Id, pair.Person.WorkspaceId, pair.Person.Name, pair.Person.IsOwner, pair.Person.IsCoordinator,
-                Host = db.Hosts.IgnoreQueryFilters().Where(host => host.PersonId == pair.Person.Id && host.RetiredAt == null).Select(host => (Guid?)host.Id).FirstOrDefault(),
+                pair.Row.SeenAt,
+                pair.Person.Id,
+                pair.Person.WorkspaceId,
+                pair.Person.Name,
+                pair.Person.IsOwner,
+                pair.Person.IsCoordinator,
+                Host = db
+                    .Hosts.IgnoreQueryFilters()
+                    .Where(host => host.PersonId == pair.Person.Id && host.RetiredAt == null)
+                    .Select(host => (Guid?)host.Id)
+                    .FirstOrDefault(),
             })
             .FirstOrDefaultAsync(context.HttpContext.RequestAborted);
         if (found is null)
@@ -81,11 +100,18 @@ public sealed class SignInSessions(LanternDb db, Tenant tenant, IClock clock)
             return;
         }
 
-        services.GetRequiredService<Actor>().Enter(new ActingPerson(found.Id, found.Name, found.IsOwner, found.IsCoordinator, found.Host));
-        context.ReplacePrincipal(new ClaimsPrincipal(Identity(id!.Value, found.Id, found.WorkspaceId, found.IsCoordinator, found.IsOwner)));
+        services
+            .GetRequiredService<Actor>()
+            .Enter(new ActingPerson(found.Id, found.Name, found.IsOwner, found.IsCoordinator, found.Host));
+        context.ReplacePrincipal(
+            new ClaimsPrincipal(Identity(id!.Value, found.Id, found.WorkspaceId, found.IsCoordinator, found.IsOwner))
+        );
         var now = services.GetRequiredService<IClock>().GetCurrentInstant();
         if (now - found.SeenAt >= SeenEvery)
-            await db.SignedIn.IgnoreQueryFilters().Where(row => row.Id == id).ExecuteUpdateAsync(row => row.SetProperty(seen => seen.SeenAt, now), CancellationToken.None);
+            await db
+                .SignedIn.IgnoreQueryFilters()
+                .Where(row => row.Id == id)
+                .ExecuteUpdateAsync(row => row.SetProperty(seen => seen.SeenAt, now), CancellationToken.None);
     }
 
     private static ClaimsIdentity Identity(Guid signIn, Guid person, Guid workspace, bool coordinates, bool owns)
@@ -94,8 +120,10 @@ public sealed class SignInSessions(LanternDb db, Tenant tenant, IClock clock)
         identity.AddClaim(new Claim(ClaimTypes.NameIdentifier, person.ToString()));
         identity.AddClaim(new Claim(Roles.SignInClaim, signIn.ToString()));
         identity.AddClaim(new Claim(Roles.WorkspaceClaim, workspace.ToString()));
-        if (coordinates || owns) identity.AddClaim(new Claim(Roles.CoordinatorClaim, "yes"));
-        if (owns) identity.AddClaim(new Claim(Roles.OwnerClaim, "yes"));
+        if (coordinates || owns)
+            identity.AddClaim(new Claim(Roles.CoordinatorClaim, "yes"));
+        if (owns)
+            identity.AddClaim(new Claim(Roles.OwnerClaim, "yes"));
         return identity;
     }
 }

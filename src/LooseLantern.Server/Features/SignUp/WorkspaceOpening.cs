@@ -1,5 +1,5 @@
-using LooseLantern.Core;
 using FluentValidation;
+using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
@@ -12,9 +12,19 @@ namespace LooseLantern.Server.Features.SignUp;
 
 /// <param name="Zone">IANA id.</param>
 public sealed record OpenWorkspaceRequest(
-    string Workspace, string Zone, string Name, string Email, string Password, string DeskName, string DeskAddress);
+    string Workspace,
+    string Zone,
+    string Name,
+    string Email,
+    string Password,
+    string DeskName,
+    string DeskAddress
+);
 
-/// <summary>Opens a workspace: its first person (owner, coordinator and host), that host's usual hours, and its first desk, all or nothing.</summary>
+/// <summary>
+/// Opens a workspace: its first person (owner, coordinator and host), that host's usual hours, and its first desk, all
+/// or nothing.
+/// </summary>
 public sealed class WorkspaceOpening(LanternDb db, Tenant tenant, TeamBuilding team, DeskOpening desks)
 {
     private static readonly Rules Checks = new();
@@ -31,7 +41,16 @@ public sealed class WorkspaceOpening(LanternDb db, Tenant tenant, TeamBuilding t
         await db.SaveChangesAsync(ct);
 
         var person = await team.AddPersonAsync(
-            new NewPerson(request.Name, request.Email, request.Password, request.Zone, IsOwner: true, IsCoordinator: true), ct);
+            new NewPerson(
+                request.Name,
+                request.Email,
+                request.Password,
+                request.Zone,
+                IsOwner: true,
+                IsCoordinator: true
+            ),
+            ct
+        );
         await team.AddHostAsync(new NewHost(request.Name, request.Zone, UsualHours.Weekdays(request.Zone)), person, ct);
         await desks.OpenAsync(request.DeskAddress, request.DeskName, ct);
         await transaction.CommitAsync(ct);
@@ -42,11 +61,17 @@ public sealed class WorkspaceOpening(LanternDb db, Tenant tenant, TeamBuilding t
     {
         public Rules()
         {
-            RuleFor(request => request.Workspace).Must(Words.FitOneLine).WithMessage("Name your organisation, in up to 120 characters.");
+            RuleFor(request => request.Workspace)
+                .Must(Words.FitOneLine)
+                .WithMessage("Name your organisation, in up to 120 characters.");
             RuleFor(request => request.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
-            RuleFor(request => request.Name).Must(Words.FitOneLine).WithMessage("Give your name, in up to 120 characters.");
+            RuleFor(request => request.Name)
+                .Must(Words.FitOneLine)
+                .WithMessage("Give your name, in up to 120 characters.");
             RuleFor(request => request.Email).Must(EmailAddress.IsPlausible).WithMessage(EmailAddress.Mend);
-            RuleFor(request => request.DeskName).Must(Words.FitOneLine).WithMessage("Name the desk, in up to 120 characters.");
+            RuleFor(request => request.DeskName)
+                .Must(Words.FitOneLine)
+                .WithMessage("Name the desk, in up to 120 characters.");
             RuleFor(request => request.DeskAddress).Must(Address.IsWellFormed).WithMessage(Address.Mend);
         }
     }

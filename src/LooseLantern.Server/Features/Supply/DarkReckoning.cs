@@ -16,7 +16,17 @@ namespace LooseLantern.Server.Features.Supply;
 /// <param name="Title">Of the event; null where whoever asks may not read it.</param>
 /// <param name="Page">Of the booking that is in the way.</param>
 /// <param name="IsHold">Whether what is in the way is only held.</param>
-public sealed record ReasonView(Rule Rule, Instant? From, Instant? To, string? Calendar, string? Title, string? Page, bool IsHold, CapPeriod? Period, int? Cap);
+public sealed record ReasonView(
+    Rule Rule,
+    Instant? From,
+    Instant? To,
+    string? Calendar,
+    string? Title,
+    string? Page,
+    bool IsHold,
+    CapPeriod? Period,
+    int? Cap
+);
 
 /// <param name="Reasons">All that this host lacks in the stretch.</param>
 public sealed record DarkHostView(Guid Id, string Name, IReadOnlyList<ReasonView> Reasons);
@@ -29,7 +39,14 @@ public sealed record DarkSeatView(int Seat, IReadOnlyList<DarkHostView> Hosts);
 /// <param name="Seats">The seats that can't be filled at some time of the stretch.</param>
 /// <param name="Shared">Hosts that several seats share, where each alone could be filled.</param>
 /// <param name="Zone">The page's.</param>
-public sealed record DarkAnswer(Instant From, Instant To, string Zone, IReadOnlyList<ReasonView> OfPage, IReadOnlyList<DarkSeatView> Seats, IReadOnlyList<string> Shared);
+public sealed record DarkAnswer(
+    Instant From,
+    Instant To,
+    string Zone,
+    IReadOnlyList<ReasonView> OfPage,
+    IReadOnlyList<DarkSeatView> Seats,
+    IReadOnlyList<string> Shared
+);
 
 /// <summary>Why a stretch of a page's day has no openings.</summary>
 public sealed class DarkReckoning(LanternDb db, OpeningsLoader loader, Allowances allowances)
@@ -40,26 +57,67 @@ public sealed class DarkReckoning(LanternDb db, OpeningsLoader loader, Allowance
         var rules = loader.Rules(page);
         var duration = SupplyReckoning.DurationOf(page, request.Duration);
         await loader.PrepareAsync(rules, request.Date, request.Date, duration, ct);
-        var input = await loader.LoadAsync(rules, request.Date, request.Date, duration, ct, await allowances.HostsAsync(Allowance.SeeTitles, ct));
+        var input = await loader.LoadAsync(
+            rules,
+            request.Date,
+            request.Date,
+            duration,
+            ct,
+            await allowances.HostsAsync(Allowance.SeeTitles, ct)
+        );
         var midnight = request.Date.AtMidnight();
-        var stretch = new Span(midnight.PlusMinutes(request.FromMinute).InZoneLeniently(rules.Zone).ToInstant(), midnight.PlusMinutes(request.ToMinute).InZoneLeniently(rules.Zone).ToInstant());
+        var stretch = new Span(
+            midnight.PlusMinutes(request.FromMinute).InZoneLeniently(rules.Zone).ToInstant(),
+            midnight.PlusMinutes(request.ToMinute).InZoneLeniently(rules.Zone).ToInstant()
+        );
         var dark = DarkTime.Within(input, stretch);
 
         var names = await loader.NamesAsync(rules.HostIds, ct);
         var pages = await PagesAsync(dark, ct);
         return new DarkAnswer(
-            stretch.Start, stretch.End, page.Zone, [.. dark.OfPage.Select(View)],
-            [.. dark.Seats.Select(seat => new DarkSeatView(seat.Position, [.. seat.Hosts.Select(host => new DarkHostView(Guid.Parse(host.Host), names[host.Host], [.. host.Reasons.Select(View)]))]))],
-            [.. dark.Shared.Select(host => names[host])]);
+            stretch.Start,
+            stretch.End,
+            page.Zone,
+            [.. dark.OfPage.Select(View)],
+            [
+                .. dark.Seats.Select(seat => new DarkSeatView(
+                    seat.Position,
+                    [
+                        .. seat.Hosts.Select(host => new DarkHostView(
+                            Guid.Parse(host.Host),
+                            names[host.Host],
+                            [.. host.Reasons.Select(View)]
+                        )),
+                    ]
+                )),
+            ],
+            [.. dark.Shared.Select(host => names[host])]
+        );
 
-        ReasonView View(Reason reason) => new(
-            reason.Rule, reason.Span?.Start, reason.Span?.End, reason.Source?.Calendar, reason.Source?.Title,
-            reason.Commitment?.Page is { } id ? pages.GetValueOrDefault(Guid.Parse(id)) : null, reason.Commitment?.Kind == CommitmentKind.Hold, reason.Cap?.Period, reason.Cap?.Cap);
+        ReasonView View(Reason reason) =>
+            new(
+                reason.Rule,
+                reason.Span?.Start,
+                reason.Span?.End,
+                reason.Source?.Calendar,
+                reason.Source?.Title,
+                reason.Commitment?.Page is { } id ? pages.GetValueOrDefault(Guid.Parse(id)) : null,
+                reason.Commitment?.Kind == CommitmentKind.Hold,
+                reason.Cap?.Period,
+                reason.Cap?.Cap
+            );
     }
 
     private async Task<Dictionary<Guid, string>> PagesAsync(DarkTime dark, CancellationToken ct)
     {
-        var ids = dark.Seats.SelectMany(seat => seat.Hosts).SelectMany(host => host.Reasons).Select(reason => reason.Commitment?.Page).OfType<string>().Distinct().Select(Guid.Parse).ToList();
+        var ids = dark
+            .Seats.SelectMany(seat => seat.Hosts)
+            .SelectMany(host => host.Reasons)
+            .Select(reason => reason.Commitment?.Page)
+            .OfType<string>()
+            .Distinct()
+            .Select(Guid.Parse)
+            .ToList();
         return await db.Pages.Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id, row => row.Title, ct);
     }
 }

@@ -8,13 +8,23 @@ using Microsoft.EntityFrameworkCore;
 namespace LooseLantern.Server.Features.Supply;
 
 /// <summary>One change of a rule, with the openings it would add.</summary>
-/// <param name="From">The value now: minutes of notice, buffers and durations, days of a window, sessions of a cap; null for other rules.</param>
+/// <param name="From">The value now: minutes of notice, buffers and durations, days of a window, sessions of a cap;
+/// null for other rules.</param>
 /// <param name="To">The value then.</param>
 /// <param name="HostId">Whose cap is raised, who is added to a seat, or who becomes optional.</param>
 /// <param name="Seat">The seat that is opened or left out, by position from 0.</param>
 /// <param name="Gained">How many openings it adds.</param>
 /// <param name="Lost">How many it takes.</param>
-public sealed record RelaxationView(RelaxedRule Rule, int? From, int? To, Guid? HostId, string? Host, int? Seat, int Gained, int Lost);
+public sealed record RelaxationView(
+    RelaxedRule Rule,
+    int? From,
+    int? To,
+    Guid? HostId,
+    string? Host,
+    int? Seat,
+    int Gained,
+    int Lost
+);
 
 /// <summary>What would open more: the largest gains first, then what adds nothing.</summary>
 public sealed record RelaxationsAnswer(int Weeks, int Duration, IReadOnlyList<RelaxationView> Relaxations);
@@ -35,24 +45,49 @@ public sealed class RelaxationReckoning(LanternDb db, OpeningsLoader loader, All
         var today = loader.Today(rules);
         var to = today.PlusDays((weeks * 7) - 1);
         // A longer window shows only where it is looked beyond its end.
-        if (PageRulesOf.DatesOf(page, today).Last <= to) to = to.PlusDays(RelaxationsComputation.MoreDays);
+        if (PageRulesOf.DatesOf(page, today).Last <= to)
+            to = to.PlusDays(RelaxationsComputation.MoreDays);
         await loader.PrepareAsync(rules, today, to, minutes, ct);
         var input = await loader.LoadAsync(rules, today, to, minutes, ct);
         var names = await loader.NamesAsync(rules.HostIds, ct);
-        return new RelaxationsAnswer(weeks, minutes,
-        [
-            .. RelaxationsComputation.Of(input, [.. more.Select(OpeningsLoader.Id)]).Select(relaxation => new RelaxationView(
-                relaxation.Rule, relaxation.Value?.From, relaxation.Value?.To, relaxation.Host is { } id ? Guid.Parse(id) : null,
-                relaxation.Host is { } host ? names[host] : null, relaxation.Seat, relaxation.Gained.Count, relaxation.Lost)),
-        ]);
+        return new RelaxationsAnswer(
+            weeks,
+            minutes,
+            [
+                .. RelaxationsComputation
+                    .Of(input, [.. more.Select(OpeningsLoader.Id)])
+                    .Select(relaxation => new RelaxationView(
+                        relaxation.Rule,
+                        relaxation.Value?.From,
+                        relaxation.Value?.To,
+                        relaxation.Host is { } id ? Guid.Parse(id) : null,
+                        relaxation.Host is { } host ? names[host] : null,
+                        relaxation.Seat,
+                        relaxation.Gained.Count,
+                        relaxation.Lost
+                    )),
+            ]
+        );
     }
 
-    /// <summary>People of the team whose time may be offered and who have no seat yet; not rooms and things, which do nobody's work.</summary>
+    /// <summary>
+    /// People of the team whose time may be offered and who have no seat yet; not rooms and things, which do nobody's
+    /// work.
+    /// </summary>
     private async Task<List<Guid>> MoreHostsAsync(Page page, CancellationToken ct)
     {
         var offered = await allowances.HostsAsync(Allowance.Offer, ct);
         var seated = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).ToHashSet();
-        return await db.Hosts.Where(host => host.RetiredAt == null && host.Kind == HostKind.Person && offered.Contains(host.Id) && !(page.Seats.Count == 1 && seated.Contains(host.Id)))
-            .OrderBy(host => host.Name).Select(host => host.Id).Take(MostHostsTried).ToListAsync(ct);
+        return await db
+            .Hosts.Where(host =>
+                host.RetiredAt == null
+                && host.Kind == HostKind.Person
+                && offered.Contains(host.Id)
+                && !(page.Seats.Count == 1 && seated.Contains(host.Id))
+            )
+            .OrderBy(host => host.Name)
+            .Select(host => host.Id)
+            .Take(MostHostsTried)
+            .ToListAsync(ct);
     }
 }

@@ -23,7 +23,8 @@ public sealed record EmptyView(EmptyKind Kind, string? Host, int? Minutes);
 /// <param name="Sessions">How many sessions of the page count as theirs within 30 days before and after.</param>
 public sealed record TurnView(string Host, int Sessions);
 
-/// <param name="Turns">Of each seat its hosts in the order in which the next opening would go to them, were all of them free.</param>
+/// <param name="Turns">Of each seat its hosts in the order in which the next opening would go to them, were all of them
+/// free.</param>
 /// <param name="Now">The instant this was computed for.</param>
 /// <param name="Zone">The page's zone, by whose days it is counted.</param>
 /// <param name="Duration">Minutes; the duration that was counted.</param>
@@ -31,7 +32,17 @@ public sealed record TurnView(string Host, int Sessions);
 /// <param name="LastDate">The last local date that the page offers.</param>
 /// <param name="Worked">What grid and buffers come to for the first opening; null where there is none.</param>
 /// <param name="Empty">Where there is none at all: the mistakes that lead to it, if any.</param>
-public sealed record SupplyAnswer(Instant Now, string Zone, int Duration, int Total, IReadOnlyList<SupplyDay> Days, LocalDate LastDate, IReadOnlyList<EmptyView> Empty, IReadOnlyList<IReadOnlyList<TurnView>> Turns, WorkedExample? Worked);
+public sealed record SupplyAnswer(
+    Instant Now,
+    string Zone,
+    int Duration,
+    int Total,
+    IReadOnlyList<SupplyDay> Days,
+    LocalDate LastDate,
+    IReadOnlyList<EmptyView> Empty,
+    IReadOnlyList<IReadOnlyList<TurnView>> Turns,
+    WorkedExample? Worked
+);
 
 /// <summary>How many openings a page offers, by day and in all.</summary>
 public sealed class SupplyReckoning(OpeningsLoader loader, AssignmentLoading assignments, IClock clock)
@@ -48,31 +59,74 @@ public sealed class SupplyReckoning(OpeningsLoader loader, AssignmentLoading ass
         var openings = input is null ? [] : OpeningsComputation.Openings(input);
 
         var byDay = openings.ToLookup(opening => opening.Start.InZone(rules.Zone).Date);
-        var days = Enumerable.Range(0, weeks * 7).Select(today.PlusDays).Select(date => new SupplyDay(date,
-        [
-            .. byDay[date].Select(opening => (opening, slice: DaySlices.Of(new Span(opening.Start, opening.End), rules.Zone).First()))
-                .Select(pair => new SupplyOpening(pair.opening.Start, pair.slice.FromMinute, pair.slice.ToMinute)),
-        ]));
+        var days = Enumerable
+            .Range(0, weeks * 7)
+            .Select(today.PlusDays)
+            .Select(date => new SupplyDay(
+                date,
+                [
+                    .. byDay[date]
+                        .Select(opening =>
+                            (opening, slice: DaySlices.Of(new Span(opening.Start, opening.End), rules.Zone).First())
+                        )
+                        .Select(pair => new SupplyOpening(
+                            pair.opening.Start,
+                            pair.slice.FromMinute,
+                            pair.slice.ToMinute
+                        )),
+                ]
+            ));
         return new SupplyAnswer(
-            clock.GetCurrentInstant(), page.Zone, minutes, openings.Count, [.. days], PageRulesOf.DatesOf(page, today).Last,
+            clock.GetCurrentInstant(),
+            page.Zone,
+            minutes,
+            openings.Count,
+            [.. days],
+            PageRulesOf.DatesOf(page, today).Last,
             openings.Count > 0 ? [] : await EmptyAsync(rules, today, weeks, minutes, input, ct),
             await TurnsAsync(page, rules, openings.Count > 0 ? openings[0].Start : clock.GetCurrentInstant(), ct),
-            openings.Count > 0 ? WorkedExample.Of(rules.Rules, openings[0]) : null);
+            openings.Count > 0 ? WorkedExample.Of(rules.Rules, openings[0]) : null
+        );
     }
 
-    private async Task<IReadOnlyList<IReadOnlyList<TurnView>>> TurnsAsync(Page page, AskedPage rules, Instant start, CancellationToken ct)
+    private async Task<IReadOnlyList<IReadOnlyList<TurnView>>> TurnsAsync(
+        Page page,
+        AskedPage rules,
+        Instant start,
+        CancellationToken ct
+    )
     {
         var facts = await assignments.FactsAsync(page, start, new Meeting(""), clock.GetCurrentInstant(), ct);
         var names = await loader.NamesAsync(rules.HostIds, ct);
-        return [.. Assignment.Turns(rules.Rules.LineUp, start, facts).Select(seat => (IReadOnlyList<TurnView>)[.. seat.Select(turn => new TurnView(names[turn.Host], turn.Sessions))])];
+        return
+        [
+            .. Assignment
+                .Turns(rules.Rules.LineUp, start, facts)
+                .Select(seat =>
+                    (IReadOnlyList<TurnView>)[.. seat.Select(turn => new TurnView(names[turn.Host], turn.Sessions))]
+                ),
+        ];
     }
 
-    internal static int DurationOf(Page page, int? asked) => asked is { } duration && page.Durations.Contains(duration) ? duration : page.Durations[0];
+    internal static int DurationOf(Page page, int? asked) =>
+        asked is { } duration && page.Durations.Contains(duration) ? duration : page.Durations[0];
 
-    private async Task<IReadOnlyList<EmptyView>> EmptyAsync(AskedPage rules, LocalDate today, int weeks, int minutes, OpeningsInput? input, CancellationToken ct)
+    private async Task<IReadOnlyList<EmptyView>> EmptyAsync(
+        AskedPage rules,
+        LocalDate today,
+        int weeks,
+        int minutes,
+        OpeningsInput? input,
+        CancellationToken ct
+    )
     {
         input ??= await loader.LoadAsync(rules, today, today.PlusDays((weeks * 7) - 1), minutes, ct);
         var names = await loader.NamesAsync(rules.HostIds, ct);
-        return [.. EmptyCause.Of(input).Select(cause => new EmptyView(cause.Kind, cause.Host is { } id ? names[id] : null, cause.Minutes))];
+        return
+        [
+            .. EmptyCause
+                .Of(input)
+                .Select(cause => new EmptyView(cause.Kind, cause.Host is { } id ? names[id] : null, cause.Minutes)),
+        ];
     }
 }

@@ -31,7 +31,15 @@ public sealed record OwnHoursRequest(Guid? HoursId);
 
 /// <summary>Adds rooms and things, and changes and retires hosts.</summary>
 public sealed class HostEditing(
-    LanternDb db, Tenant tenant, Actor actor, Allowances allowances, HoursEffects effects, CalendarUnrolling unrolling, RecordKeeping record, IClock clock)
+    LanternDb db,
+    Tenant tenant,
+    Actor actor,
+    Allowances allowances,
+    HoursEffects effects,
+    CalendarUnrolling unrolling,
+    RecordKeeping record,
+    IClock clock
+)
 {
     public const int MostWeight = 100;
 
@@ -42,7 +50,14 @@ public sealed class HostEditing(
     {
         PlaceChecks.Check(form);
         await HoldToHoursAsync(form.HoursId, ct);
-        var host = new Host { WorkspaceId = tenant.WorkspaceId!.Value, Kind = form.Kind, Name = form.Name.Trim(), Zone = form.Zone, HoursId = form.HoursId };
+        var host = new Host
+        {
+            WorkspaceId = tenant.WorkspaceId!.Value,
+            Kind = form.Kind,
+            Name = form.Name.Trim(),
+            Zone = form.Zone,
+            HoursId = form.HoursId,
+        };
         db.Hosts.Add(host);
         db.Calendars.Add(OwnEntries.For(host, clock.GetCurrentInstant()));
         record.Note(host.Id, $"Added {host.Name}");
@@ -51,7 +66,11 @@ public sealed class HostEditing(
     }
 
     /// <returns>The host, and what other hours did to each page's openings; none where the hours stayed.</returns>
-    public async Task<(Host Host, IReadOnlyList<PageEffect> Effects)> ChangeAsync(Guid id, HostForm form, CancellationToken ct)
+    public async Task<(Host Host, IReadOnlyList<PageEffect> Effects)> ChangeAsync(
+        Guid id,
+        HostForm form,
+        CancellationToken ct
+    )
     {
         HostChecks.Check(form);
         var host = await GetAsync(id, ct);
@@ -64,9 +83,12 @@ public sealed class HostEditing(
 
         if (host.PersonId is null)
         {
-            if (!Words.FitOneLine(form.Name)) throw Refusal.Invalid("name", "Name it in up to 120 characters.");
-            if (!Zones.IsKnown(form.Zone)) throw Refusal.Invalid("zone", "Choose a time zone from the list.");
-            if (host.Zone != form.Zone) await unrolling.ForgetAsync(id, ct);
+            if (!Words.FitOneLine(form.Name))
+                throw Refusal.Invalid("name", "Name it in up to 120 characters.");
+            if (!Zones.IsKnown(form.Zone))
+                throw Refusal.Invalid("zone", "Choose a time zone from the list.");
+            if (host.Zone != form.Zone)
+                await unrolling.ForgetAsync(id, ct);
             (host.Name, host.Zone) = (form.Name!.Trim(), form.Zone!);
         }
 
@@ -80,7 +102,12 @@ public sealed class HostEditing(
     public async Task<IReadOnlyList<PageEffect>> ChooseOwnHoursAsync(Guid? hoursId, CancellationToken ct)
     {
         var own = actor.Required.HostId
-            ?? throw new Refusal(StatusCodes.Status409Conflict, "no-host", "Your own time is not booked here.", "An owner can give you the host's role.");
+            ?? throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "no-host",
+                "Your own time is not booked here.",
+                "An owner can give you the host's role."
+            );
         var did = await TakeHoursAsync(await GetAsync(own, ct), hoursId, ct);
         await db.SaveChangesAsync(ct);
         return did;
@@ -91,7 +118,12 @@ public sealed class HostEditing(
     {
         var host = await GetAsync(id, ct);
         if (host.PersonId is not null)
-            throw new Refusal(StatusCodes.Status409Conflict, "person", $"{host.Name} is a person.", "Take the host's role away from them, or say that they leave.");
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "person",
+                $"{host.Name} is a person.",
+                "Take the host's role away from them, or say that they leave."
+            );
         await HoldToNothingAheadAsync(host, ct);
         host.RetiredAt = clock.GetCurrentInstant();
         record.Note(id, $"Took {host.Name} off the team");
@@ -103,23 +135,45 @@ public sealed class HostEditing(
     {
         // A link may still be used in a zone that is a day behind.
         var today = clock.GetCurrentInstant().InUtc().Date.PlusDays(-1);
-        var pages = await db.OfferingPages(today).Where(page => page.Seats.Any(seat => seat.Hosts.Any(row => row.HostId == host.Id))).OrderBy(page => page.Title).Select(page => page.Title).ToListAsync(ct);
+        var pages = await db.OfferingPages(today)
+            .Where(page => page.Seats.Any(seat => seat.Hosts.Any(row => row.HostId == host.Id)))
+            .OrderBy(page => page.Title)
+            .Select(page => page.Title)
+            .ToListAsync(ct);
         if (pages.Count > 0)
-            throw new Refusal(StatusCodes.Status409Conflict, "on-pages", $"{host.Name} has a seat on {string.Join(", ", pages)}.", "Give the seat to somebody else first.");
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "on-pages",
+                $"{host.Name} has a seat on {string.Join(", ", pages)}.",
+                "Give the seat to somebody else first."
+            );
         var now = clock.GetCurrentInstant();
-        var ahead = await db.Sessions.CountAsync(session => session.Time.UpperBound > now && session.Hosts.Any(row => row.HostId == host.Id), ct);
+        var ahead = await db.Sessions.CountAsync(
+            session => session.Time.UpperBound > now && session.Hosts.Any(row => row.HostId == host.Id),
+            ct
+        );
         if (ahead > 0)
-            throw new Refusal(StatusCodes.Status409Conflict, "booked", $"{host.Name} is booked {ahead} more times.", "Hand those bookings over first.");
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "booked",
+                $"{host.Name} is booked {ahead} more times.",
+                "Hand those bookings over first."
+            );
     }
 
     private async Task<Host> GetAsync(Guid id, CancellationToken ct) =>
-        await db.Hosts.Include(host => host.Hours).FirstOrDefaultAsync(host => host.Id == id && host.RetiredAt == null, ct) ?? throw Refusal.NotFound("host");
+        await db
+            .Hosts.Include(host => host.Hours)
+            .FirstOrDefaultAsync(host => host.Id == id && host.RetiredAt == null, ct)
+        ?? throw Refusal.NotFound("host");
 
     /// <summary>Told by what was just before: afterwards there is nothing to compare with.</summary>
     private async Task<IReadOnlyList<PageEffect>> TakeHoursAsync(Host host, Guid? hoursId, CancellationToken ct)
     {
         await HoldToHoursAsync(hoursId, ct);
-        var other = hoursId is { } id ? (await db.Hours.AsNoTracking().SingleAsync(row => row.Id == id, ct)).Document : null;
+        var other = hoursId is { } id
+            ? (await db.Hours.AsNoTracking().SingleAsync(row => row.Id == id, ct)).Document
+            : null;
         var did = await effects.OfHostAsync(host.Id, other, ct);
         host.HoursId = hoursId;
         return did;
@@ -127,14 +181,17 @@ public sealed class HostEditing(
 
     private async Task HoldToHoursAsync(Guid? hoursId, CancellationToken ct)
     {
-        if (hoursId is { } id && !await db.Hours.AnyAsync(row => row.Id == id && row.IsNamed, ct)) throw Refusal.Invalid("hoursId", "Choose one of your named hours.");
+        if (hoursId is { } id && !await db.Hours.AnyAsync(row => row.Id == id && row.IsNamed, ct))
+            throw Refusal.Invalid("hoursId", "Choose one of your named hours.");
     }
 
     private sealed class PlaceRules : AbstractValidator<PlaceForm>
     {
         public PlaceRules()
         {
-            RuleFor(form => form.Kind).Must(kind => kind is HostKind.Room or HostKind.Thing).WithMessage("Say whether it is a room or a thing; people join by an invitation.");
+            RuleFor(form => form.Kind)
+                .Must(kind => kind is HostKind.Room or HostKind.Thing)
+                .WithMessage("Say whether it is a room or a thing; people join by an invitation.");
             RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Name it in up to 120 characters.");
             RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
         }
@@ -144,9 +201,15 @@ public sealed class HostEditing(
     {
         public HostRules()
         {
-            RuleFor(form => form.Weight).InclusiveBetween(1, MostWeight).WithMessage($"A weight is from 1 to {MostWeight}.");
-            RuleFor(form => form.DailyCap).InclusiveBetween(1, PageLimits.MostCap).WithMessage("Cap a day at 1 to 1000 sessions, or leave it open.");
-            RuleFor(form => form.WeeklyCap).InclusiveBetween(1, PageLimits.MostCap).WithMessage("Cap a week at 1 to 1000 sessions, or leave it open.");
+            RuleFor(form => form.Weight)
+                .InclusiveBetween(1, MostWeight)
+                .WithMessage($"A weight is from 1 to {MostWeight}.");
+            RuleFor(form => form.DailyCap)
+                .InclusiveBetween(1, PageLimits.MostCap)
+                .WithMessage("Cap a day at 1 to 1000 sessions, or leave it open.");
+            RuleFor(form => form.WeeklyCap)
+                .InclusiveBetween(1, PageLimits.MostCap)
+                .WithMessage("Cap a week at 1 to 1000 sessions, or leave it open.");
         }
     }
 }

@@ -1,5 +1,5 @@
-using LooseLantern.Core;
 using FluentValidation;
+using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
@@ -15,7 +15,16 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Team;
 
 /// <summary>Invites people by a secret link and lets them join by it, once.</summary>
-public sealed class Inviting(LanternDb db, Tenant tenant, Actor actor, TeamBuilding team, PrivateLinks links, PersonPost post, RecordKeeping record, IClock clock)
+public sealed class Inviting(
+    LanternDb db,
+    Tenant tenant,
+    Actor actor,
+    TeamBuilding team,
+    PrivateLinks links,
+    PersonPost post,
+    RecordKeeping record,
+    IClock clock
+)
 {
     public static readonly Duration Validity = Duration.FromDays(14);
 
@@ -26,7 +35,12 @@ public sealed class Inviting(LanternDb db, Tenant tenant, Actor actor, TeamBuild
     {
         FormChecks.Check(form);
         var email = form.Email.Trim();
-        if (await db.Users.AnyAsync(person => person.NormalizedEmail == email.ToUpperInvariant() && person.LeftAt == null, ct))
+        if (
+            await db.Users.AnyAsync(
+                person => person.NormalizedEmail == email.ToUpperInvariant() && person.LeftAt == null,
+                ct
+            )
+        )
             throw Refusal.Invalid("email", "Somebody of this workspace has this address already.");
         var secret = links.Create();
         var row = new Invitation
@@ -44,18 +58,30 @@ public sealed class Inviting(LanternDb db, Tenant tenant, Actor actor, TeamBuild
         };
         db.Invitations.Add(row);
         record.Note(row.Id, $"Invited {row.Name}");
-        await post.InvitationAsync(row, await db.Users.AsNoTracking().SingleAsync(person => person.Id == row.ByPersonId, ct), ct);
+        await post.InvitationAsync(
+            row,
+            await db.Users.AsNoTracking().SingleAsync(person => person.Id == row.ByPersonId, ct),
+            ct
+        );
         await db.SaveChangesAsync(ct);
         return row;
     }
 
-    /// <exception cref="Refusal">404 for a link that never was or was taken back, 410 for one that was used or has run out.</exception>
+    /// <exception cref="Refusal">404 for a link that never was or was taken back, 410 for one that was used or has run
+    /// out.</exception>
     public async Task<InvitationRead> ReadAsync(string secret, CancellationToken ct)
     {
         var row = await FindAsync(secret, ct);
         var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
         var by = await db.Users.AsNoTracking().SingleAsync(person => person.Id == row.ByPersonId, ct);
-        return new InvitationRead(workspace.Name, workspace.Zone, by.Name, row.Name, row.Email, new RolesForm(row.IsOwner, row.IsCoordinator, row.IsHost));
+        return new InvitationRead(
+            workspace.Name,
+            workspace.Zone,
+            by.Name,
+            row.Name,
+            row.Email,
+            new RolesForm(row.IsOwner, row.IsCoordinator, row.IsHost)
+        );
     }
 
     /// <returns>The new person, who can be signed in at once.</returns>
@@ -68,15 +94,24 @@ public sealed class Inviting(LanternDb db, Tenant tenant, Actor actor, TeamBuild
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM invitations WHERE id = {found.Id} FOR UPDATE", ct);
         var row = await db.Invitations.SingleAsync(invitation => invitation.Id == found.Id, ct);
         await db.Entry(row).ReloadAsync(ct);
-        if (row.TakenUpAt is not null) throw Over();
+        if (row.TakenUpAt is not null)
+            throw Over();
         row.TakenUpAt = clock.GetCurrentInstant();
 
-        var person = await team.AddPersonAsync(new NewPerson(form.Name, row.Email, form.Password, form.Zone, row.IsOwner, row.IsCoordinator), ct);
+        var person = await team.AddPersonAsync(
+            new NewPerson(form.Name, row.Email, form.Password, form.Zone, row.IsOwner, row.IsCoordinator),
+            ct
+        );
         if (row.IsHost)
         {
-            var host = await team.AddHostAsync(new NewHost(form.Name, form.Zone, UsualHours.Weekdays(form.Zone)), person, ct);
+            var host = await team.AddHostAsync(
+                new NewHost(form.Name, form.Zone, UsualHours.Weekdays(form.Zone)),
+                person,
+                ct
+            );
             var inviter = await db.Users.SingleAsync(other => other.Id == row.ByPersonId, ct);
-            if (form.LetInviter && inviter.LeftAt is null) team.Let(host, inviter.Id);
+            if (form.LetInviter && inviter.LeftAt is null)
+                team.Let(host, inviter.Id);
         }
 
         await db.SaveChangesAsync(ct);
@@ -87,22 +122,33 @@ public sealed class Inviting(LanternDb db, Tenant tenant, Actor actor, TeamBuild
     private async Task<Invitation> FindAsync(string secret, CancellationToken ct)
     {
         var hash = PrivateLinks.Hash(secret);
-        var row = await db.Invitations.IgnoreQueryFilters().AsNoTracking().FirstOrDefaultAsync(invitation => invitation.SecretHash == hash, ct)
+        var row = await db
+            .Invitations.IgnoreQueryFilters()
+            .AsNoTracking()
+            .FirstOrDefaultAsync(invitation => invitation.SecretHash == hash, ct)
             ?? throw Refusal.NotFound("invitation");
-        if (row.TakenUpAt is not null || row.ExpiresAt <= clock.GetCurrentInstant()) throw Over();
+        if (row.TakenUpAt is not null || row.ExpiresAt <= clock.GetCurrentInstant())
+            throw Over();
         tenant.Enter(row.WorkspaceId);
         return row;
     }
 
-    private static Refusal Over() => new(
-        StatusCodes.Status410Gone, "invitation-over", "This invitation was used or has run out.", "Ask whoever sent it for a new one, or sign in if you have joined.");
+    private static Refusal Over() =>
+        new(
+            StatusCodes.Status410Gone,
+            "invitation-over",
+            "This invitation was used or has run out.",
+            "Ask whoever sent it for a new one, or sign in if you have joined."
+        );
 
     private sealed class FormRules : AbstractValidator<InvitationForm>
     {
         public FormRules()
         {
             RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Give their name, in up to 120 characters.");
-            RuleFor(form => form.Email).Must(email => EmailAddress.IsPlausible(email.Trim())).WithMessage(EmailAddress.Mend);
+            RuleFor(form => form.Email)
+                .Must(email => EmailAddress.IsPlausible(email.Trim()))
+                .WithMessage(EmailAddress.Mend);
             RuleFor(form => form.Roles).Must(roles => !roles.IsEmpty).WithMessage("Give them at least one role.");
         }
     }

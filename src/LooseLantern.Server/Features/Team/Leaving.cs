@@ -17,24 +17,35 @@ public sealed record LeaveForm(Guid? ToHostId, IReadOnlyDictionary<Guid, Guid>? 
 public sealed record LeaveAnswer(int Pages, int Sessions);
 
 /// <summary>
-/// Lets somebody leave: their seats on pages and their bookings to come go to others, nobody acts for them or by them any more, and they
-/// are signed out everywhere. All of it, or nothing.
+/// Lets somebody leave: their seats on pages and their bookings to come go to others, nobody acts for them or by them
+/// any more, and they are signed out everywhere. All of it, or nothing.
 /// </summary>
-public sealed class Leaving(LanternDb db, Tenant tenant, PeopleEditing people, HandingOver handing, RecordKeeping record, IClock clock)
+public sealed class Leaving(
+    LanternDb db,
+    Tenant tenant,
+    PeopleEditing people,
+    HandingOver handing,
+    RecordKeeping record,
+    IClock clock
+)
 {
-    /// <exception cref="Refusal">409 for the last owner, where somebody must take over, or where they are not free (with each clash).</exception>
+    /// <exception cref="Refusal">409 for the last owner, where somebody must take over, or where they are not free
+    /// (with each clash).</exception>
     public async Task<LeaveAnswer> LeaveAsync(Guid personId, LeaveForm form, CancellationToken ct)
     {
         var heirs = form.Sessions ?? new Dictionary<Guid, Guid>();
         var found = await db.Hosts.FirstOrDefaultAsync(row => row.PersonId == personId && row.RetiredAt == null, ct);
         await CheckHeirsAsync(found, form.ToHostId, heirs, ct);
-        if (found is not null && form.ToHostId is { } asked) await handing.PrepareAsync(found, heirs, asked, ct);
+        if (found is not null && form.ToHostId is { } asked)
+            await handing.PrepareAsync(found, heirs, asked, ct);
         db.ChangeTracker.Clear();
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await people.LockOwnersAsync(ct);
-        var person = await db.Users.FirstOrDefaultAsync(row => row.Id == personId && row.LeftAt == null, ct) ?? throw Refusal.NotFound("person");
-        if (person.IsOwner) await people.HoldToAnotherOwnerAsync(personId, ct);
+        var person = await db.Users.FirstOrDefaultAsync(row => row.Id == personId && row.LeftAt == null, ct)
+            ?? throw Refusal.NotFound("person");
+        if (person.IsOwner)
+            await people.HoldToAnotherOwnerAsync(personId, ct);
         var host = await db.Hosts.FirstOrDefaultAsync(row => row.PersonId == personId && row.RetiredAt == null, ct);
 
         var answer = new LeaveAnswer(0, 0);
@@ -45,9 +56,15 @@ public sealed class Leaving(LanternDb db, Tenant tenant, PeopleEditing people, H
         }
 
         await db.SignedIn.Where(row => row.PersonId == personId).ExecuteDeleteAsync(ct);
-        await db.ActingFor.Where(row => row.PersonId == personId || row.HostId == (host == null ? Guid.Empty : host.Id)).ExecuteDeleteAsync(ct);
+        await db
+            .ActingFor.Where(row => row.PersonId == personId || row.HostId == (host == null ? Guid.Empty : host.Id))
+            .ExecuteDeleteAsync(ct);
         await db.Invitations.Where(row => row.ByPersonId == personId && row.TakenUpAt == null).ExecuteDeleteAsync(ct);
-        record.Note(personId, $"{person.Name} left; {answer.Pages} pages and {answer.Sessions} bookings went over", host is null ? [] : [host.Id]);
+        record.Note(
+            personId,
+            $"{person.Name} left; {answer.Pages} pages and {answer.Sessions} bookings went over",
+            host is null ? [] : [host.Id]
+        );
 
         person.LeftAt = clock.GetCurrentInstant();
         // Their address is free for a sign-in elsewhere from now on.
@@ -58,33 +75,64 @@ public sealed class Leaving(LanternDb db, Tenant tenant, PeopleEditing people, H
         return answer;
     }
 
-    private async Task CheckHeirsAsync(Host? host, Guid? heir, IReadOnlyDictionary<Guid, Guid> heirs, CancellationToken ct)
+    private async Task CheckHeirsAsync(
+        Host? host,
+        Guid? heir,
+        IReadOnlyDictionary<Guid, Guid> heirs,
+        CancellationToken ct
+    )
     {
         var asked = heirs.Values.Concat(heir is { } one ? [one] : []).Distinct().ToList();
-        var known = await db.Hosts.CountAsync(row => asked.Contains(row.Id) && row.RetiredAt == null && (host == null || row.Id != host.Id), ct);
-        if (known != asked.Count) throw Refusal.Invalid("toHostId", "Choose somebody else of the team.");
+        var known = await db.Hosts.CountAsync(
+            row => asked.Contains(row.Id) && row.RetiredAt == null && (host == null || row.Id != host.Id),
+            ct
+        );
+        if (known != asked.Count)
+            throw Refusal.Invalid("toHostId", "Choose somebody else of the team.");
     }
 
-    private async Task<LeaveAnswer> HandOverAsync(Host host, Guid? heir, IReadOnlyDictionary<Guid, Guid> heirs, CancellationToken ct)
+    private async Task<LeaveAnswer> HandOverAsync(
+        Host host,
+        Guid? heir,
+        IReadOnlyDictionary<Guid, Guid> heirs,
+        CancellationToken ct
+    )
     {
-        // Locked first, so that what is read now stays so: no page is given the host, and no guest books them, meanwhile.
+        // Locked first, so that what is read now stays so: no page is given the host, and no guest books them,
+        // meanwhile.
         await handing.LockAsync(host, heirs, heir, ct);
         var now = clock.GetCurrentInstant();
         // What a link that is over offered is nobody's any more; one may still be used in a zone that is a day behind.
         var offering = db.OfferingPages(now.InUtc().Date.PlusDays(-1)).Select(page => page.Id);
-        var seats = await db.Set<SeatRow>().Include(seat => seat.Hosts).Where(seat => offering.Contains(seat.PageId) && seat.Hosts.Any(row => row.HostId == host.Id)).ToListAsync(ct);
-        var hasSessions = await db.Sessions.AnyAsync(session => session.Time.UpperBound > now && session.Hosts.Any(row => row.HostId == host.Id), ct);
-        if (seats.Count == 0 && !hasSessions) return new LeaveAnswer(0, 0);
+        var seats = await db.Set<SeatRow>()
+            .Include(seat => seat.Hosts)
+            .Where(seat => offering.Contains(seat.PageId) && seat.Hosts.Any(row => row.HostId == host.Id))
+            .ToListAsync(ct);
+        var hasSessions = await db.Sessions.AnyAsync(
+            session => session.Time.UpperBound > now && session.Hosts.Any(row => row.HostId == host.Id),
+            ct
+        );
+        if (seats.Count == 0 && !hasSessions)
+            return new LeaveAnswer(0, 0);
         if (heir is not { } to)
         {
-            throw new Refusal(StatusCodes.Status409Conflict, "heir-needed", $"{host.Name} has {(seats.Count == 0 ? "bookings to come" : "seats on pages")}.",
-                "Choose who takes over.");
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "heir-needed",
+                $"{host.Name} has {(seats.Count == 0 ? "bookings to come" : "seats on pages")}.",
+                "Choose who takes over."
+            );
         }
 
         var (sessions, clashes) = await handing.HandOverAsync(host, heirs, to, ct);
         if (clashes.Count > 0)
         {
-            throw new Refusal(StatusCodes.Status409Conflict, "clashes", $"{clashes.Count} of the bookings can’t go over as they stand.", "Choose for each of them who is free.")
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "clashes",
+                $"{clashes.Count} of the bookings can’t go over as they stand.",
+                "Choose for each of them who is free."
+            )
             {
                 More = { ["clashes"] = clashes },
             };
@@ -96,21 +144,40 @@ public sealed class Leaving(LanternDb db, Tenant tenant, PeopleEditing people, H
     private async Task<int> HandOverSeatsAsync(Host host, Guid to, List<SeatRow> seats, CancellationToken ct)
     {
         var ids = seats.Select(seat => seat.PageId).Distinct().ToList();
-        var pages = await db.Pages.Include(page => page.Seats).ThenInclude(seat => seat.Hosts).AsSplitQuery().Where(page => ids.Contains(page.Id)).ToListAsync(ct);
+        var pages = await db
+            .Pages.Include(page => page.Seats)
+                .ThenInclude(seat => seat.Hosts)
+            .AsSplitQuery()
+            .Where(page => ids.Contains(page.Id))
+            .ToListAsync(ct);
         foreach (var page in pages)
         {
             foreach (var seat in page.Seats)
             {
-                if (seat.Hosts.Find(row => row.HostId == host.Id) is not { } old) continue;
+                if (seat.Hosts.Find(row => row.HostId == host.Id) is not { } old)
+                    continue;
                 seat.Hosts.Remove(old);
                 db.Remove(old);
                 // One host can't sit twice: where the heir has a seat by now, the others of this one remain.
                 var isOnPage = page.Seats.Exists(other => other.Hosts.Exists(row => row.HostId == to));
-                if (!isOnPage) seat.Hosts.Add(new SeatHost { WorkspaceId = tenant.WorkspaceId!.Value, HostId = to, Position = old.Position, Since = clock.GetCurrentInstant() });
+                if (!isOnPage)
+                    seat.Hosts.Add(
+                        new SeatHost
+                        {
+                            WorkspaceId = tenant.WorkspaceId!.Value,
+                            HostId = to,
+                            Position = old.Position,
+                            Since = clock.GetCurrentInstant(),
+                        }
+                    );
                 else if (seat.Hosts.Count == 0)
                 {
-                    throw new Refusal(StatusCodes.Status409Conflict, "seat-empty", $"On “{page.Title}” whoever takes over has another seat already, and this one would be empty.",
-                        "Change that page first, or choose somebody else.");
+                    throw new Refusal(
+                        StatusCodes.Status409Conflict,
+                        "seat-empty",
+                        $"On “{page.Title}” whoever takes over has another seat already, and this one would be empty.",
+                        "Change that page first, or choose somebody else."
+                    );
                 }
             }
 

@@ -12,7 +12,14 @@ using Npgsql;
 namespace LooseLantern.Server.Features.Team;
 
 /// <param name="Zone">IANA id.</param>
-public sealed record NewPerson(string Name, string Email, string Password, string Zone, bool IsOwner = false, bool IsCoordinator = false);
+public sealed record NewPerson(
+    string Name,
+    string Email,
+    string Password,
+    string Zone,
+    bool IsOwner = false,
+    bool IsCoordinator = false
+);
 
 /// <param name="Hours">Null for a host that is always open.</param>
 public sealed record NewHost(string Name, string Zone, HoursDocument? Hours, HostKind Kind = HostKind.Person);
@@ -45,20 +52,27 @@ public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person
         {
             result = await people.CreateAsync(person, request.Password);
         }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        catch (DbUpdateException e)
+            when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
             // Somebody of another workspace, whom nothing here can see, has the address.
             throw Refusal.Invalid("email", TakenMend);
         }
 
         ct.ThrowIfCancellationRequested();
-        if (result.Succeeded) return person;
+        if (result.Succeeded)
+            return person;
 
-        throw Refusal.Invalid(result.Errors
-            .GroupBy(error => error.Code.StartsWith("Password", StringComparison.Ordinal) ? "password" : "email")
-            .ToDictionary(field => field.Key, field => field.Key == "password"
-                ? field.Select(error => error.Description).ToArray()
-                : [TakenMend]));
+        throw Refusal.Invalid(
+            result
+                .Errors.GroupBy(error =>
+                    error.Code.StartsWith("Password", StringComparison.Ordinal) ? "password" : "email"
+                )
+                .ToDictionary(
+                    field => field.Key,
+                    field => field.Key == "password" ? field.Select(error => error.Description).ToArray() : [TakenMend]
+                )
+        );
     }
 
     public async Task<Host> AddHostAsync(NewHost request, Person? person, CancellationToken ct)
@@ -67,7 +81,13 @@ public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person
         if (request.Hours is not null)
         {
             HoursChecks.Check(request.Hours);
-            hours = new HoursRow { WorkspaceId = Workspace, Name = $"{request.Name.Trim()}, usual hours", IsNamed = true, Document = request.Hours };
+            hours = new HoursRow
+            {
+                WorkspaceId = Workspace,
+                Name = $"{request.Name.Trim()}, usual hours",
+                IsNamed = true,
+                Document = request.Hours,
+            };
         }
 
         var host = new Host
@@ -86,15 +106,18 @@ public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person
     }
 
     /// <summary>Lets a coordinator do everything for a host; saved with what comes with it.</summary>
-    public void Let(Host host, Guid coordinatorId) => db.ActingFor.Add(new Data.Model.ActingFor
-    {
-        WorkspaceId = Workspace,
-        HostId = host.Id,
-        PersonId = coordinatorId,
-        MayOffer = true,
-        MayBook = true,
-        MayMove = true,
-        SeesTitles = true,
-        Since = clock.GetCurrentInstant(),
-    });
+    public void Let(Host host, Guid coordinatorId) =>
+        db.ActingFor.Add(
+            new Data.Model.ActingFor
+            {
+                WorkspaceId = Workspace,
+                HostId = host.Id,
+                PersonId = coordinatorId,
+                MayOffer = true,
+                MayBook = true,
+                MayMove = true,
+                SeesTitles = true,
+                Since = clock.GetCurrentInstant(),
+            }
+        );
 }

@@ -20,20 +20,45 @@ public enum UsualSource
 
 /// <summary>Where each usual setting comes from.</summary>
 public sealed record UsualSources(
-    UsualSource Duration, UsualSource BufferBefore, UsualSource BufferAfter, UsualSource Notice, UsualSource PlaceKind, UsualSource Place,
-    UsualSource Reminders, UsualSource Language, UsualSource Clock);
+    UsualSource Duration,
+    UsualSource BufferBefore,
+    UsualSource BufferAfter,
+    UsualSource Notice,
+    UsualSource PlaceKind,
+    UsualSource Place,
+    UsualSource Reminders,
+    UsualSource Language,
+    UsualSource Clock
+);
 
 /// <param name="Product">What holds where nobody chose.</param>
 /// <param name="Workspace">What the workspace chose; null where it did not.</param>
 /// <param name="Person">What the person chose; null where they did not.</param>
-/// <param name="Now">What new pages start from: the person's, else the workspace's, else the product's. Nothing in it is null.</param>
-public sealed record UsualAnswer(UsualSettings Product, UsualSettings Workspace, UsualSettings Person, UsualSettings Now, UsualSources Sources);
+/// <param name="Now">What new pages start from: the person's, else the workspace's, else the product's. Nothing in it
+/// is null.</param>
+public sealed record UsualAnswer(
+    UsualSettings Product,
+    UsualSettings Workspace,
+    UsualSettings Person,
+    UsualSettings Now,
+    UsualSources Sources
+);
 
 public static class UsualEndpoints
 {
     private static readonly UsualRules Checks = new();
 
-    private static readonly UsualSettings Product = new(30, 0, 0, 240, PlaceKind.InPerson, "", [24 * 60, 60], "en", ClockForm.H24);
+    private static readonly UsualSettings Product = new(
+        30,
+        0,
+        0,
+        240,
+        PlaceKind.InPerson,
+        "",
+        [24 * 60, 60],
+        "en",
+        ClockForm.H24
+    );
 
     public static void MapUsual(this IEndpointRouteBuilder api)
     {
@@ -46,7 +71,9 @@ public static class UsualEndpoints
                 await db.SaveChangesAsync(ct);
                 return await AnswerAsync(actor, db, ct);
             })
-            .WithName("changeUsual").WithTags("Usual settings").ProducesValidationProblem();
+            .WithName("changeUsual")
+            .WithTags("Usual settings")
+            .ProducesValidationProblem();
 
         api.MapPut("/workspace/usual", async (UsualSettings form, Actor actor, LanternDb db, CancellationToken ct) =>
             {
@@ -55,7 +82,10 @@ public static class UsualEndpoints
                 await db.SaveChangesAsync(ct);
                 return await AnswerAsync(actor, db, ct);
             })
-            .WithName("changeWorkspaceUsual").WithTags("Usual settings").RequireAuthorization(Roles.Owner).ProducesValidationProblem();
+            .WithName("changeWorkspaceUsual")
+            .WithTags("Usual settings")
+            .RequireAuthorization(Roles.Owner)
+            .ProducesValidationProblem();
     }
 
     private static async Task<UsualAnswer> AnswerAsync(Actor actor, LanternDb db, CancellationToken ct)
@@ -63,16 +93,40 @@ public static class UsualEndpoints
         var workspace = (await db.Workspaces.AsNoTracking().SingleAsync(ct)).Usual;
         var person = (await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct)).Usual;
         var now = new UsualSettings(
-            Of(row => row.Duration), Of(row => row.BufferBefore), Of(row => row.BufferAfter), Of(row => row.Notice), Of(row => row.PlaceKind), Of(row => row.Place),
-            Of(row => row.Reminders), Of(row => row.Language), Of(row => row.Clock));
-        return new UsualAnswer(Product, workspace, person, now, new UsualSources(
-            From(row => row.Duration), From(row => row.BufferBefore), From(row => row.BufferAfter), From(row => row.Notice), From(row => row.PlaceKind),
-            From(row => row.Place), From(row => row.Reminders), From(row => row.Language), From(row => row.Clock)));
+            Of(row => row.Duration),
+            Of(row => row.BufferBefore),
+            Of(row => row.BufferAfter),
+            Of(row => row.Notice),
+            Of(row => row.PlaceKind),
+            Of(row => row.Place),
+            Of(row => row.Reminders),
+            Of(row => row.Language),
+            Of(row => row.Clock)
+        );
+        return new UsualAnswer(
+            Product,
+            workspace,
+            person,
+            now,
+            new UsualSources(
+                From(row => row.Duration),
+                From(row => row.BufferBefore),
+                From(row => row.BufferAfter),
+                From(row => row.Notice),
+                From(row => row.PlaceKind),
+                From(row => row.Place),
+                From(row => row.Reminders),
+                From(row => row.Language),
+                From(row => row.Clock)
+            )
+        );
 
         T Of<T>(Func<UsualSettings, T> read) => read(person) ?? read(workspace) ?? read(Product);
 
         UsualSource From(Func<UsualSettings, object?> read) =>
-            read(person) is not null ? UsualSource.Person : read(workspace) is not null ? UsualSource.Workspace : UsualSource.Product;
+            read(person) is not null ? UsualSource.Person
+            : read(workspace) is not null ? UsualSource.Workspace
+            : UsualSource.Product;
     }
 
     private sealed class UsualRules : AbstractValidator<UsualSettings>
@@ -81,16 +135,35 @@ public static class UsualEndpoints
 
         public UsualRules()
         {
-            RuleFor(form => form.Duration).InclusiveBetween(5, PageLimits.MostDurationMinutes).WithMessage("A duration is 5 minutes to 24 hours.");
-            RuleFor(form => form.BufferBefore).InclusiveBetween(0, PageLimits.MostBufferMinutes).WithMessage("Keep free from 0 minutes to 24 hours.");
-            RuleFor(form => form.BufferAfter).InclusiveBetween(0, PageLimits.MostBufferMinutes).WithMessage("Keep free from 0 minutes to 24 hours.");
-            RuleFor(form => form.Notice).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMessage("Notice is from none to 90 days.");
+            RuleFor(form => form.Duration)
+                .InclusiveBetween(5, PageLimits.MostDurationMinutes)
+                .WithMessage("A duration is 5 minutes to 24 hours.");
+            RuleFor(form => form.BufferBefore)
+                .InclusiveBetween(0, PageLimits.MostBufferMinutes)
+                .WithMessage("Keep free from 0 minutes to 24 hours.");
+            RuleFor(form => form.BufferAfter)
+                .InclusiveBetween(0, PageLimits.MostBufferMinutes)
+                .WithMessage("Keep free from 0 minutes to 24 hours.");
+            RuleFor(form => form.Notice)
+                .InclusiveBetween(0, PageLimits.MostNoticeMinutes)
+                .WithMessage("Notice is from none to 90 days.");
             RuleFor(form => form.PlaceKind).IsInEnum();
-            RuleFor(form => form.Place).Must(place => string.IsNullOrEmpty(place) || Words.FitOneLine(place)).WithMessage("Say the place in one line of up to 120 characters.");
+            RuleFor(form => form.Place)
+                .Must(place => string.IsNullOrEmpty(place) || Words.FitOneLine(place))
+                .WithMessage("Say the place in one line of up to 120 characters.");
             RuleFor(form => form.Reminders)
-                .Must(list => list is null || (list.Count <= MostReminders && list.Distinct().Count() == list.Count && list.All(minutes => minutes is >= 5 and <= 14 * 24 * 60)))
+                .Must(list =>
+                    list is null
+                    || (
+                        list.Count <= MostReminders
+                        && list.Distinct().Count() == list.Count
+                        && list.All(minutes => minutes is >= 5 and <= 14 * 24 * 60)
+                    )
+                )
                 .WithMessage($"Remind up to {MostReminders} times, each 5 minutes to 14 days before and each once.");
-            RuleFor(form => form.Language).Must(language => language is null || MeEndpoints.Languages.Contains(language)).WithMessage($"Choose one of {string.Join(", ", MeEndpoints.Languages)}.");
+            RuleFor(form => form.Language)
+                .Must(language => language is null || MeEndpoints.Languages.Contains(language))
+                .WithMessage($"Choose one of {string.Join(", ", MeEndpoints.Languages)}.");
             RuleFor(form => form.Clock).IsInEnum();
         }
     }

@@ -8,7 +8,10 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Video;
 
-/// <summary>Makes, moves and ends video rooms at their provider, until it has succeeded. What tells of a room waits for it a while (<c>PostSender</c>).</summary>
+/// <summary>
+/// Makes, moves and ends video rooms at their provider, until it has succeeded. What tells of a room waits for it a
+/// while (<c>PostSender</c>).
+/// </summary>
 public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes events, IClock clock)
 {
     private static readonly Duration MostBackOff = Duration.FromMinutes(30);
@@ -16,38 +19,59 @@ public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes even
     public static readonly DueKind Makes = new(
         TimeSpan.FromMilliseconds(500),
         Duration.FromMinutes(2),
-        (db, now, until, most, ct) => db.Database.SqlQuery<DueRow>($"""
-            UPDATE video_rooms SET working_until = {until}
-            WHERE session_id IN (
-                SELECT session_id FROM video_rooms WHERE due_at <= {now} AND (working_until IS NULL OR working_until <= {now})
-                ORDER BY due_at LIMIT {most} FOR UPDATE SKIP LOCKED)
-            RETURNING session_id AS id, workspace_id
-            """).ToListAsync(ct),
-        (services, id, ct) => services.GetRequiredService<RoomMaking>().CarryOutAsync(id, ct));
+        (db, now, until, most, ct) =>
+            db
+                .Database.SqlQuery<DueRow>(
+                    $"""
+                    UPDATE video_rooms SET working_until = {until}
+                    WHERE session_id IN (
+                        SELECT session_id FROM video_rooms WHERE due_at <= {now} AND (working_until IS NULL OR working_until <= {now})
+                        ORDER BY due_at LIMIT {most} FOR UPDATE SKIP LOCKED)
+                    RETURNING session_id AS id, workspace_id
+                    """
+                )
+                .ToListAsync(ct),
+        (services, id, ct) => services.GetRequiredService<RoomMaking>().CarryOutAsync(id, ct)
+    );
 
     private async Task CarryOutAsync(Guid sessionId, CancellationToken ct)
     {
         var room = await db.VideoRooms.FirstOrDefaultAsync(row => row.SessionId == sessionId && row.DueAt != null, ct);
-        if (room is null) return;
+        if (room is null)
+            return;
         var wish = room.Wish;
         room.Attempts++;
         var isDone = false;
         try
         {
-            var session = await db.Sessions.IgnoreQueryFilters([LanternDb.Standing]).Include(row => row.Page).Include(row => row.Hosts).SingleAsync(row => row.Id == sessionId, ct);
+            var session = await db
+                .Sessions.IgnoreQueryFilters([LanternDb.Standing])
+                .Include(row => row.Page)
+                .Include(row => row.Hosts)
+                .SingleAsync(row => row.Id == sessionId, ct);
             if (room.IsWanted)
             {
-                var made = await rooms.PutAsync(sessionId, session.Page!.Title, new Span(session.Time.LowerBound, session.Time.UpperBound), ct);
+                var made = await rooms.PutAsync(
+                    sessionId,
+                    session.Page!.Title,
+                    new Span(session.Time.LowerBound, session.Time.UpperBound),
+                    ct
+                );
                 var isNew = room.Link != made.Link;
                 (room.Link, room.Code) = (made.Link, made.Code);
                 // Hosts' calendars say where it is.
-                if (isNew) await events.ForEventsAsync(session, ct);
+                if (isNew)
+                    await events.ForEventsAsync(session, ct);
             }
-            else await rooms.EndAsync(sessionId, ct);
+            else
+                await rooms.EndAsync(sessionId, ct);
 
             (room.Fault, isDone) = (null, true);
         }
-        catch (Exception e) when (e is HttpRequestException or System.Text.Json.JsonException or TaskCanceledException && !ct.IsCancellationRequested)
+        catch (Exception e)
+            when (e is HttpRequestException or System.Text.Json.JsonException or TaskCanceledException
+                && !ct.IsCancellationRequested
+            )
         {
             room.Fault = Words.Cut(e.Message, 400);
             room.DueAt = clock.GetCurrentInstant() + BackOff.After(room.Attempts, MostBackOff);
@@ -56,12 +80,17 @@ public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes even
         room.WorkingUntil = null;
         await db.SaveChangesAsync(ct);
         // Something else may be wished for by now; then it stays due.
-        if (isDone) await db.VideoRooms.Where(row => row.SessionId == sessionId && row.Wish == wish).ExecuteUpdateAsync(set => set.SetProperty(row => row.DueAt, (Instant?)null), ct);
+        if (isDone)
+            await db
+                .VideoRooms.Where(row => row.SessionId == sessionId && row.Wish == wish)
+                .ExecuteUpdateAsync(set => set.SetProperty(row => row.DueAt, (Instant?)null), ct);
     }
 }
 
 /// <summary>Carries out what is wished of video rooms.</summary>
-public sealed class RoomWorker(IVideoRooms rooms, IServiceScopeFactory scopes, IClock clock, ILogger<RoomWorker> logger) : BackgroundService
+public sealed class RoomWorker(IVideoRooms rooms, IServiceScopeFactory scopes, IClock clock, ILogger<RoomWorker> logger)
+    : BackgroundService
 {
-    protected override Task ExecuteAsync(CancellationToken stoppingToken) => rooms.IsSet ? DueWork.RunAsync(RoomMaking.Makes, scopes, clock, logger, stoppingToken) : Task.CompletedTask;
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
+        rooms.IsSet ? DueWork.RunAsync(RoomMaking.Makes, scopes, clock, logger, stoppingToken) : Task.CompletedTask;
 }

@@ -34,16 +34,29 @@ public sealed class HttpVideoRooms(HttpClient http, IConfiguration configuration
 
     public async Task<MadeRoom> PutAsync(Guid key, string title, Span time, CancellationToken ct)
     {
-        using var answer = await http.PutAsJsonAsync($"{_address}/rooms/{key:D}", new RoomWish(title, time.Start, time.End), Hosting.Json.Options, ct);
+        using var answer = await http.PutAsJsonAsync(
+            $"{_address}/rooms/{key:D}",
+            new RoomWish(title, time.Start, time.End),
+            Hosting.Json.Options,
+            ct
+        );
         answer.EnsureSuccessStatusCode();
         var made = await answer.Content.ReadFromJsonAsync<MadeRoom>(Hosting.Json.Options, ct);
-        return made is { Link: { Length: > 0 and <= 500 } link } && Uri.TryCreate(link, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https"
-            ? made with { Code = made.Code ?? "" } : throw new HttpRequestException("The provider’s answer names no room.");
+        return
+            made is { Link: { Length: > 0 and <= 500 } link }
+            && Uri.TryCreate(link, UriKind.Absolute, out var uri)
+            && uri.Scheme is "http" or "https"
+            ? made with
+            {
+                Code = made.Code ?? "",
+            }
+            : throw new HttpRequestException("The provider’s answer names no room.");
     }
 
     public async Task EndAsync(Guid key, CancellationToken ct)
     {
         using var answer = await http.DeleteAsync($"{_address}/rooms/{key:D}", ct);
-        if (answer.StatusCode != HttpStatusCode.NotFound) answer.EnsureSuccessStatusCode();
+        if (answer.StatusCode != HttpStatusCode.NotFound)
+            answer.EnsureSuccessStatusCode();
     }
 }

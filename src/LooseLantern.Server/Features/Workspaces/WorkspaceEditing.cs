@@ -18,7 +18,8 @@ public sealed class WorkspaceEditing(LanternDb db)
         var workspace = await db.Workspaces.SingleAsync(ct);
         (workspace.Name, workspace.Zone) = (form.Name.Trim(), form.Zone);
         workspace.ClosesAfterHours = form.ClosesAfterHours ?? workspace.ClosesAfterHours;
-        if (form.Kinds is { } kinds) workspace.Kinds = [.. kinds.Select(kind => kind.Trim())];
+        if (form.Kinds is { } kinds)
+            workspace.Kinds = [.. kinds.Select(kind => kind.Trim())];
         await db.SaveChangesAsync(ct);
         return form with { Kinds = workspace.Kinds };
     }
@@ -27,9 +28,20 @@ public sealed class WorkspaceEditing(LanternDb db)
     {
         public Rules()
         {
-            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Name your organisation, in up to 120 characters.");
+            RuleFor(form => form.Name)
+                .Must(Words.FitOneLine)
+                .WithMessage("Name your organisation, in up to 120 characters.");
             RuleFor(form => form.ClosesAfterHours).InclusiveBetween(1, 30 * 24).WithMessage("Choose 1 to 720 hours.");
-            RuleFor(form => form.Kinds).Must(kinds => kinds is null || (kinds.Count <= 50 && kinds.All(Words.FitOneLine) && kinds.Select(kind => kind.Trim()).Distinct(StringComparer.OrdinalIgnoreCase).Count() == kinds.Count))
+            RuleFor(form => form.Kinds)
+                .Must(kinds =>
+                    kinds is null
+                    || (
+                        kinds.Count <= 50
+                        && kinds.All(Words.FitOneLine)
+                        && kinds.Select(kind => kind.Trim()).Distinct(StringComparer.OrdinalIgnoreCase).Count()
+                            == kinds.Count
+                    )
+                )
                 .WithMessage("Name up to 50 kinds, each once and in up to 120 characters.");
             RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
         }

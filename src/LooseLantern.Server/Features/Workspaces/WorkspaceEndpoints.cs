@@ -4,12 +4,23 @@ namespace LooseLantern.Server.Features.Workspaces;
 
 /// <param name="Zone">IANA id of the zone its new pages and boards start from.</param>
 /// <param name="Kinds">What sorts of appointments pages are, by name; null to leave that as it is.</param>
-/// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be reached; null to leave that as it is.</param>
-public sealed record WorkspaceForm(string Name, string Zone, int? ClosesAfterHours = null, IReadOnlyList<string>? Kinds = null);
+/// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be
+/// reached; null to leave that as it is.</param>
+public sealed record WorkspaceForm(
+    string Name,
+    string Zone,
+    int? ClosesAfterHours = null,
+    IReadOnlyList<string>? Kinds = null
+);
 
 public static class WorkspaceEndpoints
 {
     public static void MapWorkspace(this IEndpointRouteBuilder api) =>
-        api.MapPut("/workspace", async (WorkspaceForm form, WorkspaceEditing editing, CancellationToken ct) => await editing.ChangeAsync(form, ct))
-            .WithName("changeWorkspace").WithTags("Workspace").RequireAuthorization(Roles.Owner).ProducesValidationProblem();
+        api.MapPut("/workspace", async (WorkspaceForm form, WorkspaceEditing editing, CancellationToken ct) =>
+                await editing.ChangeAsync(form, ct)
+            )
+            .WithName("changeWorkspace")
+            .WithTags("Workspace")
+            .RequireAuthorization(Roles.Owner)
+            .ProducesValidationProblem();
 }

@@ -24,7 +24,11 @@ export const unreachable: Problem = {
 
 export function toProblem(error: unknown, status: number): Problem {
   if (typeof error === 'object' && error !== null && 'title' in error) return { ...(error as Problem), status };
-  return { status, title: 'Something went wrong here.', detail: 'Try again. If it stays, tell whoever runs this site.' };
+  return {
+    status,
+    title: 'Something went wrong here.',
+    detail: 'Try again. If it stays, tell whoever runs this site.',
+  };
 }
 
 interface Answer<T> {
@@ -38,7 +42,8 @@ export async function must<T>(asked: Promise<Answer<T>>): Promise<T> {
   const answer = await asked.catch(() => {
     throw new ProblemError(unreachable);
   });
-  if (answer.error !== undefined || !answer.response.ok) throw new ProblemError(toProblem(answer.error, answer.response.status));
+  if (answer.error !== undefined || !answer.response.ok)
+    throw new ProblemError(toProblem(answer.error, answer.response.status));
   return answer.data as T;
 }
 

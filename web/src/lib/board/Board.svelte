@@ -37,7 +37,23 @@
     onpick?: (key: string) => void;
   }
 
-  let { board, hosts, today, together, beside, marks = [], length, paints = 'office hours', beneath, onday, mayPaint = () => false, onpaint, onchange, onerase, onpick }: Props = $props();
+  let {
+    board,
+    hosts,
+    today,
+    together,
+    beside,
+    marks = [],
+    length,
+    paints = 'office hours',
+    beneath,
+    onday,
+    mayPaint = () => false,
+    onpaint,
+    onchange,
+    onerase,
+    onpick,
+  }: Props = $props();
 
   const axis = $derived(hoursOf(board, new Set(hosts.map((host) => host.id))));
   const hours = $derived(hourMarks(axis));
@@ -51,7 +67,21 @@
 
   function barsOf(day: Schemas['BoardDay'], host: string): Schemas['BoardBar'][] {
     const bars = day.lanes.find((lane) => lane.hostId === host)?.bars ?? [];
-    return marks.length === 0 ? bars : bars.filter((bar) => !(bar.block && marks.some((mark) => mark.hostId === host && mark.date === day.date && mark.from === bar.fromMinute && mark.key.startsWith(bar.block?.pageId ?? '-'))));
+    return marks.length === 0
+      ? bars
+      : bars.filter(
+          (bar) =>
+            !(
+              bar.block &&
+              marks.some(
+                (mark) =>
+                  mark.hostId === host &&
+                  mark.date === day.date &&
+                  mark.from === bar.fromMinute &&
+                  mark.key.startsWith(bar.block?.pageId ?? '-'),
+              )
+            ),
+        );
   }
 
   function step(event: KeyboardEvent): void {
@@ -65,18 +95,34 @@
   }
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions -- arrow keys lead from lane to lane; each lane is a control of its own -->
-<div role="region" aria-label="Board" class="rounded-2xl border border-line bg-card px-3.5 pt-2 pb-3 max-md:px-2" onkeydown={step} onfocusin={(event) => (current = (event.target as HTMLElement).dataset['lane'] ?? current)}>
+<!-- Arrow keys lead from lane to lane; each lane is a control of its own. -->
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<div
+  role="region"
+  aria-label="Board"
+  class="rounded-2xl border border-line bg-card px-3.5 pt-2 pb-3 max-md:px-2"
+  onkeydown={step}
+  onfocusin={(event) => (current = (event.target as HTMLElement).dataset['lane'] ?? current)}
+>
   <table class="w-full table-fixed border-collapse">
-    <caption class="sr-only">Days down, a lane for each host, hours from left to right. Up and down lead from lane to lane, left and right through the day, space paints.</caption>
+    <caption class="sr-only"
+      >Days down, a lane for each host, hours from left to right. Up and down lead from lane to lane, left and right
+      through the day, space paints.</caption
+    >
     <thead>
       <tr>
         <th scope="col" class="w-[76px] max-md:hidden"><span class="sr-only">Day</span></th>
-        <th scope="col" class="w-[88px] text-left text-[12px] font-normal text-muted max-md:w-[62px]">{beside ? cityOf(board.zone) : ''}<span class="sr-only">Host</span></th>
+        <th scope="col" class="w-[88px] text-left text-[12px] font-normal text-muted max-md:w-[62px]"
+          >{beside ? cityOf(board.zone) : ''}<span class="sr-only">Host</span></th
+        >
         <th scope="col" class="relative h-6 text-[13px] font-normal text-muted">
           <span class="sr-only">Time</span>
           {#each hours as minute (minute)}
-            <span aria-hidden="true" class="absolute top-0.5 -translate-x-1/2 {(minute / 60) % 2 ? 'max-md:hidden' : ''}" style={placeOn(axis, minute, minute)}>{minute / 60}</span>
+            <span
+              aria-hidden="true"
+              class="absolute top-0.5 -translate-x-1/2 {(minute / 60) % 2 ? 'max-md:hidden' : ''}"
+              style={placeOn(axis, minute, minute)}>{minute / 60}</span
+            >
           {/each}
         </th>
       </tr>
@@ -87,7 +133,11 @@
           <th scope="col" class="relative h-5 text-[12px] font-normal text-muted">
             <span class="sr-only">{aheadInWords(ahead)}</span>
             {#each hours as minute (minute)}
-              <span aria-hidden="true" class="absolute top-0 -translate-x-1/2 whitespace-nowrap {(minute / 60) % 2 ? 'max-md:hidden' : ''}" style={placeOn(axis, minute, minute)}>{besideLabel(minute, ahead)}</span>
+              <span
+                aria-hidden="true"
+                class="absolute top-0 -translate-x-1/2 whitespace-nowrap {(minute / 60) % 2 ? 'max-md:hidden' : ''}"
+                style={placeOn(axis, minute, minute)}>{besideLabel(minute, ahead)}</span
+              >
             {/each}
           </th>
         </tr>
@@ -96,19 +146,35 @@
     {#each board.days as day (day.date)}
       {@const aheadNow = beside ? minutesAhead(board.zone, beside, day.date) : 0}
       <tbody class="border-t border-line">
-        <tr class="md:hidden"><th colspan="2" scope="rowgroup" class="font-heading pt-1.5 text-left">{longDate(day.date)}</th></tr>
+        <tr class="md:hidden"
+          ><th colspan="2" scope="rowgroup" class="font-heading pt-1.5 text-left">{longDate(day.date)}</th></tr
+        >
         {#each hosts as host, i (host.id)}
           {@const id = laneId(day.date, host.id)}
           {@const canPaint = onpaint !== undefined && mayPaint(host)}
           <tr>
             {#if i === 0}
               <th scope="rowgroup" rowspan={rows} class="pt-1.5 pr-2 text-left align-top max-md:hidden">
-                {#if onday}<button type="button" class="font-heading block leading-tight underline decoration-line-strong decoration-dotted underline-offset-4" title="Why is {fullDate(day.date)} not open?" onclick={() => onday(day.date)}>{dayName(day.date)}<span class="sr-only">: why is it not open?</span></button>{:else}<span class="font-heading block leading-tight" title={fullDate(day.date)}>{dayName(day.date)}</span>{/if}
-                <span class="block text-[12px] font-normal text-muted">{beneath?.(day.date) || (day.date === today ? 'today' : monthName(day.date))}</span>
-                {#if beside && aheadNow !== ahead}<span class="block text-[11px] font-normal text-amber-text">{cityOf(beside)} {aheadInWords(aheadNow)}</span>{/if}
+                {#if onday}<button
+                    type="button"
+                    class="font-heading block leading-tight underline decoration-line-strong decoration-dotted underline-offset-4"
+                    title="Why is {fullDate(day.date)} not open?"
+                    onclick={() => onday(day.date)}
+                    >{dayName(day.date)}<span class="sr-only">: why is it not open?</span></button
+                  >{:else}<span class="font-heading block leading-tight" title={fullDate(day.date)}
+                    >{dayName(day.date)}</span
+                  >{/if}
+                <span class="block text-[12px] font-normal text-muted"
+                  >{beneath?.(day.date) || (day.date === today ? 'today' : monthName(day.date))}</span
+                >
+                {#if beside && aheadNow !== ahead}<span class="block text-[11px] font-normal text-amber-text"
+                    >{cityOf(beside)} {aheadInWords(aheadNow)}</span
+                  >{/if}
               </th>
             {/if}
-            <th scope="row" class="truncate pr-2 text-left text-[13px] font-normal text-muted">{host.kind === 'person' ? host.name.split(' ')[0] : host.name}</th>
+            <th scope="row" class="truncate pr-2 text-left text-[13px] font-normal text-muted"
+              >{host.kind === 'person' ? host.name.split(' ')[0] : host.name}</th
+            >
             <td class="relative h-[23px] p-0">
               <BoardLane
                 {id}
@@ -130,10 +196,20 @@
             </td>
           </tr>
         {/each}
-        {#if together}<FreeLane runs={together === 'all' ? day.allFree : day.anyFree} {together} date={day.date} {axis} zone={board.zone} />{/if}
+        {#if together}<FreeLane
+            runs={together === 'all' ? day.allFree : day.anyFree}
+            {together}
+            date={day.date}
+            {axis}
+            zone={board.zone}
+          />{/if}
       </tbody>
     {/each}
   </table>
-  <p class="mt-2 min-h-6 text-sm" data-test="pointed">{#if pointed}{pointed}{:else}<span class="text-muted">Point at a bar, or press in a lane, to read what is there.</span>{/if}</p>
+  <p class="mt-2 min-h-6 text-sm" data-test="pointed">
+    {#if pointed}{pointed}{:else}<span class="text-muted"
+        >Point at a bar, or press in a lane, to read what is there.</span
+      >{/if}
+  </p>
   <BoardLegend {together} paints={onpaint === undefined ? undefined : paints} />
 </div>

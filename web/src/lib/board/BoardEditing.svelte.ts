@@ -67,17 +67,32 @@ export class BoardEditing {
       const form = page.published ?? page.form;
       const before = form.times.blocks?.list ?? [];
       if (!isStill(before, coming)) {
-        this.problem = { status: 409, title: 'Somebody else has changed these office hours.', detail: 'The board shows them now as they are; make your change once more.' };
+        this.problem = {
+          status: 409,
+          title: 'Somebody else has changed these office hours.',
+          detail: 'The board shows them now as they are; make your change once more.',
+        };
         await this.#refresh();
         return;
       }
       const place = to && placeOf(this.#board(), coming.zone, to);
-      const list = place ? (all ? withAll : withOne)(before, coming, place) : (all ? erasedAll : erasedOne)(before, coming);
+      const list = place
+        ? (all ? withAll : withOne)(before, coming, place)
+        : (all ? erasedAll : erasedOne)(before, coming);
       if (list.length === 0) {
-        this.problem = { status: 409, title: 'This is the last block of its page.', detail: `Unpublish “${form.title}” instead, or paint another block for it first.` };
+        this.problem = {
+          status: 409,
+          title: 'This is the last block of its page.',
+          detail: `Unpublish “${form.title}” instead, or paint another block for it first.`,
+        };
         return;
       }
-      const saved = await must(api.PUT('/api/pages/{id}/blocks', { params: { path }, body: { version: page.version, blocks: blocksWith(form, list) } }));
+      const saved = await must(
+        api.PUT('/api/pages/{id}/blocks', {
+          params: { path },
+          body: { version: page.version, blocks: blocksWith(form, list) },
+        }),
+      );
       this.problem = undefined;
       this.told = to ? `“${form.title}” is where you put it. Guests see it so now.` : `Erased from “${form.title}”.`;
       this.undo = () => this.#restore(path, saved.version, blocksWith(form, before));

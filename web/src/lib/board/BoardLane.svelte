@@ -26,13 +26,32 @@
     onpoint: (said: string) => void;
   }
 
-  let { id, host, date, bars, marks, axis, hours, zone, isTabStop, length, onpaint, onchange, onerase, onpick, onpoint }: Props = $props();
+  let {
+    id,
+    host,
+    date,
+    bars,
+    marks,
+    axis,
+    hours,
+    zone,
+    isTabStop,
+    length,
+    onpaint,
+    onchange,
+    onerase,
+    onpick,
+    onpoint,
+  }: Props = $props();
 
   const within = $derived(bars.filter((bar) => bar.toMinute > axis.from && bar.fromMinute < axis.to));
 </script>
 
 <div class="absolute inset-0" aria-hidden="true">
-  {#each hours as minute (minute)}<span class="absolute inset-y-0 border-l border-line" style={placeOn(axis, minute, minute)}></span>{/each}
+  {#each hours as minute (minute)}<span
+      class="absolute inset-y-0 border-l border-line"
+      style={placeOn(axis, minute, minute)}
+    ></span>{/each}
 </div>
 <LaneSurface
   {id}
@@ -49,6 +68,10 @@
   onpoint={(minute) => onpoint(whatIsAt(bars, minute, zone))}
 >
   <ul class="absolute inset-0">
-    {#each within as bar, index (index)}<BoardBar {bar} {zone} style={placeOn(axis, bar.fromMinute, bar.toMinute)} />{/each}
+    {#each within as bar, index (index)}<BoardBar
+        {bar}
+        {zone}
+        style={placeOn(axis, bar.fromMinute, bar.toMinute)}
+      />{/each}
   </ul>
 </LaneSurface>

@@ -9,22 +9,45 @@
 </script>
 
 <ul class="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[13px] text-muted" aria-label="What the bars mean">
-  <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-glow-tint"></span>within hours and free</li>
-  {#if paints === 'times'}<li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border-2 border-ink bg-glow"></span>offered</li>{/if}
-  {#if paints === undefined || paints === 'office hours'}<li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border border-glow bg-glow-tint"></span>office hours</li>{/if}
+  <li class="inline-flex items-center gap-1.5">
+    <span class="h-2.5 w-5 rounded-sm bg-glow-tint"></span>within hours and free
+  </li>
+  {#if paints === 'times'}<li class="inline-flex items-center gap-1.5">
+      <span class="h-2.5 w-5 rounded-sm border-2 border-ink bg-glow"></span>offered
+    </li>{/if}
+  {#if paints === undefined || paints === 'office hours'}<li class="inline-flex items-center gap-1.5">
+      <span class="h-2.5 w-5 rounded-sm border border-glow bg-glow-tint"></span>office hours
+    </li>{/if}
   <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-busy"></span>busy by a calendar</li>
-  <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border border-dashed border-edge"></span>marked free, or away</li>
-  <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm border border-dashed border-violet"></span>{paints === 'times' || paints === 'stretches' ? 'offered by another link' : 'offered by a link'}</li>
-  <li class="inline-flex items-center gap-1.5"><span class="hatched h-2.5 w-5 rounded-sm border border-violet bg-violet-tint"></span>held</li>
+  <li class="inline-flex items-center gap-1.5">
+    <span class="h-2.5 w-5 rounded-sm border border-dashed border-edge"></span>marked free, or away
+  </li>
+  <li class="inline-flex items-center gap-1.5">
+    <span class="h-2.5 w-5 rounded-sm border border-dashed border-violet"></span>{paints === 'times' ||
+    paints === 'stretches'
+      ? 'offered by another link'
+      : 'offered by a link'}
+  </li>
+  <li class="inline-flex items-center gap-1.5">
+    <span class="hatched h-2.5 w-5 rounded-sm border border-violet bg-violet-tint"></span>held
+  </li>
   <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-sea"></span>booked here</li>
-  {#if together}<li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 bg-glow-bar"></span>{together === 'all' ? 'all of them free' : 'at least one free'}</li>{/if}
+  {#if together}<li class="inline-flex items-center gap-1.5">
+      <span class="h-2.5 w-5 bg-glow-bar"></span>{together === 'all' ? 'all of them free' : 'at least one free'}
+    </li>{/if}
 </ul>
 {#if paints === 'office hours'}
   <p class="mt-1 text-[13px] text-muted">
-    Drag in a lane to start office hours. By keyboard: arrows move, space lights and ends, Esc leaves off; on a bar, alt and arrows move it, shift and arrows stretch it, delete erases it.
+    Drag in a lane to start office hours. By keyboard: arrows move, space lights and ends, Esc leaves off; on a bar, alt
+    and arrows move it, shift and arrows stretch it, delete erases it.
   </p>
 {:else if paints === 'stretches'}
-  <p class="mt-1 text-[13px] text-muted">Drag in a lane to paint a stretch; what is free in it is offered. By keyboard: arrows move, space lights and ends; delete erases.</p>
+  <p class="mt-1 text-[13px] text-muted">
+    Drag in a lane to paint a stretch; what is free in it is offered. By keyboard: arrows move, space lights and ends;
+    delete erases.
+  </p>
 {:else if paints === 'times'}
-  <p class="mt-1 text-[13px] text-muted">Press in a lane to mark a time, drag a mark to move it. By keyboard: arrows move, space marks; delete erases.</p>
+  <p class="mt-1 text-[13px] text-muted">
+    Press in a lane to mark a time, drag a mark to move it. By keyboard: arrows move, space marks; delete erases.
+  </p>
 {/if}

@@ -19,10 +19,15 @@
 <tr>
   <th scope="row" class="truncate pr-2 text-left text-[13px] font-semibold">{together} free</th>
   <td class="relative h-[23px] p-0">
-    <ul class="absolute inset-x-0 inset-y-[6px] bg-lane" aria-label="{together === 'all' ? 'All' : 'Any'} free, {longDate(date)}">
+    <ul
+      class="absolute inset-x-0 inset-y-[6px] bg-lane"
+      aria-label="{together === 'all' ? 'All' : 'Any'} free, {longDate(date)}"
+    >
       {#each shown as run (run.start)}
         {@const said = `${together === 'all' ? 'all' : 'at least one'} free, ${timeOf(run.start, zone)} to ${timeOf(run.end, zone)}`}
-        <li class="absolute inset-y-0 bg-glow-bar" style={placeOn(axis, run.fromMinute, run.toMinute)} title={said}><span class="sr-only">{said}</span></li>
+        <li class="absolute inset-y-0 bg-glow-bar" style={placeOn(axis, run.fromMinute, run.toMinute)} title={said}>
+          <span class="sr-only">{said}</span>
+        </li>
       {/each}
     </ul>
   </td>

@@ -31,14 +31,21 @@
 
   let { board, span, host, desks, pages, usual, acted, own, onmade, onclose }: Props = $props();
 
-  // svelte-ignore state_referenced_locally -- the form is made once for what was painted
+  // The form is made once for what was painted.
+  // svelte-ignore state_referenced_locally
   const length = span.to - span.from;
   // svelte-ignore state_referenced_locally
-  const others = pages.filter((page) => page.form.times.blocks !== null && page.form.times.lineUp.some((seat) => seat.hostIds.includes(host.id)));
+  const others = pages.filter(
+    (page) => page.form.times.blocks !== null && page.form.times.lineUp.some((seat) => seat.hostIds.includes(host.id)),
+  );
   let pageId = $state('');
   let title = $state('');
   // svelte-ignore state_referenced_locally
-  let deskId = $state(pages.find((page) => page.form.times.lineUp.some((seat) => seat.hostIds.includes(host.id)))?.form.deskId ?? desks[0]?.id ?? '');
+  let deskId = $state(
+    pages.find((page) => page.form.times.lineUp.some((seat) => seat.hostIds.includes(host.id)))?.form.deskId ??
+      desks[0]?.id ??
+      '',
+  );
   let offered = $state<'cut' | 'whole'>('cut');
   // svelte-ignore state_referenced_locally
   let minutes = $state(Math.min(usual.duration ?? 30, length));
@@ -49,17 +56,30 @@
   let busy = $state(false);
 
   const errors = $derived(problem?.errors ?? {});
-  const mend = (...fields: string[]): string | undefined => fields.map((field) => (errors[field] ?? errors[`form.${field}`])?.[0]).find((one) => one !== undefined);
+  const mend = (...fields: string[]): string | undefined =>
+    fields.map((field) => (errors[field] ?? errors[`form.${field}`])?.[0]).find((one) => one !== undefined);
 
   function block(zone: string): Schemas['BlockForm'] {
-    return { ...placeOf(board, zone, span), rule: repeats === 'weekly' ? weeklyRule(placeOf(board, zone, span).start.slice(0, 10), until) : null, without: [] };
+    return {
+      ...placeOf(board, zone, span),
+      rule: repeats === 'weekly' ? weeklyRule(placeOf(board, zone, span).start.slice(0, 10), until) : null,
+      without: [],
+    };
   }
 
   function newPage(): Schemas['PageForm'] {
     const form = newForm(board.zone, deskId, host.id, usual);
     Object.assign(form, { title, address: addressFrom(title) });
     const duration = offered === 'whole' ? length : minutes;
-    Object.assign(form.times, { durations: [duration], step: Math.max(duration, 5), stepFrom: 'open', hoursMode: 'page', hours: null, aheadDays: 90, blocks: { whole: offered === 'whole', list: [block(board.zone)] } });
+    Object.assign(form.times, {
+      durations: [duration],
+      step: Math.max(duration, 5),
+      stepFrom: 'open',
+      hoursMode: 'page',
+      hours: null,
+      aheadDays: 90,
+      blocks: { whole: offered === 'whole', list: [block(board.zone)] },
+    });
     return form;
   }
 
@@ -70,11 +90,19 @@
       if (known) {
         const form = known.published ?? known.form;
         const list = [...(form.times.blocks?.list ?? []), block(form.times.zone)];
-        await must(api.PUT('/api/pages/{id}/blocks', { params: { path: { id: known.id } }, body: { version: known.version, blocks: blocksWith(form, list) } }));
+        await must(
+          api.PUT('/api/pages/{id}/blocks', {
+            params: { path: { id: known.id } },
+            body: { version: known.version, blocks: blocksWith(form, list) },
+          }),
+        );
         onmade(`Added to “${known.form.title}”.`);
       } else {
         const made = await must(api.POST('/api/pages', { body: newPage() }));
-        if (publish) await must(api.POST('/api/pages/{id}/publish', { params: { path: { id: made.id } }, body: { version: made.version } }));
+        if (publish)
+          await must(
+            api.POST('/api/pages/{id}/publish', { params: { path: { id: made.id } }, body: { version: made.version } }),
+          );
         onmade(publish ? `Published. Guests can book at ${made.path}.` : `Kept as a draft at ${made.path}.`);
       }
     } catch (thrown) {
@@ -88,32 +116,93 @@
 <Modal open title="Office hours of {host.name}" size="md" {onclose}>
   {#if acted}<ActingForNote hosts={[acted]} {own} />{/if}
   <p class="mb-3">{spanInWords(longDate(span.date), span)}</p>
-  {#if problem && (!problem.errors || !mend('title', 'address', 'times.durations', 'times.durations[0]', 'times.blocks', 'times.blocks.list[0].rule', 'times.step'))}<div class="mb-3"><ProblemNote {problem}>{#each Object.values(errors).flat() as one (one)}<p>{one}</p>{/each}</ProblemNote></div>{/if}
+  {#if problem && (!problem.errors || !mend('title', 'address', 'times.durations', 'times.durations[0]', 'times.blocks', 'times.blocks.list[0].rule', 'times.step'))}<div
+      class="mb-3"
+    >
+      <ProblemNote {problem}
+        >{#each Object.values(errors).flat() as one (one)}<p>{one}</p>{/each}</ProblemNote
+      >
+    </div>{/if}
   <div class="space-y-4">
     {#if others.length > 0}
       <Field label="For" id="block-page">
-        <Select id="block-page" placeholder="" bind:value={pageId} items={[{ value: '', name: 'a new page' }, ...others.map((page) => ({ value: page.id, name: page.form.title }))]} />
+        <Select
+          id="block-page"
+          placeholder=""
+          bind:value={pageId}
+          items={[
+            { value: '', name: 'a new page' },
+            ...others.map((page) => ({ value: page.id, name: page.form.title })),
+          ]}
+        />
       </Field>
     {/if}
     {#if pageId === ''}
-      <Field label="Title, as guests read it" id="block-title" hint={title === '' ? 'Its address is made of it' : `/${desks.find((desk) => desk.id === deskId)?.address ?? ''}/${addressFrom(title)}`} mend={mend('title', 'address')}>
+      <Field
+        label="Title, as guests read it"
+        id="block-title"
+        hint={title === ''
+          ? 'Its address is made of it'
+          : `/${desks.find((desk) => desk.id === deskId)?.address ?? ''}/${addressFrom(title)}`}
+        mend={mend('title', 'address')}
+      >
         <Input id="block-title" bind:value={title} />
       </Field>
       {#if desks.length > 1}
-        <Field label="Desk" id="block-desk"><Select id="block-desk" placeholder="" bind:value={deskId} items={desks.map((desk) => ({ value: desk.id, name: desk.name }))} /></Field>
+        <Field label="Desk" id="block-desk"
+          ><Select
+            id="block-desk"
+            placeholder=""
+            bind:value={deskId}
+            items={desks.map((desk) => ({ value: desk.id, name: desk.name }))}
+          /></Field
+        >
       {/if}
       <div>
-        <Segments label="How they are offered" options={[{ value: 'cut', text: 'Cut into openings' }, { value: 'whole', text: 'One opening for the whole length' }] as const} value={offered} onchoose={(value) => (offered = value)} />
+        <Segments
+          label="How they are offered"
+          options={[
+            { value: 'cut', text: 'Cut into openings' },
+            { value: 'whole', text: 'One opening for the whole length' },
+          ] as const}
+          value={offered}
+          onchoose={(value) => (offered = value)}
+        />
         {#if offered === 'cut'}
-          <p class="mt-2 text-muted">each <span class="inline-block w-20"><Input aria-label="Minutes of an opening" type="number" min={5} max={length} bind:value={minutes} class="py-1.5" /></span> min, from the start of the block</p>
-          {#if mend('times.durations', 'times.durations[0]', 'times.step')}<p class="text-sm text-brick" role="alert">{mend('times.durations', 'times.durations[0]', 'times.step')}</p>{/if}
+          <p class="mt-2 text-muted">
+            each <span class="inline-block w-20"
+              ><Input
+                aria-label="Minutes of an opening"
+                type="number"
+                min={5}
+                max={length}
+                bind:value={minutes}
+                class="py-1.5"
+              /></span
+            > min, from the start of the block
+          </p>
+          {#if mend('times.durations', 'times.durations[0]', 'times.step')}<p class="text-sm text-brick" role="alert">
+              {mend('times.durations', 'times.durations[0]', 'times.step')}
+            </p>{/if}
         {/if}
       </div>
     {/if}
     <div>
-      <Segments label="How often" options={[{ value: 'once', text: 'Once' }, { value: 'weekly', text: 'Every week' }] as const} value={repeats} onchoose={(value) => (repeats = value)} />
+      <Segments
+        label="How often"
+        options={[
+          { value: 'once', text: 'Once' },
+          { value: 'weekly', text: 'Every week' },
+        ] as const}
+        value={repeats}
+        onchoose={(value) => (repeats = value)}
+      />
       {#if repeats === 'weekly'}
-        <p class="mt-2 text-muted">until <span class="inline-block w-44"><Input aria-label="Last date" type="date" min={span.date} bind:value={until} class="py-1.5" /></span></p>
+        <p class="mt-2 text-muted">
+          until <span class="inline-block w-44"
+            ><Input aria-label="Last date" type="date" min={span.date} bind:value={until} class="py-1.5" /></span
+          >
+        </p>
       {/if}
     </div>
   </div>

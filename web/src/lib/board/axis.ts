@@ -1,7 +1,10 @@
 import type { Schemas } from '$lib/api/client';
 import { DAY, type Axis } from '$lib/lanes/spans';
 
-/** Whole hours around everybody's hours, blocks and bookings, 8 to 18 at the least; what lies in calendars outside them widens nothing. */
+/**
+ * Whole hours around everybody's hours, blocks and bookings, 8 to 18 at the least; what lies in calendars outside them
+ * widens nothing.
+ */
 export function hoursOf(board: Schemas['BoardAnswer'], hosts: ReadonlySet<string>): Axis {
   let from = 8 * 60;
   let to = 18 * 60;

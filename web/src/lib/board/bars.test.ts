@@ -4,16 +4,42 @@ import { barInWords, labelOf, whatIsAt } from './bars';
 
 const zone = 'Europe/Copenhagen';
 
-function bar(kind: Schemas['BarKind'], from: number, to: number, more: Partial<Schemas['BoardBar']> = {}): Schemas['BoardBar'] {
+function bar(
+  kind: Schemas['BarKind'],
+  from: number,
+  to: number,
+  more: Partial<Schemas['BoardBar']> = {},
+): Schemas['BoardBar'] {
   const at = (minute: number): string => new Date(Date.UTC(2026, 11, 8, 0, minute - 60)).toISOString();
-  return { kind, fromMinute: from, toMinute: to, start: at(from), end: at(to), title: '', source: '', wholeDay: false, tentative: false, mark: '', block: null, outside: null, linkId: null, ...more };
+  return {
+    kind,
+    fromMinute: from,
+    toMinute: to,
+    start: at(from),
+    end: at(to),
+    title: '',
+    source: '',
+    wholeDay: false,
+    tentative: false,
+    mark: '',
+    block: null,
+    outside: null,
+    linkId: null,
+    ...more,
+  };
 }
 
 describe('a bar in words', () => {
   it('says what, when and who says so', () => {
-    expect(barInWords(bar('busy', 600, 660, { title: 'Dentist', source: 'Own calendar' }), zone)).toMatch(/^Dentist, busy, 10:00( AM)? to 11:00( AM)?, Own calendar$/);
-    expect(barInWords(bar('busy', 600, 660, { title: 'busy', source: 'Own', wholeDay: true }), zone)).toBe('busy, whole day, Own');
-    expect(barInWords(bar('free', 600, 660, { title: 'Fair', tentative: true, wholeDay: true }), zone)).toBe('Fair, marked free, tentative, whole day');
+    expect(barInWords(bar('busy', 600, 660, { title: 'Dentist', source: 'Own calendar' }), zone)).toMatch(
+      /^Dentist, busy, 10:00( AM)? to 11:00( AM)?, Own calendar$/,
+    );
+    expect(barInWords(bar('busy', 600, 660, { title: 'busy', source: 'Own', wholeDay: true }), zone)).toBe(
+      'busy, whole day, Own',
+    );
+    expect(barInWords(bar('free', 600, 660, { title: 'Fair', tentative: true, wholeDay: true }), zone)).toBe(
+      'Fair, marked free, tentative, whole day',
+    );
   });
 
   it('bears its page’s mark', () => {

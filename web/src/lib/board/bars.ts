@@ -17,10 +17,18 @@ export const kinds: Record<Schemas['BarKind'], string> = {
 /** Everything about a bar in one line: what it is, when, and who says so. */
 export function barInWords(bar: Bar, zone: string): string {
   const [from, to] = [dateIn(bar.start, zone), dateIn(bar.end, zone)];
-  const span = bar.wholeDay ? 'whole day' : `${timeOf(bar.start, zone)} to ${timeOf(bar.end, zone)}${from === to ? '' : ` (${dayName(from)} to ${dayName(to)})`}`;
+  const span = bar.wholeDay
+    ? 'whole day'
+    : `${timeOf(bar.start, zone)} to ${timeOf(bar.end, zone)}${from === to ? '' : ` (${dayName(from)} to ${dayName(to)})`}`;
   const kind = `${kinds[bar.kind]}${bar.tentative ? ', tentative' : ''}`;
-  const outside = bar.outside ? (bar.outside.change === 'moved' ? 'moved in the calendar, waits for an answer' : 'deleted in the calendar, waits for an answer') : '';
-  return [bar.title === kind ? '' : bar.title, kind, span, bar.source, outside].filter((part) => part !== '').join(', ');
+  const outside = bar.outside
+    ? bar.outside.change === 'moved'
+      ? 'moved in the calendar, waits for an answer'
+      : 'deleted in the calendar, waits for an answer'
+    : '';
+  return [bar.title === kind ? '' : bar.title, kind, span, bar.source, outside]
+    .filter((part) => part !== '')
+    .join(', ');
 }
 
 /** What is written on a bar. */
@@ -32,7 +40,9 @@ export function labelOf(bar: Bar): string {
 
 /** The bookings of a board whose events were moved or deleted in calendars, each once. */
 export function waitingOn(board: Schemas['BoardAnswer']): Bar[] {
-  const waiting = board.days.flatMap((day) => day.lanes.flatMap((lane) => lane.bars.filter((bar) => bar.outside !== null)));
+  const waiting = board.days.flatMap((day) =>
+    day.lanes.flatMap((lane) => lane.bars.filter((bar) => bar.outside !== null)),
+  );
   return waiting.filter((bar, index) => waiting.findIndex((other) => other.outside?.id === bar.outside?.id) === index);
 }
 

@@ -7,7 +7,15 @@ const blocks: Schemas['BlockForm'][] = [
   { start: '2026-12-08T09:00:00', length: 120, rule: 'FREQ=WEEKLY;BYDAY=TU', without: [] },
   { start: '2026-12-10T14:00:00', length: 60, rule: null, without: [] },
 ];
-const second: Schemas['BoardBlock'] = { pageId: 'p', index: 0, start: '2026-12-15T09:00:00', length: 120, repeats: true, zone: 'Europe/Copenhagen', mayChange: true };
+const second: Schemas['BoardBlock'] = {
+  pageId: 'p',
+  index: 0,
+  start: '2026-12-15T09:00:00',
+  length: 120,
+  repeats: true,
+  zone: 'Europe/Copenhagen',
+  mayChange: true,
+};
 const single: Schemas['BoardBlock'] = { ...second, index: 1, start: '2026-12-10T14:00:00', length: 60, repeats: false };
 
 describe('blocks that are changed on the board', () => {
@@ -19,9 +27,18 @@ describe('blocks that are changed on the board', () => {
     ]);
   });
 
-  it('move a single block as it is', () => expect(withOne(blocks, single, { start: '2026-12-11T08:00:00', length: 45 })[1]).toEqual({ ...blocks[1], start: '2026-12-11T08:00:00', length: 45 }));
+  it('move a single block as it is', () =>
+    expect(withOne(blocks, single, { start: '2026-12-11T08:00:00', length: 45 })[1]).toEqual({
+      ...blocks[1],
+      start: '2026-12-11T08:00:00',
+      length: 45,
+    }));
 
-  it('shift all comings alike', () => expect(withAll(blocks, second, { start: '2026-12-15T10:30:00', length: 60 })[0]).toMatchObject({ start: '2026-12-08T10:30:00', length: 60 }));
+  it('shift all comings alike', () =>
+    expect(withAll(blocks, second, { start: '2026-12-15T10:30:00', length: 60 })[0]).toMatchObject({
+      start: '2026-12-08T10:30:00',
+      length: 60,
+    }));
 
   it('erase one coming, or all of them', () => {
     expect(erasedOne(blocks, second)[0]?.without).toEqual(['2026-12-15']);
@@ -47,9 +64,11 @@ describe('where a block starts', () => {
     expect(startIn('Asia/Tokyo', 'Europe/Copenhagen', '2026-12-08', 17 * 60)).toBe('2026-12-09T01:00:00');
   });
 
-  it('is the wall clock’s also on a day when it changes', () => expect(startIn('Europe/Copenhagen', 'Europe/Copenhagen', '2026-10-25', 570)).toBe('2026-10-25T09:30:00'));
+  it('is the wall clock’s also on a day when it changes', () =>
+    expect(startIn('Europe/Copenhagen', 'Europe/Copenhagen', '2026-10-25', 570)).toBe('2026-10-25T09:30:00'));
 
-  it('repeats on its weekday until a date', () => expect(weeklyRule('2026-12-09', '2027-02-01')).toBe('FREQ=WEEKLY;BYDAY=WE;UNTIL=20270201T235959'));
+  it('repeats on its weekday until a date', () =>
+    expect(weeklyRule('2026-12-09', '2027-02-01')).toBe('FREQ=WEEKLY;BYDAY=WE;UNTIL=20270201T235959'));
 });
 
 describe('office hours of a page', () => {

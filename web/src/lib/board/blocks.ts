@@ -16,7 +16,10 @@ export function weeklyRule(date: string, until: string): string {
 
 /** The wall clock in a page's zone at a minute of a date of the board's. */
 export function startIn(zone: string, boardZone: string, date: string, minute: number): string {
-  const at = Temporal.PlainDate.from(date).toZonedDateTime({ timeZone: boardZone, plainTime: '00:00' }).toPlainDateTime().add({ minutes: minute });
+  const at = Temporal.PlainDate.from(date)
+    .toZonedDateTime({ timeZone: boardZone, plainTime: '00:00' })
+    .toPlainDateTime()
+    .add({ minutes: minute });
   return at.toZonedDateTime(boardZone).withTimeZone(zone).toPlainDateTime().toString({ smallestUnit: 'second' });
 }
 
@@ -27,7 +30,18 @@ export function marksOf(board: Schemas['BoardAnswer']): BoardMark[] {
       lane.bars.flatMap((bar) => {
         const { block } = bar;
         if (!block?.mayChange || bar.toMinute - bar.fromMinute !== block.length) return [];
-        return [{ key: keyOf(block), hostId: lane.hostId, date: day.date, from: bar.fromMinute, to: bar.toMinute, label: `${bar.title}, ${bar.source}`, text: `${bar.mark} ${bar.title}`, tone: 'block' as const }];
+        return [
+          {
+            key: keyOf(block),
+            hostId: lane.hostId,
+            date: day.date,
+            from: bar.fromMinute,
+            to: bar.toMinute,
+            label: `${bar.title}, ${bar.source}`,
+            text: `${bar.mark} ${bar.title}`,
+            tone: 'block' as const,
+          },
+        ];
       }),
     ),
   );
@@ -39,7 +53,8 @@ export function keyOf(block: Coming): string {
 
 /** The coming of a block that a mark stands for. */
 export function comingOf(board: Schemas['BoardAnswer'], key: string): Coming | undefined {
-  for (const bar of board.days.flatMap((day) => day.lanes).flatMap((lane) => lane.bars)) if (bar.block && keyOf(bar.block) === key) return bar.block;
+  for (const bar of board.days.flatMap((day) => day.lanes).flatMap((lane) => lane.bars))
+    if (bar.block && keyOf(bar.block) === key) return bar.block;
   return undefined;
 }
 
@@ -47,7 +62,9 @@ export function comingOf(board: Schemas['BoardAnswer'], key: string): Coming | u
 export function isStill(blocks: readonly Block[], coming: Coming): boolean {
   const block = blocks[coming.index];
   if (!block || block.length !== coming.length || (block.rule !== null) !== coming.repeats) return false;
-  return coming.repeats ? block.start.slice(11, 16) === coming.start.slice(11, 16) && !block.without.includes(coming.start.slice(0, 10)) : block.start.slice(0, 16) === coming.start.slice(0, 16);
+  return coming.repeats
+    ? block.start.slice(11, 16) === coming.start.slice(11, 16) && !block.without.includes(coming.start.slice(0, 10))
+    : block.start.slice(0, 16) === coming.start.slice(0, 16);
 }
 
 /** Blocks with one coming of one of them taken elsewhere or stretched; of a repeating one only that coming. */
@@ -59,14 +76,26 @@ export function withOne(blocks: readonly Block[], coming: Coming, to: { start: s
 
 /** Blocks with all comings of one of them shifted and stretched alike. */
 export function withAll(blocks: readonly Block[], coming: Coming, to: { start: string; length: number }): Block[] {
-  const by = Temporal.PlainDateTime.from(coming.start).until(Temporal.PlainDateTime.from(to.start), { largestUnit: 'minutes' });
-  return blocks.map((block, index) => (index === coming.index ? { ...block, start: Temporal.PlainDateTime.from(block.start).add(by).toString({ smallestUnit: 'second' }), length: to.length } : block));
+  const by = Temporal.PlainDateTime.from(coming.start).until(Temporal.PlainDateTime.from(to.start), {
+    largestUnit: 'minutes',
+  });
+  return blocks.map((block, index) =>
+    index === coming.index
+      ? {
+          ...block,
+          start: Temporal.PlainDateTime.from(block.start).add(by).toString({ smallestUnit: 'second' }),
+          length: to.length,
+        }
+      : block,
+  );
 }
 
 /** Blocks without one coming of one of them. */
 export function erasedOne(blocks: readonly Block[], coming: Coming): Block[] {
   if (!coming.repeats) return blocks.filter((_, index) => index !== coming.index);
-  return blocks.map((block, index) => (index === coming.index ? { ...block, without: [...block.without, coming.start.slice(0, 10)] } : block));
+  return blocks.map((block, index) =>
+    index === coming.index ? { ...block, without: [...block.without, coming.start.slice(0, 10)] } : block,
+  );
 }
 
 /** Blocks without one of them at all. */
@@ -80,7 +109,11 @@ export function spanInWords(day: string, span: MinuteSpan): string {
 }
 
 /** What of a span is to be stored, where it was painted or dropped. */
-export function placeOf(board: Schemas['BoardAnswer'], zone: string, span: BoardSpan): { start: string; length: number } {
+export function placeOf(
+  board: Schemas['BoardAnswer'],
+  zone: string,
+  span: BoardSpan,
+): { start: string; length: number } {
   return { start: startIn(zone, board.zone, span.date, span.from), length: span.to - span.from };
 }
 

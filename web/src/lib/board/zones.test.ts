@@ -16,7 +16,9 @@ describe('a zone beside another', () => {
     [540, -270, '4:30'],
     [960, 480, '0 +1'],
     [60, -300, '20 −1'],
-  ])('shows minute %i, %i ahead, as %s', (minute, ahead, label) => expect(besideLabel(minute, ahead).replace(/^0(\d)/, '$1')).toBe(label));
+  ])('shows minute %i, %i ahead, as %s', (minute, ahead, label) =>
+    expect(besideLabel(minute, ahead).replace(/^0(\d)/, '$1')).toBe(label),
+  );
 
   it.each([
     [0, 'the same time'],

@@ -53,7 +53,9 @@
 
 <section aria-labelledby="asked" class="rounded-2xl border border-glow-soft bg-glow-tint p-5 text-on-tint">
   <h2 id="asked" class="text-lg">{guest} waits for your answer</h2>
-  <p>The time is kept until {saying(waitsUntil)}; after that it is free again, and {guest} hears that nobody could answer.</p>
+  <p>
+    The time is kept until {saying(waitsUntil)}; after that it is free again, and {guest} hears that nobody could answer.
+  </p>
   {#if attempt.problem && !attempt.problem.errors}<div class="mt-3"><ProblemNote problem={attempt.problem} /></div>{/if}
   {#if declining}
     <div class="mt-3 rounded-xl border border-line bg-card p-4 text-ink">
@@ -64,25 +66,49 @@
         <p class="mt-3">Offered instead:</p>
         <ul class="mt-1 flex flex-wrap gap-2">
           {#each offered as start (start)}
-            <li><button type="button" class="min-h-11 rounded-[10px] border border-line-strong bg-card px-3" aria-label="Take {saying(start)} out" onclick={() => toggle(start)}>{saying(start)} <span aria-hidden="true">×</span></button></li>
+            <li>
+              <button
+                type="button"
+                class="min-h-11 rounded-[10px] border border-line-strong bg-card px-3"
+                aria-label="Take {saying(start)} out"
+                onclick={() => toggle(start)}>{saying(start)} <span aria-hidden="true">×</span></button
+              >
+            </li>
           {/each}
         </ul>
       {/if}
       {#if openings}
-        <OpeningChoice {openings} {zone} {now} {firstDate} chosen={offered} onchoose={(opening) => toggle(opening.start)} />
+        <OpeningChoice
+          {openings}
+          {zone}
+          {now}
+          {firstDate}
+          chosen={offered}
+          onchoose={(opening) => toggle(opening.start)}
+        />
       {:else}
         <ActionButton class="mt-3 min-h-11" onclick={() => void offer()}>Offer other times</ActionButton>
       {/if}
       {#if loadProblem}<ProblemNote problem={loadProblem} />{/if}
       <div class="mt-4 flex flex-wrap justify-end gap-3">
         <ActionButton class="min-h-11" onclick={() => (declining = false)}>Back</ActionButton>
-        <ActionButton kind="main" class="min-h-11" disabled={attempt.busy} onclick={() => void answer(() => decline({ word: word.trim(), offered }))}>{offered.length > 0 ? 'Decline and offer these' : 'Decline it'}</ActionButton>
+        <ActionButton
+          kind="main"
+          class="min-h-11"
+          disabled={attempt.busy}
+          onclick={() => void answer(() => decline({ word: word.trim(), offered }))}
+          >{offered.length > 0 ? 'Decline and offer these' : 'Decline it'}</ActionButton
+        >
       </div>
     </div>
   {:else}
     <div class="mt-3 flex flex-wrap gap-3">
-      <ActionButton kind="main" class="min-h-11" disabled={attempt.busy} onclick={() => void answer(accept)}>Accept it</ActionButton>
-      <ActionButton class="min-h-11" disabled={attempt.busy} onclick={() => (declining = true)}>Decline, or offer other times</ActionButton>
+      <ActionButton kind="main" class="min-h-11" disabled={attempt.busy} onclick={() => void answer(accept)}
+        >Accept it</ActionButton
+      >
+      <ActionButton class="min-h-11" disabled={attempt.busy} onclick={() => (declining = true)}
+        >Decline, or offer other times</ActionButton
+      >
     </div>
   {/if}
 </section>

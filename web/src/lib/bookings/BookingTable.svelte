@@ -35,7 +35,9 @@
   }
 </script>
 
-<table class="w-full border-separate border-spacing-0 overflow-hidden rounded-2xl border border-line bg-card text-left max-md:block">
+<table
+  class="w-full border-separate border-spacing-0 overflow-hidden rounded-2xl border border-line bg-card text-left max-md:block"
+>
   <caption class="sr-only">Bookings by day, times in {cityOf(zone)}</caption>
   <thead class="text-[13px] text-muted max-md:hidden">
     <tr>
@@ -49,42 +51,81 @@
   {#each days as day (day.key)}
     <tbody class="max-md:block">
       <tr class="max-md:block">
-        <th scope="colgroup" colspan="5" class="font-heading border-t border-line bg-paper px-4 py-1.5 text-[15px] font-semibold max-md:block">
-          {longDate(day.date)}{#if day.date === today}<span class="ml-2 font-sans text-sm font-normal text-muted">today</span>{/if}{#if day.waits}<span class="ml-2 font-sans text-sm font-normal text-brick">waits for your answer</span>{/if}
+        <th
+          scope="colgroup"
+          colspan="5"
+          class="font-heading border-t border-line bg-paper px-4 py-1.5 text-[15px] font-semibold max-md:block"
+        >
+          {longDate(day.date)}{#if day.date === today}<span class="ml-2 font-sans text-sm font-normal text-muted"
+              >today</span
+            >{/if}{#if day.waits}<span class="ml-2 font-sans text-sm font-normal text-brick">waits for your answer</span
+            >{/if}
         </th>
       </tr>
       {#each day.rows as row (row.id)}
-        <tr class="max-md:grid max-md:grid-cols-[auto_1fr] max-md:gap-x-3 max-md:border-t max-md:border-line max-md:px-4 max-md:py-2">
+        <tr
+          class="max-md:grid max-md:grid-cols-[auto_1fr] max-md:gap-x-3 max-md:border-t max-md:border-line max-md:px-4 max-md:py-2"
+        >
           <td class="border-t border-line px-4 py-2.5 align-top max-md:border-0 max-md:p-0">
             <span class="flex items-center gap-2 font-bold"
-              ><span aria-hidden="true" class="h-4 w-1.5 rounded-sm bg-sea"></span>{timeOf(row.start, zone)} – {timeOf(row.end, zone)}</span
+              ><span aria-hidden="true" class="h-4 w-1.5 rounded-sm bg-sea"></span>{timeOf(row.start, zone)} – {timeOf(
+                row.end,
+                zone,
+              )}</span
             >
             <span class="text-[13px] text-muted max-md:hidden">{lengthOf(minutesOf(row))}</span>
-            {#if row.mayChange}<button type="button" class="ml-2 text-[13px] underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11" aria-label="Cancel the booking of {row.guestName}" onclick={() => oncancel(row)}>Cancel</button>{/if}
+            {#if row.mayChange}<button
+                type="button"
+                class="ml-2 text-[13px] underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11"
+                aria-label="Cancel the booking of {row.guestName}"
+                onclick={() => oncancel(row)}>Cancel</button
+              >{/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">
-            <a href="/work/bookings/{row.id}" class="inline-flex min-h-6 items-center font-semibold underline decoration-line-strong underline-offset-4 max-md:min-h-11">{row.guestName}</a>
+            <a
+              href="/work/bookings/{row.id}"
+              class="inline-flex min-h-6 items-center font-semibold underline decoration-line-strong underline-offset-4 max-md:min-h-11"
+              >{row.guestName}</a
+            >
             <span class="block text-[13px] break-all text-muted">{row.guestEmail}</span>
             {#if !sameClock(row.guestZone, zone, Temporal.Instant.from(row.start))}
-              <span class="block text-[13px] text-muted">{timeOf(row.start, row.guestZone)} in {cityOf(row.guestZone)}</span>
+              <span class="block text-[13px] text-muted"
+                >{timeOf(row.start, row.guestZone)} in {cityOf(row.guestZone)}</span
+              >
             {/if}
             {#if row.cancelledAt}
-              <span class="block text-[13px] text-brick">{endInWords(row)} ({dayMonth(dateIn(row.cancelledAt, zone))})</span>
+              <span class="block text-[13px] text-brick"
+                >{endInWords(row)} ({dayMonth(dateIn(row.cancelledAt, zone))})</span
+              >
             {:else}
               {@const reply = replyInWords(row, zone)}
-              {#if row.waitsUntil}<span class="block text-[13px] font-semibold text-brick">asks; answer until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</span>{/if}
-              {#if reply}<span class="block text-[13px] {row.reply === 'declined' || row.wishStart ? 'font-semibold text-brick' : 'text-sea-text'}">{reply}</span>{/if}
+              {#if row.waitsUntil}<span class="block text-[13px] font-semibold text-brick"
+                  >asks; answer until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</span
+                >{/if}
+              {#if reply}<span
+                  class="block text-[13px] {row.reply === 'declined' || row.wishStart
+                    ? 'font-semibold text-brick'
+                    : 'text-sea-text'}">{reply}</span
+                >{/if}
             {/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:col-span-2 max-md:border-0 max-md:p-0">
-            <a href="/work/{row.isOfLink ? 'links' : 'pages'}/{row.pageId}" class="underline decoration-line-strong underline-offset-4">{row.page}</a>
+            <a
+              href="/work/{row.isOfLink ? 'links' : 'pages'}/{row.pageId}"
+              class="underline decoration-line-strong underline-offset-4">{row.page}</a
+            >
             {#if row.place}<span class="block text-[13px] text-muted">{row.place}</span>{/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">{row.hosts.join(', ')}</td>
-          <td class="border-t border-line px-4 py-2.5 align-top text-[13px] text-muted max-md:hidden">{dayMonth(dateIn(row.bookedAt, zone))}, {timeOf(row.bookedAt, zone)}</td>
+          <td class="border-t border-line px-4 py-2.5 align-top text-[13px] text-muted max-md:hidden"
+            >{dayMonth(dateIn(row.bookedAt, zone))}, {timeOf(row.bookedAt, zone)}</td
+          >
         </tr>
         {#each row.outside as outside (outside.id)}
-          <tr class="max-md:block"><td colspan="5" class="px-4 pb-3 max-md:block"><OutsideNote {outside} booking={row.guestName} {zone} /></td></tr>
+          <tr class="max-md:block"
+            ><td colspan="5" class="px-4 pb-3 max-md:block"><OutsideNote {outside} booking={row.guestName} {zone} /></td
+            ></tr
+          >
         {/each}
       {/each}
     </tbody>

@@ -33,11 +33,17 @@
   {#if problem && !problem.errors}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
   {#if words}<p class="mb-3 border-l-4 border-edge pl-3 whitespace-pre-line">{words}</p>{/if}
   <p class="mb-3">{say('The time is free again at once, and a mail tells {reader}.', { reader })}</p>
-  <Field label={say('A word why, for {reader} (may stay empty)', { reader })} id="cancel-word" mend={problem?.errors?.word?.[0]}>
+  <Field
+    label={say('A word why, for {reader} (may stay empty)', { reader })}
+    id="cancel-word"
+    mend={problem?.errors?.word?.[0]}
+  >
     <Textarea id="cancel-word" class="w-full" rows={3} bind:value={word} />
   </Field>
   <div class="mt-4 flex flex-wrap justify-end gap-3">
     <ActionButton class="min-h-11" onclick={onclose}>{say('Keep it')}</ActionButton>
-    <ActionButton kind="main" class="min-h-11" disabled={attempt.busy} onclick={() => void submit()}>{say('Cancel the booking')}</ActionButton>
+    <ActionButton kind="main" class="min-h-11" disabled={attempt.busy} onclick={() => void submit()}
+      >{say('Cancel the booking')}</ActionButton
+    >
   </div>
 </Modal>

@@ -11,9 +11,13 @@
     <p class="flex flex-wrap items-baseline gap-x-3">
       <span class="font-semibold">{mail.fromName === '' ? mail.fromAddress : mail.fromName}</span>
       <span class={mail.meaning === 'declines' || mail.meaning === 'wishes' ? 'font-semibold text-brick' : ''}
-        >{meanings[mail.meaning]}{mail.wishStart ? `: ${dayName(dateIn(mail.wishStart, zone))}, ${timeOf(mail.wishStart, zone)}` : ''}</span
+        >{meanings[mail.meaning]}{mail.wishStart
+          ? `: ${dayName(dateIn(mail.wishStart, zone))}, ${timeOf(mail.wishStart, zone)}`
+          : ''}</span
       >
-      <span class="ml-auto text-sm text-muted">{dayMonth(dateIn(mail.receivedAt, zone))}, {timeOf(mail.receivedAt, zone)}</span>
+      <span class="ml-auto text-sm text-muted"
+        >{dayMonth(dateIn(mail.receivedAt, zone))}, {timeOf(mail.receivedAt, zone)}</span
+      >
     </p>
     {#if mail.text}<p class="mt-1 wrap-anywhere whitespace-pre-line">{mail.text}</p>{/if}
     {#if mail.notUnderstood}<p class="mt-1 text-sm text-brick">{mail.notUnderstood} It changed nothing.</p>{/if}

@@ -7,7 +7,9 @@ describe('what a guest answered', () => {
   it('is told in words, a wish before all', () => {
     expect(replyInWords({ reply: 'none', wishStart: null }, 'Europe/Copenhagen')).toBe('');
     expect(replyInWords({ reply: 'accepted', wishStart: null }, 'Europe/Copenhagen')).toBe('accepted the invitation');
-    expect(replyInWords({ reply: 'accepted', wishStart: '2026-12-10T08:00:00Z' }, 'Europe/Copenhagen')).toMatch(/^asks for Thu 10, 0?9:00.* instead$/);
+    expect(replyInWords({ reply: 'accepted', wishStart: '2026-12-10T08:00:00Z' }, 'Europe/Copenhagen')).toMatch(
+      /^asks for Thu 10, 0?9:00.* instead$/,
+    );
   });
 
   it('needs somebody where it declines, wishes or waits, and nobody once it is over', () => {
@@ -23,7 +25,9 @@ describe('what a guest answered', () => {
 describe('how a booking ended', () => {
   it('names who, and the word that came with it', () => {
     expect(endInWords({ cancelledBy: 'guest', cancelWord: '' })).toBe('cancelled by the guest');
-    expect(endInWords({ cancelledBy: 'team', cancelWord: 'The slip is flooded.' })).toBe('cancelled by us: The slip is flooded.');
+    expect(endInWords({ cancelledBy: 'team', cancelWord: 'The slip is flooded.' })).toBe(
+      'cancelled by us: The slip is flooded.',
+    );
     expect(endInWords({ cancelledBy: 'lapsed', cancelWord: '' })).toBe('lapsed: nobody answered in time');
   });
 });

@@ -13,12 +13,20 @@ export function replyInWords(row: Pick<Row, 'reply' | 'wishStart'>, zone: string
 
 /** Whether somebody of the team has something to answer or to mend. */
 export function needsAnswer(row: Pick<Row, 'reply' | 'wishStart' | 'waitsUntil' | 'outside' | 'cancelledAt'>): boolean {
-  return !row.cancelledAt && (row.waitsUntil !== null || row.wishStart !== null || row.reply === 'declined' || row.outside.length > 0);
+  return (
+    !row.cancelledAt &&
+    (row.waitsUntil !== null || row.wishStart !== null || row.reply === 'declined' || row.outside.length > 0)
+  );
 }
 
 /** What became of a booking that ended, in words. */
 export function endInWords(row: Pick<Row, 'cancelledBy' | 'cancelWord'>): string {
-  const ends = { guest: 'cancelled by the guest', team: 'cancelled by us', declined: 'declined', lapsed: 'lapsed: nobody answered in time' };
+  const ends = {
+    guest: 'cancelled by the guest',
+    team: 'cancelled by us',
+    declined: 'declined',
+    lapsed: 'lapsed: nobody answered in time',
+  };
   const end = row.cancelledBy ? ends[row.cancelledBy] : '';
   return row.cancelWord === '' ? end : `${end}: ${row.cancelWord}`;
 }

@@ -24,13 +24,22 @@
   <ul class="divide-y divide-line rounded-lg border border-line">
     {#each found.calendars as calendar (calendar.path)}
       <li class="flex flex-wrap items-center gap-x-6 gap-y-1 px-3 py-2">
-        <Checkbox checked={chosen.includes(calendar.path)} disabled={calendar.isJoined} onchange={(event: Event & { currentTarget: HTMLInputElement }) => toggle(calendar.path, event.currentTarget.checked)}
-          >{calendar.name}</Checkbox
+        <Checkbox
+          checked={chosen.includes(calendar.path)}
+          disabled={calendar.isJoined}
+          onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
+            toggle(calendar.path, event.currentTarget.checked)}>{calendar.name}</Checkbox
         >
         {#if calendar.isJoined}<span class="text-sm text-muted">joined already</span>
         {:else if !calendar.mayWrite}<span class="text-sm text-muted">can only be read</span>
         {:else if mayWrite && chosen.includes(calendar.path)}
-          <Radio name="write-to" value={calendar.path} bind:group={writeTo} aria-label="New bookings are written to {calendar.name}: new bookings are written here">new bookings are written here</Radio>
+          <Radio
+            name="write-to"
+            value={calendar.path}
+            bind:group={writeTo}
+            aria-label="New bookings are written to {calendar.name}: new bookings are written here"
+            >new bookings are written here</Radio
+          >
         {/if}
       </li>
     {/each}

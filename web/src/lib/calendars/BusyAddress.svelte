@@ -12,5 +12,6 @@
   make={async () => (await must(api.POST('/api/me/busy-times'))).path}
   stop={() => must(api.DELETE('/api/me/busy-times'))}
 >
-  A secret address tells when you are busy in the next 60 days, by your calendars that are asked and by bookings, and never with what. Any program that reads iCalendar free and busy times can ask it.
+  A secret address tells when you are busy in the next 60 days, by your calendars that are asked and by bookings, and
+  never with what. Any program that reads iCalendar free and busy times can ask it.
 </SecretAddress>

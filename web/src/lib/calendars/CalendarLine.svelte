@@ -25,7 +25,9 @@
   let opened = $state<'entries' | 'password' | undefined>(undefined);
   const isOutside = $derived(calendar.kind === 'account' || calendar.kind === 'address');
   const mayBeWritten = $derived(calendar.hostId !== null && (calendar.kind === 'builtIn' || calendar.mayWrite));
-  const countsFor = $derived(calendar.hostId === null ? hosts.filter((host) => calendar.for.includes(host.id)).map((host) => host.name) : []);
+  const countsFor = $derived(
+    calendar.hostId === null ? hosts.filter((host) => calendar.for.includes(host.id)).map((host) => host.name) : [],
+  );
   const fault = $derived(outOfReach(calendar, now, zone));
 
   async function attempt(doing: () => Promise<unknown>): Promise<void> {
@@ -39,7 +41,13 @@
   }
 
   function change(next: Partial<Schemas['CalendarForm']>): Promise<void> {
-    const body = { name: calendar.name, isAsked: calendar.isAsked, tentativeCounts: calendar.tentativeCounts, hostIds: null, ...next };
+    const body = {
+      name: calendar.name,
+      isAsked: calendar.isAsked,
+      tentativeCounts: calendar.tentativeCounts,
+      hostIds: null,
+      ...next,
+    };
     return attempt(() => must(api.PUT('/api/calendars/{id}', { params: { path: { id: calendar.id } }, body })));
   }
 
@@ -57,7 +65,9 @@
 
   function writeHere(): Promise<void> {
     const body = { calendarId: calendar.kind === 'builtIn' ? null : calendar.id };
-    return attempt(() => must(api.PUT('/api/hosts/{id}/written-calendar', { params: { path: { id: calendar.hostId ?? '' } }, body })));
+    return attempt(() =>
+      must(api.PUT('/api/hosts/{id}/written-calendar', { params: { path: { id: calendar.hostId ?? '' } }, body })),
+    );
   }
 </script>
 
@@ -67,17 +77,46 @@
     <span class="text-sm text-muted">{sourceOf(calendar, now, zone)}</span>
     {#if mayEdit}
       <span class="ml-auto flex flex-wrap gap-4 text-sm">
-        {#if isOutside}<button type="button" class="underline underline-offset-4" disabled={looking} aria-label="Look again at {calendar.name}{looking ? ': looking…' : ''}" onclick={() => void look()}>{looking ? 'looking…' : 'Look again'}</button>{/if}
-        {#if calendar.kind === 'account'}<button type="button" class="underline underline-offset-4" aria-expanded={opened === 'password'} aria-label="New password for {calendar.name}" onclick={() => (opened = opened === 'password' ? undefined : 'password')}>New password</button>{/if}
+        {#if isOutside}<button
+            type="button"
+            class="underline underline-offset-4"
+            disabled={looking}
+            aria-label="Look again at {calendar.name}{looking ? ': looking…' : ''}"
+            onclick={() => void look()}>{looking ? 'looking…' : 'Look again'}</button
+          >{/if}
+        {#if calendar.kind === 'account'}<button
+            type="button"
+            class="underline underline-offset-4"
+            aria-expanded={opened === 'password'}
+            aria-label="New password for {calendar.name}"
+            onclick={() => (opened = opened === 'password' ? undefined : 'password')}>New password</button
+          >{/if}
         {#if calendar.kind === 'file'}
           <label class="cursor-pointer underline underline-offset-4 focus-within:outline-3">
-            Replace its file<input type="file" accept=".ics,text/calendar" class="sr-only" aria-label="Replace the file of {calendar.name}" onchange={(event) => void replace(event.currentTarget)} />
+            Replace its file<input
+              type="file"
+              accept=".ics,text/calendar"
+              class="sr-only"
+              aria-label="Replace the file of {calendar.name}"
+              onchange={(event) => void replace(event.currentTarget)}
+            />
           </label>
         {/if}
         {#if calendar.kind === 'builtIn'}
-          <button type="button" class="underline underline-offset-4" aria-expanded={opened === 'entries'} aria-label="Entries of {calendar.name}, {calendar.hostName}" onclick={() => (opened = opened === 'entries' ? undefined : 'entries')}>Entries</button>
+          <button
+            type="button"
+            class="underline underline-offset-4"
+            aria-expanded={opened === 'entries'}
+            aria-label="Entries of {calendar.name}, {calendar.hostName}"
+            onclick={() => (opened = opened === 'entries' ? undefined : 'entries')}>Entries</button
+          >
         {:else}
-          <button type="button" class="underline underline-offset-4" aria-label="Take away {calendar.name}" onclick={onremove}>Take away</button>
+          <button
+            type="button"
+            class="underline underline-offset-4"
+            aria-label="Take away {calendar.name}"
+            onclick={onremove}>Take away</button
+          >
         {/if}
       </span>
     {/if}
@@ -88,33 +127,65 @@
       checked={calendar.isAsked}
       disabled={!mayEdit}
       aria-label="Busy times of {calendar.name} are in the way of openings"
-      onchange={(event: Event & { currentTarget: HTMLInputElement }) => void change({ isAsked: event.currentTarget.checked })}>busy times are in the way of openings</Checkbox
+      onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
+        void change({ isAsked: event.currentTarget.checked })}>busy times are in the way of openings</Checkbox
     >
     {#if calendar.isAsked}
       <Checkbox
         checked={calendar.tentativeCounts}
         disabled={!mayEdit}
         aria-label="Tentative ones of {calendar.name} too"
-        onchange={(event: Event & { currentTarget: HTMLInputElement }) => void change({ tentativeCounts: event.currentTarget.checked })}>tentative ones too</Checkbox
+        onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
+          void change({ tentativeCounts: event.currentTarget.checked })}>tentative ones too</Checkbox
       >
     {/if}
     {#if mayBeWritten}
-      {@const here = calendar.kind === 'builtIn' ? 'new bookings are written nowhere else' : 'new bookings are written here'}
-      <Radio name="write-{calendar.hostId}" value={calendar.id} group={calendar.isWrittenTo ? calendar.id : ''} disabled={!mayEdit} aria-label="{calendar.hostName}, {calendar.name}: {here}" onchange={() => void writeHere()}>{here}</Radio>
+      {@const here =
+        calendar.kind === 'builtIn' ? 'new bookings are written nowhere else' : 'new bookings are written here'}
+      <Radio
+        name="write-{calendar.hostId}"
+        value={calendar.id}
+        group={calendar.isWrittenTo ? calendar.id : ''}
+        disabled={!mayEdit}
+        aria-label="{calendar.hostName}, {calendar.name}: {here}"
+        onchange={() => void writeHere()}>{here}</Radio
+      >
     {/if}
   </div>
-  {#if fault}<p class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text">{fault}</p>{/if}
+  {#if fault}<p class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text">
+      {fault}
+    </p>{/if}
   {#if calendar.unwritten > 0 && calendar.writeFault}
-    <p class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text">{counted(calendar.unwritten, 'booking is', 'bookings are')} not written there yet. {calendar.writeFault} It is tried again and again.</p>
+    <p class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text">
+      {counted(calendar.unwritten, 'booking is', 'bookings are')} not written there yet. {calendar.writeFault} It is tried
+      again and again.
+    </p>
   {/if}
   {#if problem}
-    <p class="mt-1 text-sm text-brick" role="alert">{problem.errors?.file?.[0] ?? problem.title} What was there still counts.</p>
+    <p class="mt-1 text-sm text-brick" role="alert">
+      {problem.errors?.file?.[0] ?? problem.title} What was there still counts.
+    </p>
   {/if}
-  {#if opened === 'password'}<NewPassword {calendar} onchanged={() => { opened = undefined; onchanged(); }} />{/if}
-  {#if opened === 'entries'}<OwnEntries {calendar} {now} zone={hosts.find((host) => host.id === calendar.hostId)?.zone ?? zone} {onchanged} />{/if}
+  {#if opened === 'password'}<NewPassword
+      {calendar}
+      onchanged={() => {
+        opened = undefined;
+        onchanged();
+      }}
+    />{/if}
+  {#if opened === 'entries'}<OwnEntries
+      {calendar}
+      {now}
+      zone={hosts.find((host) => host.id === calendar.hostId)?.zone ?? zone}
+      {onchanged}
+    />{/if}
   {#if calendar.unread.length > 0}
     <details class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text" open>
-      <summary class="cursor-pointer font-semibold">{counted(calendar.unread.length, 'event', 'events')} could not be read, so {calendar.unread.length === 1 ? 'it does' : 'they do'} not block any time</summary>
+      <summary class="cursor-pointer font-semibold"
+        >{counted(calendar.unread.length, 'event', 'events')} could not be read, so {calendar.unread.length === 1
+          ? 'it does'
+          : 'they do'} not block any time</summary
+      >
       <ul class="mt-1 space-y-0.5">
         {#each calendar.unread as event, place (place)}
           <li>Line {event.line}, “{event.title}”: {event.fault}</li>

@@ -24,13 +24,32 @@
   // What everybody has here is no calendar that anybody joined.
   const joined = $derived(calendars.filter((calendar) => calendar.kind !== 'builtIn' && calendar.hostId !== null));
   // A room is mostly booked here alone.
-  const unasked = $derived(hosts.filter((host) => joined.some((calendar) => calendar.hostId === host.id) && !joined.some((calendar) => calendar.hostId === host.id && calendar.isAsked)));
-  const without = $derived(hosts.filter((host) => host.kind === 'person' && !joined.some((calendar) => calendar.hostId === host.id)));
+  const unasked = $derived(
+    hosts.filter(
+      (host) =>
+        joined.some((calendar) => calendar.hostId === host.id) &&
+        !joined.some((calendar) => calendar.hostId === host.id && calendar.isAsked),
+    ),
+  );
+  const without = $derived(
+    hosts.filter((host) => host.kind === 'person' && !joined.some((calendar) => calendar.hostId === host.id)),
+  );
   // One's own first, then everybody else, then what counts for several.
-  const groups = $derived([
-    ...[...hosts].sort((a, b) => Number(b.id === own) - Number(a.id === own) || Number(b.kind === 'person') - Number(a.kind === 'person')).map((host) => ({ id: host.id, name: host.name, calendars: calendars.filter((calendar) => calendar.hostId === host.id) })),
-    { id: 'team', name: 'For several hosts', calendars: calendars.filter((calendar) => calendar.hostId === null) },
-  ].filter((group) => group.calendars.length > 0));
+  const groups = $derived(
+    [
+      ...[...hosts]
+        .sort(
+          (a, b) =>
+            Number(b.id === own) - Number(a.id === own) || Number(b.kind === 'person') - Number(a.kind === 'person'),
+        )
+        .map((host) => ({
+          id: host.id,
+          name: host.name,
+          calendars: calendars.filter((calendar) => calendar.hostId === host.id),
+        })),
+      { id: 'team', name: 'For several hosts', calendars: calendars.filter((calendar) => calendar.hostId === null) },
+    ].filter((group) => group.calendars.length > 0),
+  );
   // One's own calendars, those of rooms and things, and those of hosts who let one act for them.
   const mine = $derived(hosts.filter((host) => host.mayOffer));
   let joining = $state(false);
@@ -52,7 +71,9 @@
 <section aria-labelledby="joined">
   <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
     <h1 id="joined" class="text-[26px]">Calendars</h1>
-    {#if mine.length > 0 && !joining}<ActionButton kind="main" onclick={() => (joining = true)}>Join a calendar</ActionButton>{/if}
+    {#if mine.length > 0 && !joining}<ActionButton kind="main" onclick={() => (joining = true)}
+        >Join a calendar</ActionButton
+      >{/if}
   </header>
   {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
   {#if joining}
@@ -68,10 +89,16 @@
     />
   {/if}
   {#if without.length > 0}
-    <p class="mb-2 text-muted">No calendar is joined for {without.map((host) => host.name).join(', ')}: only bookings made here are in the way of theirs.</p>
+    <p class="mb-2 text-muted">
+      No calendar is joined for {without.map((host) => host.name).join(', ')}: only bookings made here are in the way of
+      theirs.
+    </p>
   {/if}
   {#if unasked.length > 0}
-    <p class="mb-2 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-brick-text">None of the calendars of {unasked.map((host) => host.name).join(', ')} is asked: only bookings made here are in the way of theirs.</p>
+    <p class="mb-2 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-brick-text">
+      None of the calendars of {unasked.map((host) => host.name).join(', ')} is asked: only bookings made here are in the
+      way of theirs.
+    </p>
   {/if}
   {#each groups as group (group.id)}
     <section aria-labelledby="calendars-of-{group.id}" class="mb-4">
@@ -96,7 +123,12 @@
 {#if removing}
   {@const calendar = removing}
   <Modal open title="Take away “{calendar.name}”?" size="sm" onclose={() => (removing = undefined)}>
-    <p>Its events are no longer in the way: pages may offer times that the calendar has filled. To have it back, join it again.{calendar.kind === 'account' && calendar.isWrittenTo ? ' Bookings that were written to it stay there as they are, and new ones are written nowhere else.' : ''}</p>
+    <p>
+      Its events are no longer in the way: pages may offer times that the calendar has filled. To have it back, join it
+      again.{calendar.kind === 'account' && calendar.isWrittenTo
+        ? ' Bookings that were written to it stay there as they are, and new ones are written nowhere else.'
+        : ''}
+    </p>
     <div class="mt-4 flex flex-wrap justify-end gap-3">
       <ActionButton onclick={() => (removing = undefined)}>Keep it</ActionButton>
       <ActionButton kind="main" onclick={() => void remove(calendar)}>Take it away</ActionButton>

@@ -8,7 +8,8 @@
 
   let { me }: { me: Schemas['Me'] } = $props();
 
-  // svelte-ignore state_referenced_locally -- only where the field starts
+  // Only where the field starts.
+  // svelte-ignore state_referenced_locally
   let hours = $state(me.closesAfterHours);
   const attempt = new Attempt();
 
@@ -24,12 +25,26 @@
   {#if me.isOwner}
     <form novalidate class="mt-2 flex flex-wrap items-center gap-2" onsubmit={(event) => void save(event)}>
       what it last said counts for
-      <span class="w-20"><Input type="number" min="1" max="720" aria-label="Hours for which the last known state counts" class="py-1.5" bind:value={hours} /></span>
+      <span class="w-20"
+        ><Input
+          type="number"
+          min="1"
+          max="720"
+          aria-label="Hours for which the last known state counts"
+          class="py-1.5"
+          bind:value={hours}
+        /></span
+      >
       hours; then the openings it counts for close until it answers again.
       {#if Number(hours) !== me.closesAfterHours}<ActionButton type="submit">Save</ActionButton>{/if}
     </form>
-    {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">{attempt.problem.errors?.closesAfterHours?.[0] ?? attempt.problem.title}</p>{/if}
+    {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">
+        {attempt.problem.errors?.closesAfterHours?.[0] ?? attempt.problem.title}
+      </p>{/if}
   {:else}
-    <p class="mt-1">What it last said counts for {me.closesAfterHours} hours; then the openings it counts for close until it answers again. Owners can change that.</p>
+    <p class="mt-1">
+      What it last said counts for {me.closesAfterHours} hours; then the openings it counts for close until it answers again.
+      Owners can change that.
+    </p>
   {/if}
 </section>

@@ -7,7 +7,8 @@
   /** Whether the reader may have all of the workspace's bookings, and whether they have any of their own. */
   let { mayHaveAll, hasOwn }: { mayHaveAll: boolean; hasOwn: boolean } = $props();
 
-  // svelte-ignore state_referenced_locally -- only where the choice starts
+  // Only where the choice starts.
+  // svelte-ignore state_referenced_locally
   let which = $state(hasOwn ? 'own' : 'all');
 </script>
 
@@ -23,7 +24,10 @@
   make={async () => (await must(api.POST('/api/me/feed', { body: { all: which === 'all' } }))).path}
   stop={() => must(api.DELETE('/api/me/feed'))}
 >
-  A secret address to subscribe to in any calendar: {which === 'all' ? 'all of the workspace’s bookings' : 'your bookings'}, with their guests, as they are made, moved and cancelled. Joined here as well, they are never counted twice.
+  A secret address to subscribe to in any calendar: {which === 'all'
+    ? 'all of the workspace’s bookings'
+    : 'your bookings'}, with their guests, as they are made, moved and cancelled. Joined here as well, they are never
+  counted twice.
   {#snippet choice()}
     {#if mayHaveAll && hasOwn}
       <Radio name="feed-of" value="own" bind:group={which}>my bookings</Radio>

@@ -32,16 +32,34 @@
   }
 </script>
 
-<form novalidate aria-label="Join a calendar by its address" class="grid gap-4 md:grid-cols-3" onsubmit={(event) => void join(event)}>
+<form
+  novalidate
+  aria-label="Join a calendar by its address"
+  class="grid gap-4 md:grid-cols-3"
+  onsubmit={(event) => void join(event)}
+>
   {#if problem && !problem.errors}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
   <WhoseCalendar {hosts} bind:whose {mayShare} mend={mendOf(problem, 'for.hostId') ?? mendOf(problem, 'for.hostIds')} />
-  <Field label="Address" id="join-address" hint="Begins with https:// or webcal://; it is kept encrypted and not shown again" mend={mendOf(problem, 'address')}>
+  <Field
+    label="Address"
+    id="join-address"
+    hint="Begins with https:// or webcal://; it is kept encrypted and not shown again"
+    mend={mendOf(problem, 'address')}
+  >
     <Input id="join-address" inputmode="url" autocomplete="off" bind:value={address} />
   </Field>
-  <Field label="Name among ourselves" id="join-name" hint="What the calendar calls itself, unless you write another" mend={mendOf(problem, 'name')}>
+  <Field
+    label="Name among ourselves"
+    id="join-name"
+    hint="What the calendar calls itself, unless you write another"
+    mend={mendOf(problem, 'name')}
+  >
     <Input id="join-name" bind:value={name} />
   </Field>
-  <p class="text-sm text-muted md:col-span-2">The address is fetched again and again, as often as its publisher asks, else twice a minute. Nothing can be written to it.</p>
+  <p class="text-sm text-muted md:col-span-2">
+    The address is fetched again and again, as often as its publisher asks, else twice a minute. Nothing can be written
+    to it.
+  </p>
   <div class="flex justify-end gap-3">
     <ActionButton onclick={onclose}>{leave}</ActionButton>
     <ActionButton kind="main" type="submit" disabled={attempt.busy}>{attempt.busy ? 'Looking…' : 'Join'}</ActionButton>

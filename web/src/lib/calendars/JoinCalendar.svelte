@@ -20,9 +20,11 @@
 
   let { hosts, onjoined, onclose, own, mayShare = false, leave = 'Leave it', first = 'account' }: Props = $props();
 
-  // svelte-ignore state_referenced_locally -- only where the choice starts
+  // Only where the choice starts.
+  // svelte-ignore state_referenced_locally
   let kind = $state(first);
-  // svelte-ignore state_referenced_locally -- only where the choice starts
+  // Only where the choice starts.
+  // svelte-ignore state_referenced_locally
   let whose = $state<Whose>({ hostId: (hosts.find((host) => host.id === own) ?? hosts[0])?.id ?? '', hostIds: [] });
   const acted = $derived(hosts.filter((host) => host.id === whose.hostId || whose.hostIds.includes(host.id)));
 </script>

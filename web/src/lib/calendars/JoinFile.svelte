@@ -38,16 +38,34 @@
   }
 </script>
 
-<form novalidate aria-label="Join a calendar file" class="grid gap-4 md:grid-cols-3" onsubmit={(event) => void join(event)}>
+<form
+  novalidate
+  aria-label="Join a calendar file"
+  class="grid gap-4 md:grid-cols-3"
+  onsubmit={(event) => void join(event)}
+>
   {#if problem && !problem.errors}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
   <WhoseCalendar {hosts} bind:whose {mayShare} mend={mendOf(problem, 'hostId') ?? mendOf(problem, 'hostIds')} />
-  <Field label="Name among ourselves" id="join-name" hint="The file’s name, unless you write another" mend={mendOf(problem, 'name')}>
+  <Field
+    label="Name among ourselves"
+    id="join-name"
+    hint="The file’s name, unless you write another"
+    mend={mendOf(problem, 'name')}
+  >
     <Input id="join-name" bind:value={name} />
   </Field>
-  <Field label="iCalendar file" id="join-file" hint="An export ending in .ics, up to 5 MB" mend={mendOf(problem, 'file')}>
+  <Field
+    label="iCalendar file"
+    id="join-file"
+    hint="An export ending in .ics, up to 5 MB"
+    mend={mendOf(problem, 'file')}
+  >
     <Fileupload id="join-file" accept=".ics,text/calendar" bind:files />
   </Field>
-  <p class="text-sm text-muted md:col-span-2">Whole days and times without a zone are read in the host’s own time zone. Events marked free and cancelled ones are in nobody’s way. A file stays as it is until you replace it.</p>
+  <p class="text-sm text-muted md:col-span-2">
+    Whole days and times without a zone are read in the host’s own time zone. Events marked free and cancelled ones are
+    in nobody’s way. A file stays as it is until you replace it.
+  </p>
   <div class="flex justify-end gap-3">
     <ActionButton onclick={onclose}>{leave}</ActionButton>
     <ActionButton kind="main" type="submit" disabled={attempt.busy}>{attempt.busy ? 'Joining…' : 'Join'}</ActionButton>

@@ -18,7 +18,11 @@
   let { outside, booking, zone, subject = '' }: Props = $props();
 
   const attempt = new Attempt();
-  const to = $derived(outside.start && outside.end ? `${dayName(dateIn(outside.start, zone))}, ${timeOf(outside.start, zone)} to ${timeOf(outside.end, zone)}` : '');
+  const to = $derived(
+    outside.start && outside.end
+      ? `${dayName(dateIn(outside.start, zone))}, ${timeOf(outside.start, zone)} to ${timeOf(outside.end, zone)}`
+      : '',
+  );
 
   async function answer(how: 'move' | 'put-back' | 'leave-off'): Promise<void> {
     await attempt.run(() => {
@@ -35,17 +39,34 @@
   <p>
     {#if subject}<strong>{subject}.</strong>{/if}
     {#if outside.change === 'moved'}
-      In {outside.hostName}’s calendar “{outside.calendar}” the event was moved to <strong>{to}</strong>. The booking is where it was.
+      In {outside.hostName}’s calendar “{outside.calendar}” the event was moved to <strong>{to}</strong>. The booking is
+      where it was.
     {:else}
-      In {outside.hostName}’s calendar “{outside.calendar}” the event was <strong>deleted</strong>. The booking stands as it was.
+      In {outside.hostName}’s calendar “{outside.calendar}” the event was <strong>deleted</strong>. The booking stands
+      as it was.
     {/if}
   </p>
-  {#if attempt.problem}<p class="mt-1 font-semibold" role="alert">{attempt.problem.title} {attempt.problem.detail ?? ''}</p>{/if}
+  {#if attempt.problem}<p class="mt-1 font-semibold" role="alert">
+      {attempt.problem.title}
+      {attempt.problem.detail ?? ''}
+    </p>{/if}
   {#if outside.mayAnswer}
     <div class="mt-1.5 flex flex-wrap gap-2">
-      {#if outside.change === 'moved'}<ActionButton class="py-1.5" disabled={attempt.busy} onclick={() => void answer('move')}>Move the booking<span class="sr-only"> of {booking}</span></ActionButton>{/if}
-      <ActionButton class="py-1.5" disabled={attempt.busy} onclick={() => void answer('put-back')}>Put the event back<span class="sr-only"> of {booking}</span></ActionButton>
-      {#if outside.change === 'deleted'}<ActionButton kind="quiet" class="py-1.5" disabled={attempt.busy} onclick={() => void answer('leave-off')}>Leave it off that calendar<span class="sr-only">, {booking}</span></ActionButton>{/if}
+      {#if outside.change === 'moved'}<ActionButton
+          class="py-1.5"
+          disabled={attempt.busy}
+          onclick={() => void answer('move')}>Move the booking<span class="sr-only"> of {booking}</span></ActionButton
+        >{/if}
+      <ActionButton class="py-1.5" disabled={attempt.busy} onclick={() => void answer('put-back')}
+        >Put the event back<span class="sr-only"> of {booking}</span></ActionButton
+      >
+      {#if outside.change === 'deleted'}<ActionButton
+          kind="quiet"
+          class="py-1.5"
+          disabled={attempt.busy}
+          onclick={() => void answer('leave-off')}
+          >Leave it off that calendar<span class="sr-only">, {booking}</span></ActionButton
+        >{/if}
     </div>
   {:else}
     <p class="mt-1">{outside.hostName} can choose what should be, and whoever they let move their bookings.</p>

@@ -54,24 +54,45 @@
 <section aria-label="Entries of {calendar.name}, {calendar.hostName}" class="mt-3 rounded-lg bg-lane px-3 py-2">
   {#if problem}<div class="mb-2"><ProblemNote {problem} /></div>{/if}
   {#if entries}
-    {#if entries.length === 0 && !editing}<p class="text-sm text-muted">Nothing stands here. An entry keeps time free that no other calendar knows of. Times are {calendar.hostName}’s own, in {cityOf(zone)}.</p>{/if}
+    {#if entries.length === 0 && !editing}<p class="text-sm text-muted">
+        Nothing stands here. An entry keeps time free that no other calendar knows of. Times are {calendar.hostName}’s
+        own, in {cityOf(zone)}.
+      </p>{/if}
     <ul>
       {#each entries as { id, entry } (id)}
         <li class="flex flex-wrap items-baseline gap-x-4 py-1">
           <span class="font-semibold">{entry.title}</span><span class="text-sm">{entryInWords(entry)}</span>
           <span class="ml-auto flex gap-4 text-sm">
-            <button type="button" class="underline underline-offset-4" aria-label="Change {entry.title}" onclick={() => (editing = { id, typed: typedOf(entry) })}>Change</button>
-            <button type="button" class="underline underline-offset-4" aria-label="Take out {entry.title}" onclick={() => void remove(id)}>Take out</button>
+            <button
+              type="button"
+              class="underline underline-offset-4"
+              aria-label="Change {entry.title}"
+              onclick={() => (editing = { id, typed: typedOf(entry) })}>Change</button
+            >
+            <button
+              type="button"
+              class="underline underline-offset-4"
+              aria-label="Take out {entry.title}"
+              onclick={() => void remove(id)}>Take out</button
+            >
           </span>
         </li>
       {/each}
     </ul>
     {#if editing}
       {#key editing}
-        <OwnEntryForm calendarId={calendar.id} id={editing.id} typed={editing.typed} onsaved={() => void changed()} onclose={() => (editing = undefined)} />
+        <OwnEntryForm
+          calendarId={calendar.id}
+          id={editing.id}
+          typed={editing.typed}
+          onsaved={() => void changed()}
+          onclose={() => (editing = undefined)}
+        />
       {/key}
     {:else}
-      <ActionButton class="mt-1" onclick={() => (editing = { id: undefined, typed: blankOn(dateIn(now, zone)) })}>New entry</ActionButton>
+      <ActionButton class="mt-1" onclick={() => (editing = { id: undefined, typed: blankOn(dateIn(now, zone)) })}
+        >New entry</ActionButton
+      >
     {/if}
   {/if}
 </section>

@@ -48,15 +48,25 @@
   {#if problem}<div class="mb-2"><ProblemNote {problem} /></div>{/if}
   {#if path}
     <div class="flex flex-wrap items-center gap-3">
-      <input readonly aria-label={label} value={link} class="min-w-60 flex-1 rounded-lg border border-line bg-paper px-2 py-1.5 text-sm" onfocus={(event) => event.currentTarget.select()} />
+      <input
+        readonly
+        aria-label={label}
+        value={link}
+        class="min-w-60 flex-1 rounded-lg border border-line bg-paper px-2 py-1.5 text-sm"
+        onfocus={(event) => event.currentTarget.select()}
+      />
       <ActionButton onclick={() => void copy()}>{copied ? 'Copied' : 'Copy'}</ActionButton>
       <ActionButton onclick={() => void attempt(make)}>Make a new one</ActionButton>
-      <ActionButton kind="quiet" onclick={() => void attempt(async () => (await stop(), null))}>Tell no more</ActionButton>
+      <ActionButton kind="quiet" onclick={() => void attempt(async () => (await stop(), null))}
+        >Tell no more</ActionButton
+      >
     </div>
   {:else if path === null}
     <div class="flex flex-wrap items-center gap-4">
       {@render choice?.()}
-      <ActionButton onclick={() => void attempt(make)}>Make an address<span class="sr-only"> – {title}</span></ActionButton>
+      <ActionButton onclick={() => void attempt(make)}
+        >Make an address<span class="sr-only"> – {title}</span></ActionButton
+      >
     </div>
   {/if}
 </section>

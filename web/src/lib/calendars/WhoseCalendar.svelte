@@ -14,10 +14,16 @@
 
   let { hosts, whose = $bindable(), mend, mayShare }: Props = $props();
 
-  const choices = $derived([...hosts.map((host) => ({ value: host.id, name: host.name })), ...(mayShare && hosts.length > 1 ? [{ value: TEAM, name: 'The whole team, or some of it' }] : [])]);
+  const choices = $derived([
+    ...hosts.map((host) => ({ value: host.id, name: host.name })),
+    ...(mayShare && hosts.length > 1 ? [{ value: TEAM, name: 'The whole team, or some of it' }] : []),
+  ]);
 
   function choose(id: string): void {
-    whose = { hostId: id, hostIds: id === TEAM ? hosts.filter((host) => host.kind === 'person').map((host) => host.id) : [] };
+    whose = {
+      hostId: id,
+      hostIds: id === TEAM ? hosts.filter((host) => host.kind === 'person').map((host) => host.id) : [],
+    };
   }
 
   function toggle(id: string, on: boolean): void {
@@ -27,14 +33,24 @@
 
 <div>
   <Field label="Whose calendar" id="join-host" {mend}>
-    <Select id="join-host" placeholder="" value={whose.hostId} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => choose(event.currentTarget.value)} items={choices} />
+    <Select
+      id="join-host"
+      placeholder=""
+      value={whose.hostId}
+      onchange={(event: Event & { currentTarget: HTMLSelectElement }) => choose(event.currentTarget.value)}
+      items={choices}
+    />
   </Field>
   {#if whose.hostId === TEAM}
     <fieldset class="mt-2">
       <legend class="text-sm text-muted">It counts for</legend>
       <div class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
         {#each hosts as host (host.id)}
-          <Checkbox checked={whose.hostIds.includes(host.id)} onchange={(event: Event & { currentTarget: HTMLInputElement }) => toggle(host.id, event.currentTarget.checked)}>{host.name}</Checkbox>
+          <Checkbox
+            checked={whose.hostIds.includes(host.id)}
+            onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
+              toggle(host.id, event.currentTarget.checked)}>{host.name}</Checkbox
+          >
         {/each}
       </div>
     </fieldset>

@@ -18,7 +18,9 @@ describe('an entry of the calendar that is kept here', () => {
 
   it('is said in words', () => {
     expect(entryInWords(entryOf(typed))).toMatch(/^Tue .*8.*, 09:00 to 10:00$/);
-    expect(entryInWords(entryOf({ ...typed, wholeDay: true, repeats: 'weekly' }))).toMatch(/^every Tue from .*, whole day$/);
+    expect(entryInWords(entryOf({ ...typed, wholeDay: true, repeats: 'weekly' }))).toMatch(
+      /^every Tue from .*, whole day$/,
+    );
     expect(entryInWords(entryOf({ ...typed, shows: 'free' }))).toContain('in nobody’s way');
   });
 });

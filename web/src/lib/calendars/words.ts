@@ -22,7 +22,10 @@ export function agoOf(instant: string, now: string): string {
 
 /** Where a calendar comes from, and how fresh it is. */
 export function sourceOf(calendar: Calendar, now: string, zone: string): string {
-  const entries = calendar.kind === 'builtIn' && calendar.entries === 0 ? 'no entries yet' : counted(calendar.entries, 'entry', 'entries');
+  const entries =
+    calendar.kind === 'builtIn' && calendar.entries === 0
+      ? 'no entries yet'
+      : counted(calendar.entries, 'entry', 'entries');
   switch (calendar.kind) {
     case 'file':
       return `file ${calendar.source}, loaded ${momentOf(calendar.loadedAt, now, zone)}, ${entries}`;

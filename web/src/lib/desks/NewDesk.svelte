@@ -18,7 +18,12 @@
 
   async function open(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    if (await attempt.run(() => must(api.POST('/api/desks', { body: { name, address, hostId: hostId === '' ? null : hostId } })))) onmade();
+    if (
+      await attempt.run(() =>
+        must(api.POST('/api/desks', { body: { name, address, hostId: hostId === '' ? null : hostId } })),
+      )
+    )
+      onmade();
   }
 </script>
 
@@ -37,12 +42,36 @@
         }
       />
     </Field>
-    <Field label="Address" id="new-desk-address" hint="It can’t be changed later." mend={mendOf(attempt.problem, 'address')}>
+    <Field
+      label="Address"
+      id="new-desk-address"
+      hint="It can’t be changed later."
+      mend={mendOf(attempt.problem, 'address')}
+    >
       <Input id="new-desk-address" bind:value={() => address, (next) => ([address, isTyped] = [next ?? '', true])} />
     </Field>
-    <Field label="Whose desk" id="new-desk-host" hint="A person’s desk lists all pages on which they have a seat." mend={mendOf(attempt.problem, 'hostId')}>
-      <Select id="new-desk-host" placeholder="" bind:value={hostId} items={[{ value: '', name: 'nobody’s: for pages of its own' }, ...hosts.map((host) => ({ value: host.id, name: host.name }))]} />
+    <Field
+      label="Whose desk"
+      id="new-desk-host"
+      hint="A person’s desk lists all pages on which they have a seat."
+      mend={mendOf(attempt.problem, 'hostId')}
+    >
+      <Select
+        id="new-desk-host"
+        placeholder=""
+        bind:value={hostId}
+        items={[
+          { value: '', name: 'nobody’s: for pages of its own' },
+          ...hosts.map((host) => ({ value: host.id, name: host.name })),
+        ]}
+      />
     </Field>
-    <div class="flex justify-end gap-3"><ActionButton onclick={onclose}>Leave it</ActionButton><ActionButton kind="main" type="submit" disabled={attempt.busy}>Open the desk</ActionButton></div>
+    <div class="flex justify-end gap-3">
+      <ActionButton onclick={onclose}>Leave it</ActionButton><ActionButton
+        kind="main"
+        type="submit"
+        disabled={attempt.busy}>Open the desk</ActionButton
+      >
+    </div>
   </form>
 </Modal>

@@ -32,11 +32,28 @@
 <div>
   <p class="mb-1">{label}</p>
   <div class="flex flex-wrap items-center gap-3">
-    {#if picture}<img src={picture} alt="{label} as it is" class="rounded-lg border border-line object-cover {isWide ? 'h-16 w-40' : 'h-16 w-16'}" />{/if}
+    {#if picture}<img
+        src={picture}
+        alt="{label} as it is"
+        class="rounded-lg border border-line object-cover {isWide ? 'h-16 w-40' : 'h-16 w-16'}"
+      />{/if}
     <label class="inline-flex min-h-9 cursor-pointer items-center underline underline-offset-4 focus-within:outline-3">
-      {picture ? 'Choose another' : 'Choose a PNG or JPEG'}<input type="file" accept="image/png,image/jpeg" class="sr-only" aria-label={label} onchange={(event) => void choose(event.currentTarget)} />
+      {picture ? 'Choose another' : 'Choose a PNG or JPEG'}<input
+        type="file"
+        accept="image/png,image/jpeg"
+        class="sr-only"
+        aria-label={label}
+        onchange={(event) => void choose(event.currentTarget)}
+      />
     </label>
-    {#if picture}<button type="button" class="min-h-9 underline underline-offset-4" aria-label="Take the {label.toLowerCase()} away" onclick={() => void take()}>Take it away</button>{/if}
+    {#if picture}<button
+        type="button"
+        class="min-h-9 underline underline-offset-4"
+        aria-label="Take the {label.toLowerCase()} away"
+        onclick={() => void take()}>Take it away</button
+      >{/if}
   </div>
-  {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">{attempt.problem.errors?.file?.[0] ?? attempt.problem.title}</p>{/if}
+  {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">
+      {attempt.problem.errors?.file?.[0] ?? attempt.problem.title}
+    </p>{/if}
 </div>

@@ -8,14 +8,20 @@
 
   let { hours, ondone }: { hours: Schemas['HoursView']; ondone: () => Promise<void> } = $props();
 
-  // svelte-ignore state_referenced_locally -- what is painted stays, whatever is loaded again around it
+  // What is painted stays, whatever is loaded again around it.
+  // svelte-ignore state_referenced_locally
   let week = $state(structuredClone(hours.document.week));
   let unread = $state<WeekdayKey[]>([]);
   let problem = $state.raw<Problem | undefined>(undefined);
 
   async function keep(): Promise<void> {
     try {
-      await must(api.PUT('/api/hours/{id}', { params: { path: { id: hours.id } }, body: { version: hours.version, form: { name: hours.name, document: { ...hours.document, week } } } }));
+      await must(
+        api.PUT('/api/hours/{id}', {
+          params: { path: { id: hours.id } },
+          body: { version: hours.version, form: { name: hours.name, document: { ...hours.document, week } } },
+        }),
+      );
       await ondone();
     } catch (thrown) {
       problem = problemOf(thrown);
@@ -25,5 +31,14 @@
 
 {#if problem}<ProblemNote {problem} />{/if}
 <p class="mb-2">When can you be booked in an ordinary week? Holidays and other dates come later, under “Hours”.</p>
-<WeekHours bind:week bind:unread mendsOf={(day) => Object.entries(problem?.errors ?? {}).filter(([field]) => field.includes(`week.${day}`)).flatMap(([, mends]) => mends)} />
-<div class="mt-3"><ActionButton kind="main" disabled={unread.length > 0} onclick={() => void keep()}>Keep these hours</ActionButton></div>
+<WeekHours
+  bind:week
+  bind:unread
+  mendsOf={(day) =>
+    Object.entries(problem?.errors ?? {})
+      .filter(([field]) => field.includes(`week.${day}`))
+      .flatMap(([, mends]) => mends)}
+/>
+<div class="mt-3">
+  <ActionButton kind="main" disabled={unread.length > 0} onclick={() => void keep()}>Keep these hours</ActionButton>
+</div>

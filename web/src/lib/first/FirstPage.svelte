@@ -33,7 +33,9 @@
     Object.assign(form.times, { durations: [minutes], hoursMode: 'hosts', hours: null });
     try {
       made ??= await must(api.POST('/api/pages', { body: form }));
-      await must(api.POST('/api/pages/{id}/publish', { params: { path: { id: made.id } }, body: { version: made.version } }));
+      await must(
+        api.POST('/api/pages/{id}/publish', { params: { path: { id: made.id } }, body: { version: made.version } }),
+      );
       problem = undefined;
       await ondone();
     } catch (thrown) {
@@ -45,12 +47,21 @@
 <form novalidate class="space-y-3" onsubmit={(event) => void publish(event)}>
   {#if problem}<ProblemNote {problem} />{/if}
   <p>A page offers one kind of appointment in your open hours. All its rules can be changed later.</p>
-  <Field label="What can be booked, as guests read it" id="first-title" hint={address === '' ? 'A first talk, say' : `/${desk.address}/${address}`} mend={mendOf(problem, 'title') ?? mendOf(problem, 'address')}>
+  <Field
+    label="What can be booked, as guests read it"
+    id="first-title"
+    hint={address === '' ? 'A first talk, say' : `/${desk.address}/${address}`}
+    mend={mendOf(problem, 'title') ?? mendOf(problem, 'address')}
+  >
     <Input id="first-title" bind:value={title} />
   </Field>
   <div class="grid gap-4 md:grid-cols-[120px_1fr]">
-    <Field label="Minutes" id="first-minutes" mend={mendOf(problem, 'times.durations[0]')}><Input id="first-minutes" type="number" min={5} bind:value={minutes} /></Field>
-    <Field label="Where, or how" id="first-place" mend={mendOf(problem, 'place')}><Input id="first-place" bind:value={place} /></Field>
+    <Field label="Minutes" id="first-minutes" mend={mendOf(problem, 'times.durations[0]')}
+      ><Input id="first-minutes" type="number" min={5} bind:value={minutes} /></Field
+    >
+    <Field label="Where, or how" id="first-place" mend={mendOf(problem, 'place')}
+      ><Input id="first-place" bind:value={place} /></Field
+    >
   </div>
   <ActionButton kind="main" type="submit">Publish the page</ActionButton>
 </form>

@@ -7,9 +7,20 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
 
-  let { profile, me, hours, ondone }: { profile: Schemas['ProfileForm']; me: Schemas['Me']; hours: Schemas['HoursView'] | undefined; ondone: () => Promise<void> } = $props();
+  let {
+    profile,
+    me,
+    hours,
+    ondone,
+  }: {
+    profile: Schemas['ProfileForm'];
+    me: Schemas['Me'];
+    hours: Schemas['HoursView'] | undefined;
+    ondone: () => Promise<void>;
+  } = $props();
 
-  // svelte-ignore state_referenced_locally -- the choice starts from what is set
+  // The choice starts from what is set.
+  // svelte-ignore state_referenced_locally
   let zone = $state(profile.zone);
   let problem = $state.raw<Problem | undefined>(undefined);
   const here = ownZone();
@@ -19,7 +30,13 @@
       if (zone !== profile.zone) {
         await must(api.PUT('/api/me/profile', { body: { ...profile, zone } }));
         await must(api.PUT('/api/workspace', { body: { name: me.workspace, zone } }));
-        if (hours) await must(api.PUT('/api/hours/{id}', { params: { path: { id: hours.id } }, body: { version: hours.version, form: { name: hours.name, document: { ...hours.document, zone } } } }));
+        if (hours)
+          await must(
+            api.PUT('/api/hours/{id}', {
+              params: { path: { id: hours.id } },
+              body: { version: hours.version, form: { name: hours.name, document: { ...hours.document, zone } } },
+            }),
+          );
       }
       await ondone();
     } catch (thrown) {
@@ -29,8 +46,12 @@
 </script>
 
 {#if problem}<ProblemNote {problem} />{/if}
-<p>You work by the clock of <strong>{cityOf(zone)}</strong>, where it is <strong>{timeOf(me.now, zone)}</strong> now.</p>
-{#if here !== zone}<p class="mt-1 text-amber-text">This browser is in {cityOf(here)}, where it is {timeOf(me.now, here)}.</p>{/if}
+<p>
+  You work by the clock of <strong>{cityOf(zone)}</strong>, where it is <strong>{timeOf(me.now, zone)}</strong> now.
+</p>
+{#if here !== zone}<p class="mt-1 text-amber-text">
+    This browser is in {cityOf(here)}, where it is {timeOf(me.now, here)}.
+  </p>{/if}
 <div class="mt-3 flex flex-wrap items-center gap-3">
   <ZoneSelect id="first-zone" label="Your time zone" class="w-64" bind:value={zone} />
   <ActionButton kind="main" onclick={() => void keep()}>This is right</ActionButton>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
-  import { mendOf, type Problem } from '$lib/api/problem';
+  import { mendOf } from '$lib/api/problem';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -37,7 +37,11 @@
   const one = $derived(known?.guests.length === 1 && page.places === 1 ? known.guests[0] : undefined);
   const asksName = $derived(one === undefined && guest.who === undefined);
   // Of several guests the server knows whether it has their email; where it has none, it asks.
-  const asksEmail = $derived(one !== undefined ? known?.email === '' : guest.who === undefined || emailMend !== undefined || guest.typed.email !== '');
+  const asksEmail = $derived(
+    one !== undefined
+      ? known?.email === ''
+      : guest.who === undefined || emailMend !== undefined || guest.typed.email !== '',
+  );
   const clash = $derived(clashOf(guest.taken, opening.start, opening.end));
 
   function submit(event: SubmitEvent): void {
@@ -57,22 +61,33 @@
     <p class="font-heading text-2xl font-semibold">{timeOf(opening.start, zone)} – {timeOf(opening.end, zone)}</p>
     <p class="mt-1 basis-full text-sm text-muted">
       {#if zone !== page.zone}
-        {@const day = dateIn(opening.start, page.zone) === opening.date ? '' : `, ${dayName(dateIn(opening.start, page.zone))}`}
+        {@const day =
+          dateIn(opening.start, page.zone) === opening.date ? '' : `, ${dayName(dateIn(opening.start, page.zone))}`}
         {say('{time} in {city}.', { time: timeOf(opening.start, page.zone) + day, city: cityOf(page.zone) })}
       {:else if page.isPlaceZoneOnly && guest.alsoMine}
-        {say('{time} in {city}.', { time: `${dayName(dateIn(opening.start, guest.own))}, ${timeOf(opening.start, guest.own)}`, city: cityOf(guest.own) })}
+        {say('{time} in {city}.', {
+          time: `${dayName(dateIn(opening.start, guest.own))}, ${timeOf(opening.start, guest.own)}`,
+          city: cityOf(guest.own),
+        })}
       {/if}
       {circumstance}{circumstance === '' ? '' : '.'}
       {#if asks}{say('The time is kept for you until you hear whether it suits.')}{/if}
     </p>
-    {#if clash}<p class="mt-1 basis-full text-sm"><span aria-hidden="true">⚠</span> {say('Your calendar has “{title}” then.', { title: clash.title })}</p>{/if}
+    {#if clash}<p class="mt-1 basis-full text-sm">
+        <span aria-hidden="true">⚠</span>
+        {say('Your calendar has “{title}” then.', { title: clash.title })}
+      </p>{/if}
   </header>
 
   <div class="grid content-start gap-4 md:grid-cols-2">
     {#if problem && screened}
       <div role="alert" class="rounded-lg border-l-4 border-edge bg-lane px-4 py-3 md:col-span-2">
         <p class="whitespace-pre-line">{problem.detail}</p>
-        {#if goTo}<a class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4" href={goTo} target={goTo.startsWith('/') ? undefined : '_top'}>{say('Go on there')}</a>{/if}
+        {#if goTo}<a
+            class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+            href={goTo}
+            target={goTo.startsWith('/') ? undefined : '_top'}>{say('Go on there')}</a
+          >{/if}
       </div>
     {:else if problem && needsCode}
       <div role="status" class="rounded-lg border-l-4 border-edge bg-lane px-4 py-3 md:col-span-2">
@@ -102,10 +117,18 @@
       </div>
     {/if}
     {#if one}
-      <p class="self-center md:col-span-2">{known?.email ? say('For {name}, {email}.', { name: one, email: known.email }) : say('For {name}.', { name: one })}</p>
+      <p class="self-center md:col-span-2">
+        {known?.email
+          ? say('For {name}, {email}.', { name: one, email: known.email })
+          : say('For {name}.', { name: one })}
+      </p>
     {:else if known && known.guests.length > 1}
       <Field label={say('Who are you?')} id="guest-who" class="md:col-span-2">
-        <select id="guest-who" class="min-h-10 w-full rounded-lg border border-line-strong bg-card px-3 max-md:min-h-11" bind:value={() => guest.who ?? -1, (who) => (guest.who = who < 0 ? undefined : who)}>
+        <select
+          id="guest-who"
+          class="min-h-10 w-full rounded-lg border border-line-strong bg-card px-3 max-md:min-h-11"
+          bind:value={() => guest.who ?? -1, (who) => (guest.who = who < 0 ? undefined : who)}
+        >
           <option value={-1}>{say('Somebody else')}</option>
           {#each known.guests as name, who (who)}<option value={who}>{name}</option>{/each}
         </select>
@@ -113,17 +136,42 @@
     {/if}
     {#if asksName}
       <Field label={say('Your name')} id="guest-name" mend={nameMend}>
-        <Input id="guest-name" name="name" autocomplete="name" bind:value={guest.typed.name} aria-invalid={nameMend !== undefined} aria-describedby={nameMend ? 'guest-name-mend' : undefined} class="min-h-10 max-md:min-h-11" />
+        <Input
+          id="guest-name"
+          name="name"
+          autocomplete="name"
+          bind:value={guest.typed.name}
+          aria-invalid={nameMend !== undefined}
+          aria-describedby={nameMend ? 'guest-name-mend' : undefined}
+          class="min-h-10 max-md:min-h-11"
+        />
       </Field>
     {/if}
     {#if asksEmail}
       <Field label={say('Your email')} id="guest-email" mend={emailMend}>
-        <Input id="guest-email" name="email" type="email" autocomplete="email" bind:value={guest.typed.email} aria-invalid={emailMend !== undefined} aria-describedby={emailMend ? 'guest-email-mend' : undefined} class="min-h-10 max-md:min-h-11" />
+        <Input
+          id="guest-email"
+          name="email"
+          type="email"
+          autocomplete="email"
+          bind:value={guest.typed.email}
+          aria-invalid={emailMend !== undefined}
+          aria-describedby={emailMend ? 'guest-email-mend' : undefined}
+          class="min-h-10 max-md:min-h-11"
+        />
       </Field>
     {/if}
     {#if guest.asksCode}
       <Field label={say('The code from our mail')} id="guest-code" mend={mendOf(problem, 'code')}>
-        <Input id="guest-code" name="code" inputmode="numeric" autocomplete="one-time-code" bind:value={guest.code} aria-invalid={mendOf(problem, 'code') !== undefined} class="min-h-10 max-md:min-h-11" />
+        <Input
+          id="guest-code"
+          name="code"
+          inputmode="numeric"
+          autocomplete="one-time-code"
+          bind:value={guest.code}
+          aria-invalid={mendOf(problem, 'code') !== undefined}
+          class="min-h-10 max-md:min-h-11"
+        />
         <button
           type="button"
           class="min-h-11 text-muted underline underline-offset-4"
@@ -138,7 +186,9 @@
     <div class="flex items-center justify-between gap-x-3 gap-y-1 max-md:flex-col-reverse md:col-span-2">
       <div class="max-md:text-center">
         {#if changesInWords(page)}<p class="text-sm text-muted">{changesInWords(page)}</p>{/if}
-        <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={() => guest.leave()}>{say('Leave this time')}</button>
+        <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={() => guest.leave()}
+          >{say('Leave this time')}</button
+        >
       </div>
       <ActionButton kind="main" type="submit" disabled={guest.reserving || gone} class="min-h-11 px-5 max-md:w-full">
         {#if guest.reserving}

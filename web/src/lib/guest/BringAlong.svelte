@@ -22,7 +22,14 @@
   const attempt = new Attempt();
 
   async function bring(next: Schemas['Companion'][]): Promise<boolean> {
-    const done = await attempt.run(() => must(guestApi.PUT('/api/public/bookings/{secret}/companions', { params: { path: { secret } }, body: { people: next } })));
+    const done = await attempt.run(() =>
+      must(
+        guestApi.PUT('/api/public/bookings/{secret}/companions', {
+          params: { path: { secret } },
+          body: { people: next },
+        }),
+      ),
+    );
     if (done) onchanged();
     return done;
   }
@@ -42,7 +49,13 @@
       {#each people as one (one.email)}
         <li class="flex items-center justify-between gap-2">
           <span class="min-w-0 wrap-anywhere">{one.name === '' ? one.email : `${one.name}, ${one.email}`}</span>
-          <button type="button" class="min-h-11 text-muted underline underline-offset-4" aria-label={say('Leave out {name}', { name: one.name === '' ? one.email : one.name })} disabled={attempt.busy} onclick={() => void bring(people.filter((other) => other !== one))}>{say('Leave out')}</button>
+          <button
+            type="button"
+            class="min-h-11 text-muted underline underline-offset-4"
+            aria-label={say('Leave out {name}', { name: one.name === '' ? one.email : one.name })}
+            disabled={attempt.busy}
+            onclick={() => void bring(people.filter((other) => other !== one))}>{say('Leave out')}</button
+          >
         </li>
       {/each}
     </ul>
@@ -53,11 +66,24 @@
   {#if adding}
     {@const at = people.length}
     <form novalidate class="mt-2 space-y-3" onsubmit={(event) => void add(event)}>
-      <Field label={say('Their name')} id="along-name" mend={mendOf(attempt.problem, `people[${at}].name`)}><Input id="along-name" class="min-h-11" bind:value={typed.name} /></Field>
-      <Field label={say('Their email')} id="along-email" mend={mendOf(attempt.problem, `people[${at}].email`) ?? mendOf(attempt.problem, 'people')}><Input id="along-email" type="email" class="min-h-11" bind:value={typed.email} /></Field>
-      <div class="flex flex-wrap gap-3"><ActionButton kind="main" type="submit" class="min-h-11" disabled={attempt.busy}>{say('Invite them')}</ActionButton><ActionButton class="min-h-11" onclick={() => (adding = false)}>{say('Don’t')}</ActionButton></div>
+      <Field label={say('Their name')} id="along-name" mend={mendOf(attempt.problem, `people[${at}].name`)}
+        ><Input id="along-name" class="min-h-11" bind:value={typed.name} /></Field
+      >
+      <Field
+        label={say('Their email')}
+        id="along-email"
+        mend={mendOf(attempt.problem, `people[${at}].email`) ?? mendOf(attempt.problem, 'people')}
+        ><Input id="along-email" type="email" class="min-h-11" bind:value={typed.email} /></Field
+      >
+      <div class="flex flex-wrap gap-3">
+        <ActionButton kind="main" type="submit" class="min-h-11" disabled={attempt.busy}
+          >{say('Invite them')}</ActionButton
+        ><ActionButton class="min-h-11" onclick={() => (adding = false)}>{say('Don’t')}</ActionButton>
+      </div>
     </form>
   {:else if people.length < most}
-    <ActionButton class="mt-3 min-h-11 max-md:w-full" onclick={() => (adding = true)}>{say('Name somebody')}</ActionButton>
+    <ActionButton class="mt-3 min-h-11 max-md:w-full" onclick={() => (adding = true)}
+      >{say('Name somebody')}</ActionButton
+    >
   {/if}
 </section>

@@ -33,7 +33,9 @@
   function labelOf(opening: ShownOpening): string {
     const left = isShared ? ` ${say('{n} left', { n: opening.placesLeft })}` : '';
     const mine = showsMine ? ` ${timeOf(opening.start, guest.own)}` : '';
-    const clash = clashOf(guest.taken, opening.start, opening.end) ? ` ${say('clash')}, ${say('clashes with your calendar')}` : '';
+    const clash = clashOf(guest.taken, opening.start, opening.end)
+      ? ` ${say('clash')}, ${say('clashes with your calendar')}`
+      : '';
     return `${weekday(date)}, ${timeOf(opening.start, zone)}${left}${mine}${clash}`;
   }
 </script>
@@ -42,10 +44,14 @@
   <div class="grid gap-x-3 py-2.5 md:grid-cols-[126px_1fr]">
     <header class="flex items-baseline justify-between md:block">
       <h2 class="text-lg leading-tight {openings.length === 0 ? 'text-muted' : ''}">
-        <span class="md:hidden">{dayName(date)} {monthName(date)}</span><span class="hidden md:inline">{dayName(date)}</span>
+        <span class="md:hidden">{dayName(date)} {monthName(date)}</span><span class="hidden md:inline"
+          >{dayName(date)}</span
+        >
       </h2>
       <p class="text-[13px] text-muted">
-        <span class="md:hidden">{isToday ? beneath : openings.length > 0 ? say('{n} open', { n: openings.length }) : ''}</span>
+        <span class="md:hidden"
+          >{isToday ? beneath : openings.length > 0 ? say('{n} open', { n: openings.length }) : ''}</span
+        >
         <span class="hidden md:inline">{beneath}</span>
       </p>
     </header>
@@ -55,8 +61,14 @@
         {say('Nothing open.')}
         {#if next}
           {say('Next:')}
-          <button type="button" class="font-semibold text-ink underline decoration-line-strong underline-offset-4 max-md:min-h-11" onclick={() => onchoose(next)}
-            >{dayName(next.date)}{next.date.slice(0, 7) === date.slice(0, 7) ? '' : ` ${monthName(next.date)}`}, {timeOf(next.start, zone)}</button
+          <button
+            type="button"
+            class="font-semibold text-ink underline decoration-line-strong underline-offset-4 max-md:min-h-11"
+            onclick={() => onchoose(next)}
+            >{dayName(next.date)}{next.date.slice(0, 7) === date.slice(0, 7) ? '' : ` ${monthName(next.date)}`}, {timeOf(
+              next.start,
+              zone,
+            )}</button
           >
         {/if}
       </p>
@@ -64,12 +76,19 @@
       <div class="md:grid md:grid-cols-3 md:gap-x-3">
         {#each parts as part (part)}
           {@const here = openings.filter((opening) => opening.part === part)}
-          <div class="grid grid-cols-[76px_1fr] items-start gap-2 py-1 md:block md:py-0 {here.length === 0 ? 'max-md:hidden' : ''}">
+          <div
+            class="grid grid-cols-[76px_1fr] items-start gap-2 py-1 md:block md:py-0 {here.length === 0
+              ? 'max-md:hidden'
+              : ''}"
+          >
             <span class="pt-2.5 text-[13px] text-muted md:hidden">{say(part)}</span>
             {#if here.length === 0}
               <span class="block py-1.5 text-muted">{isToday && hourNow >= ends[part] ? say('passed') : '–'}</span>
             {:else}
-              <ul class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]" aria-label="{say(part)}, {sayCount(here.length, '{n} opening', '{n} openings')}">
+              <ul
+                class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]"
+                aria-label="{say(part)}, {sayCount(here.length, '{n} opening', '{n} openings')}"
+              >
                 {#each here as opening (opening.start)}
                   {@const isChosen = opening.start === chosen}
                   {@const clash = clashOf(guest.taken, opening.start, opening.end)}
@@ -86,7 +105,15 @@
                           ? 'border-dashed border-edge bg-transparent text-ink hover:bg-lane'
                           : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
                       onclick={() => onchoose(opening)}
-                      >{timeOf(opening.start, zone)}{#if isShared}{' '}<span class="block text-[13px] leading-tight font-normal">{say('{n} left', { n: opening.placesLeft })}</span>{/if}{#if showsMine}{' '}<span class="block text-[13px] leading-tight font-normal">{timeOf(opening.start, guest.own)}</span>{/if}{#if clash}{' '}<span aria-hidden="true" class="block text-[13px] leading-tight font-normal">{say('clash')}</span>{/if}</button
+                      >{timeOf(opening.start, zone)}{#if isShared}{' '}<span
+                          class="block text-[13px] leading-tight font-normal"
+                          >{say('{n} left', { n: opening.placesLeft })}</span
+                        >{/if}{#if showsMine}{' '}<span class="block text-[13px] leading-tight font-normal"
+                          >{timeOf(opening.start, guest.own)}</span
+                        >{/if}{#if clash}{' '}<span
+                          aria-hidden="true"
+                          class="block text-[13px] leading-tight font-normal">{say('clash')}</span
+                        >{/if}</button
                     >
                   </li>
                 {/each}

@@ -29,7 +29,8 @@
 
   let { source, beneath }: Props = $props();
 
-  // svelte-ignore state_referenced_locally -- another page is another route visit, which makes this component anew
+  // Another page is another route visit, which makes this component anew.
+  // svelte-ignore state_referenced_locally
   const guest = new GuestPageState(source);
   const { page } = guest;
   const place = placeWords(page.placeKind, page.place, page.hostsRing);
@@ -87,7 +88,10 @@
     const reserved = await guest.reserve();
     if (!reserved) {
       await tick();
-      (document.querySelector<HTMLElement>('form [aria-invalid="true"]') ?? (guest.code === '' ? document.getElementById('guest-code') : null))?.focus();
+      (
+        document.querySelector<HTMLElement>('form [aria-invalid="true"]') ??
+        (guest.code === '' ? document.getElementById('guest-code') : null)
+      )?.focus();
     } else if (reserved.kind === 'tried') {
       guest.leave();
       tried = reserved.tried;
@@ -100,7 +104,17 @@
   }
 </script>
 
-<PageHead workspace={page.workspace} desk={page.desk} title={page.title} hosts={page.hosts} {names} accent={page.accent} logo={page.logo} picture={page.banner} deskPath={source.isPreview ? undefined : page.deskPath}>
+<PageHead
+  workspace={page.workspace}
+  desk={page.desk}
+  title={page.title}
+  hosts={page.hosts}
+  {names}
+  accent={page.accent}
+  logo={page.logo}
+  picture={page.banner}
+  deskPath={source.isPreview ? undefined : page.deskPath}
+>
   {#if durations.length > 1}
     <Segments
       onNight
@@ -114,7 +128,13 @@
   {/if}
   {#if place}<span class="text-on-night">{place}</span>{/if}
   {#if about}
-    <button type="button" aria-expanded={reading} aria-controls="about" class="min-h-11 text-[#fbd588] underline underline-offset-4 md:min-h-9" onclick={() => (reading = !reading)}>
+    <button
+      type="button"
+      aria-expanded={reading}
+      aria-controls="about"
+      class="min-h-11 text-[#fbd588] underline underline-offset-4 md:min-h-9"
+      onclick={() => (reading = !reading)}
+    >
       {reading ? say('Less about it') : say('What to know')}
     </button>
   {/if}
@@ -135,11 +155,22 @@
   {#if tried}<Tried {tried} zone={page.zone} onclose={() => (tried = undefined)} />{/if}
 
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2 pt-4">
-    <WeekStrip weeks={guest.weeks} countOf={(date) => guest.days.get(date)?.length ?? 0} chosen={guest.week} onchoose={(monday) => guest.turnTo(monday)} />
+    <WeekStrip
+      weeks={guest.weeks}
+      countOf={(date) => guest.days.get(date)?.length ?? 0}
+      chosen={guest.week}
+      onchoose={(monday) => guest.turnTo(monday)}
+    />
     <ZoneChoice {guest} />
   </div>
 
-  {#if wentMeanwhile}<p class="mt-4 rounded-lg border-l-4 border-brick bg-brick-tint px-4 py-3 text-brick-text" role="status">{say('This time is not open any more.')} {say('Choose another of the times below.')}</p>{/if}
+  {#if wentMeanwhile}<p
+      class="mt-4 rounded-lg border-l-4 border-brick bg-brick-tint px-4 py-3 text-brick-text"
+      role="status"
+    >
+      {say('This time is not open any more.')}
+      {say('Choose another of the times below.')}
+    </p>{/if}
   {#if guest.loadProblem}
     <div class="mt-4"><ProblemNote problem={guest.loadProblem} /></div>
   {/if}
@@ -149,7 +180,11 @@
   {:else if nothingAtAll}
     <div class="mt-6 rounded-2xl border border-line bg-card p-6">
       <h2 class="text-xl">{say('Nothing is open just now')}</h2>
-      <p class="mt-1 text-muted">{say('Every time that could be offered is taken or closed. Times may open again; this page shows them as soon as they do.')}</p>
+      <p class="mt-1 text-muted">
+        {say(
+          'Every time that could be offered is taken or closed. Times may open again; this page shows them as soon as they do.',
+        )}
+      </p>
     </div>
   {:else}
     <div class="mt-2 hidden grid-cols-[126px_1fr] gap-x-3 md:grid" aria-hidden="true">
@@ -160,10 +195,22 @@
     </div>
     {#each week?.dates ?? [] as date, i (date)}
       {@const openings = guest.days.get(date) ?? []}
-      <DayRow {guest} {date} {openings} next={openings.length === 0 ? nextAfter(date, week?.dates[i - 1]) : null} onchoose={(opening) => void choose(opening)}>
+      <DayRow
+        {guest}
+        {date}
+        {openings}
+        next={openings.length === 0 ? nextAfter(date, week?.dates[i - 1]) : null}
+        onchoose={(opening) => void choose(opening)}
+      >
         {#snippet form()}
           {#if guest.chosen?.date === date}
-            <BookingForm {guest} opening={guest.chosen} {circumstance} onreserve={() => void reserve()} onchoose={(opening) => void choose(opening)} />
+            <BookingForm
+              {guest}
+              opening={guest.chosen}
+              {circumstance}
+              onreserve={() => void reserve()}
+              onchoose={(opening) => void choose(opening)}
+            />
           {/if}
         {/snippet}
       </DayRow>
@@ -171,7 +218,9 @@
     <div class="border-t border-line"></div>
   {/if}
   {#if guest.openings && guest.hasLater}
-    <button type="button" class="mt-3 min-h-11 underline underline-offset-4" onclick={() => void guest.showLater()}>{say('Look further ahead')}</button>
+    <button type="button" class="mt-3 min-h-11 underline underline-offset-4" onclick={() => void guest.showLater()}
+      >{say('Look further ahead')}</button
+    >
   {/if}
   {#if guest.openings && !nothingAtAll}<OwnCalendar {guest} />{/if}
   {@render beneath?.(guest)}

@@ -12,7 +12,10 @@ import type { GuestSource, Known, Reserved } from './source';
 const DAYS_SHOWN = 183;
 const REFRESH_EVERY = 60_000;
 
-/** What a guest sees of one page: its openings in the zone and duration that are chosen, and the time that is being reserved. */
+/**
+ * What a guest sees of one page: its openings in the zone and duration that are chosen, and the time that is being
+ * reserved.
+ */
 export class GuestPageState {
   readonly page: Schemas['GuestPage'];
   readonly clock: ServerClock;
@@ -41,11 +44,18 @@ export class GuestPageState {
 
   readonly shown = $derived(shownIn(this.zone, this.openings ?? []));
   readonly days = $derived(byDate(this.shown));
-  readonly today = $derived(this.now.toZonedDateTimeISO(this.zone || 'UTC').toPlainDate().toString());
+  readonly today = $derived(
+    this.now
+      .toZonedDateTimeISO(this.zone || 'UTC')
+      .toPlainDate()
+      .toString(),
+  );
   readonly hourNow = $derived(this.now.toZonedDateTimeISO(this.zone || 'UTC').hour);
   readonly weeks = $derived.by(() => weeksBetween(this.#first(), this.#last()));
   #daysShown = $state(DAYS_SHOWN);
-  readonly #end = $derived.by(() => Temporal.PlainDate.from(this.page.firstDate).add({ days: this.#daysShown }).toString());
+  readonly #end = $derived.by(() =>
+    Temporal.PlainDate.from(this.page.firstDate).add({ days: this.#daysShown }).toString(),
+  );
   /** Whether the page offers more than was looked at. */
   readonly hasLater = $derived.by(() => this.#end < this.page.lastDate);
   readonly nearestShown = $derived(shownIn(this.zone, this.nearest));
@@ -65,7 +75,12 @@ export class GuestPageState {
     this.now = this.clock.now();
     const kept = keptOf(source.name);
     // What is asked no more has no answer any more.
-    if (kept) Object.assign(this.typed, kept, { answers: Object.fromEntries(Object.entries(kept.answers).filter(([key]) => page.questions.some((question) => question.key === key))) });
+    if (kept)
+      Object.assign(this.typed, kept, {
+        answers: Object.fromEntries(
+          Object.entries(kept.answers).filter(([key]) => page.questions.some((question) => question.key === key)),
+        ),
+      });
     // Only a personal address tells who it is for.
     if (page.guest) Object.assign(this.typed, page.guest);
   }
@@ -101,7 +116,11 @@ export class GuestPageState {
   async load(): Promise<void> {
     const duration = this.duration;
     try {
-      const answer = await this.#source.openings({ from: this.page.firstDate, to: this.hasLater ? this.#end : this.page.lastDate, duration: String(duration) });
+      const answer = await this.#source.openings({
+        from: this.page.firstDate,
+        to: this.hasLater ? this.#end : this.page.lastDate,
+        duration: String(duration),
+      });
       // Somebody who has gone on looks at it no more.
       if (duration !== this.duration || !this.#isWatched) return;
       this.openings = answer.openings;
@@ -165,7 +184,12 @@ export class GuestPageState {
   async takeCalendar(file: File): Promise<void> {
     try {
       const from = this.now.epochMilliseconds;
-      this.taken = await readCalendar(await file.text(), from, Date.parse(`${this.page.lastDate}T00:00:00Z`) + 2 * 86_400_000, this.own);
+      this.taken = await readCalendar(
+        await file.text(),
+        from,
+        Date.parse(`${this.page.lastDate}T00:00:00Z`) + 2 * 86_400_000,
+        this.own,
+      );
       this.calendarNote = { isRead: true, count: this.taken.length };
     } catch {
       this.calendarNote = { isRead: false, count: 0 };
@@ -177,7 +201,9 @@ export class GuestPageState {
     this.calendarNote = undefined;
   }
 
-  /** Reserves the chosen opening. Returns what became of it, or undefined where `problem` says what stood in the way. */
+  /**
+   * Reserves the chosen opening. Returns what became of it, or undefined where `problem` says what stood in the way.
+   */
   async reserve(): Promise<Reserved | undefined> {
     const opening = this.chosen;
     if (!opening || this.reserving) return undefined;
@@ -191,7 +217,11 @@ export class GuestPageState {
     };
     this.reserving = true;
     try {
-      const reserved = await this.#source.reserve(body, this.#keyFor(JSON.stringify({ ...body, code: undefined, who: this.who })), this.who);
+      const reserved = await this.#source.reserve(
+        body,
+        this.#keyFor(JSON.stringify({ ...body, code: undefined, who: this.who })),
+        this.who,
+      );
       this.problem = undefined;
       if (reserved.kind === 'booked') keep(this.#source.name, undefined);
       return reserved;
@@ -222,7 +252,11 @@ export class GuestPageState {
     if (monday === '' || this.#looked.has(monday)) return;
     this.#looked.add(monday);
     const dates = this.weeks.find((week) => week.monday === monday)?.dates ?? [];
-    this.#source.look(monday, undefined, dates.some((date) => this.days.has(date)));
+    this.#source.look(
+      monday,
+      undefined,
+      dates.some((date) => this.days.has(date)),
+    );
   }
 
   #first(): string {

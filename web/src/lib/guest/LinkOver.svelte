@@ -14,7 +14,17 @@
   const place = $derived(placeWords(page.placeKind, page.place, page.hostsRing));
 </script>
 
-<PageHead workspace={page.workspace} desk={page.desk} title={page.title} hosts={page.hosts} names={hostsInWords(page.seats)} accent={page.accent} logo={page.logo} picture={page.banner} deskPath={page.deskPath}>
+<PageHead
+  workspace={page.workspace}
+  desk={page.desk}
+  title={page.title}
+  hosts={page.hosts}
+  names={hostsInWords(page.seats)}
+  accent={page.accent}
+  logo={page.logo}
+  picture={page.banner}
+  deskPath={page.deskPath}
+>
   {#if place}<span class="text-on-night">{place}</span>{/if}
 </PageHead>
 
@@ -25,8 +35,14 @@
       <ul class="mt-2 space-y-2">
         {#each link.taken as taken (taken.start)}
           <li>
-            <strong class="font-heading text-lg">{longDate(dateIn(taken.start, zone))}, {timeOf(taken.start, zone)} – {timeOf(taken.end, zone)}</strong>
-            <span class="block text-muted">{say('{city} time', { city: cityOf(zone) })}, {say('with {names}', { names: taken.hosts.join(', ') })}{place ? `, ${place}` : ''}</span>
+            <strong class="font-heading text-lg"
+              >{longDate(dateIn(taken.start, zone))}, {timeOf(taken.start, zone)} – {timeOf(taken.end, zone)}</strong
+            >
+            <span class="block text-muted"
+              >{say('{city} time', { city: cityOf(zone) })}, {say('with {names}', {
+                names: taken.hosts.join(', '),
+              })}{place ? `, ${place}` : ''}</span
+            >
           </li>
         {/each}
       </ul>

@@ -35,28 +35,60 @@
       sending.refuse({ starts: ['Name 1 to 6 times that would suit you.'] });
       return;
     }
-    const starts = typed.map((time) => Temporal.PlainDateTime.from(time).toZonedDateTime(zone).toInstant().toString({ smallestUnit: 'second' }));
-    sent = await sending.run(() => must(guestApi.POST('/api/public/links/{address}/wishes', { params: { path: { address } }, body: { starts, words } })));
+    const starts = typed.map((time) =>
+      Temporal.PlainDateTime.from(time).toZonedDateTime(zone).toInstant().toString({ smallestUnit: 'second' }),
+    );
+    sent = await sending.run(() =>
+      must(
+        guestApi.POST('/api/public/links/{address}/wishes', { params: { path: { address } }, body: { starts, words } }),
+      ),
+    );
   }
 </script>
 
 <div class="mt-4 max-w-2xl">
   {#if sent}
-    <p role="status" class="rounded-2xl border border-line bg-card px-4 py-3">{say('Sent. {name} will answer you.', { name: ask })}</p>
+    <p role="status" class="rounded-2xl border border-line bg-card px-4 py-3">
+      {say('Sent. {name} will answer you.', { name: ask })}
+    </p>
   {:else}
-    {#if wished > 0}<p class="mb-1 text-muted">{say('{name} has the times you sent, and will answer you.', { name: ask })}</p>{/if}
-    <button type="button" aria-expanded={open} class="min-h-11 underline underline-offset-4" onclick={() => (open = !open)}>{say('None of these suits me')}</button>
+    {#if wished > 0}<p class="mb-1 text-muted">
+        {say('{name} has the times you sent, and will answer you.', { name: ask })}
+      </p>{/if}
+    <button
+      type="button"
+      aria-expanded={open}
+      class="min-h-11 underline underline-offset-4"
+      onclick={() => (open = !open)}>{say('None of these suits me')}</button
+    >
     {#if open}
-      <form novalidate class="mt-1 space-y-3 rounded-2xl border border-line bg-card p-4" onsubmit={(event) => void send(event)}>
+      <form
+        novalidate
+        class="mt-1 space-y-3 rounded-2xl border border-line bg-card p-4"
+        onsubmit={(event) => void send(event)}
+      >
         <fieldset>
           <legend class="mb-1">{say('Times that would suit you')}</legend>
           <div class="flex flex-wrap gap-2">
             {#each times as time, at (at)}
-              <span class="w-56 max-md:w-full"><Input type="datetime-local" aria-label={say('Time {n} that would suit you', { n: at + 1 })} class="min-h-10 max-md:min-h-11" bind:value={() => time, (next) => (times = times.map((one, i) => (i === at ? (next ?? '') : one)))} /></span>
+              <span class="w-56 max-md:w-full"
+                ><Input
+                  type="datetime-local"
+                  aria-label={say('Time {n} that would suit you', { n: at + 1 })}
+                  class="min-h-10 max-md:min-h-11"
+                  bind:value={() => time, (next) => (times = times.map((one, i) => (i === at ? (next ?? '') : one)))}
+                /></span
+              >
             {/each}
-            {#if times.length < MOST}<button type="button" class="min-h-11 px-2 underline underline-offset-4" onclick={() => (times = [...times, ''])}>{say('One more')}</button>{/if}
+            {#if times.length < MOST}<button
+                type="button"
+                class="min-h-11 px-2 underline underline-offset-4"
+                onclick={() => (times = [...times, ''])}>{say('One more')}</button
+              >{/if}
           </div>
-          {#if mendOf(sending.problem, 'starts')}<p class="mt-1 text-sm text-brick" role="alert">{say(mendOf(sending.problem, 'starts') ?? '')}</p>{/if}
+          {#if mendOf(sending.problem, 'starts')}<p class="mt-1 text-sm text-brick" role="alert">
+              {say(mendOf(sending.problem, 'starts') ?? '')}
+            </p>{/if}
         </fieldset>
         <div>
           <label class="mb-1 block" for="wish-words">{say('Anything to say (or leave it empty)')}</label>

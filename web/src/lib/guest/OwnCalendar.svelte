@@ -31,18 +31,33 @@
 >
   {#if guest.calendarNote?.isRead}
     <p role="status">
-      {sayCount(guest.calendarNote.count, '{n} entry of your calendar is taken into account; times that clash are marked.', '{n} entries of your calendar are taken into account; times that clash are marked.')}
-      <button type="button" class="min-h-11 underline underline-offset-4" onclick={() => guest.forgetCalendar()}>{say('Forget it')}</button>
+      {sayCount(
+        guest.calendarNote.count,
+        '{n} entry of your calendar is taken into account; times that clash are marked.',
+        '{n} entries of your calendar are taken into account; times that clash are marked.',
+      )}
+      <button type="button" class="min-h-11 underline underline-offset-4" onclick={() => guest.forgetCalendar()}
+        >{say('Forget it')}</button
+      >
     </p>
   {:else}
     <p>
       {say('See your own calendar beside these times: drop its file here, or')}
-      <label class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4 focus-within:outline-3">
+      <label
+        class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4 focus-within:outline-3"
+      >
         {say('choose an .ics file')}
-        <input type="file" accept=".ics,text/calendar" class="sr-only" onchange={(event) => take(event.currentTarget.files)} />
+        <input
+          type="file"
+          accept=".ics,text/calendar"
+          class="sr-only"
+          onchange={(event) => take(event.currentTarget.files)}
+        />
       </label>
     </p>
     <p class="text-sm text-muted">{say('It is read in this browser and sent nowhere.')}</p>
-    {#if guest.calendarNote}<p class="text-brick" role="alert">{say('This is no calendar file that can be read. Export it as .ics and choose it again.')}</p>{/if}
+    {#if guest.calendarNote}<p class="text-brick" role="alert">
+        {say('This is no calendar file that can be read. Export it as .ics and choose it again.')}
+      </p>{/if}
   {/if}
 </div>

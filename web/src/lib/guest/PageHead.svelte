@@ -24,25 +24,51 @@
     children?: Snippet;
   }
 
-  let { workspace, desk, title, hosts, names, accent = '', picture = null, logo = null, deskPath, children }: Props = $props();
+  let {
+    workspace,
+    desk,
+    title,
+    hosts,
+    names,
+    accent = '',
+    picture = null,
+    logo = null,
+    deskPath,
+    children,
+  }: Props = $props();
 </script>
 
 <header class="on-night relative overflow-hidden bg-night text-[#fffdf8]" style:background-color={accent || undefined}>
   {#if picture}
     <img src={picture} alt="" class="absolute inset-y-0 right-0 h-full w-full object-cover md:w-[60%]" />
-    <div aria-hidden="true" class="absolute inset-0" style="background: linear-gradient(90deg, {accent || 'var(--night)'} 45%, color-mix(in srgb, {accent || 'var(--night)'} 62%, transparent))"></div>
+    <div
+      aria-hidden="true"
+      class="absolute inset-0"
+      style="background: linear-gradient(90deg, {accent || 'var(--night)'} 45%, color-mix(in srgb, {accent ||
+        'var(--night)'} 62%, transparent))"
+    ></div>
   {:else}
-    <div aria-hidden="true" class="absolute inset-0 bg-[radial-gradient(circle_at_85%_45%,rgba(242,181,65,0.42),transparent_28%)]"></div>
+    <div
+      aria-hidden="true"
+      class="absolute inset-0 bg-[radial-gradient(circle_at_85%_45%,rgba(242,181,65,0.42),transparent_28%)]"
+    ></div>
   {/if}
   <div class="relative mx-auto max-w-[1216px] px-[18px] pt-4 pb-5 md:px-6 md:pt-5 md:pb-8">
     <p class="flex items-center gap-2.5 text-sm text-on-night">
       {#if logo}
         <img src={logo} alt="" class="h-[26px] w-[26px] rounded-lg object-cover" />
       {:else}
-        <span aria-hidden="true" class="inline-flex h-[26px] w-[26px] items-center justify-center rounded-lg bg-glow font-bold text-[#18223b]">{workspace.charAt(0)}</span>
+        <span
+          aria-hidden="true"
+          class="inline-flex h-[26px] w-[26px] items-center justify-center rounded-lg bg-glow font-bold text-[#18223b]"
+          >{workspace.charAt(0)}</span
+        >
       {/if}
       {workspace} <span aria-hidden="true">/</span>
-      {#if deskPath}<a class="inline-flex min-h-6 items-center underline underline-offset-4 max-md:min-h-11" href={deskPath}>{desk}</a>{:else}{desk}{/if}
+      {#if deskPath}<a
+          class="inline-flex min-h-6 items-center underline underline-offset-4 max-md:min-h-11"
+          href={deskPath}>{desk}</a
+        >{:else}{desk}{/if}
     </p>
     <h1 class="mt-3 text-2xl md:text-[32px]">{title}</h1>
     <div class="mt-2.5 flex flex-wrap items-center gap-x-5 gap-y-2.5">
@@ -50,7 +76,11 @@
         <p class="flex items-center gap-3">
           <span class="hidden -space-x-2 md:inline-flex">
             {#each hosts.slice(0, MOST_PORTRAITS) as host, i (i)}
-              {#if host.portrait}<img src={host.portrait} alt="" class="h-8 w-8 rounded-full border-2 border-[#fffdf8] object-cover" />{:else}<Initials name={host.name} />{/if}
+              {#if host.portrait}<img
+                  src={host.portrait}
+                  alt=""
+                  class="h-8 w-8 rounded-full border-2 border-[#fffdf8] object-cover"
+                />{:else}<Initials name={host.name} />{/if}
             {/each}
           </span>
           <span>{say('with')} <strong>{names}</strong></span>

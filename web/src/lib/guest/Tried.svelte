@@ -8,7 +8,10 @@
 
 <section aria-labelledby="tried" class="mt-4 rounded-2xl border border-line-strong bg-card p-5" role="status">
   <h2 id="tried" class="text-xl">A guest would have this time now</h2>
-  <p class="mt-1">{longDate(dateIn(tried.start, zone))}, {timeOf(tried.start, zone)} – {timeOf(tried.end, zone)}. Nothing was reserved, and nobody was told.</p>
+  <p class="mt-1">
+    {longDate(dateIn(tried.start, zone))}, {timeOf(tried.start, zone)} – {timeOf(tried.end, zone)}. Nothing was
+    reserved, and nobody was told.
+  </p>
   {#if tried.words}
     <h3 class="mt-3 text-base">They would read</h3>
     <!-- eslint-disable-next-line svelte/no-at-html-tags -- made safe by the server -->

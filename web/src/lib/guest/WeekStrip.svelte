@@ -24,7 +24,8 @@
     if (!button) return;
     const from = button.offsetLeft;
     const to = from + button.offsetWidth;
-    if (from < strip.scrollLeft || to > strip.scrollLeft + strip.clientWidth) strip.scrollLeft = from - (strip.clientWidth - button.offsetWidth) / 2;
+    if (from < strip.scrollLeft || to > strip.scrollLeft + strip.clientWidth)
+      strip.scrollLeft = from - (strip.clientWidth - button.offsetWidth) / 2;
   });
 
   function heightOf(date: string): number {
@@ -49,10 +50,17 @@
         : 'border-transparent hover:border-line'}"
       onclick={() => onchoose(week.monday)}
     >
-      <span class="block text-xs text-muted"><span class="sr-only">{say('Week of')} </span>{dayMonth(week.monday)}<span class="sr-only">: {sayCount(totalOf(week), '{n} opening', '{n} openings')}</span></span>
+      <span class="block text-xs text-muted"
+        ><span class="sr-only">{say('Week of')} </span>{dayMonth(week.monday)}<span class="sr-only"
+          >: {sayCount(totalOf(week), '{n} opening', '{n} openings')}</span
+        ></span
+      >
       <span class="mt-1 flex h-6 items-end gap-1" aria-hidden="true">
         {#each datesOf(week.monday) as date (date)}
-          <span class="w-2 rounded-t-[3px] {countOf(date) > 0 ? 'bg-glow-bar' : 'bg-line-strong'}" style:height="{heightOf(date)}px"></span>
+          <span
+            class="w-2 rounded-t-[3px] {countOf(date) > 0 ? 'bg-glow-bar' : 'bg-line-strong'}"
+            style:height="{heightOf(date)}px"
+          ></span>
         {/each}
       </span>
     </button>

@@ -47,7 +47,11 @@ export interface Week {
 export function weeksBetween(first: string, last: string): Week[] {
   const end = Temporal.PlainDate.from(last);
   const weeks: Week[] = [];
-  for (let date = Temporal.PlainDate.from(first); Temporal.PlainDate.compare(date, end) <= 0; date = date.add({ days: 1 })) {
+  for (
+    let date = Temporal.PlainDate.from(first);
+    Temporal.PlainDate.compare(date, end) <= 0;
+    date = date.add({ days: 1 })
+  ) {
     const monday = date.subtract({ days: date.dayOfWeek - 1 }).toString();
     const week = weeks.at(-1);
     if (week?.monday === monday) week.dates.push(date.toString());

@@ -3,7 +3,11 @@ import { keep, keptOf } from './kept';
 
 function store(): Storage {
   const kept = new Map<string, string>();
-  return { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value), removeItem: (key: string) => void kept.delete(key) } as Storage;
+  return {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => void kept.set(key, value),
+    removeItem: (key: string) => void kept.delete(key),
+  } as Storage;
 }
 
 describe('what a guest has typed', () => {
@@ -24,7 +28,15 @@ describe('what a guest has typed', () => {
     expect(keptOf('desk/page', here)).toBeUndefined();
     here.setItem('guest:desk/page', 'not json');
     expect(keptOf('desk/page', here)).toBeUndefined();
-    const closed = { getItem: () => { throw new Error('closed'); }, setItem: () => { throw new Error('closed'); }, removeItem: () => undefined };
+    const closed = {
+      getItem: () => {
+        throw new Error('closed');
+      },
+      setItem: () => {
+        throw new Error('closed');
+      },
+      removeItem: () => undefined,
+    };
     keep('desk/page', typed, closed);
     expect(keptOf('desk/page', closed)).toBeUndefined();
   });

@@ -10,7 +10,13 @@ const PREFIX = 'guest:';
 function isTyped(value: unknown): value is Typed {
   if (typeof value !== 'object' || value === null) return false;
   const { name, email, answers } = value as Partial<Record<keyof Typed, unknown>>;
-  return typeof name === 'string' && typeof email === 'string' && typeof answers === 'object' && answers !== null && Object.values(answers).every((answer) => typeof answer === 'string');
+  return (
+    typeof name === 'string' &&
+    typeof email === 'string' &&
+    typeof answers === 'object' &&
+    answers !== null &&
+    Object.values(answers).every((answer) => typeof answer === 'string')
+  );
 }
 
 /** What was typed on a page in this tab before it was loaded anew. It never leaves the browser. */
@@ -24,7 +30,11 @@ export function keptOf(page: string, store: Pick<Storage, 'getItem'> = sessionSt
   }
 }
 
-export function keep(page: string, typed: Typed | undefined, store: Pick<Storage, 'setItem' | 'removeItem'> = sessionStorage): void {
+export function keep(
+  page: string,
+  typed: Typed | undefined,
+  store: Pick<Storage, 'setItem' | 'removeItem'> = sessionStorage,
+): void {
   try {
     if (typed) store.setItem(PREFIX + page, JSON.stringify(typed));
     else store.removeItem(PREFIX + page);

@@ -14,8 +14,9 @@ export function clashOf(taken: readonly Taken[], start: string, end: string): Ta
 }
 
 /**
- * Reads a calendar file (RFC 5545) in the browser: what its events take between two instants. Events marked as free, and cancelled ones, take
- * nothing. Times without a zone, and whole days, are those of `zone`. The reader is loaded only here.
+ * Reads a calendar file (RFC 5545) in the browser: what its events take between two instants. Events marked as free,
+ * and cancelled ones, take nothing. Times without a zone, and whole days, are those of `zone`. The reader is loaded
+ * only here.
  */
 export async function readCalendar(text: string, from: number, to: number, zone: string): Promise<Taken[]> {
   const { default: ICAL } = await import('ical.js');
@@ -28,7 +29,8 @@ export async function readCalendar(text: string, from: number, to: number, zone:
       const event = new ICAL.Event(component, { exceptions: exceptionsOf(ICAL, calendar, component) });
       // One of a series counts with the series; where that is not in the file, by itself.
       if (event.isRecurrenceException() && hasSeries(calendar, component)) continue;
-      for (const [start, end] of occurrences(event, from, to, zone)) taken.push({ from: start, to: end, title: event.summary ?? '' });
+      for (const [start, end] of occurrences(event, from, to, zone))
+        taken.push({ from: start, to: end, title: event.summary ?? '' });
     }
   }
   return taken.sort((one, other) => one.from - other.from);
@@ -40,16 +42,25 @@ type Time = InstanceType<Reader['Time']>;
 
 function exceptionsOf(ICAL: Reader, calendar: Component, of: Component): Component[] {
   const uid = of.getFirstPropertyValue('uid');
-  return calendar.getAllSubcomponents('vevent').filter((other) => other !== of && other.getFirstPropertyValue('uid') === uid && other.hasProperty('recurrence-id'));
+  return calendar
+    .getAllSubcomponents('vevent')
+    .filter(
+      (other) => other !== of && other.getFirstPropertyValue('uid') === uid && other.hasProperty('recurrence-id'),
+    );
 }
 
 function hasSeries(calendar: Component, of: Component): boolean {
   const uid = of.getFirstPropertyValue('uid');
-  return calendar.getAllSubcomponents('vevent').some((other) => other.getFirstPropertyValue('uid') === uid && !other.hasProperty('recurrence-id'));
+  return calendar
+    .getAllSubcomponents('vevent')
+    .some((other) => other.getFirstPropertyValue('uid') === uid && !other.hasProperty('recurrence-id'));
 }
 
 function takesTime(component: Component): boolean {
-  return component.getFirstPropertyValue('transp') !== 'TRANSPARENT' && component.getFirstPropertyValue('status') !== 'CANCELLED';
+  return (
+    component.getFirstPropertyValue('transp') !== 'TRANSPARENT' &&
+    component.getFirstPropertyValue('status') !== 'CANCELLED'
+  );
 }
 
 // Every day for half a century; a rule that repeats every second would never come to an end.
@@ -57,7 +68,12 @@ const MOST_OCCURRENCES = 20_000;
 // Further than any two zones are apart.
 const FAR = 2 * 86_400_000;
 
-function* occurrences(event: InstanceType<Reader['Event']>, from: number, to: number, zone: string): Generator<[number, number]> {
+function* occurrences(
+  event: InstanceType<Reader['Event']>,
+  from: number,
+  to: number,
+  zone: string,
+): Generator<[number, number]> {
   if (!event.isRecurring()) {
     const span = spanOf(event.component, event.startDate, event.endDate, zone);
     if (span[0] < to && from < span[1] && takesTime(event.component)) yield span;
@@ -89,7 +105,14 @@ function instantOf(time: Time, named: string | undefined, own: string): number {
   const tzid = time.zone?.tzid === 'UTC' ? 'UTC' : named;
   if (!time.isDate && tzid !== undefined && !isKnown(tzid)) return time.toJSDate().getTime();
   const zone = time.isDate || tzid === undefined ? own : tzid;
-  const plain = Temporal.PlainDateTime.from({ year: time.year, month: time.month, day: time.day, hour: time.hour, minute: time.minute, second: time.second });
+  const plain = Temporal.PlainDateTime.from({
+    year: time.year,
+    month: time.month,
+    day: time.day,
+    hour: time.hour,
+    minute: time.minute,
+    second: time.second,
+  });
   return plain.toZonedDateTime(zone).epochMilliseconds;
 }
 

@@ -7,7 +7,8 @@ type Kind = Schemas['PlaceKind'];
 export function placeWords(kind: Kind, place: string, hostsRing = false): string {
   switch (kind) {
     case 'phone':
-      if (hostsRing) return place === '' ? say('By phone: we ring you') : say('By phone: we ring you. {place}', { place });
+      if (hostsRing)
+        return place === '' ? say('By phone: we ring you') : say('By phone: we ring you. {place}', { place });
       return place === '' ? say('By phone') : say('By phone: {place}', { place });
     case 'video':
       return place === '' ? say('By video') : say('By video: {place}', { place });

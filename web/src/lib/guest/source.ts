@@ -3,9 +3,14 @@ import { must } from '$lib/api/problem';
 import type { Part } from './days';
 
 /** What became of a reservation. */
-export type Reserved = { kind: 'booked'; path: string; start: string; end: string; goTo: string | null } | { kind: 'tried'; tried: Schemas['TriedBooking'] };
+export type Reserved =
+  | { kind: 'booked'; path: string; start: string; end: string; goTo: string | null }
+  | { kind: 'tried'; tried: Schemas['TriedBooking'] };
 
-const partNames = { Morning: 'morning', Afternoon: 'afternoon', Evening: 'evening' } as const satisfies Record<Part, Schemas['DayPart']>;
+const partNames = { Morning: 'morning', Afternoon: 'afternoon', Evening: 'evening' } as const satisfies Record<
+  Part,
+  Schemas['DayPart']
+>;
 
 interface Range {
   from: string;
@@ -48,10 +53,23 @@ export function publishedSource(path: { desk: string; page: string }, page: Sche
     page,
     changes: `/api/public/desks/${encodeURIComponent(path.desk)}/pages/${encodeURIComponent(path.page)}/changes`,
     isPreview: false,
-    openings: (query) => must(guestApi.GET('/api/public/desks/{desk}/pages/{page}/openings', { params: { path, query } })),
-    look: (date, part, found) => void guestApi.POST('/api/public/desks/{desk}/pages/{page}/looks', { params: { path }, body: { week: date, part: part ? partNames[part] : null, found }, keepalive: true }).catch(() => undefined),
+    openings: (query) =>
+      must(guestApi.GET('/api/public/desks/{desk}/pages/{page}/openings', { params: { path, query } })),
+    look: (date, part, found) =>
+      void guestApi
+        .POST('/api/public/desks/{desk}/pages/{page}/looks', {
+          params: { path },
+          body: { week: date, part: part ? partNames[part] : null, found },
+          keepalive: true,
+        })
+        .catch(() => undefined),
     reserve: async (body, key) => {
-      const made = await must(guestApi.POST('/api/public/desks/{desk}/pages/{page}/bookings', { params: { path, header: { 'Idempotency-Key': key } }, body }));
+      const made = await must(
+        guestApi.POST('/api/public/desks/{desk}/pages/{page}/bookings', {
+          params: { path, header: { 'Idempotency-Key': key } },
+          body,
+        }),
+      );
       return { kind: 'booked', path: made.path, start: made.start, end: made.end, goTo: made.goTo };
     },
   };
@@ -67,7 +85,10 @@ export function previewSource(id: string, page: Schemas['GuestPage']): GuestSour
     isPreview: true,
     openings: (query) => must(api.GET('/api/pages/{id}/as-guest/openings', { params: { path, query } })),
     look: () => undefined,
-    reserve: async (body) => ({ kind: 'tried', tried: await must(api.POST('/api/pages/{id}/as-guest/bookings', { params: { path }, body })) }),
+    reserve: async (body) => ({
+      kind: 'tried',
+      tried: await must(api.POST('/api/pages/{id}/as-guest/bookings', { params: { path }, body })),
+    }),
   };
 }
 
@@ -83,8 +104,21 @@ export function linkSource(address: string, link: Schemas['GuestLink'], at: stri
     openings: (query) => must(guestApi.GET('/api/public/links/{address}/openings', { params: { path, query } })),
     look: () => undefined,
     reserve: async ({ start, duration, zone, guest, answers }, key, who) => {
-      const body = { start, duration, zone, name: guest.name || null, email: guest.email || null, guest: who ?? null, answers: answers ?? null };
-      const made = await must(guestApi.POST('/api/public/links/{address}/bookings', { params: { path, header: { 'Idempotency-Key': key } }, body }));
+      const body = {
+        start,
+        duration,
+        zone,
+        name: guest.name || null,
+        email: guest.email || null,
+        guest: who ?? null,
+        answers: answers ?? null,
+      };
+      const made = await must(
+        guestApi.POST('/api/public/links/{address}/bookings', {
+          params: { path, header: { 'Idempotency-Key': key } },
+          body,
+        }),
+      );
       return { kind: 'booked', path: made.path, start: made.start, end: made.end, goTo: made.goTo };
     },
   };

@@ -23,7 +23,9 @@
   let showsPast = $state(false);
 
   const numbered = $derived(changes.map((change, index) => ({ change, index })));
-  const ahead = $derived(numbered.filter(({ change }) => change.to >= today).sort((a, b) => a.change.from.localeCompare(b.change.from)));
+  const ahead = $derived(
+    numbered.filter(({ change }) => change.to >= today).sort((a, b) => a.change.from.localeCompare(b.change.from)),
+  );
   const past = $derived(numbered.filter(({ change }) => change.to < today));
 
   async function load(input: HTMLInputElement): Promise<void> {
@@ -33,7 +35,10 @@
       const read = await readHolidays(zone, file);
       // What stands there already is not added twice.
       found = read.changes
-        .filter((change) => !changes.some((known) => known.from === change.from && known.to === change.to && known.open.length === 0))
+        .filter(
+          (change) =>
+            !changes.some((known) => known.from === change.from && known.to === change.to && known.open.length === 0),
+        )
         .map((change) => ({ change, chosen: true }));
       skipped = read.skipped;
       fileMend = undefined;
@@ -58,19 +63,33 @@
   <li class="flex flex-wrap items-baseline gap-x-3 border-t border-line py-1.5 first:border-t-0">
     <span class="min-w-44">{datesInWords(change)}</span>
     <span class={change.open.length === 0 ? 'text-muted' : ''}>{changeInWords(change)}</span>
-    <button type="button" aria-label="Take away {datesInWords(change)}" class="ml-auto min-h-8 text-sm underline underline-offset-4" onclick={() => (changes = changes.filter((_, other) => other !== index))}>take away</button>
+    <button
+      type="button"
+      aria-label="Take away {datesInWords(change)}"
+      class="ml-auto min-h-8 text-sm underline underline-offset-4"
+      onclick={() => (changes = changes.filter((_, other) => other !== index))}>take away</button
+    >
   </li>
 {/snippet}
 
 <YearStrip {changes} {today} />
 {#if ahead.length > 0}
-  <ul aria-label="Dated changes to come">{#each ahead as { change, index } (index)}{@render row(change, index)}{/each}</ul>
+  <ul aria-label="Dated changes to come">
+    {#each ahead as { change, index } (index)}{@render row(change, index)}{/each}
+  </ul>
 {:else}
   <p class="text-muted">No dated change is to come: every week is like the next.</p>
 {/if}
 {#if past.length > 0}
-  <button type="button" class="text-sm underline underline-offset-4" aria-expanded={showsPast} onclick={() => (showsPast = !showsPast)}>{counted(past.length, 'past change', 'past changes')}</button>
-  {#if showsPast}<ul>{#each past as { change, index } (index)}{@render row(change, index)}{/each}</ul>{/if}
+  <button
+    type="button"
+    class="text-sm underline underline-offset-4"
+    aria-expanded={showsPast}
+    onclick={() => (showsPast = !showsPast)}>{counted(past.length, 'past change', 'past changes')}</button
+  >
+  {#if showsPast}<ul>
+      {#each past as { change, index } (index)}{@render row(change, index)}{/each}
+    </ul>{/if}
 {/if}
 {#each mends as mend (mend)}<p class="text-sm text-brick" role="alert">{mend}</p>{/each}
 {#if adding}
@@ -86,7 +105,13 @@
   <div class="flex flex-wrap items-center gap-4">
     <ActionButton onclick={() => (adding = true)}>Add a dated change</ActionButton>
     <label class="cursor-pointer text-sm underline underline-offset-4 focus-within:outline-3">
-      Load holidays from a calendar file<input type="file" accept=".ics,text/calendar" class="sr-only" aria-label="Holidays file" onchange={(event) => void load(event.currentTarget)} />
+      Load holidays from a calendar file<input
+        type="file"
+        accept=".ics,text/calendar"
+        class="sr-only"
+        aria-label="Holidays file"
+        onchange={(event) => void load(event.currentTarget)}
+      />
     </label>
   </div>
 {/if}
@@ -94,12 +119,26 @@
 {#if found}
   <div class="rounded-lg border border-line bg-paper p-4" data-test="holidays">
     {#if found.length === 0}
-      <p>No whole days of the next two years that are not there already{skipped > 0 ? `; ${counted(skipped, 'other event', 'other events')} left out` : ''}.</p>
+      <p>
+        No whole days of the next two years that are not there already{skipped > 0
+          ? `; ${counted(skipped, 'other event', 'other events')} left out`
+          : ''}.
+      </p>
     {:else}
-      <p class="mb-1">Closed on {counted(found.filter((one) => one.chosen).length, 'run of days', 'runs of days')}{skipped > 0 ? `; ${counted(skipped, 'event', 'events')} of the file ${skipped === 1 ? 'is' : 'are'} no whole day and left out` : ''}:</p>
+      <p class="mb-1">
+        Closed on {counted(found.filter((one) => one.chosen).length, 'run of days', 'runs of days')}{skipped > 0
+          ? `; ${counted(skipped, 'event', 'events')} of the file ${skipped === 1 ? 'is' : 'are'} no whole day and left out`
+          : ''}:
+      </p>
       <ul class="max-h-56 overflow-y-auto">
         {#each found as { change, chosen }, i (i)}
-          <li><label class="flex min-h-8 items-center gap-2"><input type="checkbox" checked={chosen} onchange={() => choose(i)} class="h-4 w-4" />{datesInWords(change)} <span class="text-muted">{change.name ?? ''}</span></label></li>
+          <li>
+            <label class="flex min-h-8 items-center gap-2"
+              ><input type="checkbox" checked={chosen} onchange={() => choose(i)} class="h-4 w-4" />{datesInWords(
+                change,
+              )} <span class="text-muted">{change.name ?? ''}</span></label
+            >
+          </li>
         {/each}
       </ul>
     {/if}

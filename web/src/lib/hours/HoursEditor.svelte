@@ -29,7 +29,9 @@
 
   const hours = $derived(editor.form.document);
   const users = $derived(hosts.filter((host) => editor.saved?.hosts.some((user) => user.id === host.id)));
-  const mayEdit = $derived(users.length === 0 ? me.isCoordinator || editor.saved === undefined : users.every((host) => host.mayOffer));
+  const mayEdit = $derived(
+    users.length === 0 ? me.isCoordinator || editor.saved === undefined : users.every((host) => host.mayOffer),
+  );
   let fileTold = $state<{ mend: boolean; text: string } | undefined>(undefined);
 
   // Any change shows right away what it would do; a moment's pause keeps half-made ones from asking.
@@ -59,12 +61,20 @@
   }
 </script>
 
-<header class="sticky top-0 z-20 -mx-4 mb-1 flex flex-wrap items-center justify-between gap-3 bg-paper px-4 pt-3.5 pb-2 md:-mx-[26px] md:-mt-3.5 md:px-[26px]">
+<header
+  class="sticky top-0 z-20 -mx-4 mb-1 flex flex-wrap items-center justify-between gap-3 bg-paper px-4 pt-3.5 pb-2 md:-mx-[26px] md:-mt-3.5 md:px-[26px]"
+>
   <h1 class="text-[26px] leading-tight">{editor.form.name.trim() || 'New hours'}</h1>
   {#if mayEdit}
     <div class="flex flex-wrap gap-3">
-      {#if onremove && users.length === 0 && me.isCoordinator}<ActionButton kind="quiet" onclick={onremove}>Take these hours away</ActionButton>{/if}
-      <ActionButton kind="main" disabled={editor.busy || editor.unreadDays.length > 0 || (editor.saved !== undefined && !editor.isTouched)} onclick={() => void save()}>Save hours</ActionButton>
+      {#if onremove && users.length === 0 && me.isCoordinator}<ActionButton kind="quiet" onclick={onremove}
+          >Take these hours away</ActionButton
+        >{/if}
+      <ActionButton
+        kind="main"
+        disabled={editor.busy || editor.unreadDays.length > 0 || (editor.saved !== undefined && !editor.isTouched)}
+        onclick={() => void save()}>Save hours</ActionButton
+      >
     </div>
   {/if}
 </header>
@@ -77,25 +87,54 @@
     <legend class="sr-only">These hours</legend>
     <Section title="Hours">
       <div class="grid gap-4 md:grid-cols-2">
-        <Field label="Name among ourselves" id="hours-name" mend={editor.mend('name')}><Input id="hours-name" bind:value={editor.form.name} /></Field>
-        <Field label="In the time of" id="hours-zone" mend={editor.mend('document.zone')}><ZoneSelect id="hours-zone" bind:value={editor.form.document.zone} /></Field>
+        <Field label="Name among ourselves" id="hours-name" mend={editor.mend('name')}
+          ><Input id="hours-name" bind:value={editor.form.name} /></Field
+        >
+        <Field label="In the time of" id="hours-zone" mend={editor.mend('document.zone')}
+          ><ZoneSelect id="hours-zone" bind:value={editor.form.document.zone} /></Field
+        >
       </div>
       <ZoneWarning zone={hours.zone} {users} now={me.now} />
     </Section>
     <Section title="Week">
-      <WeekHours bind:week={editor.form.document.week} bind:unread={editor.unreadDays} mendsOf={(day) => editor.mendsUnder(`document.week.${day}`).concat(editor.mendsUnder(`form.document.week.${day}`))} />
+      <WeekHours
+        bind:week={editor.form.document.week}
+        bind:unread={editor.unreadDays}
+        mendsOf={(day) =>
+          editor.mendsUnder(`document.week.${day}`).concat(editor.mendsUnder(`form.document.week.${day}`))}
+      />
     </Section>
     <Section title="Dates">
-      <Changes bind:changes={editor.form.document.changes} zone={hours.zone} today={dateIn(me.now, hours.zone)} mends={editor.mendsUnder('document.changes').concat(editor.mendsUnder('form.document.changes'))} />
+      <Changes
+        bind:changes={editor.form.document.changes}
+        zone={hours.zone}
+        today={dateIn(me.now, hours.zone)}
+        mends={editor.mendsUnder('document.changes').concat(editor.mendsUnder('form.document.changes'))}
+      />
     </Section>
     <Section title="Files">
       <p class="flex flex-wrap gap-x-5 gap-y-1 text-sm">
-        {#if editor.saved}<a class="underline underline-offset-4" href="/api/hours/{editor.saved.id}/availability" download="hours.ics">Save as iCalendar availability</a>{/if}
+        {#if editor.saved}<a
+            class="underline underline-offset-4"
+            href="/api/hours/{editor.saved.id}/availability"
+            download="hours.ics">Save as iCalendar availability</a
+          >{/if}
         <label class="cursor-pointer underline underline-offset-4 focus-within:outline-3">
-          Take over from an availability file<input type="file" accept=".ics,text/calendar" class="sr-only" aria-label="Availability file" onchange={(event) => void load(event.currentTarget)} />
+          Take over from an availability file<input
+            type="file"
+            accept=".ics,text/calendar"
+            class="sr-only"
+            aria-label="Availability file"
+            onchange={(event) => void load(event.currentTarget)}
+          />
         </label>
       </p>
-      {#if fileTold}<p class="text-sm {fileTold.mend ? 'text-brick' : 'text-muted'}" role={fileTold.mend ? 'alert' : 'status'}>{fileTold.text}</p>{/if}
+      {#if fileTold}<p
+          class="text-sm {fileTold.mend ? 'text-brick' : 'text-muted'}"
+          role={fileTold.mend ? 'alert' : 'status'}
+        >
+          {fileTold.text}
+        </p>{/if}
     </Section>
   </fieldset>
   <EffectsPanel {editor} />

@@ -4,7 +4,10 @@ import type { WeekdayKey } from './week';
 
 type View = Schemas['HoursView'];
 
-/** Named hours while they are edited: the form, what is saved, and what the form would do to the pages that hang on them. */
+/**
+ * Named hours while they are edited: the form, what is saved, and what the form would do to the pages that hang on
+ * them.
+ */
 export class HoursState {
   form: Schemas['HoursForm'];
   saved = $state.raw<View | undefined>(undefined);
@@ -41,7 +44,12 @@ export class HoursState {
     if (!this.saved || this.saved.pages.length === 0) return;
     const asked = ++this.#asked;
     try {
-      const effects = await must(api.POST('/api/hours/{id}/effects', { params: { path: { id: this.saved.id } }, body: { document: this.form.document } }));
+      const effects = await must(
+        api.POST('/api/hours/{id}/effects', {
+          params: { path: { id: this.saved.id } },
+          body: { document: this.form.document },
+        }),
+      );
       if (asked === this.#asked) this.effects = effects;
     } catch {
       // What can't be reckoned yet is said when it is saved.
@@ -54,7 +62,12 @@ export class HoursState {
     this.busy = true;
     try {
       if (this.saved) {
-        const answer = await must(api.PUT('/api/hours/{id}', { params: { path: { id: this.saved.id } }, body: { version: this.saved.version, form: this.form } }));
+        const answer = await must(
+          api.PUT('/api/hours/{id}', {
+            params: { path: { id: this.saved.id } },
+            body: { version: this.saved.version, form: this.form },
+          }),
+        );
         this.did = answer.effects;
         this.#take(answer.hours);
       } else this.#take(await must(api.POST('/api/hours', { body: this.form })));

@@ -18,7 +18,11 @@
   <div id="pasted-read" aria-live="polite" class="mt-1.5 text-sm">
     {#each read.faults as fault, i (i)}<p class="text-brick">“{fault.text}” can’t be read. {fault.mend}</p>{/each}
     {#if days.length > 0}
-      <p class="text-muted">{days.map((day) => `${day.short} ${dayInWords(read.week[day.key] ?? [])}`).join('; ')}{read.faults.length > 0 ? '. Nothing is taken over until the rest is mended.' : ''}</p>
+      <p class="text-muted">
+        {days.map((day) => `${day.short} ${dayInWords(read.week[day.key] ?? [])}`).join('; ')}{read.faults.length > 0
+          ? '. Nothing is taken over until the rest is mended.'
+          : ''}
+      </p>
     {/if}
   </div>
   <div class="mt-2 flex gap-2">

@@ -72,13 +72,20 @@
 
 <!-- On a phone each day is two lines: its times as text, and under them its lane, as wide as the screen. -->
 <table class="w-full table-fixed max-sm:block">
-  <caption class="sr-only">Open times of each weekday. In a lane: arrows move, space lights and ends, shift and arrows stretch, alt and arrows move what is lit, delete erases.</caption>
+  <caption class="sr-only"
+    >Open times of each weekday. In a lane: arrows move, space lights and ends, shift and arrows stretch, alt and arrows
+    move what is lit, delete erases.</caption
+  >
   <thead class="max-sm:block">
     <tr class="text-[13px] text-muted max-sm:block">
       <th class="w-11 max-sm:hidden"><span class="sr-only">Day</span></th>
       <th class="relative h-5 font-normal max-sm:block">
         <span class="sr-only">Lane</span>
-        {#each marks as minute (minute)}<span aria-hidden="true" class="absolute top-0 -translate-x-1/2" style={placeOn(axis, minute, minute)}>{minute / 60}</span>{/each}
+        {#each marks as minute (minute)}<span
+            aria-hidden="true"
+            class="absolute top-0 -translate-x-1/2"
+            style={placeOn(axis, minute, minute)}>{minute / 60}</span
+          >{/each}
       </th>
       <td class="w-5 max-sm:hidden"></td>
       <th class="w-[206px] pb-1 text-left font-normal max-sm:hidden">as text</th>
@@ -89,21 +96,35 @@
     {#each weekdays as day (day.key)}
       {@const mends = [drafts[day.key]?.mend, ...mendsOf(day.key)].filter((mend) => mend !== undefined)}
       <tr class="border-t border-line max-sm:grid max-sm:grid-cols-[44px_1fr_52px] max-sm:items-center">
-        <th scope="row" class="py-1.5 text-left font-normal {week[day.key].length === 0 ? 'text-muted' : ''}">{day.short}</th>
+        <th scope="row" class="py-1.5 text-left font-normal {week[day.key].length === 0 ? 'text-muted' : ''}"
+          >{day.short}</th
+        >
         <td class="relative h-10 p-0 max-sm:order-last max-sm:col-span-3">
           <div class="absolute inset-x-0 inset-y-2 bg-lane" aria-hidden="true">
-            {#each marks as minute (minute)}<span class="absolute inset-y-0 border-l border-line-strong" style={placeOn(axis, minute, minute)}></span>{/each}
+            {#each marks as minute (minute)}<span
+                class="absolute inset-y-0 border-l border-line-strong"
+                style={placeOn(axis, minute, minute)}
+              ></span>{/each}
           </div>
           <div class="absolute inset-x-0 inset-y-1.5">
             <LaneSurface
               id={day.key}
               label="{day.name}, painted"
               {axis}
-              marks={spansOf(week[day.key]).map((span, index) => ({ ...span, key: String(index), label: `${day.name} open`, tone: 'paint' as const }))}
+              marks={spansOf(week[day.key]).map((span, index) => ({
+                ...span,
+                key: String(index),
+                label: `${day.name} open`,
+                tone: 'paint' as const,
+              }))}
               describe={() => 'closed'}
               onpaint={(span) => set(day.key, [...spansOf(week[day.key]), span])}
               onchange={(key, span, lane) => change(day.key, key, span, lane)}
-              onerase={(key) => set(day.key, spansOf(week[day.key]).filter((_, index) => String(index) !== key))}
+              onerase={(key) =>
+                set(
+                  day.key,
+                  spansOf(week[day.key]).filter((_, index) => String(index) !== key),
+                )}
             />
           </div>
         </td>
@@ -118,20 +139,42 @@
           />
         </td>
         <td class="text-right">
-          <button type="button" aria-label="Copy {day.name} to other days" aria-expanded={copying === day.key} class="min-h-8 px-1 text-sm underline underline-offset-4" onclick={() => (copying = copying === day.key ? undefined : day.key)}>copy</button>
+          <button
+            type="button"
+            aria-label="Copy {day.name} to other days"
+            aria-expanded={copying === day.key}
+            class="min-h-8 px-1 text-sm underline underline-offset-4"
+            onclick={() => (copying = copying === day.key ? undefined : day.key)}>copy</button
+          >
         </td>
       </tr>
       {#if mends.length > 0}
-        <tr><td></td><td colspan="4" class="pb-1.5">{#each mends as mend (mend)}<p class="text-sm text-brick" role="alert">{mend}</p>{/each}</td></tr>
+        <tr
+          ><td></td><td colspan="4" class="pb-1.5"
+            >{#each mends as mend (mend)}<p class="text-sm text-brick" role="alert">{mend}</p>{/each}</td
+          ></tr
+        >
       {/if}
       {#if copying === day.key}
         <tr>
           <td colspan="5" class="pb-2 text-sm">
             <span class="text-muted">{day.name}’s times to</span>
             {#each weekdays.filter((other) => other.key !== day.key) as other (other.key)}
-              <button type="button" class="ml-1.5 min-h-8 rounded-lg border border-line-strong px-2 hover:bg-lane" onclick={() => copy(day.key, [other.key])}>{other.short}</button>
+              <button
+                type="button"
+                class="ml-1.5 min-h-8 rounded-lg border border-line-strong px-2 hover:bg-lane"
+                onclick={() => copy(day.key, [other.key])}>{other.short}</button
+              >
             {/each}
-            <button type="button" class="ml-1.5 min-h-8 rounded-lg border border-line-strong px-2 hover:bg-lane" onclick={() => copy(day.key, weekdays.slice(0, 5).map((other) => other.key))}>Mon to Fri</button>
+            <button
+              type="button"
+              class="ml-1.5 min-h-8 rounded-lg border border-line-strong px-2 hover:bg-lane"
+              onclick={() =>
+                copy(
+                  day.key,
+                  weekdays.slice(0, 5).map((other) => other.key),
+                )}>Mon to Fri</button
+            >
           </td>
         </tr>
       {/if}
@@ -143,6 +186,8 @@
 {:else}
   <p class="mt-1 text-[13px] text-muted">
     Drag in a lane to open hours, drag a bar or its ends to move or stretch it.
-    <button type="button" class="min-h-8 underline underline-offset-4" onclick={() => (pasting = true)}>Paste a whole week</button>
+    <button type="button" class="min-h-8 underline underline-offset-4" onclick={() => (pasting = true)}
+      >Paste a whole week</button
+    >
   </p>
 {/if}

@@ -24,10 +24,17 @@ function keyOf(date: Temporal.PlainDate): WeekdayKey {
 }
 
 export function covers(change: Change, date: string): boolean {
-  return change.from <= date && date <= change.to && (!change.weekdays || change.weekdays.includes(keyOf(Temporal.PlainDate.from(date))));
+  return (
+    change.from <= date &&
+    date <= change.to &&
+    (!change.weekdays || change.weekdays.includes(keyOf(Temporal.PlainDate.from(date))))
+  );
 }
 
-/** A run of changed dates on a strip of days, by day from the strip's first. Of changes that meet, the last listed counts. */
+/**
+ * A run of changed dates on a strip of days, by day from the strip's first. Of changes that meet, the last listed
+ * counts.
+ */
 export interface StripRun {
   day: number;
   length: number;
@@ -53,6 +60,9 @@ export function runsOfYear(changes: readonly Change[], from: string, days: numbe
 
 /** "Hull survey: 12 fewer in the next 4 weeks". */
 export function effectInWords(effect: Schemas['PageEffect']): string {
-  const parts = [effect.gained > 0 ? `${effect.gained} more` : '', effect.lost > 0 ? `${effect.lost} fewer` : ''].filter((part) => part !== '');
+  const parts = [
+    effect.gained > 0 ? `${effect.gained} more` : '',
+    effect.lost > 0 ? `${effect.lost} fewer` : '',
+  ].filter((part) => part !== '');
   return `${effect.title}: ${parts.length === 0 ? 'no change' : parts.join(' and ')} in the next 4 weeks`;
 }

@@ -47,7 +47,11 @@ describe('a pasted week', () => {
   it('takes runs of days, lists of days and tabs', () => {
     const { week, faults } = readWeek('Mon–Wed 8-12, 13-17\nThursday:\t9:00 – 15:00\nFri, Sat 8-11; Sun closed');
     expect(faults).toEqual([]);
-    expect(Object.fromEntries(Object.entries(week).map(([day, open]) => [day, open.map((time) => `${time.from}-${time.to}`).join(' ')]))).toEqual({
+    expect(
+      Object.fromEntries(
+        Object.entries(week).map(([day, open]) => [day, open.map((time) => `${time.from}-${time.to}`).join(' ')]),
+      ),
+    ).toEqual({
       mon: '08:00-12:00 13:00-17:00',
       tue: '08:00-12:00 13:00-17:00',
       wed: '08:00-12:00 13:00-17:00',
@@ -68,6 +72,12 @@ describe('a pasted week', () => {
   it('names each part that can’t be read, and reads the rest', () => {
     const { week, faults } = readWeek('Mon 9-12\nTue nine to five\nhours vary\nWed 14-13\nThu nonsense\nFri');
     expect(Object.keys(week)).toEqual(['mon']);
-    expect(faults.map((fault) => fault.text)).toEqual(['Tue nine to five', 'hours vary', 'Wed 14-13', 'Thu nonsense', 'Fri']);
+    expect(faults.map((fault) => fault.text)).toEqual([
+      'Tue nine to five',
+      'hours vary',
+      'Wed 14-13',
+      'Thu nonsense',
+      'Fri',
+    ]);
   });
 });

@@ -16,7 +16,10 @@ export interface TypedFault {
 const BETWEEN = /\s*(?:-|–|—|\bto\b|\bbis\b|\buntil\b)\s*/i;
 const CLOSED = /^(?:closed|off|none|–|-)?$/i;
 
-/** A time of day as people type it ("9", "9.30", "0930", "9:30", "5 pm") as "09:30", to "24:00"; what is no time comes back as it was. */
+/**
+ * A time of day as people type it ("9", "9.30", "0930", "9:30", "5 pm") as "09:30", to "24:00"; what is no time comes
+ * back as it was.
+ */
 export function timeOfDay(typed: string): string {
   const match = /^(\d{1,2})(?:[:.h ]?(\d{2}))?h?\s*(am|pm)?$/i.exec(typed.trim());
   if (!match) return typed.trim();
@@ -37,10 +40,16 @@ export function readDay(text: string): TypedDay {
   for (const part of trimmed.split(/\s*(?:,|;|&|\band\b|\bund\b)\s*/i).filter((one) => one !== '')) {
     const ends = part.split(BETWEEN).map(timeOfDay);
     const [from, to] = ends.map(minuteOf);
-    if (ends.length !== 2 || from === undefined || to === undefined) return { open: [], mend: `“${part}” is no run of time; write it as 9:00–12:00.` };
-    if (to <= from) return { open: [], mend: `“${part}” ends before it starts. For hours over midnight, end at 24:00 and start the next day at 00:00.` };
+    if (ends.length !== 2 || from === undefined || to === undefined)
+      return { open: [], mend: `“${part}” is no run of time; write it as 9:00–12:00.` };
+    if (to <= from)
+      return {
+        open: [],
+        mend: `“${part}” ends before it starts. For hours over midnight, end at 24:00 and start the next day at 00:00.`,
+      };
     const last = open.at(-1);
-    if (last && from < (minuteOf(last.to) ?? 0)) return { open: [], mend: `“${part}” starts before the one in front of it ends; join the two or move one.` };
+    if (last && from < (minuteOf(last.to) ?? 0))
+      return { open: [], mend: `“${part}” starts before the one in front of it ends; join the two or move one.` };
     open.push({ from: minuteText(from), to: minuteText(to) });
   }
   return { open };
@@ -69,13 +78,16 @@ function daysNamed(text: string): WeekdayKey[] | undefined {
 }
 
 /**
- * A week as it is pasted, a line (or a part up to a semicolon) for one day or several: "Mon–Thu 8–12, 13–17", "Fri: 8–13", "Sat closed".
- * Days that are not named stay as they are. Each part that can't be read is named.
+ * A week as it is pasted, a line (or a part up to a semicolon) for one day or several: "Mon–Thu 8–12, 13–17", "Fri:
+ * 8–13", "Sat closed". Days that are not named stay as they are. Each part that can't be read is named.
  */
 export function readWeek(text: string): { week: Partial<Week>; faults: TypedFault[] } {
   const week: Partial<Week> = {};
   const faults: TypedFault[] = [];
-  for (const line of text.split(/[\n;]+/).map((one) => one.trim()).filter((one) => one !== '')) {
+  for (const line of text
+    .split(/[\n;]+/)
+    .map((one) => one.trim())
+    .filter((one) => one !== '')) {
     const match = /^([^\d:\t]*?[a-z.])\s*(?:[:\t]|\s(?=\d|closed\b|off\b|–$|-$)|$)\s*(.*)$/i.exec(line);
     const days = match?.[1] === undefined ? undefined : daysNamed(match[1].trim());
     if (!days) {

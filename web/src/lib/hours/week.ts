@@ -24,7 +24,11 @@ function workday(): OpenTimes {
 }
 
 export function usualHours(zone: string): Hours {
-  return { zone, week: { mon: workday(), tue: workday(), wed: workday(), thu: workday(), fri: workday(), sat: [], sun: [] }, changes: [] };
+  return {
+    zone,
+    week: { mon: workday(), tue: workday(), wed: workday(), thu: workday(), fri: workday(), sat: [], sun: [] },
+    changes: [],
+  };
 }
 
 /** Open times as spans of minutes; what is no time of day is left out. */

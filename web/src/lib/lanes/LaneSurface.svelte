@@ -35,9 +35,26 @@
     children?: Snippet;
   }
 
-  let { id, label, axis, marks, step = 15, length, describe, isTabStop = true, onpaint, onchange, onerase, onpick, onpoint, children }: Props = $props();
+  let {
+    id,
+    label,
+    axis,
+    marks,
+    step = 15,
+    length,
+    describe,
+    isTabStop = true,
+    onpaint,
+    onchange,
+    onerase,
+    onpick,
+    onpoint,
+    children,
+  }: Props = $props();
 
-  type Drag = { kind: 'paint'; start: number; at: number } | { kind: 'move' | 'from' | 'to'; mark: LaneMark; start: number; at: number; moved: boolean };
+  type Drag =
+    | { kind: 'paint'; start: number; at: number }
+    | { kind: 'move' | 'from' | 'to'; mark: LaneMark; start: number; at: number; moved: boolean };
 
   const EDGE = 9;
   let surface: HTMLElement;
@@ -48,11 +65,16 @@
 
   const canPaint = $derived(onpaint !== undefined);
   const ghost = $derived.by((): MinuteSpan | undefined => {
-    if (drag?.kind === 'paint') return length === undefined ? painted(drag.start, drag.at, step, axis) : put(drag.at, length);
+    if (drag?.kind === 'paint')
+      return length === undefined ? painted(drag.start, drag.at, step, axis) : put(drag.at, length);
     if (lighting !== undefined && caret !== undefined) return painted(lighting, caret, step, axis);
     return undefined;
   });
-  const shown = $derived(marks.map((mark) => (drag && drag.kind !== 'paint' && drag.mark.key === mark.key ? { ...mark, ...spanOf(drag) } : mark)));
+  const shown = $derived(
+    marks.map((mark) =>
+      drag && drag.kind !== 'paint' && drag.mark.key === mark.key ? { ...mark, ...spanOf(drag) } : mark,
+    ),
+  );
   const said = $derived.by(() => {
     if (caret === undefined) return '';
     const mark = markAt(caret);
@@ -80,7 +102,9 @@
     return axis.from + ((event.clientX - box.left) / box.width) * (axis.to - axis.from);
   }
 
-  /** Within a form that can't be changed the lane can't be either; it is no control that a browser would lock by itself. */
+  /**
+   * Within a form that can't be changed the lane can't be either; it is no control that a browser would lock by itself.
+   */
   function isLocked(): boolean {
     return surface.closest('fieldset:disabled') !== null;
   }
@@ -93,7 +117,14 @@
     if (mark && element) {
       const box = element.getBoundingClientRect();
       const edge = Math.min(EDGE, box.width / 4);
-      const kind = length !== undefined ? 'move' : event.clientX - box.left <= edge ? 'from' : box.right - event.clientX <= edge ? 'to' : 'move';
+      const kind =
+        length !== undefined
+          ? 'move'
+          : event.clientX - box.left <= edge
+            ? 'from'
+            : box.right - event.clientX <= edge
+              ? 'to'
+              : 'move';
       drag = { kind, mark, start: at, at, moved: false };
     } else if (canPaint) {
       drag = { kind: 'paint', start: at, at };
@@ -105,7 +136,10 @@
   function pull(event: PointerEvent): void {
     if (!drag) return;
     const at = minuteOf(event);
-    drag = drag.kind === 'paint' ? { ...drag, at } : { ...drag, at, moved: drag.moved || Math.abs(at - drag.start) >= step / 2 || laneUnder(event) !== id };
+    drag =
+      drag.kind === 'paint'
+        ? { ...drag, at }
+        : { ...drag, at, moved: drag.moved || Math.abs(at - drag.start) >= step / 2 || laneUnder(event) !== id };
   }
 
   function laneUnder(event: PointerEvent): string {
@@ -165,7 +199,8 @@
   }
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -- a lane is painted by mouse, touch and keys; its marks are named within it -->
+<!-- A lane is painted by mouse, touch and keys; its marks are named within it. -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 <div
   bind:this={surface}
   role="group"
@@ -180,7 +215,8 @@
   onpointerup={drop}
   onpointercancel={() => (drag = undefined)}
   onkeydown={key}
-  onfocusin={(event) => event.target === surface && surface.matches(':focus-visible') && (caret ??= snap(axis.from + 60, step))}
+  onfocusin={(event) =>
+    event.target === surface && surface.matches(':focus-visible') && (caret ??= snap(axis.from + 60, step))}
   onfocusout={leave}
 >
   {@render children?.()}
@@ -188,13 +224,18 @@
     <span
       data-mark={mark.key}
       title="{mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}"
-      class="absolute inset-y-[2px] overflow-visible rounded-[5px] px-1 text-[11.5px] leading-[17px] whitespace-nowrap {looksOf[mark.tone]} {onchange ? 'cursor-grab' : ''} {picked === mark.key ? 'z-10 outline-2 outline-ink' : ''}"
+      class="absolute inset-y-[2px] overflow-visible rounded-[5px] px-1 text-[11.5px] leading-[17px] whitespace-nowrap {looksOf[
+        mark.tone
+      ]} {onchange ? 'cursor-grab' : ''} {picked === mark.key ? 'z-10 outline-2 outline-ink' : ''}"
       style={placeOn(axis, mark.from, mark.to)}
     >
       <span class="sr-only">{mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}</span>
       {#if mark.text}<span aria-hidden="true" class="block overflow-hidden">{mark.text}</span>{/if}
       {#if onchange && length === undefined}
-        <span aria-hidden="true" class="absolute inset-y-0 left-0 w-2 cursor-ew-resize"></span><span aria-hidden="true" class="absolute inset-y-0 right-0 w-2 cursor-ew-resize"></span>
+        <span aria-hidden="true" class="absolute inset-y-0 left-0 w-2 cursor-ew-resize"></span><span
+          aria-hidden="true"
+          class="absolute inset-y-0 right-0 w-2 cursor-ew-resize"
+        ></span>
       {/if}
       {#if picked === mark.key && onerase}
         <button
@@ -208,12 +249,18 @@
     </span>
   {/each}
   {#if ghost}
-    <span aria-hidden="true" class="pointer-events-none absolute inset-y-[1px] z-10 rounded-[5px] border-2 border-ink bg-glow-soft/60 px-1 text-[11.5px] whitespace-nowrap" style={placeOn(axis, ghost.from, ghost.to)}
-      >{minuteText(ghost.from)}–{minuteText(ghost.to)}</span
+    <span
+      aria-hidden="true"
+      class="pointer-events-none absolute inset-y-[1px] z-10 rounded-[5px] border-2 border-ink bg-glow-soft/60 px-1 text-[11.5px] whitespace-nowrap"
+      style={placeOn(axis, ghost.from, ghost.to)}>{minuteText(ghost.from)}–{minuteText(ghost.to)}</span
     >
   {/if}
   {#if caret !== undefined}
-    <span aria-hidden="true" class="pointer-events-none absolute -inset-y-[2px] z-10 w-0.5 bg-ink" style="left: {((Math.min(caret, DAY) - axis.from) / (axis.to - axis.from)) * 100}%"></span>
+    <span
+      aria-hidden="true"
+      class="pointer-events-none absolute -inset-y-[2px] z-10 w-0.5 bg-ink"
+      style="left: {((Math.min(caret, DAY) - axis.from) / (axis.to - axis.from)) * 100}%"
+    ></span>
   {/if}
   <span class="sr-only" aria-live="polite">{said}</span>
 </div>

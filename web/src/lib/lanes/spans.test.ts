@@ -5,14 +5,25 @@ const axis = { from: 8 * 60, to: 18 * 60 };
 
 describe('spans of a day', () => {
   it('joins those that meet or touch, and drops the empty', () => {
-    expect(joined([{ from: 600, to: 660 }, { from: 540, to: 600 }, { from: 700, to: 700 }, { from: 720, to: 780 }, { from: 730, to: 740 }])).toEqual([
+    expect(
+      joined([
+        { from: 600, to: 660 },
+        { from: 540, to: 600 },
+        { from: 700, to: 700 },
+        { from: 720, to: 780 },
+        { from: 730, to: 740 },
+      ]),
+    ).toEqual([
       { from: 540, to: 660 },
       { from: 720, to: 780 },
     ]);
   });
 
   it('leaves what it was given as it was', () => {
-    const given = [{ from: 540, to: 600 }, { from: 590, to: 700 }];
+    const given = [
+      { from: 540, to: 600 },
+      { from: 590, to: 700 },
+    ];
     joined(given);
     expect(given[0]).toEqual({ from: 540, to: 600 });
   });
@@ -24,7 +35,9 @@ describe('spans of a day', () => {
     [600, 600, { from: 600, to: 615 }],
     [100, 2000, { from: 480, to: 1080 }],
     [1079, 1500, { from: 1065, to: 1080 }],
-  ])('paints from %i to %i by the quarter hour, within the axis', (a, b, span) => expect(painted(a, b, 15, axis)).toEqual(span));
+  ])('paints from %i to %i by the quarter hour, within the axis', (a, b, span) =>
+    expect(painted(a, b, 15, axis)).toEqual(span),
+  );
 
   it.each([
     [60, { from: 660, to: 720 }],
@@ -40,7 +53,14 @@ describe('spans of a day', () => {
 
   it('writes and reads times of day', () => {
     expect([0, 570, 1440].map(minuteText)).toEqual(['00:00', '09:30', '24:00']);
-    expect(['00:00', '09:30', '24:00', '24:15', '9:30', '10:60'].map(minuteOf)).toEqual([0, 570, 1440, undefined, undefined, undefined]);
+    expect(['00:00', '09:30', '24:00', '24:15', '9:30', '10:60'].map(minuteOf)).toEqual([
+      0,
+      570,
+      1440,
+      undefined,
+      undefined,
+      undefined,
+    ]);
   });
 
   it('places and marks', () => {

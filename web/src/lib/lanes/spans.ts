@@ -28,7 +28,9 @@ export function joined(spans: readonly MinuteSpan[]): MinuteSpan[] {
   return runs;
 }
 
-/** What is painted between two minutes, in whichever direction, each taken to the nearest step; at least one step long. */
+/**
+ * What is painted between two minutes, in whichever direction, each taken to the nearest step; at least one step long.
+ */
 export function painted(a: number, b: number, step: number, axis: Axis): MinuteSpan {
   const from = clamp(snap(Math.min(a, b), step), axis.from, axis.to - step);
   const to = clamp(snap(Math.max(a, b), step), from + step, axis.to);
@@ -43,7 +45,9 @@ export function moved(span: MinuteSpan, by: number): MinuteSpan {
 
 /** A span with one of its ends pulled to a minute; it stays at least a step long. */
 export function stretched(span: MinuteSpan, end: 'from' | 'to', minute: number, step: number): MinuteSpan {
-  return end === 'from' ? { from: clamp(minute, 0, span.to - step), to: span.to } : { from: span.from, to: clamp(minute, span.from + step, DAY) };
+  return end === 'from'
+    ? { from: clamp(minute, 0, span.to - step), to: span.to }
+    : { from: span.from, to: clamp(minute, span.from + step, DAY) };
 }
 
 /** Where a span lies on an axis, as CSS. */

@@ -20,14 +20,28 @@
   const key = crypto.randomUUID();
 
   async function ask(): Promise<void> {
-    if (await asking.run(() => must(api.POST('/api/links/{id}/ask-again', { params: { path: { id: row.id }, header: { 'Idempotency-Key': key } }, body: { word } })))) onasked();
+    if (
+      await asking.run(() =>
+        must(
+          api.POST('/api/links/{id}/ask-again', {
+            params: { path: { id: row.id }, header: { 'Idempotency-Key': key } },
+            body: { word },
+          }),
+        ),
+      )
+    )
+      onasked();
   }
 </script>
 
 <Modal open title="Ask {row.guests.join(', ')} again" size="sm" {onclose}>
   <label class="mb-1 block" for="ask-word">A short message, above the times (or leave it to ours)</label>
   <Textarea id="ask-word" rows={3} class="w-full" maxlength={2000} bind:value={word} />
-  {#if asking.problem}<div class="mt-3"><ProblemNote problem={asking.problem}>{#each Object.values(asking.problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote></div>{/if}
+  {#if asking.problem}<div class="mt-3">
+      <ProblemNote problem={asking.problem}
+        >{#each Object.values(asking.problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote
+      >
+    </div>{/if}
   <div class="mt-4 flex justify-end gap-3">
     <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
     <ActionButton kind="main" disabled={asking.busy} onclick={() => void ask()}>Send the times again</ActionButton>

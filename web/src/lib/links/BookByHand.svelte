@@ -20,14 +20,17 @@
   let { link, start, onbooked, onclose }: Props = $props();
 
   const booking = new Attempt();
-  // svelte-ignore state_referenced_locally -- what is typed is the reader's from then on
+  // What is typed is the reader's from then on.
+  // svelte-ignore state_referenced_locally
   let name = $state(link.form.guests[0]?.name ?? '');
   // svelte-ignore state_referenced_locally
   let email = $state(link.form.guests[0]?.email ?? '');
   // svelte-ignore state_referenced_locally
   let minutes = $state(link.minutes);
   const isOurs = $derived(link.form.details.isAmongOurselves);
-  const lengths = $derived(link.form.times.durations.map((duration) => ({ value: duration, text: `${String(duration)} min` })));
+  const lengths = $derived(
+    link.form.times.durations.map((duration) => ({ value: duration, text: `${String(duration)} min` })),
+  );
   const guests = $derived(link.form.guests.map((guest, at) => ({ value: at, text: guest.name })));
 
   function take(at: number): void {
@@ -42,7 +45,12 @@
     const done = await booking.run(async () => {
       if ((link.isChanged || link.id === undefined) && !(await link.save())) return;
       const body = { start, duration: minutes, name, email };
-      await must(api.POST('/api/links/{id}/bookings', { params: { path: { id: link.id ?? '' }, header: { 'Idempotency-Key': key } }, body }));
+      await must(
+        api.POST('/api/links/{id}/bookings', {
+          params: { path: { id: link.id ?? '' }, header: { 'Idempotency-Key': key } },
+          body,
+        }),
+      );
     });
     if (link.problem) onclose();
     else if (done) onbooked();
@@ -51,14 +59,30 @@
 
 <Modal open title="Book {dayAndTime(start, link.form.times.zone)}" size="sm" {onclose}>
   <form novalidate class="space-y-3" onsubmit={(event) => void book(event)}>
-    {#if lengths.length > 1}<Segments label="How long" options={lengths} value={minutes} onchoose={(chosen) => (minutes = chosen)} />{/if}
+    {#if lengths.length > 1}<Segments
+        label="How long"
+        options={lengths}
+        value={minutes}
+        onchoose={(chosen) => (minutes = chosen)}
+      />{/if}
     {#if isOurs}
       <p>It is put into the calendars of everybody in the line-up, in your name.</p>
     {:else}
-      {#if guests.length > 1}<Segments label="Who takes it" options={guests} value={link.form.guests.findIndex((guest) => guest.name === name && guest.email === email)} onchoose={take} />{/if}
-      <Field label="Guest’s name" id="hand-name" mend={mendOf(booking.problem, 'name')}><Input id="hand-name" bind:value={name} /></Field>
-      <Field label="Guest’s email" id="hand-email" mend={mendOf(booking.problem, 'email')}><Input id="hand-email" type="email" bind:value={email} /></Field>
-      <p class="text-sm text-muted">The invitation goes out straight away. What else is held for {name || 'them'} is freed.</p>
+      {#if guests.length > 1}<Segments
+          label="Who takes it"
+          options={guests}
+          value={link.form.guests.findIndex((guest) => guest.name === name && guest.email === email)}
+          onchoose={take}
+        />{/if}
+      <Field label="Guest’s name" id="hand-name" mend={mendOf(booking.problem, 'name')}
+        ><Input id="hand-name" bind:value={name} /></Field
+      >
+      <Field label="Guest’s email" id="hand-email" mend={mendOf(booking.problem, 'email')}
+        ><Input id="hand-email" type="email" bind:value={email} /></Field
+      >
+      <p class="text-sm text-muted">
+        The invitation goes out straight away. What else is held for {name || 'them'} is freed.
+      </p>
     {/if}
     {#if booking.problem && !booking.problem.errors}<ProblemNote problem={booking.problem} />{/if}
     <div class="flex justify-end gap-3">

@@ -25,7 +25,12 @@
     return day.toPlainDate().toPlainDateTime({ hour: HOUR_OF_CLOSE }).toString({ smallestUnit: 'minute' });
   });
   let typed = $state<string | undefined>(undefined);
-  const wall = $derived(typed ?? (until ? Temporal.Instant.from(until).toZonedDateTimeISO(zone).toPlainDateTime().toString({ smallestUnit: 'minute' }) : usual));
+  const wall = $derived(
+    typed ??
+      (until
+        ? Temporal.Instant.from(until).toZonedDateTimeISO(zone).toPlainDateTime().toString({ smallestUnit: 'minute' })
+        : usual),
+  );
   const counted = $derived(holds.length === 1 ? 'One time is' : `${String(holds.length)} times are`);
 
   function instant(): string {
@@ -46,10 +51,22 @@
     <p class="mt-1 text-muted">Only times that you mark can be held.</p>
   {:else}
     <div class="mt-1.5 flex items-start gap-2.5">
-      <Toggle id={SWITCH} classes={{ span: 'peer-checked:bg-violet' }} bind:checked={() => holds.length > 0, (on) => void turn(on)} aria-label="Hold all marked times" disabled={!mayEdit || link.busy || link.isOver || link.offer.marked.length === 0} />
+      <Toggle
+        id={SWITCH}
+        classes={{ span: 'peer-checked:bg-violet' }}
+        bind:checked={() => holds.length > 0, (on) => void turn(on)}
+        aria-label="Hold all marked times"
+        disabled={!mayEdit || link.busy || link.isOver || link.offer.marked.length === 0}
+      />
       <p>
         {#if holds.length > 0 && until}
-          {counted} held on the hosts’ calendars until <strong>{dateIn(until, zone) === dateIn(now, zone) ? 'today' : shortDate(dateIn(until, zone))}, {timeOf(until, zone)}</strong>. <span class="text-muted">When one is taken, the others are freed.</span>
+          {counted} held on the hosts’ calendars until
+          <strong
+            >{dateIn(until, zone) === dateIn(now, zone) ? 'today' : shortDate(dateIn(until, zone))}, {timeOf(
+              until,
+              zone,
+            )}</strong
+          >. <span class="text-muted">When one is taken, the others are freed.</span>
         {:else}
           Hold all marked times on everybody’s calendars until
         {/if}
@@ -57,8 +74,19 @@
     </div>
     {#if mayEdit && !link.isOver}
       <div class="mt-2 flex flex-wrap items-center gap-2 text-sm">
-        <span class="w-52"><Input type="datetime-local" aria-label="Held until, {cityOf(zone)} time" class="py-1.5" bind:value={() => wall, (next) => (typed = next || undefined)} /></span>
-        {#if holds.length > 0 && typed !== undefined}<button type="button" class="min-h-9 underline underline-offset-4" onclick={() => void turn(true)}>Hold until then</button>{/if}
+        <span class="w-52"
+          ><Input
+            type="datetime-local"
+            aria-label="Held until, {cityOf(zone)} time"
+            class="py-1.5"
+            bind:value={() => wall, (next) => (typed = next || undefined)}
+          /></span
+        >
+        {#if holds.length > 0 && typed !== undefined}<button
+            type="button"
+            class="min-h-9 underline underline-offset-4"
+            onclick={() => void turn(true)}>Hold until then</button
+          >{/if}
       </div>
     {/if}
     {#if link.mend('until')}<p class="mt-1 text-sm text-brick" role="alert">{link.mend('until')}</p>{/if}

@@ -24,7 +24,8 @@
 
   const DAYS = 28;
   const ROWS = 7;
-  // svelte-ignore state_referenced_locally -- where the board begins is the reader's from then on
+  // Where the board begins is the reader's from then on.
+  // svelte-ignore state_referenced_locally
   let from = $state(today);
   let board = $state.raw<Schemas['BoardAnswer'] | undefined>(undefined);
   let problem = $state.raw<Problem | undefined>(undefined);
@@ -32,13 +33,44 @@
 
   const zone = $derived(link.form.times.zone);
   const hostIds = $derived(link.hostIds);
-  const offered = $derived(new Set([...(link.supply?.openings ?? []).map((opening) => opening.start), ...(link.offer.by === 'marked' ? link.offer.marked : [])].map((start) => dateIn(start, zone))));
+  const offered = $derived(
+    new Set(
+      [
+        ...(link.supply?.openings ?? []).map((opening) => opening.start),
+        ...(link.offer.by === 'marked' ? link.offer.marked : []),
+      ].map((start) => dateIn(start, zone)),
+    ),
+  );
   const dates = $derived(board ? worthShowing(board, offered).slice(0, ROWS) : []);
-  const shown = $derived(board && { ...board, days: board.days.filter((day) => dates.includes(day.date)).map((day) => ({ ...day, lanes: day.lanes.map(withoutOwn) })) });
+  const shown = $derived(
+    board && {
+      ...board,
+      days: board.days
+        .filter((day) => dates.includes(day.date))
+        .map((day) => ({ ...day, lanes: day.lanes.map(withoutOwn) })),
+    },
+  );
   // Of several who could take a seat only one holds a time.
-  const keepers = $derived(new Map((link.saved?.holds ?? []).map((hold) => [hold.start, (board?.hosts ?? []).filter((host) => hold.hosts.includes(host.name)).map((host) => host.id)])));
+  const keepers = $derived(
+    new Map(
+      (link.saved?.holds ?? []).map((hold) => [
+        hold.start,
+        (board?.hosts ?? []).filter((host) => hold.hosts.includes(host.name)).map((host) => host.id),
+      ]),
+    ),
+  );
   const marks = $derived(
-    marksOfLink({ offer: link.offer, minutes: link.minutes, zone, hostIds, dates, openings: link.supply?.openings ?? [], missed: link.missed, held: keepers, wishes: link.saved?.wishes ?? [] }),
+    marksOfLink({
+      offer: link.offer,
+      minutes: link.minutes,
+      zone,
+      hostIds,
+      dates,
+      openings: link.supply?.openings ?? [],
+      missed: link.missed,
+      held: keepers,
+      wishes: link.saved?.wishes ?? [],
+    }),
   );
 
   /** What this link offers or holds itself stands there as a mark already. */
@@ -52,7 +84,11 @@
     try {
       const answer = await must(api.GET('/api/board', { params: { query: { from, days: DAYS, host: ids, zone } } }));
       // The lanes in the order of the line-up.
-      if (turn === asked) [board, problem] = [{ ...answer, hosts: ids.flatMap((id) => answer.hosts.find((host) => host.id === id) ?? []) }, undefined];
+      if (turn === asked)
+        [board, problem] = [
+          { ...answer, hosts: ids.flatMap((id) => answer.hosts.find((host) => host.id === id) ?? []) },
+          undefined,
+        ];
     } catch (thrown) {
       if (turn === asked) problem = problemOf(thrown);
     }
@@ -102,7 +138,10 @@
 
   function turn(days: number): void {
     const last = dates.at(-1);
-    const next = days > 0 && last ? Temporal.PlainDate.from(last).add({ days: 1 }) : Temporal.PlainDate.from(from).subtract({ days: 9 });
+    const next =
+      days > 0 && last
+        ? Temporal.PlainDate.from(last).add({ days: 1 })
+        : Temporal.PlainDate.from(from).subtract({ days: 9 });
     from = next.toString() < today ? today : next.toString();
   }
 </script>
@@ -123,7 +162,8 @@
       const count = (link.supply?.openings ?? []).filter((opening) => dateIn(opening.start, zone) === date).length;
       return count === 0 ? '' : `${count} offered`;
     }}
-    onday={(date) => void dark.ask({ date, fromMinute: link.offer.fromMinute, toMinute: link.offer.toMinute, isWhole: true })}
+    onday={(date) =>
+      void dark.ask({ date, fromMinute: link.offer.fromMinute, toMinute: link.offer.toMinute, isWhole: true })}
   />
   <nav aria-label="Days of the board" class="mt-1.5 flex items-center gap-2 text-sm text-muted">
     <ActionButton class="py-1" disabled={from === today} onclick={() => turn(-1)}>Earlier</ActionButton>
@@ -131,9 +171,18 @@
     <span>{dayMonth(dates[0] ?? today)} to {dayMonth(dates.at(-1) ?? today)}</span>
   </nav>
 {:else if board}
-  <p class="rounded-2xl border border-line bg-card p-6 text-muted">Nobody in the line-up is open in the four weeks from {dayMonth(from)}. <button type="button" class="underline underline-offset-4" onclick={() => (from = Temporal.PlainDate.from(from).add({ days: DAYS }).toString())}>Look later</button></p>
+  <p class="rounded-2xl border border-line bg-card p-6 text-muted">
+    Nobody in the line-up is open in the four weeks from {dayMonth(from)}.
+    <button
+      type="button"
+      class="underline underline-offset-4"
+      onclick={() => (from = Temporal.PlainDate.from(from).add({ days: DAYS }).toString())}>Look later</button
+    >
+  </p>
 {:else if hostIds.length === 0}
-  <p class="rounded-2xl border border-line bg-card p-6 text-muted">Choose who takes part; then the board shows when they are free.</p>
+  <p class="rounded-2xl border border-line bg-card p-6 text-muted">
+    Choose who takes part; then the board shows when they are free.
+  </p>
 {:else if !problem}
   <div aria-label="Loading the board"><Skeleton size="2xl" /></div>
 {/if}

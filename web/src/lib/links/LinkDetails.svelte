@@ -39,32 +39,117 @@
     <div class="space-y-3">
       <Sentence mends={[link.mend('placeKind'), link.mend('place')]}>
         takes place
-        <span class="w-36"><Select aria-label="Kind of place" placeholder="" classes={{ select: 'py-1.5' }} bind:value={link.form.placeKind} items={placeKinds.map((kind) => ({ value: kind.value, name: kind.text }))} /></span>
-        <span class="w-56"><Input aria-label="Place" placeholder={link.form.placeKind === 'video' ? 'a room is made' : 'where'} class="py-1.5" bind:value={link.form.place} /></span>
+        <span class="w-36"
+          ><Select
+            aria-label="Kind of place"
+            placeholder=""
+            classes={{ select: 'py-1.5' }}
+            bind:value={link.form.placeKind}
+            items={placeKinds.map((kind) => ({ value: kind.value, name: kind.text }))}
+          /></span
+        >
+        <span class="w-56"
+          ><Input
+            aria-label="Place"
+            placeholder={link.form.placeKind === 'video' ? 'a room is made' : 'where'}
+            class="py-1.5"
+            bind:value={link.form.place}
+          /></span
+        >
       </Sentence>
       <Sentence mends={[link.mend('deskId')]}>
-        in the looks of <span class="w-52"><Select aria-label="Desk" placeholder="" classes={{ select: 'py-1.5' }} bind:value={link.form.deskId} items={desks.map((desk) => ({ value: desk.id, name: desk.name }))} /></span>
+        in the looks of <span class="w-52"
+          ><Select
+            aria-label="Desk"
+            placeholder=""
+            classes={{ select: 'py-1.5' }}
+            bind:value={link.form.deskId}
+            items={desks.map((desk) => ({ value: desk.id, name: desk.name }))}
+          /></span
+        >
       </Sentence>
       <Sentence mends={[link.mend('details.takes'), link.mend('details.endsOn')]}>
-        takes <NumberField id="link-takes" label="How many bookings it takes" min={1} max={50} bind:value={() => details.takes, (takes) => link.setDetails({ takes: Number(takes) || 1 })} />
+        takes <NumberField
+          id="link-takes"
+          label="How many bookings it takes"
+          min={1}
+          max={50}
+          bind:value={() => details.takes, (takes) => link.setDetails({ takes: Number(takes) || 1 })}
+        />
         {details.takes === 1 ? 'booking' : 'bookings'}, ends on
-        <span class="w-40"><Input type="date" aria-label="Link ends on" class="py-1.5" bind:value={() => details.endsOn, (endsOn) => endsOn && link.setDetails({ endsOn })} /></span>
+        <span class="w-40"
+          ><Input
+            type="date"
+            aria-label="Link ends on"
+            class="py-1.5"
+            bind:value={() => details.endsOn, (endsOn) => endsOn && link.setDetails({ endsOn })}
+          /></span
+        >
       </Sentence>
-      <label class="flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" bind:checked={() => details.reopens, (reopens) => link.setDetails({ reopens })} /> when a booking is cancelled, another can be made by it</label>
-      <label class="flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" bind:checked={() => details.leavesFree, (leavesFree) => link.setDetails({ leavesFree })} /> stands as free time in the hosts’ calendars</label>
+      <label class="flex min-h-9 items-center gap-2"
+        ><input
+          type="checkbox"
+          class="rounded border-edge"
+          bind:checked={() => details.reopens, (reopens) => link.setDetails({ reopens })}
+        /> when a booking is cancelled, another can be made by it</label
+      >
+      <label class="flex min-h-9 items-center gap-2"
+        ><input
+          type="checkbox"
+          class="rounded border-edge"
+          bind:checked={() => details.leavesFree, (leavesFree) => link.setDetails({ leavesFree })}
+        /> stands as free time in the hosts’ calendars</label
+      >
       <Sentence mends={[link.mend('details.topic')]}>
-        address begins with <span class="w-60"><Input aria-label="Words of the address" placeholder="words of the title" class="py-1.5" bind:value={() => details.topic, (topic) => link.setDetails({ topic: topic ?? '' })} /></span>
+        address begins with <span class="w-60"
+          ><Input
+            aria-label="Words of the address"
+            placeholder="words of the title"
+            class="py-1.5"
+            bind:value={() => details.topic, (topic) => link.setDetails({ topic: topic ?? '' })}
+          /></span
+        >
       </Sentence>
       {#each details.alsoInvited as one, at (at)}
         <Sentence mends={link.mendsUnder(`details.alsoInvited[${at}]`)}>
           also invited
-          <span class="w-40"><Input aria-label="Name of who is also invited, {at + 1}" placeholder="name" class="py-1.5" bind:value={() => one.name, (name) => along(at, { name: name ?? '' })} /></span>
-          <span class="w-56"><Input aria-label="Email of who is also invited, {at + 1}" type="email" placeholder="email" class="py-1.5" bind:value={() => one.email, (email) => along(at, { email: email ?? '' })} /></span>
-          <button type="button" class="min-h-9 px-1.5" aria-label="Don’t invite {one.name || one.email || 'them'} any more" onclick={() => link.setDetails({ alsoInvited: details.alsoInvited.filter((_, i) => i !== at) })}>×</button>
+          <span class="w-40"
+            ><Input
+              aria-label="Name of who is also invited, {at + 1}"
+              placeholder="name"
+              class="py-1.5"
+              bind:value={() => one.name, (name) => along(at, { name: name ?? '' })}
+            /></span
+          >
+          <span class="w-56"
+            ><Input
+              aria-label="Email of who is also invited, {at + 1}"
+              type="email"
+              placeholder="email"
+              class="py-1.5"
+              bind:value={() => one.email, (email) => along(at, { email: email ?? '' })}
+            /></span
+          >
+          <button
+            type="button"
+            class="min-h-9 px-1.5"
+            aria-label="Don’t invite {one.name || one.email || 'them'} any more"
+            onclick={() => link.setDetails({ alsoInvited: details.alsoInvited.filter((_, i) => i !== at) })}>×</button
+          >
         </Sentence>
       {/each}
-      {#if details.alsoInvited.length < 20}<button type="button" class="min-h-9 underline underline-offset-4" onclick={() => link.setDetails({ alsoInvited: [...details.alsoInvited, { name: '', email: '' }] })}>Also invite somebody</button>{/if}
-      <CalendarChoices {lineUp} {calendars} bind:choices={() => link.form.times.calendars ?? [], (next) => (link.form.times.calendars = next)} mends={link.mendsUnder('times.calendars')} />
+      {#if details.alsoInvited.length < 20}<button
+          type="button"
+          class="min-h-9 underline underline-offset-4"
+          onclick={() => link.setDetails({ alsoInvited: [...details.alsoInvited, { name: '', email: '' }] })}
+          >Also invite somebody</button
+        >{/if}
+      <CalendarChoices
+        {lineUp}
+        {calendars}
+        bind:choices={() => link.form.times.calendars ?? [], (next) => (link.form.times.calendars = next)}
+        mends={link.mendsUnder('times.calendars')}
+      />
     </div>
     <div class="space-y-3">
       <div>
@@ -74,21 +159,49 @@
       </div>
       <div>
         <label class="mb-1 block" for="link-host-words">Words for the hosts alone, in their copies</label>
-        <Textarea id="link-host-words" rows={2} class="w-full" bind:value={() => details.hostWords, (hostWords) => link.setDetails({ hostWords: hostWords ?? '' })} />
+        <Textarea
+          id="link-host-words"
+          rows={2}
+          class="w-full"
+          bind:value={() => details.hostWords, (hostWords) => link.setDetails({ hostWords: hostWords ?? '' })}
+        />
       </div>
       <div>
         <label class="mb-1 block" for="link-notes">Notes of the team</label>
-        <Textarea id="link-notes" rows={2} class="w-full" bind:value={() => details.notes, (notes) => link.setDetails({ notes: notes ?? '' })} />
+        <Textarea
+          id="link-notes"
+          rows={2}
+          class="w-full"
+          bind:value={() => details.notes, (notes) => link.setDetails({ notes: notes ?? '' })}
+        />
       </div>
       {#if details.questions.length > 0}
         <p class="text-muted">
-          The guest is asked {details.questions.length === 1 ? 'the question' : `the ${details.questions.length} questions`} of the page it was started from.
-          <button type="button" class="min-h-9 underline underline-offset-4" onclick={() => link.setDetails({ questions: [] })}>Ask nothing</button>
+          The guest is asked {details.questions.length === 1
+            ? 'the question'
+            : `the ${details.questions.length} questions`} of the page it was started from.
+          <button
+            type="button"
+            class="min-h-9 underline underline-offset-4"
+            onclick={() => link.setDetails({ questions: [] })}>Ask nothing</button
+          >
         </p>
       {/if}
       <div class="flex flex-wrap items-end gap-2">
-        <div class="w-60"><label class="mb-1 block" for="link-pattern">Save this offer as a pattern</label><Input id="link-pattern" placeholder="its name" class="py-1.5" bind:value={pattern} /></div>
-        <button type="button" class="min-h-9 rounded-lg border border-line-strong px-3 disabled:opacity-50" disabled={pattern.trim() === ''} onclick={() => void savePattern()}>Save pattern</button>
+        <div class="w-60">
+          <label class="mb-1 block" for="link-pattern">Save this offer as a pattern</label><Input
+            id="link-pattern"
+            placeholder="its name"
+            class="py-1.5"
+            bind:value={pattern}
+          />
+        </div>
+        <button
+          type="button"
+          class="min-h-9 rounded-lg border border-line-strong px-3 disabled:opacity-50"
+          disabled={pattern.trim() === ''}
+          onclick={() => void savePattern()}>Save pattern</button
+        >
         <span class="text-sm" role="status">{patternSaid}</span>
       </div>
     </div>

@@ -71,7 +71,10 @@ export class LinkEditing {
   }
 
   get guestName(): string {
-    return this.form.guests.map((guest) => guest.name.trim()).filter((name) => name !== '').join(', ');
+    return this.form.guests
+      .map((guest) => guest.name.trim())
+      .filter((name) => name !== '')
+      .join(', ');
   }
 
   /** The mend of a field, whether it was found while saving or while reckoning. */
@@ -83,7 +86,11 @@ export class LinkEditing {
   /** All mends of fields beneath one, each once. */
   mendsUnder(path: string): string[] {
     const errors = { ...this.supplyProblem?.errors, ...this.problem?.errors };
-    const found = Object.keys(errors).filter((field) => [path, `form.${path}`].some((under) => field === under || field.startsWith(`${under}[`) || field.startsWith(`${under}.`)));
+    const found = Object.keys(errors).filter((field) =>
+      [path, `form.${path}`].some(
+        (under) => field === under || field.startsWith(`${under}[`) || field.startsWith(`${under}.`),
+      ),
+    );
     return [...new Set(found.flatMap((field) => errors[field] ?? []))];
   }
 
@@ -98,7 +105,8 @@ export class LinkEditing {
   /** Marks a time, or says why not. */
   mark(start: string): void {
     if (this.offer.marked.includes(start)) return;
-    if (this.offer.marked.length >= MOST_MARKED) this.told = `${String(MOST_MARKED)} times are marked already; erase one first.`;
+    if (this.offer.marked.length >= MOST_MARKED)
+      this.told = `${String(MOST_MARKED)} times are marked already; erase one first.`;
     else this.setOffer({ marked: [...this.offer.marked, start].sort() });
   }
 
@@ -112,7 +120,10 @@ export class LinkEditing {
   }
 
   paint(date: string, from: number, to: number, isWeekly = false): void {
-    const start = Temporal.PlainDate.from(date).toPlainDateTime().add({ minutes: from }).toString({ smallestUnit: 'second' });
+    const start = Temporal.PlainDate.from(date)
+      .toPlainDateTime()
+      .add({ minutes: from })
+      .toString({ smallestUnit: 'second' });
     this.setOffer({ painted: [...this.offer.painted, { start, minutes: to - from, isWeekly }] });
   }
 
@@ -121,8 +132,15 @@ export class LinkEditing {
     const paint = this.offer.painted[at];
     if (!paint) return;
     const days = Temporal.PlainDate.from(fromDate).until(Temporal.PlainDate.from(date), { largestUnit: 'days' }).days;
-    const start = Temporal.PlainDateTime.from(paint.start).toPlainDate().add({ days }).toPlainDateTime().add({ minutes: from }).toString({ smallestUnit: 'second' });
-    this.setOffer({ painted: this.offer.painted.map((one, i) => (i === at ? { ...one, start, minutes: to - from } : one)) });
+    const start = Temporal.PlainDateTime.from(paint.start)
+      .toPlainDate()
+      .add({ days })
+      .toPlainDateTime()
+      .add({ minutes: from })
+      .toString({ smallestUnit: 'second' });
+    this.setOffer({
+      painted: this.offer.painted.map((one, i) => (i === at ? { ...one, start, minutes: to - from } : one)),
+    });
   }
 
   erasePaint(at: number): void {
@@ -135,7 +153,9 @@ export class LinkEditing {
     const form = $state.snapshot(this.form);
     const of = this.id ?? null;
     try {
-      const supply = await must(api.POST('/api/links/supply', { body: { times: form.times, of, guestZone: form.guestZone } }));
+      const supply = await must(
+        api.POST('/api/links/supply', { body: { times: form.times, of, guestZone: form.guestZone } }),
+      );
       if (turn !== this.#asked) return;
       this.supply = supply;
       this.supplyProblem = undefined;
@@ -143,7 +163,9 @@ export class LinkEditing {
       const named = { ...titled, guests: titled.guests.filter((guest) => guest.name.trim() !== '') };
       const [text, relaxations] = await Promise.all([
         must(api.POST('/api/links/text', { body: { form: named, of } })).catch(() => undefined),
-        must(api.POST('/api/links/relaxations', { body: { times: form.times, of, guestZone: form.guestZone } })).catch(() => undefined),
+        must(api.POST('/api/links/relaxations', { body: { times: form.times, of, guestZone: form.guestZone } })).catch(
+          () => undefined,
+        ),
       ]);
       if (turn !== this.#asked) return;
       this.text = text;
@@ -153,12 +175,22 @@ export class LinkEditing {
     }
   }
 
-  /** Keeps the form as a draft, or changes what is out. Returns the link, or undefined where `problem` says what stood in the way. */
+  /**
+   * Keeps the form as a draft, or changes what is out. Returns the link, or undefined where `problem` says what stood
+   * in the way.
+   */
   async save(): Promise<View | undefined> {
     return this.#doing(async () => {
       const form = $state.snapshot(this.form);
       const { saved } = this;
-      return saved ? must(api.PUT('/api/links/{id}', { params: { path: { id: saved.row.id } }, body: { version: saved.version, form } })) : must(api.POST('/api/links', { body: form }));
+      return saved
+        ? must(
+            api.PUT('/api/links/{id}', {
+              params: { path: { id: saved.row.id } },
+              body: { version: saved.version, form },
+            }),
+          )
+        : must(api.POST('/api/links', { body: form }));
     });
   }
 
@@ -218,7 +250,11 @@ export class LinkEditing {
     // One key for one mail: asked again after a lost answer, the server sends it no second time.
     this.#mailKey ??= crypto.randomUUID();
     const params = { path: { id: this.id ?? '' }, header: { 'Idempotency-Key': this.#mailKey } };
-    const sent = await this.#doing(() => (again ? must(api.POST('/api/links/{id}/ask-again', { params, body: { word } })) : must(api.POST('/api/links/{id}/mail', { params, body: { word } }))));
+    const sent = await this.#doing(() =>
+      again
+        ? must(api.POST('/api/links/{id}/ask-again', { params, body: { word } }))
+        : must(api.POST('/api/links/{id}/mail', { params, body: { word } })),
+    );
     if (sent) this.#mailKey = undefined;
     return sent;
   }

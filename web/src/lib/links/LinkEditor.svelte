@@ -38,14 +38,26 @@
   let { link, setting, me, today, known }: Props = $props();
 
   const { hosts } = $derived(setting);
-  const others = $derived(link.hostIds.flatMap((id) => hosts.filter((host) => host.id === id && host.kind === 'person' && host.id !== me.hostId)));
-  const mayEdit = $derived(link.hostIds.every((id) => hosts.find((host) => host.id === id)?.mayOffer ?? false) && link.saved?.row.state !== 'revoked');
+  const others = $derived(
+    link.hostIds.flatMap((id) =>
+      hosts.filter((host) => host.id === id && host.kind === 'person' && host.id !== me.hostId),
+    ),
+  );
+  const mayEdit = $derived(
+    link.hostIds.every((id) => hosts.find((host) => host.id === id)?.mayOffer ?? false) &&
+      link.saved?.row.state !== 'revoked',
+  );
   const isOurs = $derived(link.form.details.isAmongOurselves);
   let record = $state.raw<Schemas['RecordLine'][]>([]);
   let booking = $state<string | undefined>(undefined);
   let revoking = $state(false);
-  // svelte-ignore state_referenced_locally -- an editor is one for as long as this screen stands
-  const dark = new DarkQuestion(({ date, fromMinute, toMinute }) => must(api.POST('/api/links/dark', { body: { times: $state.snapshot(link.form.times), of: link.id ?? null, date, fromMinute, toMinute } })));
+  const dark = new DarkQuestion(({ date, fromMinute, toMinute }) =>
+    must(
+      api.POST('/api/links/dark', {
+        body: { times: $state.snapshot(link.form.times), of: link.id ?? null, date, fromMinute, toMinute },
+      }),
+    ),
+  );
 
   // Any change shows right away what it does; a moment's pause keeps half-typed numbers from asking.
   $effect(() => {
@@ -53,7 +65,8 @@
     const timer = setTimeout(() => void link.reckon().then(() => dark.askAgain()), 250);
     return () => clearTimeout(timer);
   });
-  // Once it is saved, by whichever press, it has an address of its own, which can be reloaded and sent to a colleague. The screen stays: whoever made it goes on in it.
+  // Once it is saved, by whichever press, it has an address of its own, which can be reloaded and sent to a colleague.
+  // The screen stays: whoever made it goes on in it.
   $effect(() => {
     const { id } = link;
     if (id !== undefined && !location.pathname.endsWith(id)) replaceState(`/work/links/${id}`, {});
@@ -61,7 +74,11 @@
   // Whatever was saved or came about stands in its record.
   $effect(() => {
     const subject = link.saved?.row.id;
-    if (subject !== undefined) void must(api.GET('/api/record', { params: { query: { subject } } })).then((lines) => (record = lines), () => undefined);
+    if (subject !== undefined)
+      void must(api.GET('/api/record', { params: { query: { subject } } })).then(
+        (lines) => (record = lines),
+        () => undefined,
+      );
   });
   onMount(() =>
     watchChanges('/api/changes', () => {
@@ -95,43 +112,99 @@
   }
 </script>
 
-<svelte:head><title>{link.guestName ? `Times for ${link.guestName}` : isOurs ? 'A time among ourselves' : 'A new link'} – Loose Lantern</title></svelte:head>
-<LeaveGuard isTouched={link.isChanged && (link.saved !== undefined || link.form.guests.length > 0 || link.offer.marked.length > 0 || link.offer.painted.length > 0)} />
+<svelte:head
+  ><title
+    >{link.guestName ? `Times for ${link.guestName}` : isOurs ? 'A time among ourselves' : 'A new link'} – Loose Lantern</title
+  ></svelte:head
+>
+<LeaveGuard
+  isTouched={link.isChanged &&
+    (link.saved !== undefined ||
+      link.form.guests.length > 0 ||
+      link.offer.marked.length > 0 ||
+      link.offer.painted.length > 0)}
+/>
 
-<header class="z-30 -mx-1 mb-1.5 flex flex-wrap items-start justify-between gap-3 bg-paper px-1 py-2 md:sticky md:top-0 md:flex-nowrap">
+<header
+  class="z-30 -mx-1 mb-1.5 flex flex-wrap items-start justify-between gap-3 bg-paper px-1 py-2 md:sticky md:top-0 md:flex-nowrap"
+>
   <div class="flex min-h-10 min-w-0 flex-wrap items-center gap-x-3.5 gap-y-1">
-    <h1 class="text-[26px]">{isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for somebody'}</h1>
-    <span aria-live="polite" data-test="link-total"><strong class="font-heading text-[22px] leading-none">{link.supply?.total ?? '…'}</strong> {link.supply?.total === 1 ? 'opening' : 'openings'}</span>
-    {#if link.saved}<Badge class="rounded-full border border-dashed border-edge bg-transparent px-3 py-0.5 text-sm font-semibold text-ink" data-test="link-state">{states[link.saved.row.state]}</Badge>{/if}
-    {#if others.length > 0}<span class="rounded-full border border-violet bg-violet-tint px-3 py-0.5 text-sm text-ink" data-test="acting-for">acting for <strong title={others.map((host) => host.name).join(', ')}>{others.map((host) => (others.length > 1 ? host.name.split(' ')[0] : host.name)).join(', ')}</strong></span>{/if}
-    {#if link.form.details.startedFrom}<span class="text-sm text-muted">started from {link.form.details.startedFrom}</span>{/if}
-    {#if link.saved && link.saved.row.state !== 'draft'}<span class="text-sm text-muted">{standing(link.saved.row, link.supply?.now ?? me.now, link.form.times.zone)}</span>{/if}
+    <h1 class="text-[26px]">
+      {isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for somebody'}
+    </h1>
+    <span aria-live="polite" data-test="link-total"
+      ><strong class="font-heading text-[22px] leading-none">{link.supply?.total ?? '…'}</strong>
+      {link.supply?.total === 1 ? 'opening' : 'openings'}</span
+    >
+    {#if link.saved}<Badge
+        class="rounded-full border border-dashed border-edge bg-transparent px-3 py-0.5 text-sm font-semibold text-ink"
+        data-test="link-state">{states[link.saved.row.state]}</Badge
+      >{/if}
+    {#if others.length > 0}<span
+        class="rounded-full border border-violet bg-violet-tint px-3 py-0.5 text-sm text-ink"
+        data-test="acting-for"
+        >acting for <strong title={others.map((host) => host.name).join(', ')}
+          >{others.map((host) => (others.length > 1 ? host.name.split(' ')[0] : host.name)).join(', ')}</strong
+        ></span
+      >{/if}
+    {#if link.form.details.startedFrom}<span class="text-sm text-muted"
+        >started from {link.form.details.startedFrom}</span
+      >{/if}
+    {#if link.saved && link.saved.row.state !== 'draft'}<span class="text-sm text-muted"
+        >{standing(link.saved.row, link.supply?.now ?? me.now, link.form.times.zone)}</span
+      >{/if}
   </div>
   <div class="flex flex-wrap gap-2 md:shrink-0 md:flex-nowrap">
     {#if link.saved && !isOurs}<ActionButton href="/work/links/new?link={link.saved.row.id}">Repeat</ActionButton>{/if}
-    {#if mayEdit && link.saved?.row.state === 'draft'}<ActionButton kind="quiet" disabled={link.busy} onclick={() => void remove()}>Delete draft</ActionButton>{/if}
+    {#if mayEdit && link.saved?.row.state === 'draft'}<ActionButton
+        kind="quiet"
+        disabled={link.busy}
+        onclick={() => void remove()}>Delete draft</ActionButton
+      >{/if}
     {#if mayEdit && link.isOut}<ActionButton onclick={() => (revoking = true)}>Revoke</ActionButton>{/if}
-    {#if mayEdit && (link.saved === undefined || link.saved.row.state === 'draft')}<ActionButton disabled={link.busy} onclick={() => void keep()}>Keep as draft</ActionButton>{/if}
+    {#if mayEdit && (link.saved === undefined || link.saved.row.state === 'draft')}<ActionButton
+        disabled={link.busy}
+        onclick={() => void keep()}>Keep as draft</ActionButton
+      >{/if}
     {#if mayEdit && link.saved && link.saved.row.state !== 'draft'}
-      <ActionButton kind="main" disabled={link.busy || !link.isChanged} onclick={() => void keep()}>Save changes</ActionButton>
+      <ActionButton kind="main" disabled={link.busy || !link.isChanged} onclick={() => void keep()}
+        >Save changes</ActionButton
+      >
     {:else if mayEdit}
       <ActionButton kind="main" disabled={link.busy} onclick={() => void make()}>Make the link</ActionButton>
     {/if}
   </div>
 </header>
 
-{#if !mayEdit && link.saved?.row.state !== 'revoked' && link.hostIds.length > 0}<p class="mb-3 rounded-lg border-l-4 border-edge bg-lane px-4 py-2" data-test="not-let">Not everybody in the line-up lets you offer their time. They can under “You”, “Acting for me”.</p>{/if}
+{#if !mayEdit && link.saved?.row.state !== 'revoked' && link.hostIds.length > 0}<p
+    class="mb-3 rounded-lg border-l-4 border-edge bg-lane px-4 py-2"
+    data-test="not-let"
+  >
+    Not everybody in the line-up lets you offer their time. They can under “You”, “Acting for me”.
+  </p>{/if}
 {#if link.problem}
-  <div class="mb-3"><ProblemNote problem={link.problem}>{#each link.problem.errors ? Object.values(link.problem.errors).flat() : [] as mend (mend)}<p>{mend}</p>{/each}</ProblemNote></div>
+  <div class="mb-3">
+    <ProblemNote problem={link.problem}
+      >{#each link.problem.errors ? Object.values(link.problem.errors).flat() : [] as mend (mend)}<p>
+          {mend}
+        </p>{/each}</ProblemNote
+    >
+  </div>
 {/if}
 {#if link.isOut && link.supply && link.supply.total === 0 && !link.isChanged}
-  <p class="mb-3 flex flex-wrap items-center gap-3 rounded-lg border-l-4 border-brick bg-brick-tint px-4 py-2 text-brick-text" role="status">
+  <p
+    class="mb-3 flex flex-wrap items-center gap-3 rounded-lg border-l-4 border-brick bg-brick-tint px-4 py-2 text-brick-text"
+    role="status"
+  >
     None of the times is open any more; the guest would find nothing.
     {#if mayEdit && link.supply.suggestions.length > 0}
       <ActionButton
         class="py-1"
         onclick={() => {
-          link.setOffer({ by: 'marked', marked: (link.supply?.suggestions ?? []).map((suggestion) => suggestion.start) });
+          link.setOffer({
+            by: 'marked',
+            marked: (link.supply?.suggestions ?? []).map((suggestion) => suggestion.start),
+          });
           void keep();
         }}>Offer {link.supply.suggestions.length} others</ActionButton
       >
@@ -146,12 +219,20 @@
   </fieldset>
   <LinkBoard {link} {dark} {today} {mayEdit} />
   <DarkPanel question={dark} />
-  {#if mayEdit && link.offer.by === 'marked' && !link.isOver}<SuggestedTimes {link} nameOf={(id) => hosts.find((host) => host.id === id)?.name ?? ''} />{/if}
+  {#if mayEdit && link.offer.by === 'marked' && !link.isOver}<SuggestedTimes
+      {link}
+      nameOf={(id) => hosts.find((host) => host.id === id)?.name ?? ''}
+    />{/if}
   <div class="grid items-start gap-3 lg:grid-cols-[1.3fr_1.15fr_0.95fr]">
     <SendCard {link} {mayEdit} oninvite={(start) => (booking = start)} />
     <div class="space-y-3">
       <OfferedTimes {link} {mayEdit} onbook={(start) => (booking = start)} />
-      <RelaxationsPanel relaxations={link.relaxations} elsewhere={elsewhereOfLink} mayEdit={mayEdit && !link.isOver} ontake={(relaxation) => (link.form = takenByLink($state.snapshot(link.form), relaxation))} />
+      <RelaxationsPanel
+        relaxations={link.relaxations}
+        elsewhere={elsewhereOfLink}
+        mayEdit={mayEdit && !link.isOver}
+        ontake={(relaxation) => (link.form = takenByLink($state.snapshot(link.form), relaxation))}
+      />
     </div>
     <div class="space-y-3">
       <KeptCard {link} {mayEdit} now={link.supply?.now ?? me.now} />
@@ -181,13 +262,20 @@
 {/if}
 {#if revoking}
   <Modal open title="Revoke this link?" size="sm" onclose={() => (revoking = false)}>
-    <p>Whoever opens it is told that the times were taken back. What it holds is freed; a booking that was made stands. It can’t be undone, but the link can be repeated.</p>
+    <p>
+      Whoever opens it is told that the times were taken back. What it holds is freed; a booking that was made stands.
+      It can’t be undone, but the link can be repeated.
+    </p>
     <div class="mt-4 flex justify-end gap-3">
       <ActionButton kind="quiet" onclick={() => (revoking = false)}>Leave it</ActionButton>
-      <ActionButton kind="main" onclick={() => void link.revoke().then(() => (revoking = false))}>Revoke it</ActionButton>
+      <ActionButton kind="main" onclick={() => void link.revoke().then(() => (revoking = false))}
+        >Revoke it</ActionButton
+      >
     </div>
   </Modal>
 {/if}
 <div aria-live="polite" class="fixed right-6 bottom-6 z-50">
-  {#if link.told}<Toast dismissable class="border border-line bg-card text-ink" onclose={() => (link.told = undefined)}>{link.told}</Toast>{/if}
+  {#if link.told}<Toast dismissable class="border border-line bg-card text-ink" onclose={() => (link.told = undefined)}
+      >{link.told}</Toast
+    >{/if}
 </div>

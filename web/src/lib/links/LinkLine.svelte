@@ -25,17 +25,30 @@
   };
 
   async function copy(): Promise<void> {
-    copied = (await navigator.clipboard?.writeText(location.origin + row.path).then(() => 'copied' as const, () => 'refused' as const)) ?? 'refused';
+    copied =
+      (await navigator.clipboard?.writeText(location.origin + row.path).then(
+        () => 'copied' as const,
+        () => 'refused' as const,
+      )) ?? 'refused';
   }
 </script>
 
 <li class="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2.5 first:border-t-0">
-  <span class="w-20 shrink-0"><span class="rounded-full border px-2.5 py-0.5 text-sm font-semibold {looks[row.state]}">{states[row.state]}</span></span>
+  <span class="w-20 shrink-0"
+    ><span class="rounded-full border px-2.5 py-0.5 text-sm font-semibold {looks[row.state]}">{states[row.state]}</span
+    ></span
+  >
   <div class="min-w-0 flex-1">
-    <a class="font-semibold underline decoration-line-strong underline-offset-4" href="/work/links/{row.id}">{row.isAmongOurselves ? row.title : row.guests.length > 0 ? row.guests.join(', ') : 'nobody yet'}</a>
+    <a class="font-semibold underline decoration-line-strong underline-offset-4" href="/work/links/{row.id}"
+      >{row.isAmongOurselves ? row.title : row.guests.length > 0 ? row.guests.join(', ') : 'nobody yet'}</a
+    >
     {#if !row.isAmongOurselves}<span>{row.title}</span>{:else}<span class="text-muted">among ourselves</span>{/if}
     <p class="text-sm text-muted">
-      with {row.hosts.map((seat) => seat.join(' or ')).join(', ')}{row.madeBy ? `; made by ${row.madeBy}` : ''}{row.held > 0 ? `; ${row.held} held${row.holdUntil ? ` until ${dayAndTime(row.holdUntil, zone)}` : ''}` : ''}{row.wishes > 0 ? `; ${row.wishes === 1 ? 'one other time' : `${row.wishes} other times`} wished` : ''}
+      with {row.hosts.map((seat) => seat.join(' or ')).join(', ')}{row.madeBy
+        ? `; made by ${row.madeBy}`
+        : ''}{row.held > 0
+        ? `; ${row.held} held${row.holdUntil ? ` until ${dayAndTime(row.holdUntil, zone)}` : ''}`
+        : ''}{row.wishes > 0 ? `; ${row.wishes === 1 ? 'one other time' : `${row.wishes} other times`} wished` : ''}
     </p>
   </div>
   <div class="w-64 text-sm max-md:w-full {row.noneLeft ? 'text-brick' : 'text-muted'}">
@@ -43,8 +56,18 @@
     {#if row.waitsSince}<p>{waiting(row, now)}</p>{/if}
   </div>
   <div class="flex w-[330px] flex-wrap justify-end gap-1.5 max-lg:w-auto">
-    {#if isOut}<ActionButton class="py-1" onclick={() => void copy()}><span class="sr-only">Copy the address for {row.guests.join(', ')}: </span>{copied === 'copied' ? 'Copied' : copied === 'refused' ? 'Not allowed' : 'Copy address'}</ActionButton>{/if}
-    {#if isOut && mayEdit}<ActionButton class="py-1" onclick={onask}><span class="sr-only">{row.guests.join(', ')}: </span>Ask again</ActionButton>{/if}
-    <ActionButton class="py-1" href="/work/links/new?link={row.id}"><span class="sr-only">{row.title}: </span>Repeat</ActionButton>
+    {#if isOut}<ActionButton class="py-1" onclick={() => void copy()}
+        ><span class="sr-only">Copy the address for {row.guests.join(', ')}: </span>{copied === 'copied'
+          ? 'Copied'
+          : copied === 'refused'
+            ? 'Not allowed'
+            : 'Copy address'}</ActionButton
+      >{/if}
+    {#if isOut && mayEdit}<ActionButton class="py-1" onclick={onask}
+        ><span class="sr-only">{row.guests.join(', ')}: </span>Ask again</ActionButton
+      >{/if}
+    <ActionButton class="py-1" href="/work/links/new?link={row.id}"
+      ><span class="sr-only">{row.title}: </span>Repeat</ActionButton
+    >
   </div>
 </li>

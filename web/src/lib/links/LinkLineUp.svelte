@@ -44,7 +44,8 @@
   function takeOut(at: number, id: string): void {
     const seat = seats[at];
     if (!seat) return;
-    if (seat.hostIds.length > 1) set(seats.map((one, i) => (i === at ? { ...one, hostIds: one.hostIds.filter((other) => other !== id) } : one)));
+    if (seat.hostIds.length > 1)
+      set(seats.map((one, i) => (i === at ? { ...one, hostIds: one.hostIds.filter((other) => other !== id) } : one)));
     else {
       set(seats.filter((_, i) => i !== at));
       link.setDetails({ lead: leadAfter(lead, at) });
@@ -66,25 +67,64 @@
           {#if place > 0}<span class="text-sm text-muted">or</span>{/if}
           <span class="inline-flex items-center rounded-full border border-line-strong pl-3 {mayEdit ? '' : 'pr-3'}">
             {nameOf(id)}{#if at === lead && place === 0}<strong class="ml-1.5 text-sm">lead</strong>{/if}
-            {#if mayEdit && (seats.length > 1 || seat.hostIds.length > 1)}<button type="button" class="ml-0.5 h-8 w-8 rounded-full hover:bg-lane" aria-label="Take {nameOf(id)} out" onclick={() => takeOut(at, id)}>×</button>{:else}<span class="h-8 w-3"></span>{/if}
+            {#if mayEdit && (seats.length > 1 || seat.hostIds.length > 1)}<button
+                type="button"
+                class="ml-0.5 h-8 w-8 rounded-full hover:bg-lane"
+                aria-label="Take {nameOf(id)} out"
+                onclick={() => takeOut(at, id)}>×</button
+              >{:else}<span class="h-8 w-3"></span>{/if}
           </span>
         {/each}
         {#if mayEdit && free.length > 0}
-          <Select aria-label="Or somebody else in seat {at + 1}" class="w-20" classes={{ select: 'rounded-full border-dashed py-1 text-sm text-muted' }} placeholder="" value="" onchange={(event: Event & { currentTarget: HTMLSelectElement }) => addTo(at, event)} items={[{ value: '', name: 'or…' }, ...free.map((host) => ({ value: host.id, name: host.name }))]} />
+          <Select
+            aria-label="Or somebody else in seat {at + 1}"
+            class="w-20"
+            classes={{ select: 'rounded-full border-dashed py-1 text-sm text-muted' }}
+            placeholder=""
+            value=""
+            onchange={(event: Event & { currentTarget: HTMLSelectElement }) => addTo(at, event)}
+            items={[{ value: '', name: 'or…' }, ...free.map((host) => ({ value: host.id, name: host.name }))]}
+          />
         {/if}
-        {#if mayEdit && at !== lead && seats.length > 1}<button type="button" class="min-h-8 text-sm text-muted underline underline-offset-4" aria-label="Let seat {at + 1} lead" onclick={() => link.setDetails({ lead: at })}>lead</button>{/if}
+        {#if mayEdit && at !== lead && seats.length > 1}<button
+            type="button"
+            class="min-h-8 text-sm text-muted underline underline-offset-4"
+            aria-label="Let seat {at + 1} lead"
+            onclick={() => link.setDetails({ lead: at })}>lead</button
+          >{/if}
       </li>
     {/each}
     {#if mayEdit && seats.length < MOST_SEATS && free.length > 0}
-      <li><Select aria-label="Another seat" class="w-36" classes={{ select: 'rounded-full border-dashed py-1.5 text-sm text-muted' }} placeholder="" value="" onchange={add} items={[{ value: '', name: '+ seat' }, ...free.map((host) => ({ value: host.id, name: host.name }))]} /></li>
+      <li>
+        <Select
+          aria-label="Another seat"
+          class="w-36"
+          classes={{ select: 'rounded-full border-dashed py-1.5 text-sm text-muted' }}
+          placeholder=""
+          value=""
+          onchange={add}
+          items={[{ value: '', name: '+ seat' }, ...free.map((host) => ({ value: host.id, name: host.name }))]}
+        />
+      </li>
     {/if}
   </ul>
-  {#each link.mendsUnder('times.lineUp') as mend (mend)}<p class="mt-1 text-sm text-brick" role="alert">{mend}</p>{/each}
+  {#each link.mendsUnder('times.lineUp') as mend (mend)}<p class="mt-1 text-sm text-brick" role="alert">
+      {mend}
+    </p>{/each}
   {#if link.hostIds.length > 0}
     <details class="mt-2 text-sm" open={link.form.times.overridden.length > 0}>
       <summary class="min-h-8 cursor-pointer text-muted">Offer over what their calendars have</summary>
       {#each link.hostIds as id (id)}
-        <label class="flex min-h-8 items-center gap-2"><input type="checkbox" class="rounded border-edge" disabled={!mayEdit} checked={link.form.times.overridden.includes(id)} onchange={(event) => override(id, event.currentTarget.checked)} /> don’t ask {nameOf(id)}’s calendars</label>
+        <label class="flex min-h-8 items-center gap-2"
+          ><input
+            type="checkbox"
+            class="rounded border-edge"
+            disabled={!mayEdit}
+            checked={link.form.times.overridden.includes(id)}
+            onchange={(event) => override(id, event.currentTarget.checked)}
+          />
+          don’t ask {nameOf(id)}’s calendars</label
+        >
       {/each}
       <p class="text-muted">Bookings and holds made here always count.</p>
     </details>

@@ -18,12 +18,21 @@
 
   let { form, from, setting, beginnings, me, today, ours }: Props = $props();
 
-  // svelte-ignore state_referenced_locally -- made once a visit: what is typed stays, whatever is loaded again around it
+  // Made once a visit: what is typed stays, whatever is loaded again around it.
+  // svelte-ignore state_referenced_locally
   let link = $state.raw(new LinkEditing(form));
 
   /** Starts anew from something, for the same guest. */
   function start(next: LinkForm): void {
-    const kept = next.guests.length > 0 ? next : { ...next, guests: $state.snapshot(link.form.guests), guestZone: link.form.guestZone, guestLanguage: link.form.guestLanguage };
+    const kept =
+      next.guests.length > 0
+        ? next
+        : {
+            ...next,
+            guests: $state.snapshot(link.form.guests),
+            guestZone: link.form.guestZone,
+            guestLanguage: link.form.guestLanguage,
+          };
     link = new LinkEditing({ ...kept, details: { ...kept.details, isAmongOurselves: ours } });
   }
 </script>

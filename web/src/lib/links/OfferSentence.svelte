@@ -24,28 +24,72 @@
   function toggle(day: (typeof dayNames)[number]): void {
     // None chosen is all of them.
     const chosen = offer.days.length === 0 ? [...dayNames] : offer.days;
-    const next = chosen.includes(day) ? chosen.filter((one) => one !== day) : dayNames.filter((one) => one === day || chosen.includes(one));
+    const next = chosen.includes(day)
+      ? chosen.filter((one) => one !== day)
+      : dayNames.filter((one) => one === day || chosen.includes(one));
     link.setOffer({ days: next.length === 7 ? [] : next });
   }
 </script>
 
-<Sentence mends={[...link.mendsUnder('times.offer'), ...link.mendsUnder('times.durations'), link.mend('times.bufferBefore'), link.mend('times.bufferAfter'), link.mend('times.notice'), link.mend('times.step'), link.mend('details.endsOn')]}>
+<Sentence
+  mends={[
+    ...link.mendsUnder('times.offer'),
+    ...link.mendsUnder('times.durations'),
+    link.mend('times.bufferBefore'),
+    link.mend('times.bufferAfter'),
+    link.mend('times.notice'),
+    link.mend('times.step'),
+    link.mend('details.endsOn'),
+  ]}
+>
   offer <Segments label="What is offered" options={ways} value={offer.by} onchoose={(by) => link.setOffer({ by })} />
   <DurationChips bind:durations={link.form.times.durations} />
-  <span class="inline-flex items-center gap-1.5">until <span class="w-40"><Input type="date" aria-label="Offered until" class="py-1.5" bind:value={() => offer.until, (until) => until && link.setOffer({ until })} /></span></span>
+  <span class="inline-flex items-center gap-1.5"
+    >until <span class="w-40"
+      ><Input
+        type="date"
+        aria-label="Offered until"
+        class="py-1.5"
+        bind:value={() => offer.until, (until) => until && link.setOffer({ until })}
+      /></span
+    ></span
+  >
   <span class="inline-flex items-center gap-1.5">
     hours
-    <span class="w-20"><Select aria-label="Earliest hour" placeholder="" classes={{ select: 'py-1.5' }} value={offer.fromMinute} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ fromMinute: Number(event.currentTarget.value) })} items={hours.slice(0, 24)} /></span>
+    <span class="w-20"
+      ><Select
+        aria-label="Earliest hour"
+        placeholder=""
+        classes={{ select: 'py-1.5' }}
+        value={offer.fromMinute}
+        onchange={(event: Event & { currentTarget: HTMLSelectElement }) =>
+          link.setOffer({ fromMinute: Number(event.currentTarget.value) })}
+        items={hours.slice(0, 24)}
+      /></span
+    >
     to
-    <span class="w-20"><Select aria-label="Latest hour" placeholder="" classes={{ select: 'py-1.5' }} value={offer.toMinute} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ toMinute: Number(event.currentTarget.value) })} items={hours.slice(1)} /></span>
+    <span class="w-20"
+      ><Select
+        aria-label="Latest hour"
+        placeholder=""
+        classes={{ select: 'py-1.5' }}
+        value={offer.toMinute}
+        onchange={(event: Event & { currentTarget: HTMLSelectElement }) =>
+          link.setOffer({ toMinute: Number(event.currentTarget.value) })}
+        items={hours.slice(1)}
+      /></span
+    >
   </span>
-  <button type="button" class="min-h-9 underline underline-offset-4" aria-expanded={more} onclick={() => (more = !more)}>{more ? 'fewer rules' : 'buffers, notice, days'}</button>
+  <button type="button" class="min-h-9 underline underline-offset-4" aria-expanded={more} onclick={() => (more = !more)}
+    >{more ? 'fewer rules' : 'buffers, notice, days'}</button
+  >
 </Sentence>
 {#if more}
   <div class="mt-2 space-y-2 rounded-xl border border-line p-3">
     <Sentence>
-      keep free <LengthField id="link-before" label="Kept free before" bind:value={link.form.times.bufferBefore} /> before and <LengthField id="link-after" label="Kept free after" bind:value={link.form.times.bufferAfter} /> after,
-      not within <LengthField id="link-notice" label="Notice" bind:value={link.form.times.notice} />
+      keep free <LengthField id="link-before" label="Kept free before" bind:value={link.form.times.bufferBefore} /> before
+      and <LengthField id="link-after" label="Kept free after" bind:value={link.form.times.bufferAfter} /> after, not within
+      <LengthField id="link-notice" label="Notice" bind:value={link.form.times.notice} />
     </Sentence>
     <Sentence>
       on
@@ -53,16 +97,41 @@
         {#each weekdays as day, i (day.key)}
           {@const name = dayNames[i] ?? 'monday'}
           {@const isOn = offer.days.length === 0 || offer.days.includes(name)}
-          <button type="button" aria-pressed={isOn} class="min-h-9 rounded-lg border px-2.5 {isOn ? 'border-chosen bg-chosen text-on-chosen' : 'border-dashed border-edge text-muted'}" onclick={() => toggle(name)}>{day.short}</button>
+          <button
+            type="button"
+            aria-pressed={isOn}
+            class="min-h-9 rounded-lg border px-2.5 {isOn
+              ? 'border-chosen bg-chosen text-on-chosen'
+              : 'border-dashed border-edge text-muted'}"
+            onclick={() => toggle(name)}>{day.short}</button
+          >
         {/each}
       </span>
       starts every <LengthField id="link-step" label="From start to start" bind:value={link.form.times.step} />
-      in <span class="w-52"><ZoneSelect id="link-zone" label="Zone of the link" box="py-1.5" bind:value={link.form.times.zone} /></span>
+      in
+      <span class="w-52"
+        ><ZoneSelect id="link-zone" label="Zone of the link" box="py-1.5" bind:value={link.form.times.zone} /></span
+      >
     </Sentence>
     <Sentence>
       show
-      <span class="w-40"><Select aria-label="How many openings are shown" placeholder="" classes={{ select: 'py-1.5' }} value={offer.mostShown ?? 0} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => link.setOffer({ mostShown: Number(event.currentTarget.value) || null })} items={[{ value: 0, name: 'all openings' }, ...[3, 5, 8, 12, 20, 40].map((most) => ({ value: most, name: `the best ${String(most)}` }))]} /></span>
-      {#if offer.by === 'marked'}<span class="text-sm">Days and hours shape what is suggested; what you mark yourself may lie anywhere.</span>{/if}
+      <span class="w-40"
+        ><Select
+          aria-label="How many openings are shown"
+          placeholder=""
+          classes={{ select: 'py-1.5' }}
+          value={offer.mostShown ?? 0}
+          onchange={(event: Event & { currentTarget: HTMLSelectElement }) =>
+            link.setOffer({ mostShown: Number(event.currentTarget.value) || null })}
+          items={[
+            { value: 0, name: 'all openings' },
+            ...[3, 5, 8, 12, 20, 40].map((most) => ({ value: most, name: `the best ${String(most)}` })),
+          ]}
+        /></span
+      >
+      {#if offer.by === 'marked'}<span class="text-sm"
+          >Days and hours shape what is suggested; what you mark yourself may lie anywhere.</span
+        >{/if}
     </Sentence>
   </div>
 {/if}

@@ -18,7 +18,9 @@
   const openings = $derived(link.supply?.openings ?? []);
   // Of marks all are listed, also those that went since.
   const rows = $derived<{ start: string; isOpen: boolean }[]>(
-    isMarked ? link.offer.marked.map((start) => ({ start, isOpen: !link.missed.has(start) })) : openings.slice(0, MOST).map((opening) => ({ start: opening.start, isOpen: true })),
+    isMarked
+      ? link.offer.marked.map((start) => ({ start, isOpen: !link.missed.has(start) }))
+      : openings.slice(0, MOST).map((opening) => ({ start: opening.start, isOpen: true })),
   );
   const wishes = $derived<Schemas['WishView'][]>(link.saved?.wishes ?? []);
 
@@ -36,18 +38,41 @@
 <section aria-labelledby="offered" class="rounded-2xl border border-line bg-card p-4">
   <h2 id="offered" class="text-[17px]">
     <span class="font-heading font-bold">{openings.length}</span>
-    {openings.length === 1 ? 'opening' : 'openings'} offered{#if link.missed.size > 0}, <span class="text-brick">{counted(link.missed.size, 'marked time is', 'marked times are')} not open</span>{/if}
+    {openings.length === 1 ? 'opening' : 'openings'} offered{#if link.missed.size > 0}, <span class="text-brick"
+        >{counted(link.missed.size, 'marked time is', 'marked times are')} not open</span
+      >{/if}
   </h2>
-  {#if rows.length === 0}<p class="mt-1 text-muted">{isMarked ? 'Paint on the board to mark a time, or take over a suggestion.' : link.offer.by === 'painted' ? 'Paint a stretch on the board; what is free in it is offered.' : 'Nothing is free by these rules.'}</p>{/if}
+  {#if rows.length === 0}<p class="mt-1 text-muted">
+      {isMarked
+        ? 'Paint on the board to mark a time, or take over a suggestion.'
+        : link.offer.by === 'painted'
+          ? 'Paint a stretch on the board; what is free in it is offered.'
+          : 'Nothing is free by these rules.'}
+    </p>{/if}
   <ul class="mt-1" aria-label="Offered times">
     {#each rows as row (row.start)}
-      <li data-offered={row.start} class="flex flex-wrap items-center gap-x-3 border-t border-line py-1 first:border-t-0">
+      <li
+        data-offered={row.start}
+        class="flex flex-wrap items-center gap-x-3 border-t border-line py-1 first:border-t-0"
+      >
         <span class="min-w-0 flex-1 {row.isOpen ? '' : 'text-muted line-through'}">{dayAndTime(row.start, zone)}</span>
-        {#if link.held.has(row.start)}<span class="hatched rounded-md border border-violet bg-violet-tint px-1.5 text-sm text-ink">held</span>{/if}
+        {#if link.held.has(row.start)}<span
+            class="hatched rounded-md border border-violet bg-violet-tint px-1.5 text-sm text-ink">held</span
+          >{/if}
         {#if !row.isOpen}<span class="text-sm text-brick">not open</span>{/if}
         {#if mayEdit && !link.isOver}
-          {#if row.isOpen}<button type="button" class="min-h-8 text-sm underline underline-offset-4" aria-label="Book {dayAndTime(row.start, zone)} by hand" onclick={() => onbook(row.start)}>book</button>{/if}
-          {#if isMarked}<button type="button" class="min-h-8 text-sm underline underline-offset-4" aria-label="{link.held.has(row.start) ? 'Release' : 'Erase'} {dayAndTime(row.start, zone)}" onclick={() => void release(row.start)}>{link.held.has(row.start) ? 'release' : 'erase'}</button>{/if}
+          {#if row.isOpen}<button
+              type="button"
+              class="min-h-8 text-sm underline underline-offset-4"
+              aria-label="Book {dayAndTime(row.start, zone)} by hand"
+              onclick={() => onbook(row.start)}>book</button
+            >{/if}
+          {#if isMarked}<button
+              type="button"
+              class="min-h-8 text-sm underline underline-offset-4"
+              aria-label="{link.held.has(row.start) ? 'Release' : 'Erase'} {dayAndTime(row.start, zone)}"
+              onclick={() => void release(row.start)}>{link.held.has(row.start) ? 'release' : 'erase'}</button
+            >{/if}
         {/if}
       </li>
     {/each}
@@ -58,8 +83,26 @@
       {#each link.offer.painted as paint, at (at)}
         <li class="flex flex-wrap items-center gap-x-3 py-0.5 text-sm">
           <span class="min-w-0 flex-1">{paintedWords(paint)}</span>
-          <label class="inline-flex min-h-8 items-center gap-1.5"><input type="checkbox" class="rounded border-edge" disabled={!mayEdit} bind:checked={() => paint.isWeekly, (isWeekly) => link.setOffer({ painted: link.offer.painted.map((one, i) => (i === at ? { ...one, isWeekly } : one)) })} /> each week</label>
-          {#if mayEdit}<button type="button" class="min-h-8 underline underline-offset-4" aria-label="Erase what is painted, {paintedWords(paint)}" onclick={() => link.erasePaint(at)}>erase</button>{/if}
+          <label class="inline-flex min-h-8 items-center gap-1.5"
+            ><input
+              type="checkbox"
+              class="rounded border-edge"
+              disabled={!mayEdit}
+              bind:checked={
+                () => paint.isWeekly,
+                (isWeekly) =>
+                  link.setOffer({
+                    painted: link.offer.painted.map((one, i) => (i === at ? { ...one, isWeekly } : one)),
+                  })
+              }
+            /> each week</label
+          >
+          {#if mayEdit}<button
+              type="button"
+              class="min-h-8 underline underline-offset-4"
+              aria-label="Erase what is painted, {paintedWords(paint)}"
+              onclick={() => link.erasePaint(at)}>erase</button
+            >{/if}
         </li>
       {/each}
     </ul>
@@ -71,12 +114,27 @@
         <li class="flex flex-wrap items-center gap-x-3 border-t border-line py-1 first:border-t-0">
           <span class="min-w-0 flex-1">{dayAndTime(wish.start, zone)}</span>
           {#if mayEdit && !link.isOver}
-            {#if link.offer.marked.includes(wish.start)}<span class="text-sm text-muted">offered now</span>{:else}<button type="button" class="min-h-8 text-sm underline underline-offset-4" aria-label="Offer {dayAndTime(wish.start, zone)}" onclick={() => takeWish(wish)}>offer it</button>{/if}
+            {#if link.offer.marked.includes(wish.start)}<span class="text-sm text-muted">offered now</span
+              >{:else}<button
+                type="button"
+                class="min-h-8 text-sm underline underline-offset-4"
+                aria-label="Offer {dayAndTime(wish.start, zone)}"
+                onclick={() => takeWish(wish)}>offer it</button
+              >{/if}
           {/if}
-          {#if mayEdit}<button type="button" class="min-h-8 text-sm underline underline-offset-4" aria-label="Drop the wish for {dayAndTime(wish.start, zone)}" onclick={() => void link.dropWish(wish.id)}>drop</button>{/if}
+          {#if mayEdit}<button
+              type="button"
+              class="min-h-8 text-sm underline underline-offset-4"
+              aria-label="Drop the wish for {dayAndTime(wish.start, zone)}"
+              onclick={() => void link.dropWish(wish.id)}>drop</button
+            >{/if}
         </li>
       {/each}
     </ul>
-    {#each new Set(wishes.map((wish) => wish.words).filter((words) => words !== '')) as words (words)}<p class="mt-1 text-sm whitespace-pre-line text-muted">“{words}”</p>{/each}
+    {#each new Set(wishes.map((wish) => wish.words).filter((words) => words !== '')) as words (words)}<p
+        class="mt-1 text-sm whitespace-pre-line text-muted"
+      >
+        “{words}”
+      </p>{/each}
   {/if}
 </section>

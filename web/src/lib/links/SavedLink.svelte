@@ -14,7 +14,8 @@
 
   let { saved, setting, me, today, known }: Props = $props();
 
-  // svelte-ignore state_referenced_locally -- made once a visit; what colleagues do meanwhile is asked for by itself
+  // Made once a visit; what colleagues do meanwhile is asked for by itself.
+  // svelte-ignore state_referenced_locally
   const link = new LinkEditing(saved.form, saved);
 </script>
 

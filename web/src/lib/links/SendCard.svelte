@@ -39,7 +39,9 @@
         ],
   );
   const mails = $derived(link.form.guests.map((guest) => guest.email.trim()).filter((email) => email !== ''));
-  const only = $derived(link.offer.by === 'marked' && link.offer.marked.length === 1 ? link.offer.marked[0] : undefined);
+  const only = $derived(
+    link.offer.by === 'marked' && link.offer.marked.length === 1 ? link.offer.marked[0] : undefined,
+  );
   const isOut = $derived(link.saved !== undefined && link.saved.row.outAt !== null);
 
   function setText(change: Partial<Schemas['LinkText']>): void {
@@ -56,7 +58,14 @@
     if (!view) return;
     await link.reckon();
     const { text } = link;
-    if (text) await tell(tab === 'address' ? await copyRich(text.address ?? '', text.address ?? '') : await copyRich(text.text, text.html), 'Copied', 'Your browser doesn’t allow it; mark the text and copy it.');
+    if (text)
+      await tell(
+        tab === 'address'
+          ? await copyRich(text.address ?? '', text.address ?? '')
+          : await copyRich(text.text, text.html),
+        'Copied',
+        'Your browser doesn’t allow it; mark the text and copy it.',
+      );
   }
 
   async function send(isAgain: boolean): Promise<void> {
@@ -71,35 +80,95 @@
   <div class="flex flex-wrap items-center justify-between gap-2">
     <div role="tablist" aria-label="How it goes out" class="flex gap-4">
       {#each tabs as one (one.value)}
-        <button type="button" role="tab" id="tab-{one.value}" aria-controls="out-{one.value}" aria-selected={tab === one.value} class="min-h-9 border-b-2 {tab === one.value ? 'border-ink font-bold' : 'border-transparent text-muted'}" onclick={() => (tab = one.value)}>{one.name}</button>
+        <button
+          type="button"
+          role="tab"
+          id="tab-{one.value}"
+          aria-controls="out-{one.value}"
+          aria-selected={tab === one.value}
+          class="min-h-9 border-b-2 {tab === one.value ? 'border-ink font-bold' : 'border-transparent text-muted'}"
+          onclick={() => (tab = one.value)}>{one.name}</button
+        >
       {/each}
     </div>
     {#if tab !== 'address'}
-      <span class="w-60"><Select aria-label="In whose time" placeholder="" classes={{ select: 'py-1' }} disabled={!mayEdit} value={zones.some((one) => one.value === how.zones) ? how.zones : 'own'} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => setText({ zones: event.currentTarget.value as Schemas['LinkZones'] })} items={zones} /></span>
+      <span class="w-60"
+        ><Select
+          aria-label="In whose time"
+          placeholder=""
+          classes={{ select: 'py-1' }}
+          disabled={!mayEdit}
+          value={zones.some((one) => one.value === how.zones) ? how.zones : 'own'}
+          onchange={(event: Event & { currentTarget: HTMLSelectElement }) =>
+            setText({ zones: event.currentTarget.value as Schemas['LinkZones'] })}
+          items={zones}
+        /></span
+      >
     {/if}
   </div>
   <div role="tabpanel" id="out-{tab}" aria-labelledby="tab-{tab}" class="mt-2">
     {#if tab === 'address'}
-      <p class="rounded-lg border border-line px-3 py-2 break-all" data-test="link-address">{link.text?.address ?? 'The address stands here once the link is made.'}</p>
+      <p class="rounded-lg border border-line px-3 py-2 break-all" data-test="link-address">
+        {link.text?.address ?? 'The address stands here once the link is made.'}
+      </p>
     {:else}
       {#if tab === 'mail'}
-        <label class="mb-1 block text-sm text-muted" for="link-word">In your words, above the times (or leave it to ours)</label>
+        <label class="mb-1 block text-sm text-muted" for="link-word"
+          >In your words, above the times (or leave it to ours)</label
+        >
         <Textarea id="link-word" rows={2} class="mb-2 w-full" maxlength={2000} disabled={!mayEdit} bind:value={word} />
       {/if}
-      <pre class="rounded-lg border border-line px-3 py-2 font-sans text-sm whitespace-pre-wrap" data-test="link-text">{link.text?.text ?? ''}</pre>
+      <pre
+        class="rounded-lg border border-line px-3 py-2 font-sans text-sm whitespace-pre-wrap"
+        data-test="link-text">{link.text?.text ?? ''}</pre>
       <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-muted">
-        <label class="inline-flex min-h-8 items-center gap-2"><input type="checkbox" class="rounded border-edge" disabled={!mayEdit} bind:checked={() => how.asRanges, (asRanges) => setText({ asRanges })} /> as ranges</label>
-        <label class="inline-flex min-h-8 items-center gap-2"><input type="checkbox" class="rounded border-edge" disabled={!mayEdit} bind:checked={() => how.withAddress, (withAddress) => setText({ withAddress })} /> ends with the address</label>
-        <span class="w-40"><Select aria-label="By which clock" placeholder="" classes={{ select: 'py-1' }} disabled={!mayEdit} value={how.clock ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => setText({ clock: (event.currentTarget.value || null) as Schemas['LinkText']['clock'] })} items={[{ value: '', name: 'their usual clock' }, { value: 'h24', name: '24 hours' }, { value: 'h12', name: 'am and pm' }]} /></span>
+        <label class="inline-flex min-h-8 items-center gap-2"
+          ><input
+            type="checkbox"
+            class="rounded border-edge"
+            disabled={!mayEdit}
+            bind:checked={() => how.asRanges, (asRanges) => setText({ asRanges })}
+          /> as ranges</label
+        >
+        <label class="inline-flex min-h-8 items-center gap-2"
+          ><input
+            type="checkbox"
+            class="rounded border-edge"
+            disabled={!mayEdit}
+            bind:checked={() => how.withAddress, (withAddress) => setText({ withAddress })}
+          /> ends with the address</label
+        >
+        <span class="w-40"
+          ><Select
+            aria-label="By which clock"
+            placeholder=""
+            classes={{ select: 'py-1' }}
+            disabled={!mayEdit}
+            value={how.clock ?? ''}
+            onchange={(event: Event & { currentTarget: HTMLSelectElement }) =>
+              setText({ clock: (event.currentTarget.value || null) as Schemas['LinkText']['clock'] })}
+            items={[
+              { value: '', name: 'their usual clock' },
+              { value: 'h24', name: '24 hours' },
+              { value: 'h12', name: 'am and pm' },
+            ]}
+          /></span
+        >
       </div>
     {/if}
     {#if mayEdit && !link.isOver}
       <div class="mt-2 flex flex-wrap items-center gap-2">
         {#if tab === 'mail'}
-          <ActionButton disabled={link.busy || mails.length === 0} onclick={() => void send(false)}>Send{mails.length > 0 ? ` to ${mails.join(', ')}` : ''}</ActionButton>
-          {#if isOut}<ActionButton disabled={link.busy || mails.length === 0} onclick={() => void send(true)}>Ask again</ActionButton>{/if}
+          <ActionButton disabled={link.busy || mails.length === 0} onclick={() => void send(false)}
+            >Send{mails.length > 0 ? ` to ${mails.join(', ')}` : ''}</ActionButton
+          >
+          {#if isOut}<ActionButton disabled={link.busy || mails.length === 0} onclick={() => void send(true)}
+              >Ask again</ActionButton
+            >{/if}
           {#if mails.length === 0}<span class="text-sm text-muted">Give the guest’s email above.</span>{/if}
-          {#if only && mails.length > 0}<ActionButton kind="quiet" disabled={link.busy} onclick={() => oninvite(only)}>Book this one time, with the invitation straight away</ActionButton>{/if}
+          {#if only && mails.length > 0}<ActionButton kind="quiet" disabled={link.busy} onclick={() => oninvite(only)}
+              >Book this one time, with the invitation straight away</ActionButton
+            >{/if}
         {:else}
           <ActionButton disabled={link.busy} onclick={() => void copy()}>Copy</ActionButton>
         {/if}

@@ -27,7 +27,14 @@
       found = undefined;
       return undefined;
     }
-    const timer = setTimeout(() => void must(api.GET('/api/links/beginnings', { params: { query: { search: words } } })).then((answer) => (found = answer), () => undefined), PAUSE);
+    const timer = setTimeout(
+      () =>
+        void must(api.GET('/api/links/beginnings', { params: { query: { search: words } } })).then(
+          (answer) => (found = answer),
+          () => undefined,
+        ),
+      PAUSE,
+    );
     return () => clearTimeout(timer);
   });
 
@@ -47,13 +54,17 @@
 
   /** Whom the event names is asked only now; where that can't be told (any more), whoever had it is taken. */
   async function event(one: Schemas['EventBeginning']): Promise<void> {
-    const people = await must(api.GET('/api/links/beginnings/events/{entry}', { params: { path: { entry: one.entry } } })).catch(() => ({ guests: [], hostIds: one.hostIds }));
+    const people = await must(
+      api.GET('/api/links/beginnings/events/{entry}', { params: { path: { entry: one.entry } } }),
+    ).catch(() => ({ guests: [], hostIds: one.hostIds }));
     start(fromEvent(from, one, ours ? { ...people, guests: [] } : people));
   }
 
   async function takeAway(id: string): Promise<void> {
     await must(api.DELETE('/api/links/patterns/{id}', { params: { path: { id } } })).catch(() => undefined);
-    found = await must(api.GET('/api/links/beginnings', { params: { query: { search: search.trim() } } })).catch(() => found);
+    found = await must(api.GET('/api/links/beginnings', { params: { query: { search: search.trim() } } })).catch(
+      () => found,
+    );
   }
 
   const group = 'flex gap-2 max-md:flex-col max-md:gap-1';
@@ -62,21 +73,74 @@
 </script>
 
 <details bind:open class="mb-3 rounded-2xl border border-line bg-card px-4 py-2">
-  <summary class="min-h-9 cursor-pointer content-center font-semibold">Start from a page, an earlier link, a pattern or an event</summary>
+  <summary class="min-h-9 cursor-pointer content-center font-semibold"
+    >Start from a page, an earlier link, a pattern or an event</summary
+  >
   <div class="space-y-2 pt-1 pb-2">
-    <div class="w-72 max-md:w-full"><Input type="search" aria-label="Search what to start from" placeholder="guest, page or words" class="py-1.5" bind:value={search} /></div>
+    <div class="w-72 max-md:w-full">
+      <Input
+        type="search"
+        aria-label="Search what to start from"
+        placeholder="guest, page or words"
+        class="py-1.5"
+        bind:value={search}
+      />
+    </div>
     {#if nothing}<p class="text-muted">Nothing of that name; start below from nothing.</p>{/if}
     {#if !ours && shown.pages.length > 0}
-      <div class={group}><span class={name}>pages</span><ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Pages">{#each shown.pages as one (one.id)}<li><button type="button" class={chip} onclick={() => void page(one.id)}>{one.title}</button></li>{/each}</ul></div>
+      <div class={group}>
+        <span class={name}>pages</span>
+        <ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Pages">
+          {#each shown.pages as one (one.id)}<li>
+              <button type="button" class={chip} onclick={() => void page(one.id)}>{one.title}</button>
+            </li>{/each}
+        </ul>
+      </div>
     {/if}
     {#if shown.links.length > 0}
-      <div class={group}><span class={name}>links</span><ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Earlier links">{#each shown.links as one (one.id)}<li><button type="button" class={chip} onclick={() => void earlier(one.id)}>{one.title}{one.guests.length > 0 ? `, ${one.guests.join(', ')}` : ''} <span class="text-muted">{dayMonth(dateIn(one.madeAt, from.zone))}</span></button></li>{/each}</ul></div>
+      <div class={group}>
+        <span class={name}>links</span>
+        <ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Earlier links">
+          {#each shown.links as one (one.id)}<li>
+              <button type="button" class={chip} onclick={() => void earlier(one.id)}
+                >{one.title}{one.guests.length > 0 ? `, ${one.guests.join(', ')}` : ''}
+                <span class="text-muted">{dayMonth(dateIn(one.madeAt, from.zone))}</span></button
+              >
+            </li>{/each}
+        </ul>
+      </div>
     {/if}
     {#if shown.patterns.length > 0}
-      <div class={group}><span class={name}>patterns</span><ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Patterns">{#each shown.patterns as one (one.id)}<li><button type="button" class={chip} onclick={() => start(fromLink(from, one.form, `the pattern “${one.name}”`))}>{one.name}</button><button type="button" class="min-h-9 w-8 max-md:min-h-11" aria-label="Take away the pattern {one.name}" onclick={() => void takeAway(one.id)}>×</button></li>{/each}</ul></div>
+      <div class={group}>
+        <span class={name}>patterns</span>
+        <ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Patterns">
+          {#each shown.patterns as one (one.id)}<li>
+              <button
+                type="button"
+                class={chip}
+                onclick={() => start(fromLink(from, one.form, `the pattern “${one.name}”`))}>{one.name}</button
+              ><button
+                type="button"
+                class="min-h-9 w-8 max-md:min-h-11"
+                aria-label="Take away the pattern {one.name}"
+                onclick={() => void takeAway(one.id)}>×</button
+              >
+            </li>{/each}
+        </ul>
+      </div>
     {/if}
     {#if shown.events.length > 0}
-      <div class={group}><span class={name}>events</span><ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Past events">{#each shown.events as one (one.title + one.start)}<li><button type="button" class={chip} onclick={() => void event(one)}>{one.title} <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button></li>{/each}</ul></div>
+      <div class={group}>
+        <span class={name}>events</span>
+        <ul class="flex flex-1 flex-wrap items-center gap-2" aria-label="Past events">
+          {#each shown.events as one (one.title + one.start)}<li>
+              <button type="button" class={chip} onclick={() => void event(one)}
+                >{one.title}
+                <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button
+              >
+            </li>{/each}
+        </ul>
+      </div>
     {/if}
   </div>
 </details>

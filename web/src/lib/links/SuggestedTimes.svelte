@@ -18,7 +18,9 @@
   function why(suggestion: (typeof suggestions)[number]): string {
     const theirs = link.form.guestZone;
     const words = whyWords(suggestion, nameOf);
-    return theirs !== '' && theirs !== zone ? `${timeOf(suggestion.start, theirs)} in ${cityOf(theirs)}, ${words}` : words;
+    return theirs !== '' && theirs !== zone
+      ? `${timeOf(suggestion.start, theirs)} in ${cityOf(theirs)}, ${words}`
+      : words;
   }
 
   function takeAll(): void {
@@ -30,8 +32,14 @@
   <section aria-labelledby="suggested" class="flex flex-wrap items-center gap-2">
     <h2 id="suggested" class="mr-1 text-[17px]">Suggested</h2>
     {#each suggestions as suggestion (suggestion.start)}
-      <button type="button" data-suggested={suggestion.start} class="min-h-9 rounded-full border border-line-strong bg-card px-3 text-sm hover:bg-glow-tint max-md:min-h-11" onclick={() => link.mark(suggestion.start)}>
-        <span class="sr-only">Mark </span><strong>{dayAndTime(suggestion.start, zone)}</strong> <span class="text-muted">{why(suggestion)}</span>
+      <button
+        type="button"
+        data-suggested={suggestion.start}
+        class="min-h-9 rounded-full border border-line-strong bg-card px-3 text-sm hover:bg-glow-tint max-md:min-h-11"
+        onclick={() => link.mark(suggestion.start)}
+      >
+        <span class="sr-only">Mark </span><strong>{dayAndTime(suggestion.start, zone)}</strong>
+        <span class="text-muted">{why(suggestion)}</span>
       </button>
     {/each}
     <ActionButton kind="quiet" class="py-1" onclick={takeAll}>Mark all {suggestions.length}</ActionButton>

@@ -42,7 +42,14 @@
     clearTimeout(asking);
     const search = typed.trim();
     if (search.length < 2) return;
-    asking = setTimeout(() => void must(api.GET('/api/links/beginnings', { params: { query: { search } } })).then((answer) => (found = answer.guests), () => undefined), PAUSE);
+    asking = setTimeout(
+      () =>
+        void must(api.GET('/api/links/beginnings', { params: { query: { search } } })).then(
+          (answer) => (found = answer.guests),
+          () => undefined,
+        ),
+      PAUSE,
+    );
   }
 
   function takeOut(at: number): void {
@@ -50,25 +57,81 @@
   }
 </script>
 
-<datalist id="known-guests">{#each listed as guest (guest.email)}<option value={guest.name}>{guest.email}</option>{/each}</datalist>
+<datalist id="known-guests"
+  >{#each listed as guest (guest.email)}<option value={guest.name}>{guest.email}</option>{/each}</datalist
+>
 <Sentence mends={[link.mend('title'), ...link.mendsUnder('guests'), ...link.mendsUnder('guestZone')]}>
-  <span class="w-60 max-md:w-full"><Input aria-label="Title that the guest reads" placeholder="what it is about" class="py-1.5 font-semibold" bind:value={link.form.title} /></span>
+  <span class="w-60 max-md:w-full"
+    ><Input
+      aria-label="Title that the guest reads"
+      placeholder="what it is about"
+      class="py-1.5 font-semibold"
+      bind:value={link.form.title}
+    /></span
+  >
   {#if !link.form.details.isAmongOurselves}
     for
     {#each guests as guest, at (at)}
       <span class="inline-flex items-center gap-1.5">
-        <span class="w-40"><Input aria-label={at === 0 ? 'Guest’s name' : `Name of guest ${at + 1}`} placeholder="guest’s name" list="known-guests" class="py-1.5" bind:value={() => guest.name, (name) => {
-          set(at, { name: name ?? '' });
-          look(name ?? '');
-        }} /></span>
-        <span class="w-48"><Input aria-label={at === 0 ? 'Guest’s email' : `Email of guest ${at + 1}`} type="email" placeholder="email, if we send it" class="py-1.5" bind:value={() => guest.email, (email) => set(at, { email: email ?? '' })} /></span>
-        {#if guests.length > 1}<button type="button" class="h-9 w-7" aria-label="Take out {guest.name || `guest ${at + 1}`}" onclick={() => takeOut(at)}>×</button>{/if}
+        <span class="w-40"
+          ><Input
+            aria-label={at === 0 ? 'Guest’s name' : `Name of guest ${at + 1}`}
+            placeholder="guest’s name"
+            list="known-guests"
+            class="py-1.5"
+            bind:value={
+              () => guest.name,
+              (name) => {
+                set(at, { name: name ?? '' });
+                look(name ?? '');
+              }
+            }
+          /></span
+        >
+        <span class="w-48"
+          ><Input
+            aria-label={at === 0 ? 'Guest’s email' : `Email of guest ${at + 1}`}
+            type="email"
+            placeholder="email, if we send it"
+            class="py-1.5"
+            bind:value={() => guest.email, (email) => set(at, { email: email ?? '' })}
+          /></span
+        >
+        {#if guests.length > 1}<button
+            type="button"
+            class="h-9 w-7"
+            aria-label="Take out {guest.name || `guest ${at + 1}`}"
+            onclick={() => takeOut(at)}>×</button
+          >{/if}
       </span>
     {/each}
-    {#if link.form.guests.length > 0 && guests.length < MOST_GUESTS}<button type="button" class="min-h-9 underline underline-offset-4" onclick={() => (link.form.guests = [...guests, { name: '', email: '' }])}>+ guest</button>{/if}
+    {#if link.form.guests.length > 0 && guests.length < MOST_GUESTS}<button
+        type="button"
+        class="min-h-9 underline underline-offset-4"
+        onclick={() => (link.form.guests = [...guests, { name: '', email: '' }])}>+ guest</button
+      >{/if}
     in
-    <span class="w-44"><Select aria-label="Guest’s zone" placeholder="" classes={{ select: 'py-1.5' }} bind:value={link.form.guestZone} items={[{ value: '', name: 'a zone I don’t know' }, ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') }))]} /></span>
+    <span class="w-44"
+      ><Select
+        aria-label="Guest’s zone"
+        placeholder=""
+        classes={{ select: 'py-1.5' }}
+        bind:value={link.form.guestZone}
+        items={[
+          { value: '', name: 'a zone I don’t know' },
+          ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') })),
+        ]}
+      /></span
+    >
     in
-    <span class="w-28"><Select aria-label="Language of what is written to the guest" placeholder="" classes={{ select: 'py-1.5' }} bind:value={link.form.guestLanguage} items={languages} /></span>
+    <span class="w-28"
+      ><Select
+        aria-label="Language of what is written to the guest"
+        placeholder=""
+        classes={{ select: 'py-1.5' }}
+        bind:value={link.form.guestLanguage}
+        items={languages}
+      /></span
+    >
   {/if}
 </Sentence>

@@ -3,8 +3,27 @@ import { marksOfLink, paintedOn, placeOf, readKey, startAt, worthShowing } from 
 import type { Offer } from './form';
 
 const zone = 'Europe/Copenhagen';
-const offer: Offer = { by: 'marked', marked: ['2026-12-08T08:15:00Z', '2026-12-09T10:00:00Z'], painted: [], days: [], fromMinute: 480, toMinute: 1080, until: '2026-12-18', mostShown: null };
-const board = { offer, minutes: 45, zone, hostIds: ['sunniva', 'keziah'], dates: ['2026-12-08', '2026-12-09'], openings: [], missed: new Set<string>(), held: new Map<string, readonly string[]>(), wishes: [] };
+const offer: Offer = {
+  by: 'marked',
+  marked: ['2026-12-08T08:15:00Z', '2026-12-09T10:00:00Z'],
+  painted: [],
+  days: [],
+  fromMinute: 480,
+  toMinute: 1080,
+  until: '2026-12-18',
+  mostShown: null,
+};
+const board = {
+  offer,
+  minutes: 45,
+  zone,
+  hostIds: ['sunniva', 'keziah'],
+  dates: ['2026-12-08', '2026-12-09'],
+  openings: [],
+  missed: new Set<string>(),
+  held: new Map<string, readonly string[]>(),
+  wishes: [],
+};
 
 describe('where a time stands on the board', () => {
   it('is the wall clock of the zone, also in one with a half hour', () => {
@@ -40,7 +59,11 @@ describe('marks of the board', () => {
   });
 
   it('say which are not open and which are held, by whoever holds them', () => {
-    const marks = marksOfLink({ ...board, missed: new Set(['2026-12-08T08:15:00Z']), held: new Map([['2026-12-09T10:00:00Z', ['keziah']]]) });
+    const marks = marksOfLink({
+      ...board,
+      missed: new Set(['2026-12-08T08:15:00Z']),
+      held: new Map([['2026-12-09T10:00:00Z', ['keziah']]]),
+    });
     expect(marks.map((mark) => [mark.tone, mark.hostId])).toEqual([
       ['missed', 'sunniva'],
       ['missed', 'keziah'],
@@ -49,8 +72,16 @@ describe('marks of the board', () => {
   });
 
   it('are frames over what is open where time is painted', () => {
-    const painted = { ...offer, by: 'painted' as const, painted: [{ start: '2026-12-01T09:00:00', minutes: 120, isWeekly: true }] };
-    const marks = marksOfLink({ ...board, offer: painted, openings: [{ start: '2026-12-08T08:00:00Z', end: '2026-12-08T08:45:00Z', placesLeft: 1 }] });
+    const painted = {
+      ...offer,
+      by: 'painted' as const,
+      painted: [{ start: '2026-12-01T09:00:00', minutes: 120, isWeekly: true }],
+    };
+    const marks = marksOfLink({
+      ...board,
+      offer: painted,
+      openings: [{ start: '2026-12-08T08:00:00Z', end: '2026-12-08T08:45:00Z', placesLeft: 1 }],
+    });
     expect(marks.filter((mark) => mark.hostId === 'sunniva').map((mark) => [mark.tone, mark.from, mark.to])).toEqual([
       ['frame', 540, 660],
       ['open', 540, 585],
@@ -74,8 +105,29 @@ describe('painted time', () => {
 });
 
 it('a date is worth a row where somebody is open or something is offered', () => {
-  const bar = (kind: 'hours' | 'busy') => ({ kind, fromMinute: 0, toMinute: 60, start: '', end: '', title: '', source: '', wholeDay: false, tentative: false, mark: '', block: null, outside: null });
-  const day = (date: string, bars: ReturnType<typeof bar>[]) => ({ date, lanes: [{ hostId: 'a', bars }], allFree: [], anyFree: [] });
+  const bar = (kind: 'hours' | 'busy') => ({
+    kind,
+    fromMinute: 0,
+    toMinute: 60,
+    start: '',
+    end: '',
+    title: '',
+    source: '',
+    wholeDay: false,
+    tentative: false,
+    mark: '',
+    block: null,
+    outside: null,
+  });
+  const day = (date: string, bars: ReturnType<typeof bar>[]) => ({
+    date,
+    lanes: [{ hostId: 'a', bars }],
+    allFree: [],
+    anyFree: [],
+  });
   const days = [day('2026-12-11', [bar('hours')]), day('2026-12-12', [bar('busy')]), day('2026-12-13', [])];
-  expect(worthShowing({ now: '', zone, hosts: [], days }, new Set(['2026-12-13']))).toEqual(['2026-12-11', '2026-12-13']);
+  expect(worthShowing({ now: '', zone, hosts: [], days }, new Set(['2026-12-13']))).toEqual([
+    '2026-12-11',
+    '2026-12-13',
+  ]);
 });

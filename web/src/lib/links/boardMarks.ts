@@ -20,7 +20,10 @@ export function placeOf(start: string, minutes: number, zone: string): Place {
   return { date: local.toPlainDate().toString(), from, to: Math.min(from + minutes, DAY) };
 }
 
-/** The instant of a minute of a date on the wall clock of a zone. A time that a clock skips is taken as if it had not; one that comes twice, the first time. */
+/**
+ * The instant of a minute of a date on the wall clock of a zone. A time that a clock skips is taken as if it had not;
+ * one that comes twice, the first time.
+ */
 export function startAt(date: string, minute: number, zone: string): string {
   const local = Temporal.PlainDate.from(date).toPlainDateTime().add({ minutes: minute });
   return local.toZonedDateTime(zone).toInstant().toString({ smallestUnit: 'second' });
@@ -52,30 +55,70 @@ interface Shown {
 }
 
 /** All marks of a link's board: what is offered, in the lane of each host, and what its guest wishes. */
-export function marksOfLink({ offer, minutes, zone, hostIds, dates, openings, missed, held, wishes }: Shown): BoardMark[] {
+export function marksOfLink({
+  offer,
+  minutes,
+  zone,
+  hostIds,
+  dates,
+  openings,
+  missed,
+  held,
+  wishes,
+}: Shown): BoardMark[] {
   const isShown = new Set(dates);
   const marks: BoardMark[] = [];
-  const put = (key: string, place: Place, mark: Pick<BoardMark, 'label' | 'tone'> & { text: string }, lanes: readonly string[] = hostIds): void => {
+  const put = (
+    key: string,
+    place: Place,
+    mark: Pick<BoardMark, 'label' | 'tone'> & { text: string },
+    lanes: readonly string[] = hostIds,
+  ): void => {
     if (!isShown.has(place.date) || place.to <= place.from) return;
-    for (const [lane, hostId] of lanes.entries()) marks.push({ key: `${key}|${hostId}`, hostId, date: place.date, from: place.from, to: place.to, label: mark.label, tone: mark.tone, ...(lane === 0 ? { text: mark.text } : {}) });
+    for (const [lane, hostId] of lanes.entries())
+      marks.push({
+        key: `${key}|${hostId}`,
+        hostId,
+        date: place.date,
+        from: place.from,
+        to: place.to,
+        label: mark.label,
+        tone: mark.tone,
+        ...(lane === 0 ? { text: mark.text } : {}),
+      });
   };
 
   if (offer.by === 'painted') {
-    for (const date of dates) for (const paint of paintedOn(offer.painted, date)) put(`paint:${String(paint.at)}:${date}`, { date, ...paint }, { label: offer.painted[paint.at]?.isWeekly ? 'painted each week' : 'painted', tone: 'frame', text: '' });
+    for (const date of dates)
+      for (const paint of paintedOn(offer.painted, date))
+        put(
+          `paint:${String(paint.at)}:${date}`,
+          { date, ...paint },
+          { label: offer.painted[paint.at]?.isWeekly ? 'painted each week' : 'painted', tone: 'frame', text: '' },
+        );
   }
   if (offer.by === 'marked') {
     for (const start of offer.marked) {
       const place = placeOf(start, minutes, zone);
       const keepers = held.get(start);
-      const [label, tone] = missed.has(start) ? (['marked, but not open', 'missed'] as const) : keepers ? (['offered and held', 'kept'] as const) : (['offered', 'mark'] as const);
+      const [label, tone] = missed.has(start)
+        ? (['marked, but not open', 'missed'] as const)
+        : keepers
+          ? (['offered and held', 'kept'] as const)
+          : (['offered', 'mark'] as const);
       put(`mark:${start}`, place, { label, tone, text: clock(place.from) }, keepers ?? hostIds);
     }
   } else {
-    for (const opening of openings) put(`open:${opening.start}`, placeOf(opening.start, minutes, zone), { label: 'open', tone: 'open', text: '' });
+    for (const opening of openings)
+      put(`open:${opening.start}`, placeOf(opening.start, minutes, zone), { label: 'open', tone: 'open', text: '' });
   }
   for (const wish of wishes) {
     const length = Math.round((Date.parse(wish.end) - Date.parse(wish.start)) / 60_000);
-    put(`wish:${wish.id}`, placeOf(wish.start, length, zone), { label: 'wished by the guest', tone: 'wish', text: '?' });
+    put(`wish:${wish.id}`, placeOf(wish.start, length, zone), {
+      label: 'wished by the guest',
+      tone: 'wish',
+      text: '?',
+    });
   }
   return marks;
 }
@@ -94,5 +137,15 @@ function clock(minute: number): string {
 
 /** The dates worth a row: those on which a host is open or has something, or that something is offered on. */
 export function worthShowing(board: Schemas['BoardAnswer'], offered: ReadonlySet<string>): string[] {
-  return board.days.filter((day) => offered.has(day.date) || day.lanes.some((lane) => lane.bars.some((bar) => bar.kind === 'hours' || bar.kind === 'booked' || bar.kind === 'held' || bar.kind === 'offered'))).map((day) => day.date);
+  return board.days
+    .filter(
+      (day) =>
+        offered.has(day.date) ||
+        day.lanes.some((lane) =>
+          lane.bars.some(
+            (bar) => bar.kind === 'hours' || bar.kind === 'booked' || bar.kind === 'held' || bar.kind === 'offered',
+          ),
+        ),
+    )
+    .map((day) => day.date);
 }

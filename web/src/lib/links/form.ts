@@ -38,7 +38,16 @@ export function blankLink(setting: Setting, hostIds: readonly string[]): LinkFor
       bufferBefore: usual.bufferBefore ?? 0,
       bufferAfter: usual.bufferAfter ?? 0,
       notice: usual.notice ?? 240,
-      offer: { by: 'marked', marked: [], painted: [], days: [], fromMinute: 480, toMinute: 1080, until, mostShown: null },
+      offer: {
+        by: 'marked',
+        marked: [],
+        painted: [],
+        days: [],
+        fromMinute: 480,
+        toMinute: 1080,
+        until,
+        mostShown: null,
+      },
       overridden: [],
       calendars: [],
     },
@@ -95,17 +104,31 @@ export function fromPage(setting: Setting, page: Schemas['PageForm']): LinkForm 
   };
 }
 
-/** A link like an earlier one or a saved pattern, with its dates moved to begin today. Nothing of the past is marked in it. */
+/**
+ * A link like an earlier one or a saved pattern, with its dates moved to begin today. Nothing of the past is marked in
+ * it.
+ */
 export function fromLink(setting: Setting, earlier: LinkForm, startedFrom: string): LinkForm {
   const next = structuredClone(earlier);
   const until = plusDays(setting.today, DAYS_AHEAD);
-  next.times.offer = { ...next.times.offer, marked: [], painted: next.times.offer.painted.filter((paint) => paint.isWeekly), until };
+  next.times.offer = {
+    ...next.times.offer,
+    marked: [],
+    painted: next.times.offer.painted.filter((paint) => paint.isWeekly),
+    until,
+  };
   next.details = { ...next.details, endsOn: until, topic: '', startedFrom };
   return next;
 }
 
-/** A link for the same again as an event of a calendar: its title, its length, and its people, of the team and beyond. */
-export function fromEvent(setting: Setting, event: Schemas['EventBeginning'], people: Schemas['PeopleOfEvent']): LinkForm {
+/**
+ * A link for the same again as an event of a calendar: its title, its length, and its people, of the team and beyond.
+ */
+export function fromEvent(
+  setting: Setting,
+  event: Schemas['EventBeginning'],
+  people: Schemas['PeopleOfEvent'],
+): LinkForm {
   const blank = blankLink(setting, people.hostIds);
   const minutes = Math.min(Math.max(Math.round(event.minutes / 5) * 5, 5), 1440);
   return {

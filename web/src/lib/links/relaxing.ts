@@ -6,8 +6,11 @@ type Relaxation = Schemas['RelaxationView'];
 
 /** Where a change is made that is no change of a link. */
 export function elsewhereOfLink(relaxation: Relaxation): { text: string; href: string } | undefined {
-  if (relaxation.rule === 'hostDailyCapRaised' || relaxation.rule === 'hostWeeklyCapRaised') return { text: 'in Team', href: '/work/team' };
-  return relaxation.rule === 'hoursEarlier' || relaxation.rule === 'hoursLater' ? { text: 'in Hours', href: '/work/hours' } : undefined;
+  if (relaxation.rule === 'hostDailyCapRaised' || relaxation.rule === 'hostWeeklyCapRaised')
+    return { text: 'in Team', href: '/work/team' };
+  return relaxation.rule === 'hoursEarlier' || relaxation.rule === 'hoursLater'
+    ? { text: 'in Hours', href: '/work/hours' }
+    : undefined;
 }
 
 /** The form with a change of a rule taken over. What is to be changed elsewhere is not. */

@@ -4,14 +4,23 @@ import { Temporal } from 'temporal-polyfill';
 
 type Row = Schemas['LinkRow'];
 
-export const states: Record<Schemas['LinkState'], string> = { draft: 'draft', out: 'out', opened: 'opened', booked: 'booked', ended: 'ended', revoked: 'revoked' };
+export const states: Record<Schemas['LinkState'], string> = {
+  draft: 'draft',
+  out: 'out',
+  opened: 'opened',
+  booked: 'booked',
+  ended: 'ended',
+  revoked: 'revoked',
+};
 
 /** What speaks for a suggested time, in a few words. */
 export function whyWords(suggestion: Schemas['LinkSuggestion'], nameOf: (host: string) => string): string {
   const [first] = suggestion.why.filter((why) => why !== 'decentHours' || suggestion.why.length === 1);
   switch (first) {
     case 'nextToOthers':
-      return suggestion.host === null ? 'next to something else' : `next to something of ${nameOf(suggestion.host).split(' ')[0] ?? ''}’s`;
+      return suggestion.host === null
+        ? 'next to something else'
+        : `next to something of ${nameOf(suggestion.host).split(' ')[0] ?? ''}’s`;
     case 'noCrumbs':
       return 'leaves no gap';
     case 'decentHours':
@@ -39,7 +48,12 @@ export function paintedWords(paint: Schemas['PaintedTime']): string {
 
 /** How long ago something was: "3 days", "5 h", "just now". */
 export function ago(since: string, now: string): string {
-  const minutes = Math.max(0, Math.round((Temporal.Instant.from(now).epochMilliseconds - Temporal.Instant.from(since).epochMilliseconds) / 60_000));
+  const minutes = Math.max(
+    0,
+    Math.round(
+      (Temporal.Instant.from(now).epochMilliseconds - Temporal.Instant.from(since).epochMilliseconds) / 60_000,
+    ),
+  );
   if (minutes < 60) return minutes < 2 ? 'just now' : `${minutes} min`;
   const hours = Math.round(minutes / 60);
   if (hours < 48) return `${hours} h`;
@@ -67,7 +81,10 @@ export function standing(row: Row, now: string, zone: string): string {
     case 'booked':
       return stands.map((booking) => dayAndTime(booking.start, zone)).join('; ');
     default: {
-      const opened = row.opened === 0 || row.lastOpenedAt === null ? 'not opened yet' : `opened ${row.opened === 1 ? 'once' : `${row.opened} times`}, last ${ago(row.lastOpenedAt, now) === 'just now' ? 'just now' : `${ago(row.lastOpenedAt, now)} ago`}`;
+      const opened =
+        row.opened === 0 || row.lastOpenedAt === null
+          ? 'not opened yet'
+          : `opened ${row.opened === 1 ? 'once' : `${row.opened} times`}, last ${ago(row.lastOpenedAt, now) === 'just now' ? 'just now' : `${ago(row.lastOpenedAt, now)} ago`}`;
       return row.noneLeft ? `nothing left, ${opened}` : opened;
     }
   }

@@ -36,15 +36,18 @@ describe('asking anew', () => {
     expect(invalidateAll).toHaveBeenCalledOnce();
   });
 
-  it.each(['arrive', 'giveUp'] as const)('does not end a way that has begun, and asks once it is over (%s)', async (end) => {
-    const begun = way();
-    const asked = askAnew();
-    await Promise.resolve();
-    expect(invalidateAll).not.toHaveBeenCalled();
-    begun[end]();
-    await asked;
-    expect(invalidateAll).toHaveBeenCalledOnce();
-  });
+  it.each(['arrive', 'giveUp'] as const)(
+    'does not end a way that has begun, and asks once it is over (%s)',
+    async (end) => {
+      const begun = way();
+      const asked = askAnew();
+      await Promise.resolve();
+      expect(invalidateAll).not.toHaveBeenCalled();
+      begun[end]();
+      await asked;
+      expect(invalidateAll).toHaveBeenCalledOnce();
+    },
+  );
 
   it('does not wait for ever for a way that was given up and is named still', async () => {
     navigating.complete = Promise.reject(new Error('aborted'));

@@ -5,7 +5,10 @@ const AT_MOST_EVERY = 800;
 /** How long a screen may have been loading when it begins to watch: what was heard meanwhile it may not know of. */
 const WHILE_LOADING = 3_000;
 
-/** One connection to a path, for all who watch it: browsers keep no more than a few to one server at once, over all their tabs. */
+/**
+ * One connection to a path, for all who watch it: browsers keep no more than a few to one server at once, over all
+ * their tabs.
+ */
 class Line {
   readonly #path: string;
   readonly #watchers = new Set<() => void>();
@@ -67,8 +70,9 @@ class Line {
 const lines = new Map<string, Line>();
 
 /**
- * Listens for changes that the server tells of, for as long as the screen is looked at. A screen that comes back to the front asks anew at
- * once, since nothing was heard meanwhile, and so does one whose line was broken. Returns what ends it.
+ * Listens for changes that the server tells of, for as long as the screen is looked at. A screen that comes back to the
+ * front asks anew at once, since nothing was heard meanwhile, and so does one whose line was broken. Returns what ends
+ * it.
  */
 export function watchChanges(path: string, onchange: () => void): () => void {
   const line = lines.get(path) ?? new Line(path);

@@ -1,4 +1,7 @@
-/** The same function, called at most so often: the first time at once, and once more after a pause for all that came meanwhile. */
+/**
+ * The same function, called at most so often: the first time at once, and once more after a pause for all that came
+ * meanwhile.
+ */
 export function atMostEvery(milliseconds: number, act: () => void): { call: () => void; stop: () => void } {
   let waiting: ReturnType<typeof setTimeout> | undefined;
   let missed = false;

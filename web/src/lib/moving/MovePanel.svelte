@@ -54,21 +54,46 @@
   }
 </script>
 
-<section bind:this={panel} aria-labelledby="move-title" class="scroll-mt-4 rounded-2xl border border-line bg-card p-5 md:p-7">
+<section
+  bind:this={panel}
+  aria-labelledby="move-title"
+  class="scroll-mt-4 rounded-2xl border border-line bg-card p-5 md:p-7"
+>
   <div class="flex flex-wrap items-baseline justify-between gap-3">
     <h2 id="move-title" class="text-xl">{say('Choose another time')}</h2>
-    <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}>{say('Leave it where it is')}</button>
+    <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}
+      >{say('Leave it where it is')}</button
+    >
   </div>
   {#if loadProblem}<ProblemNote problem={loadProblem} />{/if}
   {#if openings}
-    <OpeningChoice {openings} {zone} {now} {firstDate} chosen={chosen ? [chosen.start] : []} onchoose={(opening) => { chosen = opening; attempt.problem = undefined; }}>
+    <OpeningChoice
+      {openings}
+      {zone}
+      {now}
+      {firstDate}
+      chosen={chosen ? [chosen.start] : []}
+      onchoose={(opening) => {
+        chosen = opening;
+        attempt.problem = undefined;
+      }}
+    >
       {#snippet form()}
         {#if chosen}
           <div class="mb-3 rounded-2xl border border-line-strong bg-paper p-4">
             {#if attempt.problem}<div class="mb-3"><ProblemNote problem={attempt.problem} /></div>{/if}
             <div class="flex flex-wrap items-center justify-between gap-3">
               <p>{told}</p>
-              <ActionButton kind="main" class="min-h-11 max-md:w-full" disabled={attempt.busy || attempt.problem?.status === 409} onclick={() => void take()}>{say('Move it to {time} on {day}', { time: timeOf(chosen.start, zone), day: weekday(chosen.date) })}</ActionButton>
+              <ActionButton
+                kind="main"
+                class="min-h-11 max-md:w-full"
+                disabled={attempt.busy || attempt.problem?.status === 409}
+                onclick={() => void take()}
+                >{say('Move it to {time} on {day}', {
+                  time: timeOf(chosen.start, zone),
+                  day: weekday(chosen.date),
+                })}</ActionButton
+              >
             </div>
           </div>
         {/if}

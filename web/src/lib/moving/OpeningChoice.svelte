@@ -24,20 +24,35 @@
   const shown = $derived(shownIn(zone, openings));
   const days = $derived(byDate(shown));
   const today = $derived(Temporal.Instant.from(now).toZonedDateTimeISO(zone).toPlainDate().toString());
-  const weeks = $derived(weeksBetween(firstDate, shown.at(-1)?.date ?? firstDate).filter((week) => week.dates.some((date) => days.has(date))));
+  const weeks = $derived(
+    weeksBetween(firstDate, shown.at(-1)?.date ?? firstDate).filter((week) =>
+      week.dates.some((date) => days.has(date)),
+    ),
+  );
   let turned = $state<string | undefined>(undefined);
   const week = $derived(weeks.find((candidate) => candidate.monday === turned) ?? weeks[0]);
 </script>
 
 {#if week}
-  <WeekStrip {weeks} countOf={(date) => days.get(date)?.length ?? 0} chosen={week.monday} onchoose={(monday) => (turned = monday)} />
+  <WeekStrip
+    {weeks}
+    countOf={(date) => days.get(date)?.length ?? 0}
+    chosen={week.monday}
+    onchoose={(monday) => (turned = monday)}
+  />
   {#each week.dates as date (date)}
     {@const here = days.get(date) ?? []}
     {#if here.length > 0}
       <section aria-label={longDate(date)} class="border-t border-line">
         <div class="grid gap-x-3 gap-y-1 py-2.5 md:grid-cols-[104px_1fr]">
-          <h3 class="text-lg leading-tight">{dayName(date)} <span class="text-[13px] font-normal text-muted">{date === today ? say('today') : monthName(date)}</span></h3>
-          <ul class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]" aria-label={sayCount(here.length, '{n} opening', '{n} openings')}>
+          <h3 class="text-lg leading-tight">
+            {dayName(date)}
+            <span class="text-[13px] font-normal text-muted">{date === today ? say('today') : monthName(date)}</span>
+          </h3>
+          <ul
+            class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]"
+            aria-label={sayCount(here.length, '{n} opening', '{n} openings')}
+          >
             {#each here as opening (opening.start)}
               {@const isChosen = chosen.includes(opening.start)}
               <li>

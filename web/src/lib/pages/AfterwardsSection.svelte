@@ -16,12 +16,41 @@
 </script>
 
 <Section title="Afterwards">
-  <Field label="What guests read once they have reserved" id="after-words" hint="Markdown. Nobody sees it before." mend={editor.mend('details.after.words')}>
-    <Textarea id="after-words" rows={2} class="w-full" bind:value={() => after.words, (words) => set({ words: words ?? '' })} />
+  <Field
+    label="What guests read once they have reserved"
+    id="after-words"
+    hint="Markdown. Nobody sees it before."
+    mend={editor.mend('details.after.words')}
+  >
+    <Textarea
+      id="after-words"
+      rows={2}
+      class="w-full"
+      bind:value={() => after.words, (words) => set({ words: words ?? '' })}
+    />
   </Field>
-  <Field label="Address of your own to send them on to" id="go-to" hint="Empty: they see their booking here. Their private link comes by mail either way." mend={editor.mend('details.after.goTo')}>
+  <Field
+    label="Address of your own to send them on to"
+    id="go-to"
+    hint="Empty: they see their booking here. Their private link comes by mail either way."
+    mend={editor.mend('details.after.goTo')}
+  >
     <Input id="go-to" placeholder="https://" bind:value={() => after.goTo, (goTo) => set({ goTo: goTo ?? '' })} />
   </Field>
-  <label class="inline-flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" checked={after.offersAnother} onchange={() => set({ offersAnother: !after.offersAnother })} /> offer them to reserve another time</label>
-  <label class="inline-flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" checked={after.provesEmail} onchange={() => set({ provesEmail: !after.provesEmail })} /> before that, they prove their email by a code that we send</label>
+  <label class="inline-flex min-h-9 items-center gap-2"
+    ><input
+      type="checkbox"
+      class="rounded border-edge"
+      checked={after.offersAnother}
+      onchange={() => set({ offersAnother: !after.offersAnother })}
+    /> offer them to reserve another time</label
+  >
+  <label class="inline-flex min-h-9 items-center gap-2"
+    ><input
+      type="checkbox"
+      class="rounded border-edge"
+      checked={after.provesEmail}
+      onchange={() => set({ provesEmail: !after.provesEmail })}
+    /> before that, they prove their email by a code that we send</label
+  >
 </Section>

@@ -13,9 +13,15 @@
   }
 </script>
 
-<p>Office hours, {blocks.whole ? 'each offered whole as one opening' : 'cut into openings from their start'}, painted on the <a class="underline underline-offset-4" href="/work/board">board</a>:</p>
+<p>
+  Office hours, {blocks.whole ? 'each offered whole as one opening' : 'cut into openings from their start'}, painted on
+  the <a class="underline underline-offset-4" href="/work/board">board</a>:
+</p>
 <ul class="text-sm text-muted">
   {#each blocks.list as block, i (i)}
-    <li>{shortWeekday(block.start.slice(0, 10))} {dayMonth(block.start.slice(0, 10))}, {block.start.slice(11, 16)}, {lengthOf(block.length)}{often(block)}</li>
+    <li>
+      {shortWeekday(block.start.slice(0, 10))}
+      {dayMonth(block.start.slice(0, 10))}, {block.start.slice(11, 16)}, {lengthOf(block.length)}{often(block)}
+    </li>
   {/each}
 </ul>

@@ -24,21 +24,37 @@
     {@const own = calendarsOf(host.id, calendars)}
     {@const choice = choices.find((each) => each.hostId === host.id)}
     {@const asked = choice?.asked ?? usuallyAsked(own)}
-    {@const writable = own.filter((calendar) => calendar.hostId === host.id && (calendar.kind === 'builtIn' || calendar.mayWrite))}
+    {@const writable = own.filter(
+      (calendar) => calendar.hostId === host.id && (calendar.kind === 'builtIn' || calendar.mayWrite),
+    )}
     {@const writtenTo = choice?.writtenTo ?? own.find((calendar) => calendar.isWrittenTo)?.id ?? ''}
     <li class={choice ? 'border-l-4 border-ink pl-2' : ''}>
       <span class={choice ? 'text-ink' : 'text-muted'}>For {host.name} it {choiceInWords(choice, own)}.</span>
       {#if own.length > 1}
-        <button type="button" class="ml-1 underline underline-offset-4" aria-expanded={opened === host.id} aria-label="Choose other calendars of {host.name}" onclick={() => (opened = opened === host.id ? undefined : host.id)}>choose</button>
+        <button
+          type="button"
+          class="ml-1 underline underline-offset-4"
+          aria-expanded={opened === host.id}
+          aria-label="Choose other calendars of {host.name}"
+          onclick={() => (opened = opened === host.id ? undefined : host.id)}>choose</button
+        >
       {/if}
       {#if opened === host.id}
-        <div class="my-1 flex flex-wrap items-center gap-x-5 gap-y-1 rounded-lg bg-lane px-3 py-2" role="group" aria-label="Calendars of {host.name} for this page">
+        <div
+          class="my-1 flex flex-wrap items-center gap-x-5 gap-y-1 rounded-lg bg-lane px-3 py-2"
+          role="group"
+          aria-label="Calendars of {host.name} for this page"
+        >
           {#each own as calendar (calendar.id)}
             <Checkbox
               checked={asked.includes(calendar.id)}
               aria-label="Ask {calendar.name} of {host.name}"
               onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
-                change(host.id, event.currentTarget.checked ? [...asked, calendar.id] : asked.filter((id) => id !== calendar.id), choice?.writtenTo ?? (writtenTo || null))}
+                change(
+                  host.id,
+                  event.currentTarget.checked ? [...asked, calendar.id] : asked.filter((id) => id !== calendar.id),
+                  choice?.writtenTo ?? (writtenTo || null),
+                )}
               ><span class="sr-only">Ask </span>{calendar.name}<span class="sr-only"> of {host.name}</span></Checkbox
             >
           {/each}
@@ -49,8 +65,12 @@
               class="w-48 py-1"
               placeholder=""
               value={writtenTo}
-              onchange={(event: Event & { currentTarget: HTMLSelectElement }) => change(host.id, asked, event.currentTarget.value)}
-              items={writable.map((calendar) => ({ value: calendar.id, name: calendar.kind === 'builtIn' ? 'no other calendar' : calendar.name }))}
+              onchange={(event: Event & { currentTarget: HTMLSelectElement }) =>
+                change(host.id, asked, event.currentTarget.value)}
+              items={writable.map((calendar) => ({
+                value: calendar.id,
+                name: calendar.kind === 'builtIn' ? 'no other calendar' : calendar.name,
+              }))}
             />
           </span>
         </div>

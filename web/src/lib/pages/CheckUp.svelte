@@ -3,11 +3,17 @@
   import { checkUp, publicWords } from './checkup';
   import type { EditorState } from './EditorState.svelte';
 
-  let { editor, calendars, desks }: { editor: EditorState; calendars: Schemas['CalendarView'][]; desks: Schemas['DeskView'][] } = $props();
+  let {
+    editor,
+    calendars,
+    desks,
+  }: { editor: EditorState; calendars: Schemas['CalendarView'][]; desks: Schemas['DeskView'][] } = $props();
 
   let guestNames = $state.raw<string[]>([]);
   // Only what is known to be missing is missed; a new page can be given one once it is kept.
-  const hasPicture = $derived(editor.picture !== null || desks.some((desk) => desk.id === editor.form.deskId && desk.banner !== null));
+  const hasPicture = $derived(
+    editor.picture !== null || desks.some((desk) => desk.id === editor.form.deskId && desk.banner !== null),
+  );
   const words = $derived(publicWords(editor.form));
   const points = $derived(checkUp(editor.form, editor.supply, calendars, guestNames, hasPicture));
 
@@ -40,7 +46,12 @@
           {#if point.at.startsWith('/')}
             <a class="min-h-7 text-sm underline underline-offset-4" href={point.at}>see it</a>
           {:else}
-            <button type="button" class="min-h-7 text-sm underline underline-offset-4" aria-label="Mend: {point.words}" onclick={() => go(point.at)}>mend</button>
+            <button
+              type="button"
+              class="min-h-7 text-sm underline underline-offset-4"
+              aria-label="Mend: {point.words}"
+              onclick={() => go(point.at)}>mend</button
+            >
           {/if}
         </li>
       {/each}

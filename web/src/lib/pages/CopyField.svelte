@@ -9,14 +9,24 @@
 
   async function copy(): Promise<void> {
     // A browser may refuse, or (without https) have no clipboard at all.
-    copied = (await navigator.clipboard?.writeText(value).then(() => 'copied' as const, () => 'refused' as const)) ?? 'refused';
+    copied =
+      (await navigator.clipboard?.writeText(value).then(
+        () => 'copied' as const,
+        () => 'refused' as const,
+      )) ?? 'refused';
   }
 </script>
 
 <Field {label} {id} class="mt-4">
   <div class="flex items-start gap-2">
-    {#if lines > 1}<Textarea {id} rows={lines} readonly class="w-full font-mono text-sm" {value} />{:else}<Input {id} readonly {value} />{/if}
+    {#if lines > 1}<Textarea {id} rows={lines} readonly class="w-full font-mono text-sm" {value} />{:else}<Input
+        {id}
+        readonly
+        {value}
+      />{/if}
     <ActionButton class="shrink-0" onclick={() => void copy()}>{copied === 'copied' ? 'Copied' : 'Copy'}</ActionButton>
   </div>
-  {#if copied === 'refused'}<p class="mt-1 text-sm text-brick" role="alert">Your browser doesn’t allow it; mark the text and copy it.</p>{/if}
+  {#if copied === 'refused'}<p class="mt-1 text-sm text-brick" role="alert">
+      Your browser doesn’t allow it; mark the text and copy it.
+    </p>{/if}
 </Field>

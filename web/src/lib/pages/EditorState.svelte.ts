@@ -38,16 +38,27 @@ export class EditorState {
   readonly isPublished = $derived(this.saved?.state === 'published');
   /** What differs from what guests have, in words. */
   readonly changes = $derived.by(() => (this.saved?.published ? changedParts(this.form, this.saved.published) : []));
-  readonly changeCount = $derived.by(() => (this.saved?.published ? changedPaths(this.form, this.saved.published).length : 0));
+  readonly changeCount = $derived.by(() =>
+    this.saved?.published ? changedPaths(this.form, this.saved.published).length : 0,
+  );
   /** What examples of rules are worked from. */
   readonly worked = $derived(workedFrom(this.supply));
   readonly before = $derived(
-    this.isPublished && this.savedSupply && this.savedSupply.duration === this.supply?.duration && this.savedSupply.days.length === this.supply.days.length ? startsOf(this.savedSupply) : undefined,
+    this.isPublished &&
+      this.savedSupply &&
+      this.savedSupply.duration === this.supply?.duration &&
+      this.savedSupply.days.length === this.supply.days.length
+      ? startsOf(this.savedSupply)
+      : undefined,
   );
-  readonly change = $derived(this.before && this.supply ? difference(this.before, startsOf(this.supply)) : { gained: 0, lost: 0 });
+  readonly change = $derived(
+    this.before && this.supply ? difference(this.before, startsOf(this.supply)) : { gained: 0, lost: 0 },
+  );
   /** Whether something would be lost by leaving. */
   readonly isTouched = $derived.by(() => JSON.stringify(this.form) !== this.#kept);
-  readonly isChanged = $derived.by(() => this.saved === undefined || JSON.stringify(this.form) !== JSON.stringify(this.saved.form));
+  readonly isChanged = $derived.by(
+    () => this.saved === undefined || JSON.stringify(this.form) !== JSON.stringify(this.saved.form),
+  );
 
   #kept = $state('');
   #addressTyped: boolean;
@@ -61,7 +72,10 @@ export class EditorState {
     this.#addressTyped = saved !== undefined;
   }
 
-  /** Whether a part of the form differs from what guests have, or else from what is saved; nothing does while nothing is saved. */
+  /**
+   * Whether a part of the form differs from what guests have, or else from what is saved; nothing does while nothing is
+   * saved.
+   */
   differs(read: (form: PageForm) => unknown): boolean {
     return this.base !== undefined && JSON.stringify(read(this.form)) !== JSON.stringify(read(this.base));
   }
@@ -96,7 +110,11 @@ export class EditorState {
     const { durations } = this.form.times;
     const duration = durations.includes(this.duration) ? this.duration : null;
     try {
-      const supply = await must(api.POST('/api/pages/supply', { body: { times: this.form.times, duration, pageId: this.saved?.id ?? null, weeks: this.weeks } }));
+      const supply = await must(
+        api.POST('/api/pages/supply', {
+          body: { times: this.form.times, duration, pageId: this.saved?.id ?? null, weeks: this.weeks },
+        }),
+      );
       if (asked !== this.#asked) return;
       this.supply = supply;
       this.supplyProblem = undefined;
@@ -112,7 +130,16 @@ export class EditorState {
     const { supply } = this;
     if (!supply) return;
     try {
-      const answer = await must(api.POST('/api/pages/relaxations', { body: { times: this.form.times, duration: supply.duration, pageId: this.saved?.id ?? null, weeks: this.weeks } }));
+      const answer = await must(
+        api.POST('/api/pages/relaxations', {
+          body: {
+            times: this.form.times,
+            duration: supply.duration,
+            pageId: this.saved?.id ?? null,
+            weeks: this.weeks,
+          },
+        }),
+      );
       if (asked === this.#asked) this.relaxations = answer;
     } catch {
       // What is wrong with the form is said where openings are counted.
@@ -135,7 +162,9 @@ export class EditorState {
   async checkAddress(): Promise<void> {
     const { deskId, address } = this.form;
     if (address === '') return;
-    const answer = await api.GET('/api/pages/address', { params: { query: { deskId, address, exceptPage: this.saved?.id } } });
+    const answer = await api.GET('/api/pages/address', {
+      params: { query: { deskId, address, exceptPage: this.saved?.id } },
+    });
     if (address === this.form.address && deskId === this.form.deskId) this.addressMend = answer.data?.mend ?? undefined;
   }
 
@@ -144,7 +173,12 @@ export class EditorState {
     if (this.unreadDays.length > 0) return undefined;
     return this.#attempt(async () => {
       const view = this.saved
-        ? await must(api.PUT('/api/pages/{id}', { params: { path: { id: this.saved.id } }, body: { version: this.saved.version, form: this.form } }))
+        ? await must(
+            api.PUT('/api/pages/{id}', {
+              params: { path: { id: this.saved.id } },
+              body: { version: this.saved.version, form: this.form },
+            }),
+          )
         : await must(api.POST('/api/pages', { body: this.form }));
       this.#take(view);
       return view;
@@ -156,7 +190,9 @@ export class EditorState {
     const saved = this.isChanged ? await this.save() : this.saved;
     if (!saved) return undefined;
     return this.#attempt(async () => {
-      const view = await must(api.POST('/api/pages/{id}/publish', { params: { path: { id: saved.id } }, body: { version: saved.version } }));
+      const view = await must(
+        api.POST('/api/pages/{id}/publish', { params: { path: { id: saved.id } }, body: { version: saved.version } }),
+      );
       this.#take(view);
       await this.reckon();
       return view;
@@ -168,7 +204,14 @@ export class EditorState {
     const saved = this.saved;
     if (!saved) return undefined;
     return this.#attempt(async () => {
-      const view = saved.hasDraft ? await must(api.POST('/api/pages/{id}/discard', { params: { path: { id: saved.id } }, body: { version: saved.version } })) : saved;
+      const view = saved.hasDraft
+        ? await must(
+            api.POST('/api/pages/{id}/discard', {
+              params: { path: { id: saved.id } },
+              body: { version: saved.version },
+            }),
+          )
+        : saved;
       this.#take(view);
       return view;
     });
@@ -183,7 +226,9 @@ export class EditorState {
     const saved = this.saved;
     if (!saved) return undefined;
     return this.#attempt(async () => {
-      const view = await must(api.POST(`/api/pages/{id}/${way}`, { params: { path: { id: saved.id } }, body: { version: saved.version } }));
+      const view = await must(
+        api.POST(`/api/pages/{id}/${way}`, { params: { path: { id: saved.id } }, body: { version: saved.version } }),
+      );
       this.saved = view;
       return view;
     });
@@ -221,6 +266,10 @@ export class EditorState {
   async #reckonSaved(duration: number): Promise<void> {
     if (!this.saved?.published || !this.saved.published.times.durations.includes(duration)) return;
     if (this.savedSupply?.duration === duration && this.savedSupply.days.length === this.weeks * 7) return;
-    this.savedSupply = await must(api.GET('/api/pages/{id}/supply', { params: { path: { id: this.saved.id }, query: { duration, weeks: this.weeks } } }));
+    this.savedSupply = await must(
+      api.GET('/api/pages/{id}/supply', {
+        params: { path: { id: this.saved.id }, query: { duration, weeks: this.weeks } },
+      }),
+    );
   }
 }

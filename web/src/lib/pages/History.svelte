@@ -53,10 +53,19 @@
         <li class="grid grid-cols-[104px_1fr_auto] gap-x-3 border-t border-line py-1.5 first:border-t-0">
           <span class="text-muted">{dayMonth(dateIn(edition.at, zone))}, {timeOf(edition.at, zone)}</span>
           <span>{edition.by || 'Loose Lantern'}: {whatChanged(at)}</span>
-          {#if mayEdit && at > 0}<button type="button" class="underline underline-offset-4" aria-label="Take back the page of {dayMonth(dateIn(edition.at, zone))}, {timeOf(edition.at, zone)}" onclick={() => onrestore(edition.form, edition.number)}>take back</button>{:else}<span class="text-muted">{at === 0 ? 'now' : ''}</span>{/if}
+          {#if mayEdit && at > 0}<button
+              type="button"
+              class="underline underline-offset-4"
+              aria-label="Take back the page of {dayMonth(dateIn(edition.at, zone))}, {timeOf(edition.at, zone)}"
+              onclick={() => onrestore(edition.form, edition.number)}>take back</button
+            >{:else}<span class="text-muted">{at === 0 ? 'now' : ''}</span>{/if}
         </li>
       {/each}
     </ol>
-    {#if editions.length > SHOWN && !all}<button type="button" class="mt-1 min-h-7 text-sm underline underline-offset-4" onclick={() => (all = true)}>All {editions.length}</button>{/if}
+    {#if editions.length > SHOWN && !all}<button
+        type="button"
+        class="mt-1 min-h-7 text-sm underline underline-offset-4"
+        onclick={() => (all = true)}>All {editions.length}</button
+      >{/if}
   </section>
 {/if}

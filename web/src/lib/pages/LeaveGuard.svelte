@@ -3,7 +3,10 @@
   import { Modal } from 'flowbite-svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
 
-  /** Asks before what is typed and not saved would be lost: in a dialog of ours, or the browser's own where the whole page goes. */
+  /**
+   * Asks before what is typed and not saved would be lost: in a dialog of ours, or the browser's own where the whole
+   * page goes.
+   */
   let { isTouched }: { isTouched: boolean } = $props();
 
   let leavingTo = $state.raw<URL | undefined>(undefined);

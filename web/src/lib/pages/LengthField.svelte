@@ -12,7 +12,6 @@
 
   let { id, label, value = $bindable(), was }: Props = $props();
 
-  // svelte-ignore state_referenced_locally -- the unit is the reader's from then on
   let unit = $state(unitOf(value));
   const isChanged = $derived(was !== undefined && was !== value);
 

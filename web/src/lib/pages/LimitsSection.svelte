@@ -16,32 +16,89 @@
 
 <Section title="Limits">
   <Sentence mends={[editor.mend('times.bufferBefore'), editor.mend('times.bufferAfter')]}>
-    keep free <NumberField id="buffer-before" label="Minutes kept free before" bind:value={times.bufferBefore} was={was?.bufferBefore} max={1440} /> min before and
-    <NumberField id="buffer-after" label="Minutes kept free after" bind:value={times.bufferAfter} was={was?.bufferAfter} max={1440} /> min after
+    keep free <NumberField
+      id="buffer-before"
+      label="Minutes kept free before"
+      bind:value={times.bufferBefore}
+      was={was?.bufferBefore}
+      max={1440}
+    /> min before and
+    <NumberField
+      id="buffer-after"
+      label="Minutes kept free after"
+      bind:value={times.bufferAfter}
+      was={was?.bufferAfter}
+      max={1440}
+    /> min after
   </Sentence>
   <Example text={editor.worked && bufferExample(editor.worked)} />
   <Sentence mends={[editor.mend('times.dailyCap'), editor.mend('times.weeklyCap')]}>
     <label class="inline-flex min-h-9 items-center gap-2 text-ink"
-      ><input type="checkbox" class="rounded border-edge" checked={times.dailyCap !== null} onchange={() => (times.dailyCap = times.dailyCap === null ? (was?.dailyCap ?? 3) : null)} /> at most</label
+      ><input
+        type="checkbox"
+        class="rounded border-edge"
+        checked={times.dailyCap !== null}
+        onchange={() => (times.dailyCap = times.dailyCap === null ? (was?.dailyCap ?? 3) : null)}
+      /> at most</label
     >
-    {#if times.dailyCap !== null}<NumberField id="daily-cap" label="Most sessions a day" bind:value={() => times.dailyCap ?? 1, (cap) => (times.dailyCap = cap)} was={was?.dailyCap ?? undefined} min={1} max={1000} />{:else}any number{/if}
+    {#if times.dailyCap !== null}<NumberField
+        id="daily-cap"
+        label="Most sessions a day"
+        bind:value={() => times.dailyCap ?? 1, (cap) => (times.dailyCap = cap)}
+        was={was?.dailyCap ?? undefined}
+        min={1}
+        max={1000}
+      />{:else}any number{/if}
     a day,
     <label class="inline-flex min-h-9 items-center gap-2 text-ink"
-      ><input type="checkbox" class="rounded border-edge" checked={times.weeklyCap !== null} onchange={() => (times.weeklyCap = times.weeklyCap === null ? (was?.weeklyCap ?? 10) : null)} /> at most</label
+      ><input
+        type="checkbox"
+        class="rounded border-edge"
+        checked={times.weeklyCap !== null}
+        onchange={() => (times.weeklyCap = times.weeklyCap === null ? (was?.weeklyCap ?? 10) : null)}
+      /> at most</label
     >
-    {#if times.weeklyCap !== null}<NumberField id="weekly-cap" label="Most sessions a week" bind:value={() => times.weeklyCap ?? 1, (cap) => (times.weeklyCap = cap)} was={was?.weeklyCap ?? undefined} min={1} max={1000} />{:else}any number{/if}
+    {#if times.weeklyCap !== null}<NumberField
+        id="weekly-cap"
+        label="Most sessions a week"
+        bind:value={() => times.weeklyCap ?? 1, (cap) => (times.weeklyCap = cap)}
+        was={was?.weeklyCap ?? undefined}
+        min={1}
+        max={1000}
+      />{:else}any number{/if}
     a week
   </Sentence>
   <Example text={editor.worked && capExample(times, editor.worked)} />
   <Sentence mends={[editor.mend('times.places')]}>
-    <NumberField id="places" label="Places of one session" bind:value={times.places} was={was?.places} min={1} max={1000} /> {times.places === 1 ? 'place: each session is for one guest' : 'places: guests share a session, and see how many are left'}
+    <NumberField
+      id="places"
+      label="Places of one session"
+      bind:value={times.places}
+      was={was?.places}
+      min={1}
+      max={1000}
+    />
+    {times.places === 1
+      ? 'place: each session is for one guest'
+      : 'places: guests share a session, and see how many are left'}
   </Sentence>
   <Example text={editor.worked && placesExample(times, editor.worked)} />
   <Sentence mends={[editor.mend('details.mostOpen')]}>
     <label class="inline-flex min-h-9 items-center gap-2 text-ink"
-      ><input type="checkbox" class="rounded border-edge" checked={details.mostOpen !== null} onchange={() => (editor.form.details = { ...details, mostOpen: details.mostOpen === null ? 5 : null })} /> one guest has at most</label
+      ><input
+        type="checkbox"
+        class="rounded border-edge"
+        checked={details.mostOpen !== null}
+        onchange={() => (editor.form.details = { ...details, mostOpen: details.mostOpen === null ? 5 : null })}
+      /> one guest has at most</label
     >
-    {#if details.mostOpen !== null}<NumberField id="most-open" label="Most bookings to come of one guest" bind:value={() => details.mostOpen ?? 1, (mostOpen) => (editor.form.details = { ...details, mostOpen })} min={1} max={100} />{:else}any number of{/if}
+    {#if details.mostOpen !== null}<NumberField
+        id="most-open"
+        label="Most bookings to come of one guest"
+        bind:value={() => details.mostOpen ?? 1, (mostOpen) => (editor.form.details = { ...details, mostOpen })}
+        min={1}
+        max={100}
+      />{:else}any number of{/if}
     bookings to come
   </Sentence>
 </Section>

@@ -24,7 +24,14 @@
   const details = $derived(editor.form.details ?? usualDetails());
   const lineUp = $derived(hosts.filter((host) => seats.some((seat) => seat.hostIds.includes(host.id))));
   // What everybody has here tells of nothing outside.
-  const withoutCalendar = $derived(lineUp.filter((host) => !calendars.some((calendar) => calendar.isAsked && calendar.kind !== 'builtIn' && calendar.for.includes(host.id))));
+  const withoutCalendar = $derived(
+    lineUp.filter(
+      (host) =>
+        !calendars.some(
+          (calendar) => calendar.isAsked && calendar.kind !== 'builtIn' && calendar.for.includes(host.id),
+        ),
+    ),
+  );
 
   const fills = [
     { value: 'balanced', text: 'evenly' },
@@ -37,7 +44,9 @@
 
   /** Who may still be put into a seat: whoever may be offered and is not there yet. */
   function others(seat: Schemas['SeatForm']): { value: string; name: string }[] {
-    return hosts.filter((host) => host.mayOffer && !seat.hostIds.includes(host.id)).map((host) => ({ value: host.id, name: host.name }));
+    return hosts
+      .filter((host) => host.mayOffer && !seat.hostIds.includes(host.id))
+      .map((host) => ({ value: host.id, name: host.name }));
   }
 
   function setSeat(at: number, change: Partial<Schemas['SeatForm']>): void {
@@ -52,7 +61,9 @@
   }
 
   function addSeat(): void {
-    const free = hosts.find((host) => host.mayOffer && !seats.some((seat) => seat.hostIds.includes(host.id))) ?? hosts.find((host) => host.mayOffer);
+    const free =
+      hosts.find((host) => host.mayOffer && !seats.some((seat) => seat.hostIds.includes(host.id))) ??
+      hosts.find((host) => host.mayOffer);
     if (free) editor.form.times.lineUp = [...seats, { hostIds: [free.id], fill: 'balanced' }];
   }
 
@@ -77,7 +88,14 @@
 
 <Section title="Line-up">
   {#each seats as seat, at (at)}
-    <div role="group" aria-label="Seat {at + 1}" class="rounded-xl border border-line p-3 {editor.base && JSON.stringify(editor.base.times.lineUp[at]) !== JSON.stringify(seat) ? 'border-l-4 border-l-ink' : ''}">
+    <div
+      role="group"
+      aria-label="Seat {at + 1}"
+      class="rounded-xl border border-line p-3 {editor.base &&
+      JSON.stringify(editor.base.times.lineUp[at]) !== JSON.stringify(seat)
+        ? 'border-l-4 border-l-ink'
+        : ''}"
+    >
       <Sentence mends={editor.mendsUnder(`times.lineUp[${at}]`)}>
         <strong class="text-ink">Seat {at + 1}</strong>
         {seat.hostIds.length > 1 ? 'any one of' : ''}
@@ -86,10 +104,20 @@
             <li class="inline-flex items-center rounded-lg border border-line-strong bg-card pl-3 text-ink">
               {nameOf(id)}
               {#if seat.fill === 'inOrder' && place > 0}
-                <button type="button" aria-label="Move {nameOf(id)} forward in seat {at + 1}" class="ml-1 h-9 w-8 hover:bg-lane" onclick={() => setSeat(at, { hostIds: moved(seat.hostIds, place, -1) })}>←</button>
+                <button
+                  type="button"
+                  aria-label="Move {nameOf(id)} forward in seat {at + 1}"
+                  class="ml-1 h-9 w-8 hover:bg-lane"
+                  onclick={() => setSeat(at, { hostIds: moved(seat.hostIds, place, -1) })}>←</button
+                >
               {/if}
               {#if seat.hostIds.length > 1}
-                <button type="button" aria-label="Take {nameOf(id)} out of seat {at + 1}" class="ml-1 h-9 w-8 rounded-r-lg hover:bg-lane" onclick={() => setSeat(at, { hostIds: seat.hostIds.filter((other) => other !== id) })}>×</button>
+                <button
+                  type="button"
+                  aria-label="Take {nameOf(id)} out of seat {at + 1}"
+                  class="ml-1 h-9 w-8 rounded-r-lg hover:bg-lane"
+                  onclick={() => setSeat(at, { hostIds: seat.hostIds.filter((other) => other !== id) })}>×</button
+                >
               {:else}
                 <span class="h-9 w-3"></span>
               {/if}
@@ -97,16 +125,32 @@
           {/each}
         </ul>
         {#if others(seat).length > 0}
-          <span class="w-40"><Select aria-label="Add a host to seat {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" value="" onchange={(event: Event & { currentTarget: HTMLSelectElement }) => add(at, event)} items={[{ value: '', name: '+ host' }, ...others(seat)]} /></span>
+          <span class="w-40"
+            ><Select
+              aria-label="Add a host to seat {at + 1}"
+              classes={{ select: 'py-1.5' }}
+              placeholder=""
+              value=""
+              onchange={(event: Event & { currentTarget: HTMLSelectElement }) => add(at, event)}
+              items={[{ value: '', name: '+ host' }, ...others(seat)]}
+            /></span
+          >
         {/if}
       </Sentence>
       {#if seat.hostIds.length > 1}
         <div class="mt-2 flex flex-wrap items-center gap-x-2.5 gap-y-1 text-muted">
-          given out <Segments label="How seat {at + 1} is given out" options={fills} value={seat.fill} onchoose={(fill) => setSeat(at, { fill })} />
+          given out <Segments
+            label="How seat {at + 1} is given out"
+            options={fills}
+            value={seat.fill}
+            onchoose={(fill) => setSeat(at, { fill })}
+          />
         </div>
         <p class="mt-1.5 text-sm text-muted">
           {#if seat.fill === 'balanced'}
-            It goes to whoever had the fewest within 30 days, for their weight.{#if turnOf(at)}{' '}Now: {turnOf(at)}.{/if}
+            It goes to whoever had the fewest within 30 days, for their weight.{#if turnOf(at)}{' '}Now: {turnOf(
+                at,
+              )}.{/if}
           {:else}
             It always goes to the first of these who is free.
           {/if}
@@ -114,33 +158,90 @@
       {/if}
       {#if seats.length > 1}
         <div class="mt-1 flex flex-wrap items-center gap-x-4">
-          <label class="inline-flex min-h-9 items-center gap-2"><input type="radio" name="lead" value={at} class="border-edge" checked={details.lead === at} onchange={() => setDetails({ lead: at })} /> leads: the invitation comes from them</label>
-          <button type="button" class="min-h-9 underline underline-offset-4" aria-label="Take out seat {at + 1}" onclick={() => takeOut(at)}>Take out</button>
+          <label class="inline-flex min-h-9 items-center gap-2"
+            ><input
+              type="radio"
+              name="lead"
+              value={at}
+              class="border-edge"
+              checked={details.lead === at}
+              onchange={() => setDetails({ lead: at })}
+            /> leads: the invitation comes from them</label
+          >
+          <button
+            type="button"
+            class="min-h-9 underline underline-offset-4"
+            aria-label="Take out seat {at + 1}"
+            onclick={() => takeOut(at)}>Take out</button
+          >
         </div>
       {/if}
     </div>
   {/each}
   <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
     {#if seats.length < MOST_SEATS}<ActionButton class="py-1.5" onclick={addSeat}>Another seat</ActionButton>{/if}
-    <label class="inline-flex min-h-9 items-center gap-2"><input type="checkbox" class="rounded border-edge" bind:checked={editor.form.keepsHosts} /> a guest who returns gets the same hosts where they are free</label>
+    <label class="inline-flex min-h-9 items-center gap-2"
+      ><input type="checkbox" class="rounded border-edge" bind:checked={editor.form.keepsHosts} /> a guest who returns gets
+      the same hosts where they are free</label
+    >
   </div>
-  {#each editor.mendsUnder('times.lineUp').filter((mend) => !seats.some((_, at) => editor.mendsUnder(`times.lineUp[${at}]`).includes(mend))) as mend (mend)}<p class="text-sm text-brick" role="alert">{mend}</p>{/each}
+  {#each editor
+    .mendsUnder('times.lineUp')
+    .filter((mend) => !seats.some((_, at) => editor.mendsUnder(`times.lineUp[${at}]`).includes(mend))) as mend (mend)}<p
+      class="text-sm text-brick"
+      role="alert"
+    >
+      {mend}
+    </p>{/each}
 
   {#each details.alsoInvited as along, at (at)}
     <Sentence mends={editor.mendsUnder(`details.alsoInvited[${at}]`)}>
       also invited
-      <span class="w-44"><Input aria-label="Name of who is also invited, {at + 1}" placeholder="name" class="py-1.5" bind:value={() => along.name, (name) => setAlong(at, { name: name ?? '' })} /></span>
-      <span class="w-60"><Input aria-label="Email of who is also invited, {at + 1}" type="email" placeholder="email" class="py-1.5" bind:value={() => along.email, (email) => setAlong(at, { email: email ?? '' })} /></span>
-      <button type="button" class="min-h-9 px-1.5 underline underline-offset-4" aria-label="Don’t invite {along.name || along.email || 'them'} any more" onclick={() => setDetails({ alsoInvited: details.alsoInvited.filter((_, i) => i !== at) })}>×</button>
+      <span class="w-44"
+        ><Input
+          aria-label="Name of who is also invited, {at + 1}"
+          placeholder="name"
+          class="py-1.5"
+          bind:value={() => along.name, (name) => setAlong(at, { name: name ?? '' })}
+        /></span
+      >
+      <span class="w-60"
+        ><Input
+          aria-label="Email of who is also invited, {at + 1}"
+          type="email"
+          placeholder="email"
+          class="py-1.5"
+          bind:value={() => along.email, (email) => setAlong(at, { email: email ?? '' })}
+        /></span
+      >
+      <button
+        type="button"
+        class="min-h-9 px-1.5 underline underline-offset-4"
+        aria-label="Don’t invite {along.name || along.email || 'them'} any more"
+        onclick={() => setDetails({ alsoInvited: details.alsoInvited.filter((_, i) => i !== at) })}>×</button
+      >
     </Sentence>
   {/each}
-  {#if details.alsoInvited.length > 0}<p class="text-sm text-muted">They get every invitation; their calendars are not asked.</p>{/if}
-  {#if details.alsoInvited.length < 20}<ActionButton kind="quiet" class="py-1" onclick={() => setDetails({ alsoInvited: [...details.alsoInvited, { name: '', email: '' }] })}>Also invite somebody</ActionButton>{/if}
+  {#if details.alsoInvited.length > 0}<p class="text-sm text-muted">
+      They get every invitation; their calendars are not asked.
+    </p>{/if}
+  {#if details.alsoInvited.length < 20}<ActionButton
+      kind="quiet"
+      class="py-1"
+      onclick={() => setDetails({ alsoInvited: [...details.alsoInvited, { name: '', email: '' }] })}
+      >Also invite somebody</ActionButton
+    >{/if}
 
-  <CalendarChoices {lineUp} {calendars} bind:choices={() => editor.form.times.calendars ?? [], (next) => (editor.form.times.calendars = next)} mends={editor.mendsUnder('times.calendars')} />
+  <CalendarChoices
+    {lineUp}
+    {calendars}
+    bind:choices={() => editor.form.times.calendars ?? [], (next) => (editor.form.times.calendars = next)}
+    mends={editor.mendsUnder('times.calendars')}
+  />
   {#if withoutCalendar.length > 0}
     <p class="text-sm text-muted">
-      No calendar is asked for {withoutCalendar.map((each) => each.name).join(', ')}, so only bookings made here are in the way. <a class="underline underline-offset-4" href="/work/calendars">See calendars</a>
+      No calendar is asked for {withoutCalendar.map((each) => each.name).join(', ')}, so only bookings made here are in
+      the way. <a class="underline underline-offset-4" href="/work/calendars">See calendars</a>
     </p>
   {/if}
 </Section>

@@ -18,7 +18,16 @@
 
 <span class="inline-flex items-center gap-1.5">
   <span class="w-[76px] shrink-0">
-    <Input {id} type="number" aria-label={label} {min} {max} step="1" bind:value class="py-1.5 {isChanged ? 'border-l-4 border-l-ink' : ''}" />
+    <Input
+      {id}
+      type="number"
+      aria-label={label}
+      {min}
+      {max}
+      step="1"
+      bind:value
+      class="py-1.5 {isChanged ? 'border-l-4 border-l-ink' : ''}"
+    />
   </span>
   {#if isChanged}<s class="text-sm text-muted" aria-label="was {was}">{was}</s>{/if}
 </span>

@@ -53,9 +53,19 @@
   const { isPublished } = $derived(editor);
   const hostIds = $derived(times.lineUp.flatMap((seat) => seat.hostIds));
   const lineUp = $derived(hosts.filter((candidate) => hostIds.includes(candidate.id)));
-  // svelte-ignore state_referenced_locally -- an editor is one for as long as this screen stands
   const dark = new DarkQuestion(({ date, fromMinute, toMinute }) =>
-    must(api.POST('/api/pages/dark', { body: { times: $state.snapshot(editor.form.times), duration: editor.supply?.duration ?? null, pageId: editor.saved?.id ?? null, date, fromMinute, toMinute } })),
+    must(
+      api.POST('/api/pages/dark', {
+        body: {
+          times: $state.snapshot(editor.form.times),
+          duration: editor.supply?.duration ?? null,
+          pageId: editor.saved?.id ?? null,
+          date,
+          fromMinute,
+          toMinute,
+        },
+      }),
+    ),
   );
   // Whoever coordinates may change what is theirs, or of hosts who let them.
   const mayEdit = $derived(me.isCoordinator && lineUp.every((host) => host.mayOffer));
@@ -67,7 +77,10 @@
     JSON.stringify(times);
     void editor.duration;
     void editor.weeks;
-    const pause = setTimeout(() => void editor.reckon().then(() => Promise.all([editor.relax(), dark.askAgain()])), 120);
+    const pause = setTimeout(
+      () => void editor.reckon().then(() => Promise.all([editor.relax(), dark.askAgain()])),
+      120,
+    );
     return () => clearTimeout(pause);
   });
 
@@ -104,10 +117,15 @@
   }
 </script>
 
-<header class="sticky top-0 z-20 -mx-4 mb-1 flex flex-wrap items-center justify-between gap-3 bg-paper px-4 pt-3 pb-2 lg:flex-nowrap md:-mx-[26px] md:-mt-3.5 md:px-[26px]">
+<header
+  class="sticky top-0 z-20 -mx-4 mb-1 flex flex-wrap items-center justify-between gap-3 bg-paper px-4 pt-3 pb-2 lg:flex-nowrap md:-mx-[26px] md:-mt-3.5 md:px-[26px]"
+>
   <div class="min-w-0 flex-1">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
-      {#if saved?.mark}<span class="rounded-lg bg-chosen px-2 py-0.5 font-heading font-bold text-on-chosen" title="Its mark on boards and lists">{saved.mark}</span>{/if}
+      {#if saved?.mark}<span
+          class="rounded-lg bg-chosen px-2 py-0.5 font-heading font-bold text-on-chosen"
+          title="Its mark on boards and lists">{saved.mark}</span
+        >{/if}
       <h1 class="text-[26px] leading-tight">{editor.form.title.trim() || 'New page'}</h1>
       {#if saved}<StateBadge state={saved.state} />{/if}
     </div>
@@ -115,18 +133,50 @@
       {@const path = saved.path.slice(1).replace('/', ' / ')}
       {@const link = 'min-h-6 text-sm text-muted underline underline-offset-4'}
       <p class="mt-0.5 flex flex-wrap items-center gap-x-4 text-sm text-muted">
-        {#if isPublished}<a class={link} href={saved.path} target="_blank" rel="noopener">{path}</a>{:else}<span>{path}</span>{/if}
+        {#if isPublished}<a class={link} href={saved.path} target="_blank" rel="noopener">{path}</a>{:else}<span
+            >{path}</span
+          >{/if}
         {#if mayEdit}
-          <a class={link} href="/api/pages/{saved.id}/case?duration={editor.duration === 0 ? saved.form.times.durations[0] : editor.duration}" download>Case file</a>
+          <a
+            class={link}
+            href="/api/pages/{saved.id}/case?duration={editor.duration === 0
+              ? saved.form.times.durations[0]
+              : editor.duration}"
+            download>Case file</a
+          >
           <a class={link} href="/api/pages/{saved.id}/export" download>Export</a>
           <button type="button" class={link} disabled={editor.busy} onclick={() => void copy()}>Copy</button>
-          {#if isPublished}<button type="button" class={link} disabled={editor.busy} onclick={() => void act(() => editor.unpublish(), 'Guests can’t open the page now. It is a draft again.')}>Unpublish</button>{/if}
+          {#if isPublished}<button
+              type="button"
+              class={link}
+              disabled={editor.busy}
+              onclick={() => void act(() => editor.unpublish(), 'Guests can’t open the page now. It is a draft again.')}
+              >Unpublish</button
+            >{/if}
           {#if saved.state === 'archived'}
-            <button type="button" class={link} disabled={editor.busy} onclick={() => void act(() => editor.turn('restore'), 'It is a draft again.')}>Take back</button>
+            <button
+              type="button"
+              class={link}
+              disabled={editor.busy}
+              onclick={() => void act(() => editor.turn('restore'), 'It is a draft again.')}>Take back</button
+            >
           {:else}
-            <button type="button" class={link} disabled={editor.busy} onclick={() => void act(() => editor.turn('archive'), 'Put away. Guests can’t open it; what is booked stands.')}>Archive</button>
+            <button
+              type="button"
+              class={link}
+              disabled={editor.busy}
+              onclick={() =>
+                void act(() => editor.turn('archive'), 'Put away. Guests can’t open it; what is booked stands.')}
+              >Archive</button
+            >
           {/if}
-          {#if editor.changeCount > 0}<button type="button" class={link} disabled={editor.busy} onclick={() => void act(() => editor.discard(), 'The page is again as guests have it.')}>Discard changes</button>{/if}
+          {#if editor.changeCount > 0}<button
+              type="button"
+              class={link}
+              disabled={editor.busy}
+              onclick={() => void act(() => editor.discard(), 'The page is again as guests have it.')}
+              >Discard changes</button
+            >{/if}
         {/if}
       </p>
     {/if}
@@ -134,16 +184,32 @@
   <div class="flex flex-wrap gap-3 lg:shrink-0">
     {#if mayEdit}
       {#if isPublished}
-        {#if editor.isTouched}<ActionButton disabled={editor.busy} onclick={() => void act(() => editor.save(), 'Kept. Guests see it once you publish.')}>Keep changes</ActionButton>{/if}
+        {#if editor.isTouched}<ActionButton
+            disabled={editor.busy}
+            onclick={() => void act(() => editor.save(), 'Kept. Guests see it once you publish.')}
+            >Keep changes</ActionButton
+          >{/if}
         <ActionButton disabled={editor.busy} onclick={() => void seeAsGuest()}>See it as a guest</ActionButton>
         <ActionButton onclick={() => (sharing = true)}>Share</ActionButton>
-        <ActionButton kind="main" disabled={editor.busy || editor.changeCount === 0} onclick={() => void act(() => editor.publish(), 'Published. Guests see it as it is now.')}
-          >{editor.changeCount === 0 ? 'Nothing to publish' : `Publish ${counted(editor.changeCount, 'change', 'changes')}`}</ActionButton
+        <ActionButton
+          kind="main"
+          disabled={editor.busy || editor.changeCount === 0}
+          onclick={() => void act(() => editor.publish(), 'Published. Guests see it as it is now.')}
+          >{editor.changeCount === 0
+            ? 'Nothing to publish'
+            : `Publish ${counted(editor.changeCount, 'change', 'changes')}`}</ActionButton
         >
       {:else if saved?.state !== 'archived'}
-        <ActionButton disabled={editor.busy || !editor.isChanged} onclick={() => void act(() => editor.save(), 'Kept as a draft.')}>Keep as draft</ActionButton>
+        <ActionButton
+          disabled={editor.busy || !editor.isChanged}
+          onclick={() => void act(() => editor.save(), 'Kept as a draft.')}>Keep as draft</ActionButton
+        >
         <ActionButton disabled={editor.busy} onclick={() => void seeAsGuest()}>See it as a guest</ActionButton>
-        <ActionButton kind="main" disabled={editor.busy} onclick={() => void act(() => editor.publish(), 'Published. Guests can book it now.')}>Publish</ActionButton>
+        <ActionButton
+          kind="main"
+          disabled={editor.busy}
+          onclick={() => void act(() => editor.publish(), 'Published. Guests can book it now.')}>Publish</ActionButton
+        >
       {/if}
     {/if}
   </div>
@@ -155,7 +221,10 @@
 {/if}
 
 <div class="grid items-start gap-[22px] lg:grid-cols-[minmax(0,1fr)_minmax(360px,440px)]">
-  <fieldset disabled={!mayEdit || saved?.state === 'archived'} class="min-w-0 rounded-2xl border border-line bg-card px-5">
+  <fieldset
+    disabled={!mayEdit || saved?.state === 'archived'}
+    class="min-w-0 rounded-2xl border border-line bg-card px-5"
+  >
     <legend class="sr-only">The page’s rules</legend>
     <AppointmentSection {editor} {desks} kinds={me.kinds} />
     <LineUpSection {editor} {hosts} {calendars} />
@@ -182,7 +251,12 @@
       onweeks={(weeks) => (editor.weeks = weeks)}
     />
     <DarkPanel question={dark} />
-    <RelaxationsPanel relaxations={editor.relaxations} elsewhere={(relaxation) => elsewhere(relaxation, editor.form)} {mayEdit} ontake={take} />
+    <RelaxationsPanel
+      relaxations={editor.relaxations}
+      elsewhere={(relaxation) => elsewhere(relaxation, editor.form)}
+      {mayEdit}
+      ontake={take}
+    />
     <CheckUp {editor} {calendars} {desks} />
     {#if saved}<Looks pageId={saved.id} />{/if}
     {#if saved}<History pageId={saved.id} version={saved.version} zone={me.zone} {mayEdit} onrestore={restore} />{/if}

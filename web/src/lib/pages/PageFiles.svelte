@@ -23,7 +23,13 @@
     const form = new FormData();
     form.append('file', file);
     await attempt.run(async () => {
-      await must(api.POST('/api/pages/{id}/files', { params: { path }, body: form as never, bodySerializer: (body) => body as never }));
+      await must(
+        api.POST('/api/pages/{id}/files', {
+          params: { path },
+          body: form as never,
+          bodySerializer: (body) => body as never,
+        }),
+      );
       await load();
     });
     input.value = '';
@@ -41,11 +47,26 @@
   <label for="page-file" class="mb-1 block">Files that go along, at once and without a save</label>
   <ul>
     {#each files as file (file.id)}
-      <li>{file.name} <span class="text-sm text-muted">{Math.max(1, Math.round(file.size / 1024))} KB</span>
-        <button type="button" class="min-h-9 px-1.5 underline underline-offset-4" aria-label="Take {file.name} out" disabled={attempt.busy} onclick={() => void drop(file)}>×</button>
+      <li>
+        {file.name} <span class="text-sm text-muted">{Math.max(1, Math.round(file.size / 1024))} KB</span>
+        <button
+          type="button"
+          class="min-h-9 px-1.5 underline underline-offset-4"
+          aria-label="Take {file.name} out"
+          disabled={attempt.busy}
+          onclick={() => void drop(file)}>×</button
+        >
       </li>
     {/each}
   </ul>
-  <input id="page-file" type="file" disabled={attempt.busy} onchange={(event) => void add(event)} class="block text-sm" />
-  {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">{attempt.problem.errors?.file?.[0] ?? attempt.problem.title}</p>{/if}
+  <input
+    id="page-file"
+    type="file"
+    disabled={attempt.busy}
+    onchange={(event) => void add(event)}
+    class="block text-sm"
+  />
+  {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">
+      {attempt.problem.errors?.file?.[0] ?? attempt.problem.title}
+    </p>{/if}
 </div>

@@ -25,13 +25,25 @@
   const most = $derived(Math.max(1, ...(supply?.days.map((day) => day.openings.length) ?? [])));
 </script>
 
-<li class="grid items-center gap-x-5 gap-y-1 border-t border-line px-4 py-3 first:border-t-0 md:grid-cols-[minmax(0,1fr)_190px_250px_104px]">
+<li
+  class="grid items-center gap-x-5 gap-y-1 border-t border-line px-4 py-3 first:border-t-0 md:grid-cols-[minmax(0,1fr)_190px_250px_104px]"
+>
   <div class="min-w-0">
-    <a href="/work/pages/{page.id}" class="font-heading text-[17px] font-semibold underline decoration-line-strong underline-offset-4 hover:decoration-ink">{page.form.details?.naming.name || page.form.title}</a>
-    <p class="truncate text-sm text-muted">{page.path}{page.form.details?.naming.kind ? `, ${page.form.details.naming.kind}` : ''}{page.hasDraft ? ', changes wait to be published' : ''}</p>
+    <a
+      href="/work/pages/{page.id}"
+      class="font-heading text-[17px] font-semibold underline decoration-line-strong underline-offset-4 hover:decoration-ink"
+      >{page.form.details?.naming.name || page.form.title}</a
+    >
+    <p class="truncate text-sm text-muted">
+      {page.path}{page.form.details?.naming.kind ? `, ${page.form.details.naming.kind}` : ''}{page.hasDraft
+        ? ', changes wait to be published'
+        : ''}
+    </p>
   </div>
   <p class="text-sm">
-    {lineUpInWords(page.seats)}<br /><span class="text-muted">{page.form.times.durations.map(lengthOf).join(' or ')}</span>
+    {lineUpInWords(page.seats)}<br /><span class="text-muted"
+      >{page.form.times.durations.map(lengthOf).join(' or ')}</span
+    >
   </p>
   <div class="flex items-end gap-3">
     <div class="flex h-7 items-end gap-[3px]" aria-hidden="true">
@@ -44,7 +56,9 @@
       {/each}
     </div>
     <p class="min-w-24 text-sm whitespace-nowrap">
-      {#if supply}<strong>{supply.total}</strong> <span class="text-muted">in two weeks</span>{:else}<span class="text-muted">{failed ? 'can’t be counted' : '…'}</span>{/if}
+      {#if supply}<strong>{supply.total}</strong> <span class="text-muted">in two weeks</span>{:else}<span
+          class="text-muted">{failed ? 'can’t be counted' : '…'}</span
+        >{/if}
     </p>
   </div>
   <div class="md:text-right"><StateBadge state={page.state} /></div>

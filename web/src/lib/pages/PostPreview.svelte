@@ -22,7 +22,9 @@
   async function show(): Promise<void> {
     const asked = JSON.stringify({ post, mail });
     const done = await attempt.run(async () => {
-      shown = await must(api.POST('/api/pages/{id}/post-preview', { params: { path: { id: pageId } }, body: { post, mail } }));
+      shown = await must(
+        api.POST('/api/pages/{id}/post-preview', { params: { path: { id: pageId } }, body: { post, mail } }),
+      );
     });
     of = done ? asked : '';
   }
@@ -34,7 +36,11 @@
     <p class="mt-2 text-sm text-brick" role="alert">{faults.length > 0 ? faults.join(' ') : attempt.problem.title}</p>
   {:else if shown && !isOld}
     <article class="mt-3 rounded-lg border border-line bg-paper p-4" aria-label="What a guest reads">
-      <p class="text-sm text-muted">{shown.isMadeUp ? `With a made-up guest, ${shown.guestName}: nobody has booked this page so far.` : `With the latest booking, of ${shown.guestName}.`}</p>
+      <p class="text-sm text-muted">
+        {shown.isMadeUp
+          ? `With a made-up guest, ${shown.guestName}: nobody has booked this page so far.`
+          : `With the latest booking, of ${shown.guestName}.`}
+      </p>
       <h3 class="mt-2 text-base">{shown.subject}</h3>
       <p class="mt-2 wrap-anywhere whitespace-pre-line">{shown.text}</p>
       {#if shown.eventTitle}

@@ -62,26 +62,72 @@
     {#if post.reminders.length === 0}nobody is reminded{:else}guests and hosts are reminded{/if}
     {#each post.reminders as minutes, at (at)}
       <span class="inline-flex items-center gap-1.5">
-        <LengthField id="reminder-{at}" label="Reminder {at + 1} before the start" bind:value={() => minutes, (next) => setReminder(at, next)} />
-        <button type="button" class="min-h-9 px-1.5 underline underline-offset-4" aria-label="Take reminder {at + 1} out" onclick={() => set({ reminders: post.reminders.filter((_, i) => i !== at) })}>×</button>
+        <LengthField
+          id="reminder-{at}"
+          label="Reminder {at + 1} before the start"
+          bind:value={() => minutes, (next) => setReminder(at, next)}
+        />
+        <button
+          type="button"
+          class="min-h-9 px-1.5 underline underline-offset-4"
+          aria-label="Take reminder {at + 1} out"
+          onclick={() => set({ reminders: post.reminders.filter((_, i) => i !== at) })}>×</button
+        >
       </span>
     {/each}
     {#if post.reminders.length > 0}before{/if}
-    {#if post.reminders.length < 5}<ActionButton id="reminders" kind="quiet" class="py-1" onclick={() => set({ reminders: [...post.reminders, 120] })}>Another reminder</ActionButton>{/if}
+    {#if post.reminders.length < 5}<ActionButton
+        id="reminders"
+        kind="quiet"
+        class="py-1"
+        onclick={() => set({ reminders: [...post.reminders, 120] })}>Another reminder</ActionButton
+      >{/if}
   </Sentence>
-  <Field label="For hosts alone: stands in their mail and calendars" id="host-words" mend={editor.mend('post.hostWords')}>
-    <Textarea id="host-words" rows={2} class="w-full" bind:value={() => post.hostWords, (hostWords) => set({ hostWords: hostWords ?? '' })} />
+  <Field
+    label="For hosts alone: stands in their mail and calendars"
+    id="host-words"
+    mend={editor.mend('post.hostWords')}
+  >
+    <Textarea
+      id="host-words"
+      rows={2}
+      class="w-full"
+      bind:value={() => post.hostWords, (hostWords) => set({ hostWords: hostWords ?? '' })}
+    />
   </Field>
   <div>
     <p class="mb-1">Links that go along</p>
     {#each post.links as link, at (at)}
       <Sentence mends={[...editor.mendsUnder(`post.links[${at}]`)]}>
-        <span class="w-44"><Input aria-label="What is behind link {at + 1}" placeholder="what it is" class="py-1.5" bind:value={() => link.title, (title) => setLink(at, { title: title ?? '' })} /></span>
-        <span class="min-w-56 flex-1"><Input aria-label="Address of link {at + 1}" placeholder="https://" class="py-1.5" bind:value={() => link.address, (address) => setLink(at, { address: address ?? '' })} /></span>
-        <button type="button" class="min-h-9 px-1.5 underline underline-offset-4" aria-label="Take link {at + 1} out" onclick={() => set({ links: post.links.filter((_, i) => i !== at) })}>×</button>
+        <span class="w-44"
+          ><Input
+            aria-label="What is behind link {at + 1}"
+            placeholder="what it is"
+            class="py-1.5"
+            bind:value={() => link.title, (title) => setLink(at, { title: title ?? '' })}
+          /></span
+        >
+        <span class="min-w-56 flex-1"
+          ><Input
+            aria-label="Address of link {at + 1}"
+            placeholder="https://"
+            class="py-1.5"
+            bind:value={() => link.address, (address) => setLink(at, { address: address ?? '' })}
+          /></span
+        >
+        <button
+          type="button"
+          class="min-h-9 px-1.5 underline underline-offset-4"
+          aria-label="Take link {at + 1} out"
+          onclick={() => set({ links: post.links.filter((_, i) => i !== at) })}>×</button
+        >
       </Sentence>
     {/each}
-    {#if post.links.length < 10}<ActionButton kind="quiet" class="py-1" onclick={() => set({ links: [...post.links, { title: '', address: '' }] })}>Add a link</ActionButton>{/if}
+    {#if post.links.length < 10}<ActionButton
+        kind="quiet"
+        class="py-1"
+        onclick={() => set({ links: [...post.links, { title: '', address: '' }] })}>Add a link</ActionButton
+      >{/if}
   </div>
   {#if editor.saved}<PageFiles pageId={editor.saved.id} />{/if}
 
@@ -90,26 +136,53 @@
       <p>Words of your own</p>
       <Segments label="Which mail" options={mails} value={mail} onchoose={(chosen) => (mail = chosen)} />
     </div>
-    <p class="mt-2 text-sm text-muted">Empty: our words, in the guest’s language. Your own go out as you write them, in whatever language a guest reads.</p>
+    <p class="mt-2 text-sm text-muted">
+      Empty: our words, in the guest’s language. Your own go out as you write them, in whatever language a guest reads.
+    </p>
     <div class="mt-2 space-y-2">
       <Field label="Subject" id="own-subject" mend={editor.mend(`post.${mail}.subject`)}>
-        <Input id="own-subject" placeholder={'{{ page }}: {{ day }}, {{ time }}'} bind:value={() => own?.subject ?? '', (subject) => setOwn({ subject: subject ?? '' })} />
+        <Input
+          id="own-subject"
+          placeholder={'{{ page }}: {{ day }}, {{ time }}'}
+          bind:value={() => own?.subject ?? '', (subject) => setOwn({ subject: subject ?? '' })}
+        />
       </Field>
       <Field label="Words" id="own-body" mend={editor.mend(`post.${mail}.body`)}>
-        <Textarea id="own-body" rows={6} class="w-full" placeholder={'Hello {{ first_name }},'} bind:value={() => own?.body ?? '', (body) => setOwn({ body: body ?? '' })} />
+        <Textarea
+          id="own-body"
+          rows={6}
+          class="w-full"
+          placeholder={'Hello {{ first_name }},'}
+          bind:value={() => own?.body ?? '', (body) => setOwn({ body: body ?? '' })}
+        />
       </Field>
       {#if post.toGuests === 'invitation'}
         <Field label="Title in guests’ calendars" id="event-title" mend={editor.mend('post.eventTitle')}>
-          <Input id="event-title" placeholder={'{{ page }}, {{ workspace }}'} bind:value={() => post.eventTitle, (eventTitle) => set({ eventTitle: eventTitle ?? '' })} />
+          <Input
+            id="event-title"
+            placeholder={'{{ page }}, {{ workspace }}'}
+            bind:value={() => post.eventTitle, (eventTitle) => set({ eventTitle: eventTitle ?? '' })}
+          />
         </Field>
-        <Field label="Text in guests’ calendars" id="event-text" hint="The private link is put beneath where it is not in it." mend={editor.mend('post.eventText')}>
-          <Textarea id="event-text" rows={3} class="w-full" bind:value={() => post.eventText, (eventText) => set({ eventText: eventText ?? '' })} />
+        <Field
+          label="Text in guests’ calendars"
+          id="event-text"
+          hint="The private link is put beneath where it is not in it."
+          mend={editor.mend('post.eventText')}
+        >
+          <Textarea
+            id="event-text"
+            rows={3}
+            class="w-full"
+            bind:value={() => post.eventText, (eventText) => set({ eventText: eventText ?? '' })}
+          />
         </Field>
       {/if}
       <details>
         <summary class="cursor-pointer underline underline-offset-4">Tokens that are filled in</summary>
         <dl class="mt-2 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-sm">
-          {#each tokens as token (token.name)}<dt><code>{'{{ '}{token.name}{' }}'}</code></dt><dd class="text-muted">{token.meaning}</dd>{/each}
+          {#each tokens as token (token.name)}<dt><code>{'{{ '}{token.name}{' }}'}</code></dt>
+            <dd class="text-muted">{token.meaning}</dd>{/each}
         </dl>
       </details>
       {#if editor.saved}<PostPreview pageId={editor.saved.id} {post} {mail} />{/if}

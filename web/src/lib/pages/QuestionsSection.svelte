@@ -22,31 +22,90 @@
 </script>
 
 <Section title="Questions">
-  {#if questions.length === 0}<p class="text-muted">Guests are asked for their name and email, and nothing else.</p>{/if}
+  {#if questions.length === 0}<p class="text-muted">
+      Guests are asked for their name and email, and nothing else.
+    </p>{/if}
   {#each questions as question, at (question.key)}
     <div class="rounded-xl border border-line p-3">
       <Sentence mends={editor.mendsUnder(`questions[${at}]`)}>
-        <span class="min-w-56 flex-1"><Input aria-label="Question {at + 1}" placeholder="what you ask" class="py-1.5" bind:value={() => question.words, (words) => change(at, { words: words ?? '' })} /></span>
-        <span class="w-44"><Select aria-label="Answer to question {at + 1}" placeholder="" classes={{ select: 'py-1.5' }} bind:value={() => question.kind, (kind) => change(at, { kind })} items={questionKinds} /></span>
-        <Checkbox aria-label="Question {at + 1} is needed" checked={question.isNeeded} onchange={() => change(at, { isNeeded: !question.isNeeded })} class="text-ink">needed</Checkbox>
+        <span class="min-w-56 flex-1"
+          ><Input
+            aria-label="Question {at + 1}"
+            placeholder="what you ask"
+            class="py-1.5"
+            bind:value={() => question.words, (words) => change(at, { words: words ?? '' })}
+          /></span
+        >
+        <span class="w-44"
+          ><Select
+            aria-label="Answer to question {at + 1}"
+            placeholder=""
+            classes={{ select: 'py-1.5' }}
+            bind:value={() => question.kind, (kind) => change(at, { kind })}
+            items={questionKinds}
+          /></span
+        >
+        <Checkbox
+          aria-label="Question {at + 1} is needed"
+          checked={question.isNeeded}
+          onchange={() => change(at, { isNeeded: !question.isNeeded })}
+          class="text-ink">needed</Checkbox
+        >
       </Sentence>
       <div class="mt-2 grid items-start gap-2 md:grid-cols-2">
-        <Input aria-label="Hint to question {at + 1}" placeholder="a hint, if it needs one" class="py-1.5" bind:value={() => question.hint, (hint) => change(at, { hint: hint ?? '' })} />
+        <Input
+          aria-label="Hint to question {at + 1}"
+          placeholder="a hint, if it needs one"
+          class="py-1.5"
+          bind:value={() => question.hint, (hint) => change(at, { hint: hint ?? '' })}
+        />
         {#if hasOptions(question.kind)}
-          <Textarea aria-label="Answers offered to question {at + 1}, one a line" rows={3} class="w-full" placeholder="one answer a line" bind:value={() => question.options.join('\n'), (text) => change(at, { options: (text ?? '').split('\n') })} />
+          <Textarea
+            aria-label="Answers offered to question {at + 1}, one a line"
+            rows={3}
+            class="w-full"
+            placeholder="one answer a line"
+            bind:value={() => question.options.join('\n'), (text) => change(at, { options: (text ?? '').split('\n') })}
+          />
         {:else if question.kind === 'consent'}
-          <Input aria-label="Where to read what question {at + 1} is about" placeholder="https://, where it can be read" class="py-1.5" bind:value={() => question.address, (address) => change(at, { address: address ?? '' })} />
+          <Input
+            aria-label="Where to read what question {at + 1} is about"
+            placeholder="https://, where it can be read"
+            class="py-1.5"
+            bind:value={() => question.address, (address) => change(at, { address: address ?? '' })}
+          />
         {/if}
       </div>
       <div class="mt-1 flex flex-wrap gap-x-4">
-        {#if at > 0}<button type="button" class="min-h-9 underline underline-offset-4" aria-label="Move question {at + 1} up" onclick={() => set(moved(questions, at, -1))}>Up</button>{/if}
-        {#if at < questions.length - 1}<button type="button" class="min-h-9 underline underline-offset-4" aria-label="Move question {at + 1} down" onclick={() => set(moved(questions, at, 1))}>Down</button>{/if}
-        <button type="button" class="min-h-9 underline underline-offset-4" aria-label="Take out question {at + 1}" onclick={() => set(questions.filter((_, i) => i !== at))}>Take out</button>
+        {#if at > 0}<button
+            type="button"
+            class="min-h-9 underline underline-offset-4"
+            aria-label="Move question {at + 1} up"
+            onclick={() => set(moved(questions, at, -1))}>Up</button
+          >{/if}
+        {#if at < questions.length - 1}<button
+            type="button"
+            class="min-h-9 underline underline-offset-4"
+            aria-label="Move question {at + 1} down"
+            onclick={() => set(moved(questions, at, 1))}>Down</button
+          >{/if}
+        <button
+          type="button"
+          class="min-h-9 underline underline-offset-4"
+          aria-label="Take out question {at + 1}"
+          onclick={() => set(questions.filter((_, i) => i !== at))}>Take out</button
+        >
       </div>
     </div>
   {/each}
-  {#if questions.length < MOST}<ActionButton id="questions" class="py-1.5" onclick={() => set([...questions, newQuestion(questions)])}>Ask something</ActionButton>{/if}
-  {#each editor.mendsUnder('questions').filter((mend) => !questions.some((_, at) => editor.mendsUnder(`questions[${at}]`).includes(mend))) as mend (mend)}
+  {#if questions.length < MOST}<ActionButton
+      id="questions"
+      class="py-1.5"
+      onclick={() => set([...questions, newQuestion(questions)])}>Ask something</ActionButton
+    >{/if}
+  {#each editor
+    .mendsUnder('questions')
+    .filter((mend) => !questions.some((_, at) => editor.mendsUnder(`questions[${at}]`).includes(mend))) as mend (mend)}
     <p class="text-sm text-brick" role="alert">{mend}</p>
   {/each}
 </Section>

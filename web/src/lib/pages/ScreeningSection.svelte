@@ -6,7 +6,6 @@
   import type { EditorState } from './EditorState.svelte';
   import { usualDetails } from './form';
   import Section from './Section.svelte';
-  import Sentence from './Sentence.svelte';
 
   /** @prop pages Where guests can be sent instead. */
   let { editor, pages }: { editor: EditorState; pages: Schemas['PageView'][] } = $props();
@@ -32,57 +31,174 @@
 
   function askOther(at: number, which: number, key: string): void {
     const question = questions.find((one) => one.key === key);
-    if (question) changeCondition(at, which, { key, test: testsOf(question)[0]?.value ?? 'isAnswered', value: valuesOf(question)?.[0] ?? '' });
+    if (question)
+      changeCondition(at, which, {
+        key,
+        test: testsOf(question)[0]?.value ?? 'isAnswered',
+        value: valuesOf(question)?.[0] ?? '',
+      });
   }
 </script>
 
 <Section title="Screening">
   {#if rules.length === 0}
-    <p class="text-muted">{questions.length === 0 ? 'Once something is asked above, its answers can lead elsewhere.' : 'Every guest may book, whatever they answer.'}</p>
+    <p class="text-muted">
+      {questions.length === 0
+        ? 'Once something is asked above, its answers can lead elsewhere.'
+        : 'Every guest may book, whatever they answer.'}
+    </p>
   {/if}
   {#each rules as rule, at (at)}
-    <div role="group" aria-label="Screening {at + 1}" class="rounded-xl p-3 {rule.then === 'flag' ? 'bg-lane text-ink' : 'bg-brick-tint text-ink'}">
+    <div
+      role="group"
+      aria-label="Screening {at + 1}"
+      class="rounded-xl p-3 {rule.then === 'flag' ? 'bg-lane text-ink' : 'bg-brick-tint text-ink'}"
+    >
       {#each rule.if as condition, which (which)}
         {@const question = questions.find((one) => one.key === condition.key)}
         {@const values = question ? valuesOf(question) : undefined}
         <div class="flex flex-wrap items-center gap-2 py-1">
           {#if which === 0}if{:else}
-            <span class="w-20"><Select aria-label="How the conditions of screening {at + 1} are joined" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => (rule.all ? 'all' : 'any'), (joined) => change(at, { all: joined === 'all' })} items={[{ value: 'all', name: 'and' }, { value: 'any', name: 'or' }]} /></span>
+            <span class="w-20"
+              ><Select
+                aria-label="How the conditions of screening {at + 1} are joined"
+                classes={{ select: 'py-1.5' }}
+                placeholder=""
+                bind:value={() => (rule.all ? 'all' : 'any'), (joined) => change(at, { all: joined === 'all' })}
+                items={[
+                  { value: 'all', name: 'and' },
+                  { value: 'any', name: 'or' },
+                ]}
+              /></span
+            >
           {/if}
-          <span class="min-w-40 flex-1"><Select aria-label="Question of condition {which + 1} of screening {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => condition.key, (key) => askOther(at, which, key)} items={questions.map((one) => ({ value: one.key, name: one.words }))} /></span>
+          <span class="min-w-40 flex-1"
+            ><Select
+              aria-label="Question of condition {which + 1} of screening {at + 1}"
+              classes={{ select: 'py-1.5' }}
+              placeholder=""
+              bind:value={() => condition.key, (key) => askOther(at, which, key)}
+              items={questions.map((one) => ({ value: one.key, name: one.words }))}
+            /></span
+          >
           {#if question}
-            <span class="w-36"><Select aria-label="Comparison of condition {which + 1} of screening {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => condition.test, (test) => changeCondition(at, which, { test })} items={testsOf(question)} /></span>
+            <span class="w-36"
+              ><Select
+                aria-label="Comparison of condition {which + 1} of screening {at + 1}"
+                classes={{ select: 'py-1.5' }}
+                placeholder=""
+                bind:value={() => condition.test, (test) => changeCondition(at, which, { test })}
+                items={testsOf(question)}
+              /></span
+            >
             {#if condition.test !== 'isAnswered' && condition.test !== 'isNotAnswered'}
               <span class="w-40">
                 {#if values}
-                  <Select aria-label="Answer of condition {which + 1} of screening {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => condition.value, (value) => changeCondition(at, which, { value })} items={values.map((value) => ({ value, name: value }))} />
+                  <Select
+                    aria-label="Answer of condition {which + 1} of screening {at + 1}"
+                    classes={{ select: 'py-1.5' }}
+                    placeholder=""
+                    bind:value={() => condition.value, (value) => changeCondition(at, which, { value })}
+                    items={values.map((value) => ({ value, name: value }))}
+                  />
                 {:else}
-                  <Input aria-label="Answer of condition {which + 1} of screening {at + 1}" type={question.kind === 'date' ? 'date' : 'text'} class="py-1.5" bind:value={() => condition.value, (value) => changeCondition(at, which, { value: value ?? '' })} />
+                  <Input
+                    aria-label="Answer of condition {which + 1} of screening {at + 1}"
+                    type={question.kind === 'date' ? 'date' : 'text'}
+                    class="py-1.5"
+                    bind:value={() => condition.value, (value) => changeCondition(at, which, { value: value ?? '' })}
+                  />
                 {/if}
               </span>
             {/if}
           {/if}
-          {#if rule.if.length > 1}<button type="button" class="min-h-9 px-1.5 underline underline-offset-4" aria-label="Take out condition {which + 1} of screening {at + 1}" onclick={() => change(at, { if: rule.if.filter((_, i) => i !== which) })}>×</button>{/if}
+          {#if rule.if.length > 1}<button
+              type="button"
+              class="min-h-9 px-1.5 underline underline-offset-4"
+              aria-label="Take out condition {which + 1} of screening {at + 1}"
+              onclick={() => change(at, { if: rule.if.filter((_, i) => i !== which) })}>×</button
+            >{/if}
         </div>
-        {#each editor.mendsUnder(`details.screening[${at}].if[${which}]`) as mend (mend)}<p class="text-sm text-brick-text" role="alert">{mend}</p>{/each}
+        {#each editor.mendsUnder(`details.screening[${at}].if[${which}]`) as mend (mend)}<p
+            class="text-sm text-brick-text"
+            role="alert"
+          >
+            {mend}
+          </p>{/each}
       {/each}
       <div class="flex flex-wrap items-center gap-2 py-1">
-        <button type="button" class="min-h-9 underline underline-offset-4" onclick={() => questions[0] && change(at, { if: [...rule.if, { key: questions[0].key, test: testsOf(questions[0])[0]?.value ?? 'isAnswered', value: valuesOf(questions[0])?.[0] ?? '' }] })}>another condition</button>
+        <button
+          type="button"
+          class="min-h-9 underline underline-offset-4"
+          onclick={() =>
+            questions[0] &&
+            change(at, {
+              if: [
+                ...rule.if,
+                {
+                  key: questions[0].key,
+                  test: testsOf(questions[0])[0]?.value ?? 'isAnswered',
+                  value: valuesOf(questions[0])?.[0] ?? '',
+                },
+              ],
+            })}>another condition</button
+        >
       </div>
       <div class="flex flex-wrap items-center gap-2 py-1">
-        then <span class="w-64"><Select aria-label="What becomes of screening {at + 1}" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => rule.then, (then) => change(at, { then })} items={acts} /></span>
+        then <span class="w-64"
+          ><Select
+            aria-label="What becomes of screening {at + 1}"
+            classes={{ select: 'py-1.5' }}
+            placeholder=""
+            bind:value={() => rule.then, (then) => change(at, { then })}
+            items={acts}
+          /></span
+        >
         {#if rule.then === 'goElsewhere'}
           <span class="min-w-48 flex-1">
-            <Input aria-label="Where screening {at + 1} leads" placeholder="a page, or https://" list="screening-pages" class="py-1.5" bind:value={() => rule.address, (address) => change(at, { address: address ?? '' })} />
+            <Input
+              aria-label="Where screening {at + 1} leads"
+              placeholder="a page, or https://"
+              list="screening-pages"
+              class="py-1.5"
+              bind:value={() => rule.address, (address) => change(at, { address: address ?? '' })}
+            />
           </span>
         {/if}
       </div>
-      <Textarea aria-label={rule.then === 'flag' ? `What your team reads, screening ${String(at + 1)}` : `What the guest reads, screening ${String(at + 1)}`} rows={2} class="mt-1 w-full" placeholder={rule.then === 'flag' ? 'what your team reads at the booking' : 'what the guest reads, such as “Please ring the yard”'} bind:value={() => rule.words, (words) => change(at, { words: words ?? '' })} />
-      {#each [...editor.mendsUnder(`details.screening[${at}].words`), ...editor.mendsUnder(`details.screening[${at}].address`), ...(editor.mend(`details.screening[${at}].if`) ? [editor.mend(`details.screening[${at}].if`)] : [])] as mend (mend)}<p class="text-sm text-brick-text" role="alert">{mend}</p>{/each}
-      <button type="button" class="min-h-9 underline underline-offset-4" aria-label="Take out screening {at + 1}" onclick={() => set(rules.filter((_, i) => i !== at))}>Take out</button>
+      <Textarea
+        aria-label={rule.then === 'flag'
+          ? `What your team reads, screening ${String(at + 1)}`
+          : `What the guest reads, screening ${String(at + 1)}`}
+        rows={2}
+        class="mt-1 w-full"
+        placeholder={rule.then === 'flag'
+          ? 'what your team reads at the booking'
+          : 'what the guest reads, such as “Please ring the yard”'}
+        bind:value={() => rule.words, (words) => change(at, { words: words ?? '' })}
+      />
+      {#each [...editor.mendsUnder(`details.screening[${at}].words`), ...editor.mendsUnder(`details.screening[${at}].address`), ...(editor.mend(`details.screening[${at}].if`) ? [editor.mend(`details.screening[${at}].if`)] : [])] as mend (mend)}<p
+          class="text-sm text-brick-text"
+          role="alert"
+        >
+          {mend}
+        </p>{/each}
+      <button
+        type="button"
+        class="min-h-9 underline underline-offset-4"
+        aria-label="Take out screening {at + 1}"
+        onclick={() => set(rules.filter((_, i) => i !== at))}>Take out</button
+      >
     </div>
   {/each}
-  <datalist id="screening-pages">{#each elsewhere as page (page.id)}<option value={page.path}>{page.form.title}</option>{/each}</datalist>
-  {#if questions.length > 0 && rules.length < MOST}<ActionButton class="py-1.5" onclick={() => questions[0] && set([...rules, newRule(questions[0])])}>Screen by an answer</ActionButton>{/if}
-  {#if editor.mend('details.screening')}<p class="text-sm text-brick" role="alert">{editor.mend('details.screening')}</p>{/if}
+  <datalist id="screening-pages"
+    >{#each elsewhere as page (page.id)}<option value={page.path}>{page.form.title}</option>{/each}</datalist
+  >
+  {#if questions.length > 0 && rules.length < MOST}<ActionButton
+      class="py-1.5"
+      onclick={() => questions[0] && set([...rules, newRule(questions[0])])}>Screen by an answer</ActionButton
+    >{/if}
+  {#if editor.mend('details.screening')}<p class="text-sm text-brick" role="alert">
+      {editor.mend('details.screening')}
+    </p>{/if}
 </Section>

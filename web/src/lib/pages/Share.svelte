@@ -30,7 +30,8 @@
 
   let text = $state.raw<Schemas['OpeningsText'] | undefined>(undefined);
   let days = $state(3);
-  // svelte-ignore state_referenced_locally -- where the choice starts from
+  // Where the choice starts from.
+  // svelte-ignore state_referenced_locally
   let zone = $state(page.form.times.zone);
   let language = $state('en');
   const asking = new Attempt();
@@ -38,7 +39,9 @@
   $effect(() => {
     if (way !== 'text') return;
     const query = { days, zone, language };
-    void asking.run(async () => (text = await must(api.GET('/api/pages/{id}/text', { params: { path: { id: page.id }, query } }))));
+    void asking.run(
+      async () => (text = await must(api.GET('/api/pages/{id}/text', { params: { path: { id: page.id }, query } }))),
+    );
   });
 
   let guest = $state({ name: '', email: '' });
@@ -49,7 +52,9 @@
     event.preventDefault();
     const { name } = guest;
     await making.run(async () => {
-      const made = await must(api.POST('/api/pages/{id}/personal-addresses', { params: { path: { id: page.id } }, body: guest }));
+      const made = await must(
+        api.POST('/api/pages/{id}/personal-addresses', { params: { path: { id: page.id } }, body: guest }),
+      );
       personal = { name, address: location.origin + made.path };
       guest = { name: '', email: '' };
     });
@@ -64,29 +69,62 @@
       <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn here, of nothing but dark and light squares -->
       <div class="w-36 rounded-lg bg-white p-1" role="img" aria-label="QR code of the address">{@html svg}</div>
       <div class="flex flex-col items-start gap-2">
-        <ActionButton onclick={() => saveAs(`${fileName}.svg`, new Blob([svg], { type: 'image/svg+xml' }))}>Save as SVG</ActionButton>
-        <ActionButton onclick={() => void pngOf(svg).then((png) => saveAs(`${fileName}.png`, png))}>Save as PNG</ActionButton>
+        <ActionButton onclick={() => saveAs(`${fileName}.svg`, new Blob([svg], { type: 'image/svg+xml' }))}
+          >Save as SVG</ActionButton
+        >
+        <ActionButton onclick={() => void pngOf(svg).then((png) => saveAs(`${fileName}.png`, png))}
+          >Save as PNG</ActionButton
+        >
       </div>
     </div>
   {:else if way === 'text'}
     <div class="flex flex-wrap items-end gap-3">
-      <Field label="Days" id="share-days"><Select id="share-days" class="w-24" placeholder="" bind:value={days} items={[1, 2, 3, 5, 10].map((value) => ({ value, name: String(value) }))} /></Field>
+      <Field label="Days" id="share-days"
+        ><Select
+          id="share-days"
+          class="w-24"
+          placeholder=""
+          bind:value={days}
+          items={[1, 2, 3, 5, 10].map((value) => ({ value, name: String(value) }))}
+        /></Field
+      >
       <Field label="Time zone" id="share-zone"><ZoneSelect id="share-zone" class="w-56" bind:value={zone} /></Field>
-      <Field label="Language" id="share-language"><Select id="share-language" class="w-36" placeholder="" bind:value={language} items={languages} /></Field>
+      <Field label="Language" id="share-language"
+        ><Select id="share-language" class="w-36" placeholder="" bind:value={language} items={languages} /></Field
+      >
     </div>
     {#if asking.problem}<ProblemNote problem={asking.problem} />{/if}
-    {#if text}<CopyField id="share-text" label={text.openings === 0 ? 'Nothing is open in the next weeks' : 'Text'} value={text.text} lines={12} />{/if}
+    {#if text}<CopyField
+        id="share-text"
+        label={text.openings === 0 ? 'Nothing is open in the next weeks' : 'Text'}
+        value={text.text}
+        lines={12}
+      />{/if}
   {:else if way === 'guest'}
-    <p class="text-muted">Whoever opens this address is not asked for name and email again. Give it to this guest alone.</p>
+    <p class="text-muted">
+      Whoever opens this address is not asked for name and email again. Give it to this guest alone.
+    </p>
     <form novalidate class="grid gap-3 md:grid-cols-2" onsubmit={(event) => void make(event)}>
-      {#if making.problem && !making.problem.errors}<div class="md:col-span-2"><ProblemNote problem={making.problem} /></div>{/if}
-      <Field label="Guest’s name" id="personal-name" mend={mendOf(making.problem, 'name')}><Input id="personal-name" bind:value={guest.name} /></Field>
-      <Field label="Guest’s email" id="personal-email" mend={mendOf(making.problem, 'email')}><Input id="personal-email" type="email" bind:value={guest.email} /></Field>
-      <div class="md:col-span-2"><ActionButton kind="main" type="submit" disabled={making.busy}>Make the address</ActionButton></div>
+      {#if making.problem && !making.problem.errors}<div class="md:col-span-2">
+          <ProblemNote problem={making.problem} />
+        </div>{/if}
+      <Field label="Guest’s name" id="personal-name" mend={mendOf(making.problem, 'name')}
+        ><Input id="personal-name" bind:value={guest.name} /></Field
+      >
+      <Field label="Guest’s email" id="personal-email" mend={mendOf(making.problem, 'email')}
+        ><Input id="personal-email" type="email" bind:value={guest.email} /></Field
+      >
+      <div class="md:col-span-2">
+        <ActionButton kind="main" type="submit" disabled={making.busy}>Make the address</ActionButton>
+      </div>
     </form>
     {#if personal}<CopyField id="personal-address" label="Address for {personal.name}" value={personal.address} />{/if}
   {:else}
     <CopyField id="share-frame" label="Put this where the page is to stand" value={snippet} lines={3} />
-    <p class="text-muted">The frame fits its height, needs no cookies, and tells the outer page <code>lantern:opened</code> and <code>lantern:booked</code>. Sites that may show it are named at its <a class="underline underline-offset-4" href="/work/desks">desk</a>.</p>
+    <p class="text-muted">
+      The frame fits its height, needs no cookies, and tells the outer page <code>lantern:opened</code> and
+      <code>lantern:booked</code>. Sites that may show it are named at its
+      <a class="underline underline-offset-4" href="/work/desks">desk</a>.
+    </p>
   {/if}
 </Modal>

@@ -68,19 +68,32 @@
   }
 </script>
 
-<section aria-label="Openings in the next {weeks === 2 ? 'two' : weeks} weeks" class="rounded-2xl border border-line bg-card p-4">
+<section
+  aria-label="Openings in the next {weeks === 2 ? 'two' : weeks} weeks"
+  class="rounded-2xl border border-line bg-card p-4"
+>
   {#if supply}
     <div class="flex flex-wrap items-baseline justify-between gap-x-3 gap-y-1">
       <p aria-live="polite" class="flex items-baseline gap-x-2.5">
         <span data-test="supply-total" class="font-heading text-[34px] leading-none font-bold">{supply.total}</span>
         <span>
-          {supply.total === 1 ? 'opening' : 'openings'} in the next {weeks} weeks{#if change.gained > 0}, <strong>{change.gained} more</strong>{/if}{#if change.lost > 0}, <strong>{change.lost} fewer</strong>{/if}
+          {supply.total === 1 ? 'opening' : 'openings'} in the next {weeks} weeks{#if change.gained > 0}, <strong
+              >{change.gained} more</strong
+            >{/if}{#if change.lost > 0}, <strong>{change.lost} fewer</strong>{/if}
           {#if change.gained > 0 || change.lost > 0}<span class="text-muted">by your changes</span>{/if}
         </span>
       </p>
       <span role="group" aria-label="How many weeks" class="text-sm text-muted">
         {#each weekChoices as choice (choice)}
-          <button type="button" aria-pressed={choice === weeks} aria-label="{choice} weeks" class="min-h-7 min-w-7 rounded-md px-1.5 {choice === weeks ? 'bg-chosen text-on-chosen' : 'underline underline-offset-4'}" onclick={() => onweeks(choice)}>{choice}</button>
+          <button
+            type="button"
+            aria-pressed={choice === weeks}
+            aria-label="{choice} weeks"
+            class="min-h-7 min-w-7 rounded-md px-1.5 {choice === weeks
+              ? 'bg-chosen text-on-chosen'
+              : 'underline underline-offset-4'}"
+            onclick={() => onweeks(choice)}>{choice}</button
+          >
         {/each}
         weeks
       </span>
@@ -89,14 +102,21 @@
       <p class="mt-2 text-sm text-muted">
         counted for
         {#each durations as minutes (minutes)}
-          <button type="button" aria-pressed={minutes === supply.duration} class="ml-1 min-h-7 rounded-md px-2 {minutes === supply.duration ? 'bg-chosen text-on-chosen' : 'underline underline-offset-4'}" onclick={() => onduration(minutes)}
-            >{lengthOf(minutes)}</button
+          <button
+            type="button"
+            aria-pressed={minutes === supply.duration}
+            class="ml-1 min-h-7 rounded-md px-2 {minutes === supply.duration
+              ? 'bg-chosen text-on-chosen'
+              : 'underline underline-offset-4'}"
+            onclick={() => onduration(minutes)}>{lengthOf(minutes)}</button
           >
         {/each}
       </p>
     {/if}
     {#each supply.empty as cause (`${cause.kind}${cause.host ?? ''}`)}
-      <p role="status" class="mt-3 rounded-lg bg-brick-tint px-3 py-2 text-brick-text">{emptyWords(cause, lengthOf(supply.duration))}</p>
+      <p role="status" class="mt-3 rounded-lg bg-brick-tint px-3 py-2 text-brick-text">
+        {emptyWords(cause, lengthOf(supply.duration))}
+      </p>
     {/each}
     <ol bind:this={list} class="mt-3 {problem ? 'opacity-50' : ''}">
       {#each days as day, i (day.date)}
@@ -104,28 +124,42 @@
           <button
             type="button"
             tabindex={i === at ? 0 : -1}
-            class="grid w-full grid-cols-[58px_1fr_28px] items-center gap-2 rounded min-h-6 text-left text-[13px] hover:bg-paper {dark.asked?.date === day.date ? 'bg-paper' : ''}"
+            class="grid w-full grid-cols-[58px_1fr_28px] items-center gap-2 rounded min-h-6 text-left text-[13px] hover:bg-paper {dark
+              .asked?.date === day.date
+              ? 'bg-paper'
+              : ''}"
             onfocus={() => (at = i)}
             onkeydown={move}
             onclick={(event) => ask(day, event)}
           >
-            <span>{dayName(day.date)}<span class="sr-only"> {monthName(day.date)}: {counted(day.openings.length, 'opening', 'openings')}. Why not more?</span></span>
+            <span
+              >{dayName(day.date)}<span class="sr-only">
+                {monthName(day.date)}: {counted(day.openings.length, 'opening', 'openings')}. Why not more?</span
+              ></span
+            >
             <span aria-hidden="true" data-lane class="relative h-[11px] overflow-hidden bg-lane">
               {#each lostOf(day, before ? wasByDate.get(day.date) : undefined) as bar, j (j)}
-                <span class="absolute inset-y-0 border border-dashed border-edge" style={place(bar.from, bar.to)}></span>
+                <span class="absolute inset-y-0 border border-dashed border-edge" style={place(bar.from, bar.to)}
+                ></span>
               {/each}
               {#each barsOf(day, before) as bar, j (j)}
-                <span class="absolute inset-y-0 {bar.gained ? 'border-y-2 border-ink bg-glow-tint' : 'bg-glow-bar'}" style={place(bar.from, bar.to)}></span>
+                <span
+                  class="absolute inset-y-0 {bar.gained ? 'border-y-2 border-ink bg-glow-tint' : 'bg-glow-bar'}"
+                  style={place(bar.from, bar.to)}
+                ></span>
               {/each}
             </span>
-            <span aria-hidden="true" data-count class="text-right">{day.openings.length === 0 ? '–' : day.openings.length}</span>
+            <span aria-hidden="true" data-count class="text-right"
+              >{day.openings.length === 0 ? '–' : day.openings.length}</span
+            >
           </button>
         </li>
       {/each}
     </ol>
     <p class="mt-3 text-[13px] text-muted">
       {hourOf(axis.from)} to {hourOf(axis.to)}, {cityOf(supply.zone)} time.
-      {#if change.gained > 0}<span class="border-y-2 border-ink bg-glow-tint px-2 text-on-tint">outlined</span> comes with your changes.{/if}
+      {#if change.gained > 0}<span class="border-y-2 border-ink bg-glow-tint px-2 text-on-tint">outlined</span> comes with
+        your changes.{/if}
       {#if change.lost > 0}<span class="border border-dashed border-edge px-2">dashed</span> goes with them.{/if}
       Press a dark stretch for its reason.
     </p>
@@ -133,6 +167,8 @@
     <p class="text-muted">Counting openings…</p>
   {/if}
   {#if problem}
-    <p class="mt-2 text-sm text-brick" role="status">{problem.errors ? 'Mend the fields marked on this page to see what it offers.' : problem.title}</p>
+    <p class="mt-2 text-sm text-brick" role="status">
+      {problem.errors ? 'Mend the fields marked on this page to see what it offers.' : problem.title}
+    </p>
   {/if}
 </section>

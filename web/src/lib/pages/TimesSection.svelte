@@ -47,13 +47,20 @@
 </script>
 
 <Section title="Times">
-  <Segments label="Whose hours count" options={times.blocks ? modes.slice(1) : modes} value={times.hoursMode} onchoose={chooseMode} />
+  <Segments
+    label="Whose hours count"
+    options={times.blocks ? modes.slice(1) : modes}
+    value={times.hoursMode}
+    onchoose={chooseMode}
+  />
   {#if times.hoursMode !== 'page'}
     <div class="text-sm text-muted">
       {#each lineUp as host (host.id)}
         <p>
           {#if host.hours}
-            {host.name}: {weekInWords(host.hours.week)}{host.hours.zone === times.zone ? '' : `, ${cityOf(host.hours.zone)} time`}.
+            {host.name}: {weekInWords(host.hours.week)}{host.hours.zone === times.zone
+              ? ''
+              : `, ${cityOf(host.hours.zone)} time`}.
           {:else}
             {host.name} is always open.
           {/if}
@@ -65,14 +72,28 @@
   {#if times.blocks}
     <BlockList blocks={times.blocks} />
   {:else if times.hoursMode !== 'hosts' && times.hours}
-    <WeekHours bind:week={times.hours.week} bind:unread={editor.unreadDays} mendsOf={(day) => editor.mendsUnder(`times.hours.week.${day}`)} />
+    <WeekHours
+      bind:week={times.hours.week}
+      bind:unread={editor.unreadDays}
+      mendsOf={(day) => editor.mendsUnder(`times.hours.week.${day}`)}
+    />
   {/if}
-  {#if editor.unreadDays.length > 0}<p class="text-sm text-brick" role="alert">The times marked above can’t be read yet; nothing is saved until they are mended.</p>{/if}
+  {#if editor.unreadDays.length > 0}<p class="text-sm text-brick" role="alert">
+      The times marked above can’t be read yet; nothing is saved until they are mended.
+    </p>{/if}
   <Sentence mends={[editor.mend('times.step'), editor.mend('times.stepOffset')]}>
-    starts every <NumberField id="step" label="Minutes from start to start" bind:value={times.step} was={saved?.step} min={5} max={1440} /> min,
+    starts every <NumberField
+      id="step"
+      label="Minutes from start to start"
+      bind:value={times.step}
+      was={saved?.step}
+      min={5}
+      max={1440}
+    /> min,
     <Select
       aria-label="What starts are counted from"
-      class="w-64" classes={{ select: 'py-1.5' }}
+      class="w-64"
+      classes={{ select: 'py-1.5' }}
       placeholder=""
       bind:value={times.stepFrom}
       items={[
@@ -81,19 +102,59 @@
       ]}
     />
     {#if times.stepFrom === 'clock'}
-      <span class="inline-flex items-center gap-2.5">counted from <NumberField id="step-offset" label="Minutes after midnight of the first start" bind:value={times.stepOffset} was={saved?.stepOffset} max={1439} /> min past midnight</span>
+      <span class="inline-flex items-center gap-2.5"
+        >counted from <NumberField
+          id="step-offset"
+          label="Minutes after midnight of the first start"
+          bind:value={times.stepOffset}
+          was={saved?.stepOffset}
+          max={1439}
+        /> min past midnight</span
+      >
     {/if}
   </Sentence>
   <Example text={editor.worked && gridExample(editor.worked)} />
   <Sentence mends={[editor.mend('times.aheadDays'), ...editor.mendsUnder('times.window')]}>
     open
-    <span class="w-56"><Select aria-label="Booking window" classes={{ select: 'py-1.5' }} placeholder="" bind:value={() => times.window?.kind ?? 'ahead', (kind) => (times.window = kind === 'ahead' ? null : { kind, from: null, to: null })} items={[...windows]} /></span>
+    <span class="w-56"
+      ><Select
+        aria-label="Booking window"
+        classes={{ select: 'py-1.5' }}
+        placeholder=""
+        bind:value={
+          () => times.window?.kind ?? 'ahead',
+          (kind) => (times.window = kind === 'ahead' ? null : { kind, from: null, to: null })
+        }
+        items={[...windows]}
+      /></span
+    >
     {#if times.window === null || times.window === undefined}
-      today and <NumberField id="ahead" label="Days ahead" bind:value={times.aheadDays} was={saved?.aheadDays} max={365} /> days ahead
+      today and <NumberField
+        id="ahead"
+        label="Days ahead"
+        bind:value={times.aheadDays}
+        was={saved?.aheadDays}
+        max={365}
+      /> days ahead
     {:else if times.window.kind === 'dates'}
       {@const window = times.window}
-      <span class="w-44"><Input aria-label="First date" type="date" class="py-1.5" bind:value={() => window.from ?? '', (from) => (times.window = { ...window, from: from || null })} /></span>
-      to <span class="w-44"><Input aria-label="Last date" type="date" class="py-1.5" bind:value={() => window.to ?? '', (to) => (times.window = { ...window, to: to || null })} /></span>
+      <span class="w-44"
+        ><Input
+          aria-label="First date"
+          type="date"
+          class="py-1.5"
+          bind:value={() => window.from ?? '', (from) => (times.window = { ...window, from: from || null })}
+        /></span
+      >
+      to
+      <span class="w-44"
+        ><Input
+          aria-label="Last date"
+          type="date"
+          class="py-1.5"
+          bind:value={() => window.to ?? '', (to) => (times.window = { ...window, to: to || null })}
+        /></span
+      >
     {/if}
   </Sentence>
   <Example text={editor.worked && editor.supply && windowExample(times, editor.worked, editor.supply.lastDate)} />
@@ -102,7 +163,22 @@
   </Sentence>
   <Example text={editor.worked && noticeExample(times, editor.worked)} />
   <Sentence mends={[editor.mend('times.zone'), editor.mend('times.hours.zone')]}>
-    in the time of <ZoneSelect id="zone" label="Time zone" class="w-64" box="py-1.5" bind:value={() => times.zone, chooseZone} />
-    <label class="inline-flex min-h-9 items-center gap-2 text-ink"><input id="place-zone-only" type="checkbox" class="rounded border-edge" checked={details.face.placeZoneOnly} onchange={() => (editor.form.details = { ...details, face: { ...details.face, placeZoneOnly: !details.face.placeZoneOnly } })} /> guests read it in the place’s time only</label>
+    in the time of <ZoneSelect
+      id="zone"
+      label="Time zone"
+      class="w-64"
+      box="py-1.5"
+      bind:value={() => times.zone, chooseZone}
+    />
+    <label class="inline-flex min-h-9 items-center gap-2 text-ink"
+      ><input
+        id="place-zone-only"
+        type="checkbox"
+        class="rounded border-edge"
+        checked={details.face.placeZoneOnly}
+        onchange={() =>
+          (editor.form.details = { ...details, face: { ...details.face, placeZoneOnly: !details.face.placeZoneOnly } })}
+      /> guests read it in the place’s time only</label
+    >
   </Sentence>
 </Section>

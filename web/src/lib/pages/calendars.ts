@@ -5,7 +5,9 @@ type Choice = Schemas['CalendarChoice'];
 
 /** The calendars that count for a host, those of their own first. */
 export function calendarsOf(host: string, calendars: readonly Calendar[]): Calendar[] {
-  return calendars.filter((calendar) => calendar.for.includes(host)).sort((a, b) => Number(a.hostId === null) - Number(b.hostId === null));
+  return calendars
+    .filter((calendar) => calendar.for.includes(host))
+    .sort((a, b) => Number(a.hostId === null) - Number(b.hostId === null));
 }
 
 export function usuallyAsked(own: readonly Calendar[]): string[] {
@@ -17,9 +19,19 @@ function same(one: readonly string[], other: readonly string[]): boolean {
 }
 
 /** The choices with one host's changed; what is as usual is no choice. */
-export function choose(choices: readonly Choice[], host: string, own: readonly Calendar[], asked: readonly string[], writtenTo: string | null): Choice[] {
+export function choose(
+  choices: readonly Choice[],
+  host: string,
+  own: readonly Calendar[],
+  asked: readonly string[],
+  writtenTo: string | null,
+): Choice[] {
   const usual = own.find((calendar) => calendar.isWrittenTo)?.id ?? null;
-  const choice: Choice = { hostId: host, asked: same(asked, usuallyAsked(own)) ? null : [...asked], writtenTo: writtenTo === usual ? null : writtenTo };
+  const choice: Choice = {
+    hostId: host,
+    asked: same(asked, usuallyAsked(own)) ? null : [...asked],
+    writtenTo: writtenTo === usual ? null : writtenTo,
+  };
   const others = choices.filter((other) => other.hostId !== host);
   return choice.asked === null && choice.writtenTo === null ? others : [...others, choice];
 }
@@ -33,10 +45,19 @@ function listed(names: readonly string[]): string {
 export function choiceInWords(choice: Choice | undefined, own: readonly Calendar[]): string {
   const nameOf = (calendar: Calendar): string => calendar.name;
   // What is kept here is always looked at; it is worth a word where something stands in it.
-  const asked = own.filter((calendar) => (choice?.asked ?? usuallyAsked(own)).includes(calendar.id) && (calendar.kind !== 'builtIn' || calendar.entries > 0)).map(nameOf);
+  const asked = own
+    .filter(
+      (calendar) =>
+        (choice?.asked ?? usuallyAsked(own)).includes(calendar.id) &&
+        (calendar.kind !== 'builtIn' || calendar.entries > 0),
+    )
+    .map(nameOf);
   const written = own.find((calendar) => (choice?.writtenTo ? calendar.id === choice.writtenTo : calendar.isWrittenTo));
   const asks = asked.length === 0 ? 'asks no calendar' : `asks ${listed(asked)}`;
-  const writes = written && written.kind !== 'builtIn' ? `writes bookings to “${written.name}”` : 'writes bookings to no other calendar';
+  const writes =
+    written && written.kind !== 'builtIn'
+      ? `writes bookings to “${written.name}”`
+      : 'writes bookings to no other calendar';
   const [askedUsually, writtenUsually] = [(choice?.asked ?? null) === null, (choice?.writtenTo ?? null) === null];
   if (askedUsually && writtenUsually) return `${asks} and ${writes}, as usual`;
   return `${asks}${askedUsually ? ' as usual' : ', which is not the usual'}; ${writes}${writtenUsually ? ' as usual' : ', which is not the usual'}`;

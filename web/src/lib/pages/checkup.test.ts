@@ -13,14 +13,28 @@ function form() {
 }
 
 function supply(...openings: number[]): Schemas['SupplyAnswer'] {
-  const days = openings.map((count, i) => ({ date: `2026-12-${String(7 + i).padStart(2, '0')}`, openings: Array.from({ length: count }, () => ({ start: '2026-12-07T08:00:00Z', fromMinute: 540, toMinute: 570 })) }));
-  return { now: '2026-12-07T07:00:00Z', zone: 'Europe/Copenhagen', duration: 30, total: openings.reduce((sum, count) => sum + count, 0), days, lastDate: '2027-01-04', empty: [], turns: [], worked: null };
+  const days = openings.map((count, i) => ({
+    date: `2026-12-${String(7 + i).padStart(2, '0')}`,
+    openings: Array.from({ length: count }, () => ({ start: '2026-12-07T08:00:00Z', fromMinute: 540, toMinute: 570 })),
+  }));
+  return {
+    now: '2026-12-07T07:00:00Z',
+    zone: 'Europe/Copenhagen',
+    duration: 30,
+    total: openings.reduce((sum, count) => sum + count, 0),
+    days,
+    lastDate: '2027-01-04',
+    empty: [],
+    turns: [],
+    worked: null,
+  };
 }
 
 const wordsOf = (...args: Parameters<typeof checkUp>): string[] => checkUp(...args).map((point) => point.words);
 
 describe('the check-up of a page', () => {
-  it('finds nothing about a page that is well made', () => expect(checkUp(form(), supply(3, 3, 3, 3), [], [])).toEqual([]));
+  it('finds nothing about a page that is well made', () =>
+    expect(checkUp(form(), supply(3, 3, 3, 3), [], [])).toEqual([]));
 
   it('counts openings, and days where there are enough of them', () => {
     expect(wordsOf(form(), supply(2, 2), [], [])).toEqual(['Only 4 openings in two weeks.']);
@@ -35,23 +49,47 @@ describe('the check-up of a page', () => {
     poor.post!.reminders = [];
     poor.description = ' ';
     poor.placeKind = 'inPerson';
-    expect(checkUp(poor, undefined, [], []).map((point) => point.at)).toEqual(['add-duration', 'questions', 'reminders', 'description', 'place-zone-only']);
+    expect(checkUp(poor, undefined, [], []).map((point) => point.at)).toEqual([
+      'add-duration',
+      'questions',
+      'reminders',
+      'description',
+      'place-zone-only',
+    ]);
     expect(wordsOf(form(), undefined, [], [], false)).toEqual(['No picture shows guests where they come to.']);
     poor.details!.face.placeZoneOnly = true;
     expect(checkUp(poor, undefined, [], []).map((point) => point.at)).not.toContain('place-zone-only');
   });
 
   it('tells of calendars of its own hosts that are asked and out of reach', () => {
-    const calendar = { id: 'c', name: 'Work', isAsked: true, for: ['anselm'], unreachableSince: '2026-12-07T06:00:00Z' } as Schemas['CalendarView'];
+    const calendar = {
+      id: 'c',
+      name: 'Work',
+      isAsked: true,
+      for: ['anselm'],
+      unreachableSince: '2026-12-07T06:00:00Z',
+    } as Schemas['CalendarView'];
     expect(wordsOf(form(), undefined, [calendar], [])).toEqual(['The calendar “Work” can’t be reached.']);
-    expect(wordsOf(form(), undefined, [{ ...calendar, for: ['odile'] }, { ...calendar, isAsked: false }], [])).toEqual([]);
+    expect(
+      wordsOf(
+        form(),
+        undefined,
+        [
+          { ...calendar, for: ['odile'] },
+          { ...calendar, isAsked: false },
+        ],
+        [],
+      ),
+    ).toEqual([]);
   });
 
   it('finds guests by name where everybody can read them', () => {
     const named = form();
     named.title = 'Talk with Ottilie Wren';
     expect(publicWords(named)).toContain('Talk with Ottilie Wren');
-    expect(checkUp(named, undefined, [], ['Ottilie Wren'])).toEqual([{ words: '“Ottilie Wren” is the name of a guest, and everybody can read it here.', at: 'title' }]);
+    expect(checkUp(named, undefined, [], ['Ottilie Wren'])).toEqual([
+      { words: '“Ottilie Wren” is the name of a guest, and everybody can read it here.', at: 'title' },
+    ]);
     named.title = 'Talk';
     named.details!.after.words = 'Ask for Ottilie Wren.';
     expect(checkUp(named, undefined, [], ['Ottilie Wren'])[0]?.at).toBe('after-words');

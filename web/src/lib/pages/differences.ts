@@ -56,7 +56,9 @@ function isObject(value: unknown): value is Record<string, unknown> {
 export function changedPaths(one: unknown, other: unknown, path = ''): string[] {
   if (isObject(one) && isObject(other)) {
     const keys = [...new Set([...Object.keys(one), ...Object.keys(other)])];
-    return keys.flatMap((key) => changedPaths(one[key] ?? null, other[key] ?? null, path === '' ? key : `${path}.${key}`));
+    return keys.flatMap((key) =>
+      changedPaths(one[key] ?? null, other[key] ?? null, path === '' ? key : `${path}.${key}`),
+    );
   }
   return JSON.stringify(one) === JSON.stringify(other) ? [] : [path];
 }

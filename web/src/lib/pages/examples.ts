@@ -18,7 +18,13 @@ export interface Worked {
 
 export function workedFrom(supply: Schemas['SupplyAnswer'] | undefined): Worked | undefined {
   if (!supply) return undefined;
-  return { now: supply.now, zone: supply.zone, first: supply.days.flatMap((day) => day.openings)[0]?.start, duration: supply.duration, worked: supply.worked };
+  return {
+    now: supply.now,
+    zone: supply.zone,
+    first: supply.days.flatMap((day) => day.openings)[0]?.start,
+    duration: supply.duration,
+    worked: supply.worked,
+  };
 }
 
 function plus(instant: string, minutes: number): string {
@@ -40,7 +46,9 @@ export function gridExample({ worked, zone }: Worked): string | undefined {
 
 /** When the first start that notice leaves could be. */
 export function noticeExample(times: Times, worked: Worked): string {
-  return times.notice === 0 ? `It is ${at(worked.now, worked.zone)}: even the next minute could be taken.` : `It is ${moment(worked.now, worked.zone)}: nothing before ${moment(plus(worked.now, times.notice), worked.zone)}.`;
+  return times.notice === 0
+    ? `It is ${at(worked.now, worked.zone)}: even the next minute could be taken.`
+    : `It is ${moment(worked.now, worked.zone)}: nothing before ${moment(plus(worked.now, times.notice), worked.zone)}.`;
 }
 
 /** The first and the last day that are offered. */
@@ -55,7 +63,9 @@ export function bufferExample({ first, duration, worked, zone }: Worked): string
   if (first === undefined || !worked) return undefined;
   const end = plus(first, duration);
   const next = at(worked.next, zone);
-  return Date.parse(worked.freeFrom) === Date.parse(end) ? `One until ${at(end, zone)} lets the next begin at ${next}.` : `One until ${at(end, zone)} keeps free until ${at(worked.freeFrom, zone)}: next start ${next}.`;
+  return Date.parse(worked.freeFrom) === Date.parse(end)
+    ? `One until ${at(end, zone)} lets the next begin at ${next}.`
+    : `One until ${at(end, zone)} keeps free until ${at(worked.freeFrom, zone)}: next start ${next}.`;
 }
 
 /** What a cap closes. */
@@ -80,5 +90,7 @@ export function placesExample(times: Times, worked: Worked): string | undefined 
 
 /** Until when a guest may do something with the next opening. */
 export function untilExample(minutes: number, worked: Worked): string | undefined {
-  return worked.first === undefined ? undefined : `For ${moment(worked.first, worked.zone)}: until ${moment(plus(worked.first, -minutes), worked.zone)}.`;
+  return worked.first === undefined
+    ? undefined
+    : `For ${moment(worked.first, worked.zone)}: until ${moment(plus(worked.first, -minutes), worked.zone)}.`;
 }

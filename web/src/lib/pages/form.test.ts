@@ -14,8 +14,22 @@ describe('a line-up in words', () => {
 
 describe('a new page', () => {
   it('starts from the usual settings', () => {
-    const usual = { duration: 45, bufferBefore: 5, bufferAfter: 10, notice: 60, placeKind: 'video' as const, place: 'Room 1', reminders: null, language: null, clock: null };
+    const usual = {
+      duration: 45,
+      bufferBefore: 5,
+      bufferAfter: 10,
+      notice: 60,
+      placeKind: 'video' as const,
+      place: 'Room 1',
+      reminders: null,
+      language: null,
+      clock: null,
+    };
     const form = newForm('Europe/Copenhagen', 'd', 'h', usual);
-    expect(form).toMatchObject({ placeKind: 'video', place: 'Room 1', times: { durations: [45], bufferBefore: 5, bufferAfter: 10, notice: 60 } });
+    expect(form).toMatchObject({
+      placeKind: 'video',
+      place: 'Room 1',
+      times: { durations: [45], bufferBefore: 5, bufferAfter: 10, notice: 60 },
+    });
   });
 });

@@ -61,12 +61,24 @@ export function usualDetails(): Schemas['PageDetails'] {
 
 /** What a page sends where nobody chose. */
 export function usualPost(): Schemas['PagePost'] {
-  return { toGuests: 'invitation', reminders: [1440, 60], booked: null, moved: null, cancelled: null, reminder: null, eventTitle: '', eventText: '', hostWords: '', links: [] };
+  return {
+    toGuests: 'invitation',
+    reminders: [1440, 60],
+    booked: null,
+    moved: null,
+    cancelled: null,
+    reminder: null,
+    eventTitle: '',
+    eventText: '',
+    hostWords: '',
+    links: [],
+  };
 }
 
 /** A line-up in words: "Ann", "Ann or Ben", "Ann, Cem, and Ben or Dag". */
 export function lineUpInWords(seats: readonly (readonly string[])[]): string {
-  const listed = (words: readonly string[], last: string): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')}${last}${words.at(-1) ?? ''}`);
+  const listed = (words: readonly string[], last: string): string =>
+    words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')}${last}${words.at(-1) ?? ''}`;
   const pools = seats.map((hosts) => listed(hosts, ' or '));
   const isPlain = seats.every((hosts) => hosts.length === 1);
   return listed(pools, isPlain ? ' and ' : ', and ');

@@ -17,7 +17,8 @@ describe('lanes of a supply', () => {
       { from: 510, to: 540, gained: false },
     ]));
 
-  it('count what came and what went', () => expect(difference(new Set(['a', 'b']), new Set(['b', 'c', 'd']))).toEqual({ gained: 2, lost: 1 }));
+  it('count what came and what went', () =>
+    expect(difference(new Set(['a', 'b']), new Set(['b', 'c', 'd']))).toEqual({ gained: 2, lost: 1 }));
 
   it('show whole hours, the working day at the least', () => {
     expect(axisOf([day()])).toEqual({ from: 480, to: 1080 });

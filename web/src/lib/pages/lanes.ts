@@ -2,14 +2,20 @@ import type { Schemas } from '$lib/api/client';
 
 type Day = Schemas['SupplyDay'];
 
-/** A run of the day, in minutes after midnight, in which openings follow one another. `gained` where it comes with unsaved changes. */
+/**
+ * A run of the day, in minutes after midnight, in which openings follow one another. `gained` where it comes with
+ * unsaved changes.
+ */
 export interface Bar {
   from: number;
   to: number;
   gained: boolean;
 }
 
-/** The openings of a day as bars: those that touch or overlap are one, but what is gained by a change stays apart from what was there. */
+/**
+ * The openings of a day as bars: those that touch or overlap are one, but what is gained by a change stays apart from
+ * what was there.
+ */
 export function barsOf(day: Day, before: ReadonlySet<string> | undefined): Bar[] {
   const bars: Bar[] = [];
   for (const opening of day.openings) {
@@ -29,7 +35,11 @@ export function lostOf(day: Day, was: Day | undefined): Bar[] {
 }
 
 /** The runs of a day's axis in which nothing starts or lasts, around a minute of the day. */
-export function darkAround(day: Day, axis: { from: number; to: number }, minute: number): { from: number; to: number } | undefined {
+export function darkAround(
+  day: Day,
+  axis: { from: number; to: number },
+  minute: number,
+): { from: number; to: number } | undefined {
   const bars = barsOf(day, undefined);
   if (bars.some((bar) => bar.from <= minute && minute < bar.to)) return undefined;
   return {
@@ -44,7 +54,10 @@ export function startsOf(supply: Schemas['SupplyAnswer']): Set<string> {
 
 /** How a changed supply differs from the one before. */
 export function difference(before: ReadonlySet<string>, after: ReadonlySet<string>): { gained: number; lost: number } {
-  return { gained: [...after].filter((start) => !before.has(start)).length, lost: [...before].filter((start) => !after.has(start)).length };
+  return {
+    gained: [...after].filter((start) => !before.has(start)).length,
+    lost: [...before].filter((start) => !after.has(start)).length,
+  };
 }
 
 /** The hours of the day that lanes have to show, whole hours, from 8 to 18 at the least. */

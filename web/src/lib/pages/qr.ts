@@ -12,7 +12,9 @@ export async function pngOf(svg: string): Promise<Blob> {
   if (!context) throw new Error('This browser can draw no pictures.');
   context.imageSmoothingEnabled = false;
   context.drawImage(image, 0, 0, PNG_SIZE, PNG_SIZE);
-  return new Promise((resolve, reject) => canvas.toBlob((png) => (png ? resolve(png) : reject(new Error('This browser can draw no pictures.'))), 'image/png'));
+  return new Promise((resolve, reject) =>
+    canvas.toBlob((png) => (png ? resolve(png) : reject(new Error('This browser can draw no pictures.'))), 'image/png'),
+  );
 }
 
 /** Hands a file to the reader. */

@@ -26,14 +26,19 @@
 
 <article aria-labelledby="message-subject" class="rounded-2xl border border-line bg-card p-5 lg:sticky lg:top-4">
   <h2 id="message-subject" class="text-lg">{message.row.subject}</h2>
-  <p class="text-sm text-muted">from {message.from} to {message.row.toName}, <span class="wrap-anywhere">{message.row.toAddress}</span></p>
-  <p class="text-sm {message.row.state === 'failed' ? 'text-brick' : 'text-muted'}">{stateInWords(message.row, zone)}</p>
+  <p class="text-sm text-muted">
+    from {message.from} to {message.row.toName}, <span class="wrap-anywhere">{message.row.toAddress}</span>
+  </p>
+  <p class="text-sm {message.row.state === 'failed' ? 'text-brick' : 'text-muted'}">
+    {stateInWords(message.row, zone)}
+  </p>
   {#if attempt.problem}<div class="mt-2"><ProblemNote problem={attempt.problem} /></div>{/if}
   <div class="my-4 border-y border-line py-4 wrap-anywhere whitespace-pre-line">{message.text}</div>
   {#if message.files.length > 0}<p class="mb-4 text-sm text-muted">with {message.files.join(', ')}</p>{/if}
   {#if message.calendar}
     <details class="mb-4">
-      <summary class="cursor-pointer underline underline-offset-4">The calendar part ({message.calendarMethod})</summary>
+      <summary class="cursor-pointer underline underline-offset-4">The calendar part ({message.calendarMethod})</summary
+      >
       <pre class="mt-2 text-xs wrap-anywhere whitespace-pre-wrap">{message.calendar}</pre>
     </details>
   {/if}

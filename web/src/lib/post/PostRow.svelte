@@ -13,11 +13,20 @@
 </script>
 
 <li class="border-t border-line first:border-t-0">
-  <button type="button" aria-pressed={isOpened} class="block w-full border-l-4 px-4 py-2.5 text-left hover:underline {isOpened ? 'border-l-ink' : 'border-l-transparent'}" onclick={onopen}>
+  <button
+    type="button"
+    aria-pressed={isOpened}
+    class="block w-full border-l-4 px-4 py-2.5 text-left hover:underline {isOpened
+      ? 'border-l-ink'
+      : 'border-l-transparent'}"
+    onclick={onopen}
+  >
     <span class="flex flex-wrap items-baseline gap-x-3">
       <span class="font-semibold">{row.toName}</span>
       <span class="text-sm text-muted">{kinds[row.kind]}</span>
-      <span class="ml-auto text-sm {row.state === 'failed' || row.fault ? 'text-brick' : 'text-muted'}">{stateInWords(row, zone)}</span>
+      <span class="ml-auto text-sm {row.state === 'failed' || row.fault ? 'text-brick' : 'text-muted'}"
+        >{stateInWords(row, zone)}</span
+      >
     </span>
     <span class="block">{row.subject}</span>
   </button>

@@ -4,7 +4,9 @@ import { describe, expect, it } from 'vitest';
 
 /** The files that the server's own tests hold invitations to; here another reader takes them. */
 function read(file: string): { calendar: ICAL.Component; event: ICAL.Component } {
-  const calendar = new ICAL.Component(ICAL.parse(readFileSync(`../tests/Formats.Tests/Invitations/${file}`, 'utf8')) as never[]);
+  const calendar = new ICAL.Component(
+    ICAL.parse(readFileSync(`../tests/Formats.Tests/Invitations/${file}`, 'utf8')) as never[],
+  );
   const event = calendar.getFirstSubcomponent('vevent');
   if (!event) throw new Error(`${file} has no event`);
   return { calendar, event };
@@ -32,18 +34,44 @@ describe('an invitation as others read it', () => {
   });
 
   it('names everybody with their part in it', () => {
-    const attendees = read('request.ics').event.getAllProperties('attendee').map((each) => ({
-      who: each.getFirstValue() as string,
-      cn: each.getParameter('cn'),
-      role: each.getParameter('role'),
-      status: each.getParameter('partstat'),
-      rsvp: each.getParameter('rsvp'),
-    }));
+    const attendees = read('request.ics')
+      .event.getAllProperties('attendee')
+      .map((each) => ({
+        who: each.getFirstValue() as string,
+        cn: each.getParameter('cn'),
+        role: each.getParameter('role'),
+        status: each.getParameter('partstat'),
+        rsvp: each.getParameter('rsvp'),
+      }));
     expect(attendees).toEqual([
-      { who: 'mailto:ottilie@wren-charters.example', cn: 'Ottilie Wren', role: 'REQ-PARTICIPANT', status: 'NEEDS-ACTION', rsvp: 'TRUE' },
-      { who: 'mailto:bram@wren-charters.example', cn: 'Bram Wren', role: 'REQ-PARTICIPANT', status: 'NEEDS-ACTION', rsvp: 'TRUE' },
-      { who: 'mailto:sunniva@brackwater.example', cn: 'Sunniva Dale', role: 'REQ-PARTICIPANT', status: 'ACCEPTED', rsvp: undefined },
-      { who: 'urn:uuid:01a21ba5-0000-7000-8000-000000000001', cn: "Slip '2'", role: 'NON-PARTICIPANT', status: 'ACCEPTED', rsvp: undefined },
+      {
+        who: 'mailto:ottilie@wren-charters.example',
+        cn: 'Ottilie Wren',
+        role: 'REQ-PARTICIPANT',
+        status: 'NEEDS-ACTION',
+        rsvp: 'TRUE',
+      },
+      {
+        who: 'mailto:bram@wren-charters.example',
+        cn: 'Bram Wren',
+        role: 'REQ-PARTICIPANT',
+        status: 'NEEDS-ACTION',
+        rsvp: 'TRUE',
+      },
+      {
+        who: 'mailto:sunniva@brackwater.example',
+        cn: 'Sunniva Dale',
+        role: 'REQ-PARTICIPANT',
+        status: 'ACCEPTED',
+        rsvp: undefined,
+      },
+      {
+        who: 'urn:uuid:01a21ba5-0000-7000-8000-000000000001',
+        cn: "Slip '2'",
+        role: 'NON-PARTICIPANT',
+        status: 'ACCEPTED',
+        rsvp: undefined,
+      },
     ]);
   });
 

@@ -36,5 +36,7 @@ export function stateInWords(row: Schemas['PostRow'], zone: string): string {
   if (row.state === 'sent') return `sent ${at}`;
   if (row.state === 'gathered') return `in the mail of the day, ${at}`;
   if (row.state === 'failed') return `not delivered: ${row.fault ?? ''}`;
-  return row.attempts === 0 ? `due ${at}` : `tried ${row.attempts === 1 ? 'once' : `${row.attempts} times`}, again ${at}: ${row.fault ?? ''}`;
+  return row.attempts === 0
+    ? `due ${at}`
+    : `tried ${row.attempts === 1 ? 'once' : `${row.attempts} times`}, again ${at}: ${row.fault ?? ''}`;
 }

@@ -23,14 +23,23 @@
   const attempt = new Attempt();
 
   function begin(): void {
-    answers = Object.fromEntries(questions.map((question) => [question.key, given.find((answer) => answer.key === question.key)?.text ?? '']));
+    answers = Object.fromEntries(
+      questions.map((question) => [question.key, given.find((answer) => answer.key === question.key)?.text ?? '']),
+    );
     attempt.problem = undefined;
     changing = true;
   }
 
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    if (!(await attempt.run(() => must(guestApi.PUT('/api/public/bookings/{secret}/answers', { params: { path: { secret } }, body: { answers } }))))) return;
+    if (
+      !(await attempt.run(() =>
+        must(
+          guestApi.PUT('/api/public/bookings/{secret}/answers', { params: { path: { secret } }, body: { answers } }),
+        ),
+      ))
+    )
+      return;
     changing = false;
     onchanged();
   }
@@ -40,23 +49,32 @@
   <h2 id="your-answers" class="text-xl">{say('Your answers')}</h2>
   {#if changing}
     <form novalidate class="mt-3 grid gap-4 md:grid-cols-2" onsubmit={(event) => void save(event)}>
-      {#if attempt.problem && !attempt.problem.errors}<div class="md:col-span-2"><ProblemNote problem={attempt.problem} /></div>{/if}
+      {#if attempt.problem && !attempt.problem.errors}<div class="md:col-span-2">
+          <ProblemNote problem={attempt.problem} />
+        </div>{/if}
       <QuestionFields {questions} bind:answers problem={attempt.problem} />
       <div class="flex flex-wrap justify-end gap-3 md:col-span-2">
         <ActionButton class="min-h-11" onclick={() => (changing = false)}>{say('Leave them')}</ActionButton>
-        <ActionButton kind="main" type="submit" class="min-h-11" disabled={attempt.busy}>{say('Keep these answers')}</ActionButton>
+        <ActionButton kind="main" type="submit" class="min-h-11" disabled={attempt.busy}
+          >{say('Keep these answers')}</ActionButton
+        >
       </div>
     </form>
   {:else}
     {#if given.length > 0}
       <dl class="mt-2 space-y-2">
         {#each given as answer (answer.key)}
-          <div><dt class="text-muted">{wordsOf(answer)}</dt><dd class="wrap-anywhere whitespace-pre-line">{answerInWords(answer)}</dd></div>
+          <div>
+            <dt class="text-muted">{wordsOf(answer)}</dt>
+            <dd class="wrap-anywhere whitespace-pre-line">{answerInWords(answer)}</dd>
+          </div>
         {/each}
       </dl>
     {:else}
       <p class="mt-1 text-muted">{say('You left them open.')}</p>
     {/if}
-    {#if mayChange}<ActionButton class="mt-4 min-h-11 max-md:w-full" onclick={begin}>{say('Change your answers')}</ActionButton>{/if}
+    {#if mayChange}<ActionButton class="mt-4 min-h-11 max-md:w-full" onclick={begin}
+        >{say('Change your answers')}</ActionButton
+      >{/if}
   {/if}
 </section>

@@ -15,12 +15,19 @@
 
   let { questions, answers = $bindable(), problem }: Props = $props();
 
-  const types: Partial<Record<Question['kind'], 'date' | 'email' | 'url' | 'tel'>> = { date: 'date', email: 'email', web: 'url', phone: 'tel' };
+  const types: Partial<Record<Question['kind'], 'date' | 'email' | 'url' | 'tel'>> = {
+    date: 'date',
+    email: 'email',
+    web: 'url',
+    phone: 'tel',
+  };
 
   const idOf = (question: Question): string => `question-${question.key}`;
   const mend = (question: Question): string | undefined => mendOf(problem, `answers.${question.key}`);
-  const labelOf = (question: Question): string => (question.isNeeded ? wordsOf(question) : say('{question} (may stay empty)', { question: wordsOf(question) }));
-  const isChosen = (question: Question, option: string): boolean => (answers[question.key] ?? '').split('\n').includes(option);
+  const labelOf = (question: Question): string =>
+    question.isNeeded ? wordsOf(question) : say('{question} (may stay empty)', { question: wordsOf(question) });
+  const isChosen = (question: Question, option: string): boolean =>
+    (answers[question.key] ?? '').split('\n').includes(option);
 
   function set(question: Question, answer: string): void {
     answers = { ...answers, [question.key]: answer };
@@ -35,14 +42,42 @@
     <div class="flex flex-wrap gap-x-5 gap-y-1">
       {#if question.kind === 'someOf'}
         {#each question.options as option (option)}
-          <label class="flex min-h-11 items-center gap-2"><input type="checkbox" class="size-5 accent-night" checked={isChosen(question, option)} onchange={() => set(question, toggled(answers[question.key] ?? '', option))} />{option}</label>
+          <label class="flex min-h-11 items-center gap-2"
+            ><input
+              type="checkbox"
+              class="size-5 accent-night"
+              checked={isChosen(question, option)}
+              onchange={() => set(question, toggled(answers[question.key] ?? '', option))}
+            />{option}</label
+          >
         {/each}
       {:else if question.kind === 'consent'}
-        <label class="flex min-h-11 items-center gap-2"><input type="checkbox" class="size-5 accent-night" checked={answers[question.key] === 'yes'} onchange={(event) => set(question, event.currentTarget.checked ? 'yes' : '')} />{say('I agree')}</label>
-        {#if question.address}<a class="flex min-h-11 items-center underline underline-offset-4" href={question.address} target="_blank" rel="noopener noreferrer">{say('Read it')}</a>{/if}
+        <label class="flex min-h-11 items-center gap-2"
+          ><input
+            type="checkbox"
+            class="size-5 accent-night"
+            checked={answers[question.key] === 'yes'}
+            onchange={(event) => set(question, event.currentTarget.checked ? 'yes' : '')}
+          />{say('I agree')}</label
+        >
+        {#if question.address}<a
+            class="flex min-h-11 items-center underline underline-offset-4"
+            href={question.address}
+            target="_blank"
+            rel="noopener noreferrer">{say('Read it')}</a
+          >{/if}
       {:else}
         {#each question.kind === 'yesNo' ? ['yes', 'no'] : question.options as option (option)}
-          <label class="flex min-h-11 items-center gap-2"><input type="radio" class="size-5 accent-night" name={idOf(question)} value={option} checked={answers[question.key] === option} onchange={() => set(question, option)} />{question.kind === 'yesNo' ? say(option) : option}</label>
+          <label class="flex min-h-11 items-center gap-2"
+            ><input
+              type="radio"
+              class="size-5 accent-night"
+              name={idOf(question)}
+              value={option}
+              checked={answers[question.key] === option}
+              onchange={() => set(question, option)}
+            />{question.kind === 'yesNo' ? say(option) : option}</label
+          >
         {/each}
       {/if}
     </div>
@@ -54,9 +89,22 @@
   {#if question.kind === 'oneOf' || question.kind === 'someOf' || question.kind === 'yesNo' || question.kind === 'consent'}
     {@render group(question)}
   {:else}
-    <Field label={labelOf(question)} id={idOf(question)} hint={question.hint || (question.kind === 'others' ? say('Email addresses, one a line; each gets an invitation.') : '')} mend={mend(question)} class={question.kind === 'long' ? 'md:col-span-2' : ''}>
+    <Field
+      label={labelOf(question)}
+      id={idOf(question)}
+      hint={question.hint ||
+        (question.kind === 'others' ? say('Email addresses, one a line; each gets an invitation.') : '')}
+      mend={mend(question)}
+      class={question.kind === 'long' ? 'md:col-span-2' : ''}
+    >
       {#if question.kind === 'long' || question.kind === 'others'}
-        <Textarea id={idOf(question)} rows={3} class="w-full" aria-invalid={mend(question) !== undefined} bind:value={() => answers[question.key] ?? '', (answer) => set(question, answer ?? '')} />
+        <Textarea
+          id={idOf(question)}
+          rows={3}
+          class="w-full"
+          aria-invalid={mend(question) !== undefined}
+          bind:value={() => answers[question.key] ?? '', (answer) => set(question, answer ?? '')}
+        />
       {:else}
         <Input
           id={idOf(question)}

@@ -18,9 +18,20 @@ export function testsOf(question: Question): { value: Condition['test']; name: s
   ];
   switch (question.kind) {
     case 'number':
-      return [{ value: 'over', name: 'is over' }, { value: 'under', name: 'is under' }, { value: 'is', name: 'is' }, { value: 'isNot', name: 'is not' }, ...answered];
+      return [
+        { value: 'over', name: 'is over' },
+        { value: 'under', name: 'is under' },
+        { value: 'is', name: 'is' },
+        { value: 'isNot', name: 'is not' },
+        ...answered,
+      ];
     case 'date':
-      return [{ value: 'over', name: 'is after' }, { value: 'under', name: 'is before' }, { value: 'is', name: 'is' }, ...answered];
+      return [
+        { value: 'over', name: 'is after' },
+        { value: 'under', name: 'is before' },
+        { value: 'is', name: 'is' },
+        ...answered,
+      ];
     case 'oneOf':
     case 'yesNo':
     case 'short':
@@ -35,9 +46,19 @@ export function testsOf(question: Question): { value: Condition['test']; name: s
 /** The answers that can be chosen among; undefined where they are typed. */
 export function valuesOf(question: Question): string[] | undefined {
   if (question.kind === 'yesNo') return ['yes', 'no'];
-  return question.kind === 'oneOf' || question.kind === 'someOf' ? question.options.filter((option) => option.trim() !== '') : undefined;
+  return question.kind === 'oneOf' || question.kind === 'someOf'
+    ? question.options.filter((option) => option.trim() !== '')
+    : undefined;
 }
 
 export function newRule(question: Question): Rule {
-  return { if: [{ key: question.key, test: testsOf(question)[0]?.value ?? 'isAnswered', value: valuesOf(question)?.[0] ?? '' }], all: true, then: 'dontBook', words: '', address: '' };
+  return {
+    if: [
+      { key: question.key, test: testsOf(question)[0]?.value ?? 'isAnswered', value: valuesOf(question)?.[0] ?? '' },
+    ],
+    all: true,
+    then: 'dontBook',
+    words: '',
+    address: '',
+  };
 }

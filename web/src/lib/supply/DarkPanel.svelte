@@ -7,7 +7,9 @@
   let { question }: { question: DarkQuestion } = $props();
 
   function titleOf(run: DarkStretch): string {
-    return run.isWhole ? `${longDate(run.date)} is dark` : `${longDate(run.date)}, ${minuteText(run.fromMinute)} to ${minuteText(run.toMinute)}`;
+    return run.isWhole
+      ? `${longDate(run.date)} is dark`
+      : `${longDate(run.date)}, ${minuteText(run.fromMinute)} to ${minuteText(run.toMinute)}`;
   }
 </script>
 
@@ -15,7 +17,9 @@
   <section aria-live="polite" aria-labelledby="dark" class="rounded-2xl border border-line bg-card p-4">
     <div class="flex items-start justify-between gap-3">
       <h2 id="dark" class="text-[17px]">{titleOf(question.asked)}</h2>
-      <button type="button" class="min-h-7 text-sm underline underline-offset-4" onclick={() => question.leave()}>Close</button>
+      <button type="button" class="min-h-7 text-sm underline underline-offset-4" onclick={() => question.leave()}
+        >Close</button
+      >
     </div>
     {#if question.problem}
       <p class="mt-1 text-brick">{question.problem.title}</p>

@@ -35,21 +35,34 @@
 {#if relaxations}
   <section aria-labelledby="relaxations" class="rounded-2xl border border-line bg-card p-4">
     <h2 id="relaxations" class="text-[17px]">What would open more</h2>
-    {#if gaining.length === 0}<p class="mt-1 text-muted">No single change of a rule would open more in these {relaxations.weeks} weeks.</p>{/if}
+    {#if gaining.length === 0}<p class="mt-1 text-muted">
+        No single change of a rule would open more in these {relaxations.weeks} weeks.
+      </p>{/if}
     <ul class="mt-1">
       {#each gaining as relaxation, i (i)}
         {@const place = elsewhere(relaxation)}
         <li class="flex items-center gap-3 border-t border-line py-1.5 first:border-t-0">
-          <span class="min-w-0 flex-1">{relaxationWords(relaxation)}{#if relaxation.lost > 0}{' '}<span class="text-sm text-muted">and takes {relaxation.lost}</span>{/if}</span>
+          <span class="min-w-0 flex-1"
+            >{relaxationWords(relaxation)}{#if relaxation.lost > 0}{' '}<span class="text-sm text-muted"
+                >and takes {relaxation.lost}</span
+              >{/if}</span
+          >
           {#if place}
             <a class="text-sm underline underline-offset-4" href={place.href}>{place.text}</a>
           {:else if mayEdit}
-            <button type="button" class="min-h-8 text-sm underline underline-offset-4" aria-label="Take over: {relaxationWords(relaxation)}" onclick={() => ontake(relaxation)}>take over</button>
+            <button
+              type="button"
+              class="min-h-8 text-sm underline underline-offset-4"
+              aria-label="Take over: {relaxationWords(relaxation)}"
+              onclick={() => ontake(relaxation)}>take over</button
+            >
           {/if}
           <strong class="w-11 text-right text-sea-text">+{relaxation.gained}</strong>
         </li>
       {/each}
     </ul>
-    {#if inVain.length > 0}<p class="border-t border-line pt-2 text-sm text-muted">{listed(inVain)} would add none.</p>{/if}
+    {#if inVain.length > 0}<p class="border-t border-line pt-2 text-sm text-muted">
+        {listed(inVain)} would add none.
+      </p>{/if}
   </section>
 {/if}

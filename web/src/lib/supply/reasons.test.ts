@@ -6,10 +6,27 @@ import { darkSentences, emptyWords } from './reasons';
 beforeAll(() => setClock('h24'));
 
 const zone = 'Europe/Copenhagen';
-const nothing = { from: null, to: null, calendar: null, title: null, page: null, isHold: false, period: null, cap: null };
+const nothing = {
+  from: null,
+  to: null,
+  calendar: null,
+  title: null,
+  page: null,
+  isHold: false,
+  period: null,
+  cap: null,
+};
 
 function dark(parts: Partial<Schemas['DarkAnswer']>): Schemas['DarkAnswer'] {
-  return { from: '2026-12-10T07:00:00Z', to: '2026-12-10T17:00:00Z', zone, ofPage: [], seats: [], shared: [], ...parts };
+  return {
+    from: '2026-12-10T07:00:00Z',
+    to: '2026-12-10T17:00:00Z',
+    zone,
+    ofPage: [],
+    seats: [],
+    shared: [],
+    ...parts,
+  };
 }
 
 function host(name: string, ...reasons: Partial<Schemas['ReasonView']>[]): Schemas['DarkHostView'] {
@@ -18,20 +35,37 @@ function host(name: string, ...reasons: Partial<Schemas['ReasonView']>[]): Schem
 
 describe('why a stretch is dark', () => {
   it('says who is away all day and that nobody else can come', () => {
-    const anselm = host('Anselm Park', { from: '2026-12-09T23:00:00Z', to: '2026-12-10T23:00:00Z', title: 'Classic yacht fair', calendar: 'Own' }, { rule: 'hours', from: '2026-12-10T07:00:00Z', to: '2026-12-10T08:00:00Z' });
-    expect(darkSentences(dark({ seats: [{ seat: 1, hosts: [anselm] }] }))).toEqual(['Anselm Park is away all day (“Classic yacht fair”), and seat 2 has nobody else.']);
+    const anselm = host(
+      'Anselm Park',
+      { from: '2026-12-09T23:00:00Z', to: '2026-12-10T23:00:00Z', title: 'Classic yacht fair', calendar: 'Own' },
+      { rule: 'hours', from: '2026-12-10T07:00:00Z', to: '2026-12-10T08:00:00Z' },
+    );
+    expect(darkSentences(dark({ seats: [{ seat: 1, hosts: [anselm] }] }))).toEqual([
+      'Anselm Park is away all day (“Classic yacht fair”), and seat 2 has nobody else.',
+    ]);
   });
 
   it('knows a whole day by any clock', () => {
     setClock('h12');
     const away = host('Anselm Park', { from: '2026-12-09T23:00:00Z', to: '2026-12-10T23:00:00Z' });
-    expect(darkSentences(dark({ seats: [{ seat: 0, hosts: [away] }] }))).toEqual(['Anselm Park is away all day, and seat 1 has nobody else.']);
+    expect(darkSentences(dark({ seats: [{ seat: 0, hosts: [away] }] }))).toEqual([
+      'Anselm Park is away all day, and seat 1 has nobody else.',
+    ]);
     setClock('h24');
   });
 
   it('names the calendar where the title may not be read, and hours, bookings and caps of each', () => {
-    const busy = host('Sunniva', { from: '2026-12-10T08:00:00Z', to: '2026-12-10T09:30:00Z', calendar: 'Work' }, { rule: 'hours', from: '2026-12-10T07:00:00Z', to: '2026-12-10T08:00:00Z' }, { rule: 'hours', from: '2026-12-10T15:00:00Z', to: '2026-12-10T17:00:00Z' });
-    const booked = host('Tomasz', { rule: 'commitments', from: '2026-12-10T07:00:00Z', to: '2026-12-10T08:00:00Z', page: 'Hull survey' }, { rule: 'hostCaps', cap: 3, period: 'day' });
+    const busy = host(
+      'Sunniva',
+      { from: '2026-12-10T08:00:00Z', to: '2026-12-10T09:30:00Z', calendar: 'Work' },
+      { rule: 'hours', from: '2026-12-10T07:00:00Z', to: '2026-12-10T08:00:00Z' },
+      { rule: 'hours', from: '2026-12-10T15:00:00Z', to: '2026-12-10T17:00:00Z' },
+    );
+    const booked = host(
+      'Tomasz',
+      { rule: 'commitments', from: '2026-12-10T07:00:00Z', to: '2026-12-10T08:00:00Z', page: 'Hull survey' },
+      { rule: 'hostCaps', cap: 3, period: 'day' },
+    );
     expect(darkSentences(dark({ seats: [{ seat: 0, hosts: [busy, booked] }] }))).toEqual([
       'Nobody is free for seat 1: Sunniva is closed 08:00 to 09:00 and 16:00 to 18:00 and is busy 09:00 to 10:30 (Work); Tomasz is booked 08:00 to 09:00 (Hull survey) and has the 3 a day that they take.',
     ]);
@@ -57,7 +91,11 @@ describe('why a stretch is dark', () => {
 
 describe('why a page is empty by mistake', () => {
   it('says what to mend', () => {
-    expect(emptyWords({ kind: 'hoursApart', host: 'Odile', minutes: null }, '30 min')).toBe('This page’s hours and those of Odile are never open at one time. Look at the time zones of both.');
-    expect(emptyWords({ kind: 'openTooShort', host: null, minutes: 45 }, '1 h')).toBe('The longest run of open time is 45 min, but an opening takes 1 h. Open longer, or offer a shorter duration.');
+    expect(emptyWords({ kind: 'hoursApart', host: 'Odile', minutes: null }, '30 min')).toBe(
+      'This page’s hours and those of Odile are never open at one time. Look at the time zones of both.',
+    );
+    expect(emptyWords({ kind: 'openTooShort', host: null, minutes: 45 }, '1 h')).toBe(
+      'The longest run of open time is 45 min, but an opening takes 1 h. Open longer, or offer a shorter duration.',
+    );
   });
 });

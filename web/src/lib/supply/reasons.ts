@@ -8,7 +8,9 @@ type Reason = Schemas['ReasonView'];
 export function darkSentences(dark: Dark): string[] {
   const said = [...dark.ofPage.map((reason) => ofPage(reason, dark)), ...dark.seats.map((seat) => ofSeat(seat, dark))];
   if (dark.shared.length > 0) said.push(`${dark.shared.join(' and ')} can’t fill two seats at once.`);
-  return said.length > 0 ? [...new Set(said)] : ['Starts lie on the grid of this page, and none of them falls in here.'];
+  return said.length > 0
+    ? [...new Set(said)]
+    : ['Starts lie on the grid of this page, and none of them falls in here.'];
 }
 
 function ofPage(reason: Reason, dark: Dark): string {
@@ -16,7 +18,9 @@ function ofPage(reason: Reason, dark: Dark): string {
     case 'notice':
       return `Notice: nothing is offered before ${moment(reason.to, dark.zone)}.`;
     case 'window':
-      return reason.from && reason.to ? `It lies outside the days that are offered, which end with ${day(before(reason.to), dark.zone)}.` : 'The page’s dates are over.';
+      return reason.from && reason.to
+        ? `It lies outside the days that are offered, which end with ${day(before(reason.to), dark.zone)}.`
+        : 'The page’s dates are over.';
     case 'pageCaps':
       return `The page takes ${String(reason.cap)} a ${reason.period === 'week' ? 'week' : 'day'} at the most, and has them.`;
     case 'hours':
@@ -41,7 +45,13 @@ function lacks(host: Schemas['DarkHostView'], dark: Dark): string {
   const allDay = host.reasons.filter((reason) => isAllDay(reason, dark));
   const closed = host.reasons.filter((reason) => reason.rule === 'hours' || reason.rule === 'only');
   const others = host.reasons.filter((reason) => !closed.includes(reason)).map((reason) => lack(reason, dark));
-  const said = allDay.length > 0 ? allDay.map((reason) => lack(reason, dark)) : [...(closed.length > 0 ? [`is closed ${listed(closed.map((reason) => during(reason, dark)))}`] : []), ...others];
+  const said =
+    allDay.length > 0
+      ? allDay.map((reason) => lack(reason, dark))
+      : [
+          ...(closed.length > 0 ? [`is closed ${listed(closed.map((reason) => during(reason, dark)))}`] : []),
+          ...others,
+        ];
   return listed([...new Set(said)]);
 }
 

@@ -46,7 +46,8 @@ export function relaxationWords(relaxation: Relaxation): string {
 
 /** Where a change can be made that is no change of this page. */
 export function elsewhere(relaxation: Relaxation, form: PageForm): { text: string; href: string } | undefined {
-  if (relaxation.rule === 'hostDailyCapRaised' || relaxation.rule === 'hostWeeklyCapRaised') return { text: 'in Team', href: '/work/team' };
+  if (relaxation.rule === 'hostDailyCapRaised' || relaxation.rule === 'hostWeeklyCapRaised')
+    return { text: 'in Team', href: '/work/team' };
   const isHours = relaxation.rule === 'hoursEarlier' || relaxation.rule === 'hoursLater';
   if (!isHours) return undefined;
   if (form.times.blocks) return { text: 'on the board', href: '/work/board' };
@@ -91,7 +92,8 @@ export function taken(form: PageForm, relaxation: Relaxation): PageForm {
       times.durations = [...new Set(times.durations.map((minutes) => (minutes === relaxation.from ? to : minutes)))];
       break;
     case 'longerWindow':
-      if (times.window?.kind === 'dates' && times.window.to) times.window = { ...times.window, to: plusDays(times.window.to, to - (relaxation.from ?? 0)) };
+      if (times.window?.kind === 'dates' && times.window.to)
+        times.window = { ...times.window, to: plusDays(times.window.to, to - (relaxation.from ?? 0)) };
       else times.aheadDays = to;
       break;
     case 'pageDailyCapRaised':
@@ -105,7 +107,10 @@ export function taken(form: PageForm, relaxation: Relaxation): PageForm {
       if (times.hours && !elsewhere(relaxation, form)) {
         const [earlier, later] = relaxation.rule === 'hoursEarlier' ? [60, 0] : [0, 60];
         for (const { key } of weekdays) times.hours.week[key] = wider(times.hours.week[key], earlier, later);
-        times.hours.changes = times.hours.changes.map((change) => ({ ...change, open: wider(change.open, earlier, later) }));
+        times.hours.changes = times.hours.changes.map((change) => ({
+          ...change,
+          open: wider(change.open, earlier, later),
+        }));
       }
       break;
     case 'seatOpened':

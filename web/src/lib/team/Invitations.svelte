@@ -17,7 +17,11 @@
 
   let { invitations, zone, inviting = $bindable(), onchanged }: Props = $props();
 
-  const blank = (): Schemas['InvitationForm'] => ({ name: '', email: '', roles: { isOwner: false, isCoordinator: false, isHost: true } });
+  const blank = (): Schemas['InvitationForm'] => ({
+    name: '',
+    email: '',
+    roles: { isOwner: false, isCoordinator: false, isHost: true },
+  });
   let form = $state(blank());
   let problem = $state.raw<Problem | undefined>(undefined);
   let copied = $state<string | undefined>(undefined);
@@ -52,10 +56,19 @@
 </script>
 
 {#if inviting}
-  <form novalidate aria-label="Invite somebody" class="mb-4 grid gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-2" onsubmit={(event) => void invite(event)}>
+  <form
+    novalidate
+    aria-label="Invite somebody"
+    class="mb-4 grid gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-2"
+    onsubmit={(event) => void invite(event)}
+  >
     {#if problem && !problem.errors}<div class="md:col-span-2"><ProblemNote {problem} /></div>{/if}
-    <Field label="Name" id="invite-name" mend={mendOf(problem, 'name')}><Input id="invite-name" bind:value={form.name} /></Field>
-    <Field label="Email, which they will sign in with" id="invite-email" mend={mendOf(problem, 'email')}><Input id="invite-email" type="email" bind:value={form.email} /></Field>
+    <Field label="Name" id="invite-name" mend={mendOf(problem, 'name')}
+      ><Input id="invite-name" bind:value={form.name} /></Field
+    >
+    <Field label="Email, which they will sign in with" id="invite-email" mend={mendOf(problem, 'email')}
+      ><Input id="invite-email" type="email" bind:value={form.email} /></Field
+    >
     <div class="md:col-span-2"><RoleChoice bind:roles={form.roles} mend={mendOf(problem, 'roles')} /></div>
     <p class="text-sm text-muted">They join by a link that you send them. It can be used once, for two weeks.</p>
     <div class="flex justify-end gap-3">
@@ -71,10 +84,28 @@
       {#each invitations as invitation (invitation.id)}
         <li class="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2.5 first:border-t-0">
           <span class="font-semibold">{invitation.name}</span>
-          <span class="text-sm text-muted">{invitation.email}, until {dayMonth(dateIn(invitation.expiresAt, zone))}</span>
-          <input readonly aria-label="Link for {invitation.name}" value={linkOf(invitation)} class="min-w-40 flex-1 rounded-lg border border-line bg-paper px-2 py-1 text-sm" onfocus={(event) => event.currentTarget.select()} />
-          <button type="button" aria-label="{copied === invitation.id ? 'Copied' : 'Copy'} the link for {invitation.name}" class="min-h-8 text-sm underline underline-offset-4" onclick={() => void copy(invitation)}>{copied === invitation.id ? 'Copied' : 'Copy'}</button>
-          <button type="button" aria-label="Take back the invitation of {invitation.name}" class="min-h-8 text-sm underline underline-offset-4" onclick={() => void takeBack(invitation.id)}>Take back</button>
+          <span class="text-sm text-muted"
+            >{invitation.email}, until {dayMonth(dateIn(invitation.expiresAt, zone))}</span
+          >
+          <input
+            readonly
+            aria-label="Link for {invitation.name}"
+            value={linkOf(invitation)}
+            class="min-w-40 flex-1 rounded-lg border border-line bg-paper px-2 py-1 text-sm"
+            onfocus={(event) => event.currentTarget.select()}
+          />
+          <button
+            type="button"
+            aria-label="{copied === invitation.id ? 'Copied' : 'Copy'} the link for {invitation.name}"
+            class="min-h-8 text-sm underline underline-offset-4"
+            onclick={() => void copy(invitation)}>{copied === invitation.id ? 'Copied' : 'Copy'}</button
+          >
+          <button
+            type="button"
+            aria-label="Take back the invitation of {invitation.name}"
+            class="min-h-8 text-sm underline underline-offset-4"
+            onclick={() => void takeBack(invitation.id)}>Take back</button
+          >
         </li>
       {/each}
     </ul>

@@ -30,19 +30,31 @@
   let clashes = $state.raw<Clash[]>([]);
   let problem = $state.raw<Problem | undefined>(undefined);
   let busy = $state(false);
-  const candidates = $derived(hosts.filter((host) => host.id !== person.hostId).map((host) => ({ value: host.id, name: host.name })));
+  const candidates = $derived(
+    hosts.filter((host) => host.id !== person.hostId).map((host) => ({ value: host.id, name: host.name })),
+  );
 
   async function leave(): Promise<void> {
     busy = true;
     try {
       const sessions = Object.fromEntries(Object.entries(others).filter(([, host]) => host !== ''));
-      await must(api.POST('/api/people/{id}/leave', { params: { path: { id: person.id } }, body: { toHostId: heir === '' ? null : heir, sessions } }));
+      await must(
+        api.POST('/api/people/{id}/leave', {
+          params: { path: { id: person.id } },
+          body: { toHostId: heir === '' ? null : heir, sessions },
+        }),
+      );
       ondone();
     } catch (thrown) {
       problem = problemOf(thrown);
       // Those already given to somebody stay in view, so that the choice can still be changed.
       const met = (problem['clashes'] as Clash[] | undefined) ?? [];
-      clashes = [...clashes.filter((known) => others[known.sessionId] && !met.some((clash) => clash.sessionId === known.sessionId)), ...met];
+      clashes = [
+        ...clashes.filter(
+          (known) => others[known.sessionId] && !met.some((clash) => clash.sessionId === known.sessionId),
+        ),
+        ...met,
+      ];
     } finally {
       busy = false;
     }
@@ -52,15 +64,28 @@
 <Modal open title="{person.name} leaves" size="md" {onclose}>
   <p>They are signed out everywhere and can’t sign in again. Nobody acts for them any more. This can’t be undone.</p>
   <div class="mt-4 space-y-4">
-    {#if problem}<ProblemNote {problem}>{#each Object.values(problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote>{/if}
+    {#if problem}<ProblemNote {problem}
+        >{#each Object.values(problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote
+      >{/if}
     {#if person.hostId}
       <Field label="Who takes over their seats on pages and their bookings to come" id="heir">
         <Select id="heir" placeholder="" bind:value={heir} items={[{ value: '', name: 'nobody' }, ...candidates]} />
       </Field>
     {/if}
     {#each clashes as clash (clash.sessionId)}
-      <Field label="{longDate(dateIn(clash.start, zone))}, {timeOf(clash.start, zone)}, {clash.page}, {clash.guests.join(', ')}" id="clash-{clash.sessionId}" hint={clash.why}>
-        <Select id="clash-{clash.sessionId}" placeholder="" bind:value={() => others[clash.sessionId] ?? '', (host) => (others[clash.sessionId] = host)} items={[{ value: '', name: 'choose who' }, ...candidates]} />
+      <Field
+        label="{longDate(dateIn(clash.start, zone))}, {timeOf(clash.start, zone)}, {clash.page}, {clash.guests.join(
+          ', ',
+        )}"
+        id="clash-{clash.sessionId}"
+        hint={clash.why}
+      >
+        <Select
+          id="clash-{clash.sessionId}"
+          placeholder=""
+          bind:value={() => others[clash.sessionId] ?? '', (host) => (others[clash.sessionId] = host)}
+          items={[{ value: '', name: 'choose who' }, ...candidates]}
+        />
       </Field>
     {/each}
   </div>

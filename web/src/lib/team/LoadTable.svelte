@@ -32,32 +32,58 @@
   <header class="mb-1.5 flex flex-wrap items-center gap-3">
     <h2 id="load" class="text-lg">Load</h2>
     <p class="text-muted">{dayMonth(load.from)} to {dayMonth(load.to)}</p>
-    <span class="ml-auto flex gap-2"><ActionButton onclick={() => void move(-WEEKS)}>Earlier weeks</ActionButton><ActionButton onclick={() => void move(WEEKS)}>Later weeks</ActionButton></span>
+    <span class="ml-auto flex gap-2"
+      ><ActionButton onclick={() => void move(-WEEKS)}>Earlier weeks</ActionButton><ActionButton
+        onclick={() => void move(WEEKS)}>Later weeks</ActionButton
+      ></span
+    >
   </header>
   {#if problem}<div class="mb-2"><ProblemNote {problem} /></div>{/if}
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -- a keyboard must be able to scroll it where it is wider than the screen -->
-  <div class="overflow-x-auto rounded-2xl border border-line bg-card px-4 py-2" role="region" aria-label="Load by week" tabindex="0">
+  <!-- A keyboard must be able to scroll it where it is wider than the screen. -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div
+    class="overflow-x-auto rounded-2xl border border-line bg-card px-4 py-2"
+    role="region"
+    aria-label="Load by week"
+    tabindex="0"
+  >
     <table class="w-full min-w-[640px] text-sm">
       <caption class="sr-only">Sessions of each host, week by week</caption>
       <thead>
         <tr class="text-muted">
           <th scope="col" class="py-1.5 text-left font-normal">Host</th>
           <th scope="col" class="px-2 text-right font-normal">Share</th>
-          {#each weeks as monday (monday)}<th scope="col" class="px-2 text-left font-normal">from {dayMonth(monday)}</th>{/each}
+          {#each weeks as monday (monday)}<th scope="col" class="px-2 text-left font-normal">from {dayMonth(monday)}</th
+            >{/each}
           <th scope="col" class="px-2 text-right font-normal">In all</th>
         </tr>
       </thead>
       <tbody>
         {#each load.hosts as host (host.hostId)}
           <tr class="border-t border-line">
-            <th scope="row" class="py-1.5 text-left font-normal">{host.name}{host.dailyCap === null ? '' : `, ${host.dailyCap} a day`}{host.weeklyCap === null ? '' : `, ${host.weeklyCap} a week`}</th>
-            <td class="px-2 text-right text-muted">{host.kind === 'person' ? `${Math.round(host.share * 100)} %` : ''}</td>
+            <th scope="row" class="py-1.5 text-left font-normal"
+              >{host.name}{host.dailyCap === null ? '' : `, ${host.dailyCap} a day`}{host.weeklyCap === null
+                ? ''
+                : `, ${host.weeklyCap} a week`}</th
+            >
+            <td class="px-2 text-right text-muted"
+              >{host.kind === 'person' ? `${Math.round(host.share * 100)} %` : ''}</td
+            >
             {#each host.weeks as week (week.monday)}
               {@const isFull = host.weeklyCap !== null && week.sessions >= host.weeklyCap}
               <td class="px-2">
-                <span class="flex items-center gap-1.5" title="{counted(week.sessions, 'session', 'sessions')}, {lengthOf(week.minutes)}{week.away > 0 ? `, away ${counted(week.away, 'day', 'days')}` : ''}{isFull ? ', cap reached' : ''}">
-                  <span aria-hidden="true" class="block h-2.5 w-14 bg-lane"><span class="block h-full bg-sea" style="width: {(week.sessions / most) * 100}%"></span></span>
-                  <span class={isFull ? 'font-bold' : ''}>{week.sessions}{#if isFull}<span class="sr-only">, cap reached</span>{/if}</span>
+                <span
+                  class="flex items-center gap-1.5"
+                  title="{counted(week.sessions, 'session', 'sessions')}, {lengthOf(week.minutes)}{week.away > 0
+                    ? `, away ${counted(week.away, 'day', 'days')}`
+                    : ''}{isFull ? ', cap reached' : ''}"
+                >
+                  <span aria-hidden="true" class="block h-2.5 w-14 bg-lane"
+                    ><span class="block h-full bg-sea" style="width: {(week.sessions / most) * 100}%"></span></span
+                  >
+                  <span class={isFull ? 'font-bold' : ''}
+                    >{week.sessions}{#if isFull}<span class="sr-only">, cap reached</span>{/if}</span
+                  >
                   {#if week.away > 0}<span class="text-muted">away {week.away}</span>{/if}
                 </span>
               </td>

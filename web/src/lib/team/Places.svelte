@@ -24,7 +24,9 @@
   async function add(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     try {
-      await must(api.POST('/api/hosts', { body: { ...form, zone, hoursId: form.hoursId === '' ? null : form.hoursId } }));
+      await must(
+        api.POST('/api/hosts', { body: { ...form, zone, hoursId: form.hoursId === '' ? null : form.hoursId } }),
+      );
       problem = undefined;
       adding = false;
       form = { kind: 'room', name: '', hoursId: '' };
@@ -52,11 +54,40 @@
   </header>
   {#if problem && !problem.errors}<div class="mb-2"><ProblemNote {problem} /></div>{/if}
   {#if adding}
-    <form novalidate aria-label="Add a room or thing" class="mb-3 grid items-end gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-[130px_1fr_1fr_auto]" onsubmit={(event) => void add(event)}>
-      <Field label="What it is" id="place-kind" mend={mendOf(problem, 'kind')}><Select id="place-kind" placeholder="" bind:value={form.kind} items={[{ value: 'room', name: 'a room' }, { value: 'thing', name: 'a thing' }]} /></Field>
-      <Field label="Name of the room or thing" id="place-name" mend={mendOf(problem, 'name')}><Input id="place-name" bind:value={form.name} /></Field>
-      <Field label="Its hours" id="place-hours" mend={mendOf(problem, 'hoursId')}><Select id="place-hours" placeholder="" bind:value={form.hoursId} items={[{ value: '', name: 'always open' }, ...hours.map((one) => ({ value: one.id, name: one.name }))]} /></Field>
-      <span class="flex gap-2"><ActionButton kind="quiet" onclick={() => (adding = false)}>Leave it</ActionButton><ActionButton kind="main" type="submit">Add it</ActionButton></span>
+    <form
+      novalidate
+      aria-label="Add a room or thing"
+      class="mb-3 grid items-end gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-[130px_1fr_1fr_auto]"
+      onsubmit={(event) => void add(event)}
+    >
+      <Field label="What it is" id="place-kind" mend={mendOf(problem, 'kind')}
+        ><Select
+          id="place-kind"
+          placeholder=""
+          bind:value={form.kind}
+          items={[
+            { value: 'room', name: 'a room' },
+            { value: 'thing', name: 'a thing' },
+          ]}
+        /></Field
+      >
+      <Field label="Name of the room or thing" id="place-name" mend={mendOf(problem, 'name')}
+        ><Input id="place-name" bind:value={form.name} /></Field
+      >
+      <Field label="Its hours" id="place-hours" mend={mendOf(problem, 'hoursId')}
+        ><Select
+          id="place-hours"
+          placeholder=""
+          bind:value={form.hoursId}
+          items={[{ value: '', name: 'always open' }, ...hours.map((one) => ({ value: one.id, name: one.name }))]}
+        /></Field
+      >
+      <span class="flex gap-2"
+        ><ActionButton kind="quiet" onclick={() => (adding = false)}>Leave it</ActionButton><ActionButton
+          kind="main"
+          type="submit">Add it</ActionButton
+        ></span
+      >
     </form>
   {/if}
   {#if hosts.length > 0}
@@ -65,11 +96,27 @@
         <li class="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2.5 first:border-t-0">
           <span class="min-w-52 font-semibold">{host.name}</span>
           <span class="min-w-24 text-sm">{host.kind}</span>
-          <span class="text-sm text-muted">{hours.find((one) => one.id === host.hoursId)?.name ?? 'always open'}{host.dailyCap === null ? '' : `; at most ${host.dailyCap} a day`}{host.weeklyCap === null ? '' : `; at most ${host.weeklyCap} a week`}</span>
+          <span class="text-sm text-muted"
+            >{hours.find((one) => one.id === host.hoursId)?.name ?? 'always open'}{host.dailyCap === null
+              ? ''
+              : `; at most ${host.dailyCap} a day`}{host.weeklyCap === null
+              ? ''
+              : `; at most ${host.weeklyCap} a week`}</span
+          >
           {#if mayEdit}
             <span class="ml-auto flex gap-4 text-sm">
-              <button type="button" aria-label="Change {host.name}" class="min-h-8 underline underline-offset-4" onclick={() => onedit(host)}>Change</button>
-              <button type="button" aria-label="Take off the team: {host.name}" class="min-h-8 underline underline-offset-4" onclick={() => void retire(host.id)}>Take off the team</button>
+              <button
+                type="button"
+                aria-label="Change {host.name}"
+                class="min-h-8 underline underline-offset-4"
+                onclick={() => onedit(host)}>Change</button
+              >
+              <button
+                type="button"
+                aria-label="Take off the team: {host.name}"
+                class="min-h-8 underline underline-offset-4"
+                onclick={() => void retire(host.id)}>Take off the team</button
+              >
             </span>
           {/if}
         </li>

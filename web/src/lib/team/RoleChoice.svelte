@@ -8,7 +8,9 @@
 <fieldset class="space-y-2">
   <legend class="mb-1">Roles</legend>
   <Checkbox bind:checked={roles.isOwner}>owner: decides about people and the workspace</Checkbox>
-  <Checkbox bind:checked={roles.isCoordinator}>coordinator: sets up pages, for themselves and for hosts who let them</Checkbox>
+  <Checkbox bind:checked={roles.isCoordinator}
+    >coordinator: sets up pages, for themselves and for hosts who let them</Checkbox
+  >
   <Checkbox bind:checked={roles.isHost}>host: their own time can be booked</Checkbox>
   {#if mend}<p class="text-sm text-brick" role="alert">{mend}</p>{/if}
 </fieldset>

@@ -6,9 +6,11 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import RoleChoice from './RoleChoice.svelte';
 
-  let { person, ondone, onclose }: { person: Schemas['PersonView']; ondone: () => void; onclose: () => void } = $props();
+  let { person, ondone, onclose }: { person: Schemas['PersonView']; ondone: () => void; onclose: () => void } =
+    $props();
 
-  // svelte-ignore state_referenced_locally -- the form is made once for the person
+  // The form is made once for the person.
+  // svelte-ignore state_referenced_locally
   let roles = $state({ isOwner: person.isOwner, isCoordinator: person.isCoordinator, isHost: person.hostId !== null });
   let problem = $state.raw<Problem | undefined>(undefined);
 

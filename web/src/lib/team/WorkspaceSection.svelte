@@ -9,7 +9,8 @@
 
   let { me, onchanged }: { me: Schemas['Me']; onchanged: () => void } = $props();
 
-  // svelte-ignore state_referenced_locally -- what is typed stays, whatever is loaded again around it
+  // What is typed stays, whatever is loaded again around it.
+  // svelte-ignore state_referenced_locally
   const form = $state({ name: me.workspace, zone: me.workspaceZone, kinds: me.kinds.join('\n') });
   let problem = $state.raw<Problem | undefined>(undefined);
   let told = $state('');
@@ -18,7 +19,17 @@
     event.preventDefault();
     told = '';
     try {
-      await must(api.PUT('/api/workspace', { body: { ...form, kinds: form.kinds.split('\n').map((kind) => kind.trim()).filter((kind) => kind !== '') } }));
+      await must(
+        api.PUT('/api/workspace', {
+          body: {
+            ...form,
+            kinds: form.kinds
+              .split('\n')
+              .map((kind) => kind.trim())
+              .filter((kind) => kind !== ''),
+          },
+        }),
+      );
       problem = undefined;
       told = 'Saved.';
       onchanged();
@@ -30,11 +41,28 @@
 
 <section aria-labelledby="workspace" class="mt-6">
   <h2 id="workspace" class="mb-1.5 text-lg">Workspace</h2>
-  <form novalidate class="grid items-end gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-[1fr_1fr_auto]" onsubmit={(event) => void save(event)}>
+  <form
+    novalidate
+    class="grid items-end gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-[1fr_1fr_auto]"
+    onsubmit={(event) => void save(event)}
+  >
     {#if problem && !problem.errors}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
-    <Field label="Name of the workspace" id="workspace-name" mend={mendOf(problem, 'name')}><Input id="workspace-name" bind:value={form.name} /></Field>
-    <Field label="Time zone of boards and new pages" id="workspace-zone" mend={mendOf(problem, 'zone')}><ZoneSelect id="workspace-zone" bind:value={form.zone} /></Field>
-    <Field label="Kinds of appointments, one a line" id="workspace-kinds" hint="Pages are told apart by them on lists." mend={mendOf(problem, 'kinds')} class="md:col-span-2"><Textarea id="workspace-kinds" rows={3} class="w-full" bind:value={form.kinds} /></Field>
-    <span class="flex items-center gap-3"><ActionButton type="submit">Save workspace</ActionButton><span role="status" class="text-muted">{told}</span></span>
+    <Field label="Name of the workspace" id="workspace-name" mend={mendOf(problem, 'name')}
+      ><Input id="workspace-name" bind:value={form.name} /></Field
+    >
+    <Field label="Time zone of boards and new pages" id="workspace-zone" mend={mendOf(problem, 'zone')}
+      ><ZoneSelect id="workspace-zone" bind:value={form.zone} /></Field
+    >
+    <Field
+      label="Kinds of appointments, one a line"
+      id="workspace-kinds"
+      hint="Pages are told apart by them on lists."
+      mend={mendOf(problem, 'kinds')}
+      class="md:col-span-2"><Textarea id="workspace-kinds" rows={3} class="w-full" bind:value={form.kinds} /></Field
+    >
+    <span class="flex items-center gap-3"
+      ><ActionButton type="submit">Save workspace</ActionButton><span role="status" class="text-muted">{told}</span
+      ></span
+    >
   </form>
 </section>

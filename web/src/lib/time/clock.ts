@@ -1,6 +1,8 @@
 import { Temporal } from 'temporal-polyfill';
 
-/** The server's time, going on from an answer's `now`: what is "today" or "passed" never hangs on this machine's clock. */
+/**
+ * The server's time, going on from an answer's `now`: what is "today" or "passed" never hangs on this machine's clock.
+ */
 export class ServerClock {
   readonly #at: Temporal.Instant;
   readonly #since = performance.now();

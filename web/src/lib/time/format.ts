@@ -37,7 +37,15 @@ function browserCounts12(): boolean {
 export function timeOf(instant: string | Temporal.Instant, zone: string): string {
   const isShort = hour12 ?? browserCounts12();
   // Whoever chose no clock reads by that of their browser, in whatever language a page is.
-  return formatter({ hour: isShort ? 'numeric' : '2-digit', minute: '2-digit', timeZone: zone, ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }) }, true).format(new Date(instant.toString()));
+  return formatter(
+    {
+      hour: isShort ? 'numeric' : '2-digit',
+      minute: '2-digit',
+      timeZone: zone,
+      ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }),
+    },
+    true,
+  ).format(new Date(instant.toString()));
 }
 
 /** "Tuesday, 8 December". */

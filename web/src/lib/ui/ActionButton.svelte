@@ -14,7 +14,16 @@
     children: Snippet;
   }
 
-  let { kind = 'plain', id, type = 'button', href, disabled = false, class: more = '', onclick, children }: Props = $props();
+  let {
+    kind = 'plain',
+    id,
+    type = 'button',
+    href,
+    disabled = false,
+    class: more = '',
+    onclick,
+    children,
+  }: Props = $props();
 
   const looks = {
     main: 'bg-glow text-[#18223b] hover:bg-glow-bar border border-transparent font-bold',

@@ -5,7 +5,11 @@
 </script>
 
 {#if person.hasPortrait}
-  <img src="/api/people/{person.id}/portrait" alt="" class="h-8 w-8 shrink-0 rounded-full border-2 border-[#fffdf8] object-cover" />
+  <img
+    src="/api/people/{person.id}/portrait"
+    alt=""
+    class="h-8 w-8 shrink-0 rounded-full border-2 border-[#fffdf8] object-cover"
+  />
 {:else}
   <Initials name={person.name} />
 {/if}

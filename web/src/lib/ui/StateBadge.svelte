@@ -5,7 +5,9 @@
   let { state }: { state: Schemas['PageState'] } = $props();
 
   const look = $derived(
-    state === 'published' ? 'bg-sea-tint text-sea-text border-sea-tint' : 'border-dashed border-edge bg-transparent text-muted',
+    state === 'published'
+      ? 'bg-sea-tint text-sea-text border-sea-tint'
+      : 'border-dashed border-edge bg-transparent text-muted',
   );
 </script>
 

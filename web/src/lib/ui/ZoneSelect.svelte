@@ -17,4 +17,12 @@
   const zones = $derived([...new Set([...allZones(), value])].sort());
 </script>
 
-<Select {id} bind:value placeholder="" aria-label={label} class={more} classes={{ select: box }} items={zones.map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') }))} />
+<Select
+  {id}
+  bind:value
+  placeholder=""
+  aria-label={label}
+  class={more}
+  classes={{ select: box }}
+  items={zones.map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') }))}
+/>

@@ -17,17 +17,27 @@ let spoken = $state.raw<GuestLanguage>('en');
 
 /** Of the languages we have, the one that the reader likes best. */
 export function readersLanguage(liked: readonly string[] = navigator.languages): GuestLanguage {
-  return liked.map((tag) => tag.split('-')[0]).find((language): language is GuestLanguage => guestLanguages.some((ours) => ours === language)) ?? 'en';
+  return (
+    liked
+      .map((tag) => tag.split('-')[0])
+      .find((language): language is GuestLanguage => guestLanguages.some((ours) => ours === language)) ?? 'en'
+  );
 }
 
 /**
- * Speaks a language from now on; that of whoever reads where none is given. Dates follow it; the clock stays the reader's, and so does the
- * reader's own form of the language.
+ * Speaks a language from now on; that of whoever reads where none is given. Dates follow it; the clock stays the
+ * reader's, and so does the reader's own form of the language.
  */
 export async function speak(asked: string): Promise<void> {
   const language = guestLanguages.find((ours) => ours === asked) ?? readersLanguage();
   // Words that can't be fetched are no reason to show nothing.
-  const words = language === 'en' ? {} : await dictionaries[language]().then((loaded) => loaded.default, () => ({}));
+  const words =
+    language === 'en'
+      ? {}
+      : await dictionaries[language]().then(
+          (loaded) => loaded.default,
+          () => ({}),
+        );
   dictionary = words;
   spoken = language;
   document.documentElement.lang = language;

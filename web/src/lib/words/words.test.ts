@@ -23,7 +23,8 @@ function phrases(): Set<string> {
   const literal = `'((?:[^'\\\\]|\\\\.)*)'`;
   for (const text of sources('src', /\.(svelte|ts)$/)) {
     for (const match of text.matchAll(new RegExp(`\\bsay\\(${literal}`, 'g'))) if (match[1]) found.add(match[1]);
-    for (const match of text.matchAll(new RegExp(`\\b(?:sayCount|until)\\([^']*?${literal}, ${literal}`, 'g'))) for (const phrase of match.slice(1)) found.add(phrase);
+    for (const match of text.matchAll(new RegExp(`\\b(?:sayCount|until)\\([^']*?${literal}, ${literal}`, 'g')))
+      for (const phrase of match.slice(1)) found.add(phrase);
   }
   return found;
 }
@@ -36,7 +37,12 @@ describe.each(Object.entries(dictionaries))('the words of guests in %s', (_, dic
   });
 
   it('has no phrase that nobody says', () => {
-    const said = new Set<string>([...phrases(), ...serverPhrases, 'Something went wrong here.', 'Try again. If it stays, tell whoever runs this site.']);
+    const said = new Set<string>([
+      ...phrases(),
+      ...serverPhrases,
+      'Something went wrong here.',
+      'Try again. If it stays, tell whoever runs this site.',
+    ]);
     expect(Object.keys(dictionary).filter((phrase) => !said.has(phrase))).toEqual([]);
   });
 

@@ -31,8 +31,16 @@
 <section aria-labelledby="password-change" class="rounded-2xl border border-line bg-card p-5">
   <h2 id="password-change" class="text-lg">Password</h2>
   <form novalidate class="mt-2 grid items-start gap-4 md:grid-cols-2" onsubmit={(event) => void change(event)}>
-    <Field label="Password now" id="password-now" mend={mendOf(problem, 'password')}><Input id="password-now" type="password" autocomplete="current-password" bind:value={password} /></Field>
-    <Field label="New password" id="password-new" hint="10 characters or more" mend={mendOf(problem, 'newPassword')}><Input id="password-new" type="password" autocomplete="new-password" bind:value={newPassword} /></Field>
-    <div class="flex items-center gap-3 md:col-span-2"><ActionButton type="submit">Change password</ActionButton><span role="status" class="text-muted">{told || (problem && !problem.errors ? problem.title : '')}</span></div>
+    <Field label="Password now" id="password-now" mend={mendOf(problem, 'password')}
+      ><Input id="password-now" type="password" autocomplete="current-password" bind:value={password} /></Field
+    >
+    <Field label="New password" id="password-new" hint="10 characters or more" mend={mendOf(problem, 'newPassword')}
+      ><Input id="password-new" type="password" autocomplete="new-password" bind:value={newPassword} /></Field
+    >
+    <div class="flex items-center gap-3 md:col-span-2">
+      <ActionButton type="submit">Change password</ActionButton><span role="status" class="text-muted"
+        >{told || (problem && !problem.errors ? problem.title : '')}</span
+      >
+    </div>
   </form>
 </section>

@@ -16,7 +16,9 @@
     const form = new FormData();
     form.append('file', file);
     try {
-      await must(api.PUT('/api/me/portrait', { body: form as never, bodySerializer: (body: unknown) => body as FormData }));
+      await must(
+        api.PUT('/api/me/portrait', { body: form as never, bodySerializer: (body: unknown) => body as FormData }),
+      );
       mend = undefined;
       version++;
       await askAnew();
@@ -35,13 +37,25 @@
 
 <div class="flex flex-wrap items-center gap-4">
   {#if person.hasPortrait}
-    <img src="/api/people/{person.id}/portrait?{version}" alt="Your portrait" class="h-16 w-16 rounded-full object-cover" />
+    <img
+      src="/api/people/{person.id}/portrait?{version}"
+      alt="Your portrait"
+      class="h-16 w-16 rounded-full object-cover"
+    />
   {:else}
     <Initials name={person.name} />
   {/if}
   <label class="cursor-pointer underline underline-offset-4 focus-within:outline-3">
-    {person.hasPortrait ? 'Choose another portrait' : 'Choose a portrait'}<input type="file" accept="image/png,image/jpeg,image/webp" class="sr-only" aria-label="Portrait" onchange={(event) => void set(event.currentTarget)} />
+    {person.hasPortrait ? 'Choose another portrait' : 'Choose a portrait'}<input
+      type="file"
+      accept="image/png,image/jpeg,image/webp"
+      class="sr-only"
+      aria-label="Portrait"
+      onchange={(event) => void set(event.currentTarget)}
+    />
   </label>
-  {#if person.hasPortrait}<button type="button" class="underline underline-offset-4" onclick={() => void remove()}>Take it away</button>{/if}
+  {#if person.hasPortrait}<button type="button" class="underline underline-offset-4" onclick={() => void remove()}
+      >Take it away</button
+    >{/if}
   {#if mend}<p class="w-full text-sm text-brick" role="alert">{mend}</p>{/if}
 </div>

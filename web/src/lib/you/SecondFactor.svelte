@@ -51,22 +51,50 @@
   <h2 id="second-factor" class="text-lg">Second factor</h2>
   {#if problem && !problem.errors}<ProblemNote {problem} />{/if}
   {#if codes}
-    <p class="mt-1">It is on. Keep these recovery codes where you will find them without your authenticator; each lets you in once, and they are not shown again.</p>
-    <ul class="my-2 grid grid-cols-2 gap-x-6 font-mono sm:grid-cols-3" aria-label="Recovery codes">{#each codes as one (one)}<li>{one}</li>{/each}</ul>
+    <p class="mt-1">
+      It is on. Keep these recovery codes where you will find them without your authenticator; each lets you in once,
+      and they are not shown again.
+    </p>
+    <ul class="my-2 grid grid-cols-2 gap-x-6 font-mono sm:grid-cols-3" aria-label="Recovery codes">
+      {#each codes as one (one)}<li>{one}</li>{/each}
+    </ul>
     <ActionButton onclick={() => (codes = undefined)}>I have kept them</ActionButton>
   {:else if key}
-    <form novalidate class="mt-2 grid gap-5 sm:grid-cols-[180px_1fr]" onsubmit={(event) => void attempt(event, confirm)}>
+    <form
+      novalidate
+      class="mt-2 grid gap-5 sm:grid-cols-[180px_1fr]"
+      onsubmit={(event) => void attempt(event, confirm)}
+    >
       <img src={picture} alt="The key, to scan with an authenticator" class="h-[180px] w-[180px] rounded bg-white" />
       <div class="space-y-3">
-        <p>Scan it with an authenticator, or type this key into one: <code class="font-mono break-all">{key.key}</code></p>
-        <Field label="The code it shows now" id="factor-code" class="w-44" mend={mendOf(problem, 'code')}><Input id="factor-code" inputmode="numeric" autocomplete="one-time-code" bind:value={code} /></Field>
-        <div class="flex gap-2"><ActionButton kind="main" type="submit">Turn it on</ActionButton><ActionButton kind="quiet" onclick={() => (key = undefined)}>Leave it</ActionButton></div>
+        <p>
+          Scan it with an authenticator, or type this key into one: <code class="font-mono break-all">{key.key}</code>
+        </p>
+        <Field label="The code it shows now" id="factor-code" class="w-44" mend={mendOf(problem, 'code')}
+          ><Input id="factor-code" inputmode="numeric" autocomplete="one-time-code" bind:value={code} /></Field
+        >
+        <div class="flex gap-2">
+          <ActionButton kind="main" type="submit">Turn it on</ActionButton><ActionButton
+            kind="quiet"
+            onclick={() => (key = undefined)}>Leave it</ActionButton
+          >
+        </div>
       </div>
     </form>
   {:else}
-    <p class="mt-1 mb-2">{isOn ? `It is on: signing in asks for a code of your authenticator. ${counted(codesLeft, 'recovery code is', 'recovery codes are')} left.` : 'It is off. With it, signing in also asks for a code that an authenticator on your phone shows.'}</p>
-    <form novalidate class="flex flex-wrap items-end gap-3" onsubmit={(event) => void attempt(event, isOn ? end : start)}>
-      <Field label="Your password" id="factor-password" class="w-64" mend={mendOf(problem, 'password')}><Input id="factor-password" type="password" autocomplete="current-password" bind:value={password} /></Field>
+    <p class="mt-1 mb-2">
+      {isOn
+        ? `It is on: signing in asks for a code of your authenticator. ${counted(codesLeft, 'recovery code is', 'recovery codes are')} left.`
+        : 'It is off. With it, signing in also asks for a code that an authenticator on your phone shows.'}
+    </p>
+    <form
+      novalidate
+      class="flex flex-wrap items-end gap-3"
+      onsubmit={(event) => void attempt(event, isOn ? end : start)}
+    >
+      <Field label="Your password" id="factor-password" class="w-64" mend={mendOf(problem, 'password')}
+        ><Input id="factor-password" type="password" autocomplete="current-password" bind:value={password} /></Field
+      >
       <ActionButton type="submit">{isOn ? 'Turn it off' : 'Set it up'}</ActionButton>
     </form>
   {/if}

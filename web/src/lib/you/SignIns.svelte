@@ -4,7 +4,8 @@
   import { dateIn, dayMonth, timeOf } from '$lib/time/format';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
 
-  let { signIns, zone, onchanged }: { signIns: Schemas['SignInView'][]; zone: string; onchanged: () => void } = $props();
+  let { signIns, zone, onchanged }: { signIns: Schemas['SignInView'][]; zone: string; onchanged: () => void } =
+    $props();
 
   let problem = $state.raw<Problem | undefined>(undefined);
   const at = (instant: string): string => `${dayMonth(dateIn(instant, zone))}, ${timeOf(instant, zone)}`;
@@ -27,9 +28,16 @@
     {#each signIns as signIn (signIn.id)}
       <li class="flex flex-wrap items-baseline gap-x-4 border-t border-line py-2 first:border-t-0">
         <span class="font-semibold">{signIn.device}</span>
-        <span class="text-sm text-muted">from {signIn.networkAddress === '' ? 'an unknown place' : signIn.networkAddress}, since {at(signIn.since)}, last seen {at(signIn.seenAt)}</span>
+        <span class="text-sm text-muted"
+          >from {signIn.networkAddress === '' ? 'an unknown place' : signIn.networkAddress}, since {at(signIn.since)},
+          last seen {at(signIn.seenAt)}</span
+        >
         {#if signIn.here}<span class="ml-auto text-sm text-sea-text">here</span>
-        {:else}<button type="button" class="ml-auto min-h-8 text-sm underline underline-offset-4" onclick={() => void end(signIn.id)}>Sign out there</button>{/if}
+        {:else}<button
+            type="button"
+            class="ml-auto min-h-8 text-sm underline underline-offset-4"
+            onclick={() => void end(signIn.id)}>Sign out there</button
+          >{/if}
       </li>
     {/each}
   </ul>

@@ -22,13 +22,20 @@
 
 <Doorway title="A new password">
   {#if asked}
-    <p role="status">If somebody has a sign-in with {email.trim()}, a mail with a link is on its way to it. The link works once, for two hours.</p>
+    <p role="status">
+      If somebody has a sign-in with {email.trim()}, a mail with a link is on its way to it. The link works once, for
+      two hours.
+    </p>
   {:else}
     <form class="space-y-4" novalidate onsubmit={(event) => void ask(event)}>
       {#if attempt.problem && !attempt.problem.errors}<ProblemNote problem={attempt.problem} />{/if}
-      <Field label="Your email" id="email" mend={mendOf(attempt.problem, 'email')}><Input id="email" type="email" autocomplete="username" bind:value={email} class="min-h-10" /></Field>
+      <Field label="Your email" id="email" mend={mendOf(attempt.problem, 'email')}
+        ><Input id="email" type="email" autocomplete="username" bind:value={email} class="min-h-10" /></Field
+      >
       <ActionButton kind="main" type="submit" disabled={attempt.busy} class="w-full">Send me a link</ActionButton>
     </form>
   {/if}
-  <p class="mt-6 text-muted"><a class="text-ink underline underline-offset-4" href="/sign-in">Back to the sign-in</a></p>
+  <p class="mt-6 text-muted">
+    <a class="text-ink underline underline-offset-4" href="/sign-in">Back to the sign-in</a>
+  </p>
 </Doorway>

@@ -48,16 +48,30 @@
 <Doorway title="Sign in">
   <form class="space-y-4" novalidate onsubmit={(event) => void signIn(event)}>
     {#if problem}<ProblemNote {problem} />{/if}
-    <Field label="Email" id="email"><Input id="email" type="email" autocomplete="username" bind:value={email} class="min-h-10" /></Field>
-    <Field label="Password" id="password"><Input id="password" type="password" autocomplete="current-password" bind:value={password} class="min-h-10" /></Field>
+    <Field label="Email" id="email"
+      ><Input id="email" type="email" autocomplete="username" bind:value={email} class="min-h-10" /></Field
+    >
+    <Field label="Password" id="password"
+      ><Input
+        id="password"
+        type="password"
+        autocomplete="current-password"
+        bind:value={password}
+        class="min-h-10"
+      /></Field
+    >
     {#if needsCode}
       <Field label="Code of your authenticator" id="code" hint="Or one of your recovery codes">
-        <!-- svelte-ignore a11y_autofocus -- the one thing that is asked for now -->
+        <!-- The one thing that is asked for now. -->
         <Input id="code" autofocus autocomplete="one-time-code" bind:value={code} class="min-h-10" />
       </Field>
     {/if}
-    <ActionButton kind="main" type="submit" disabled={busy} class="w-full">{busy ? 'Signing in…' : 'Sign in'}</ActionButton>
+    <ActionButton kind="main" type="submit" disabled={busy} class="w-full"
+      >{busy ? 'Signing in…' : 'Sign in'}</ActionButton
+    >
   </form>
   <p class="mt-6"><a class="underline underline-offset-4" href="/forgot">I forgot my password</a></p>
-  <p class="mt-2 text-muted">No workspace yet? <a class="text-ink underline underline-offset-4" href="/start">Make one</a></p>
+  <p class="mt-2 text-muted">
+    No workspace yet? <a class="text-ink underline underline-offset-4" href="/start">Make one</a>
+  </p>
 </Doorway>

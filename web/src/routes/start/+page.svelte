@@ -13,7 +13,15 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
 
-  const form = $state({ workspace: '', zone: ownZone(), name: '', email: '', password: '', deskName: '', deskAddress: '' });
+  const form = $state({
+    workspace: '',
+    zone: ownZone(),
+    name: '',
+    email: '',
+    password: '',
+    deskName: '',
+    deskAddress: '',
+  });
   let addressTyped = $state(false);
   let problem = $state.raw<Problem | undefined>(undefined);
   let busy = $state(false);
@@ -44,7 +52,8 @@
 
   async function check(asked: string): Promise<void> {
     const answer = await api.GET('/api/sign-up/desk-address', { params: { query: { address: asked } } });
-    if (answer.data && asked === address) checked = { address: asked, mend: answer.data.mend, offers: answer.data.offers };
+    if (answer.data && asked === address)
+      checked = { address: asked, mend: answer.data.mend, offers: answer.data.offers };
   }
 
   function typeAddress(typed: string): void {
@@ -57,7 +66,12 @@
     busy = true;
     forgetToken();
     try {
-      const body = { ...form, email: form.email.trim(), deskName: form.deskName.trim() || form.workspace, deskAddress: address };
+      const body = {
+        ...form,
+        email: form.email.trim(),
+        deskName: form.deskName.trim() || form.workspace,
+        deskAddress: address,
+      };
       await must(api.POST('/api/sign-up', { body }));
       forgetToken();
       await goto('/work/first', { invalidateAll: true });
@@ -77,32 +91,60 @@
     <Field label="Your organisation" id="workspace" mend={mendOf(problem, 'workspace')}>
       <Input id="workspace" autocomplete="organization" bind:value={form.workspace} />
     </Field>
-    <Field label="Time zone it works in" id="zone" hint={now ? `It is ${timeOf(now, form.zone)} there now` : ''} mend={mendOf(problem, 'zone')}>
+    <Field
+      label="Time zone it works in"
+      id="zone"
+      hint={now ? `It is ${timeOf(now, form.zone)} there now` : ''}
+      mend={mendOf(problem, 'zone')}
+    >
       <ZoneSelect id="zone" bind:value={form.zone} />
     </Field>
     <div class="grid gap-4 md:grid-cols-2">
-      <Field label="First desk, as guests read it" id="desk-name" hint="The organisation’s name, unless you write another" mend={mendOf(problem, 'deskName')}>
+      <Field
+        label="First desk, as guests read it"
+        id="desk-name"
+        hint="The organisation’s name, unless you write another"
+        mend={mendOf(problem, 'deskName')}
+      >
         <Input id="desk-name" bind:value={form.deskName} placeholder={form.workspace} />
       </Field>
       <div>
-        <Field label="Its address" id="desk-address" hint={checked && checked.address === address && !checked.mend ? `${address} is free` : 'First part of each page’s address'} mend={mendOf(problem, 'deskAddress') ?? (checked?.address === address ? (checked.mend ?? undefined) : undefined)}>
+        <Field
+          label="Its address"
+          id="desk-address"
+          hint={checked && checked.address === address && !checked.mend
+            ? `${address} is free`
+            : 'First part of each page’s address'}
+          mend={mendOf(problem, 'deskAddress') ??
+            (checked?.address === address ? (checked.mend ?? undefined) : undefined)}
+        >
           <Input id="desk-address" bind:value={() => address, typeAddress} />
         </Field>
         {#if checked && checked.address === address && checked.offers.length > 0}
           <p class="mt-1 text-sm text-muted">
-            Free: {#each checked.offers as offer (offer)}<button type="button" class="mr-2 min-h-8 text-ink underline underline-offset-4" onclick={() => typeAddress(offer)}>{offer}</button>{/each}
+            Free: {#each checked.offers as offer (offer)}<button
+                type="button"
+                class="mr-2 min-h-8 text-ink underline underline-offset-4"
+                onclick={() => typeAddress(offer)}>{offer}</button
+              >{/each}
           </p>
         {/if}
       </div>
     </div>
-    <Field label="Your name" id="name" mend={mendOf(problem, 'name')}><Input id="name" autocomplete="name" bind:value={form.name} /></Field>
+    <Field label="Your name" id="name" mend={mendOf(problem, 'name')}
+      ><Input id="name" autocomplete="name" bind:value={form.name} /></Field
+    >
     <Field label="Your email" id="email" mend={mendOf(problem, 'email')}>
       <Input id="email" type="email" autocomplete="username" bind:value={form.email} />
     </Field>
     <Field label="Password" id="password" hint="10 characters or more" mend={mendOf(problem, 'password')}>
       <Input id="password" type="password" autocomplete="new-password" bind:value={form.password} />
     </Field>
-    <ActionButton kind="main" type="submit" disabled={busy} class="w-full">{busy ? 'Making it…' : 'Make the workspace'}</ActionButton>
+    <ActionButton kind="main" type="submit" disabled={busy} class="w-full"
+      >{busy ? 'Making it…' : 'Make the workspace'}</ActionButton
+    >
   </form>
-  <p class="mt-6 text-muted">You have a sign-in? <a class="text-ink underline underline-offset-4" href="/sign-in">Sign in</a></p>
+  <p class="mt-6 text-muted">
+    You have a sign-in? <a class="text-ink underline underline-offset-4" href="/sign-in">Sign in</a>
+  </p>
 </Doorway>

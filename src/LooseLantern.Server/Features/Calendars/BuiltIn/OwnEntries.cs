@@ -15,7 +15,14 @@ namespace LooseLantern.Server.Features.Calendars.BuiltIn;
 public sealed record OwnEntryView(long Id, OwnEntryForm Entry);
 
 /// <summary>The calendar that everybody has here, and the entries that are made in it.</summary>
-public sealed class OwnEntries(LanternDb db, CalendarUnrolling unrolling, CalendarStoring storing, Allowances allowances, RecordKeeping record, IClock clock)
+public sealed class OwnEntries(
+    LanternDb db,
+    CalendarUnrolling unrolling,
+    CalendarStoring storing,
+    Allowances allowances,
+    RecordKeeping record,
+    IClock clock
+)
 {
     public const int MostEntries = 2_000;
 
@@ -26,7 +33,14 @@ public sealed class OwnEntries(LanternDb db, CalendarUnrolling unrolling, Calend
     {
         var calendar = new Calendar
         {
-            WorkspaceId = host.WorkspaceId, Kind = CalendarKind.BuiltIn, HostId = host.Id, Name = "Kept here", Source = "", LoadedAt = now, LookedAt = now, ReadWholeAt = now,
+            WorkspaceId = host.WorkspaceId,
+            Kind = CalendarKind.BuiltIn,
+            HostId = host.Id,
+            Name = "Kept here",
+            Source = "",
+            LoadedAt = now,
+            LookedAt = now,
+            ReadWholeAt = now,
             ReadRange = CalendarUnrolling.UsualRange(now).ToRange(),
         };
         calendar.For.Add(new CalendarHost { WorkspaceId = host.WorkspaceId, HostId = host.Id });
@@ -38,7 +52,11 @@ public sealed class OwnEntries(LanternDb db, CalendarUnrolling unrolling, Calend
     {
         var calendar = await FoundAsync(calendarId, ct);
         await allowances.HoldToAsync([calendar.HostId!.Value], Allowance.SeeTitles, ct);
-        var rows = await db.CalendarResources.AsNoTracking().Where(row => row.CalendarId == calendarId && row.Own != null).Select(row => new OwnEntryView(row.Id, row.Own!)).ToListAsync(ct);
+        var rows = await db
+            .CalendarResources.AsNoTracking()
+            .Where(row => row.CalendarId == calendarId && row.Own != null)
+            .Select(row => new OwnEntryView(row.Id, row.Own!))
+            .ToListAsync(ct);
         var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[calendar.Host!.Zone]).LocalDateTime;
         return [.. rows.OrderBy(row => IsOver(row.Entry, today)).ThenBy(row => row.Entry.Start)];
     }
@@ -46,7 +64,12 @@ public sealed class OwnEntries(LanternDb db, CalendarUnrolling unrolling, Calend
     public async Task<OwnEntryView> AddAsync(Guid calendarId, OwnEntryForm form, CancellationToken ct)
     {
         if (await db.CalendarResources.CountAsync(row => row.CalendarId == calendarId, ct) >= MostEntries)
-            throw new Refusal(StatusCodes.Status409Conflict, "too-many", $"There are {MostEntries} entries, which is as many as are kept.", "Take some away that are over.");
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "too-many",
+                $"There are {MostEntries} entries, which is as many as are kept.",
+                "Take some away that are over."
+            );
         return await PutAsync(calendarId, $"{Guid.CreateVersion7():N}@loose-lantern.example", form, ct);
     }
 
@@ -70,9 +93,25 @@ public sealed class OwnEntries(LanternDb db, CalendarUnrolling unrolling, Calend
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var calendar = await LockedAsync(calendarId, ct);
         var entry = new OwnEntry(
-            path, clock.GetCurrentInstant(), form.Title.Trim(), form.Start, form.End, form.WholeDay, calendar.Host!.Zone, RuleOf(form, DateTimeZoneProviders.Tzdb[calendar.Host.Zone]), form.Shows == EntryShows.Free, form.Shows == EntryShows.Tentative);
-        if (calendar.ReadRange.IsEmpty) await unrolling.UnrollAsync(calendar, unrolling.UsualRange(), ct);
-        await storing.StoreAsync(calendar, [new DavObject(path, null, Encoding.UTF8.GetBytes(OwnEntryFile.Write(entry)))], [], ct);
+            path,
+            clock.GetCurrentInstant(),
+            form.Title.Trim(),
+            form.Start,
+            form.End,
+            form.WholeDay,
+            calendar.Host!.Zone,
+            RuleOf(form, DateTimeZoneProviders.Tzdb[calendar.Host.Zone]),
+            form.Shows == EntryShows.Free,
+            form.Shows == EntryShows.Tentative
+        );
+        if (calendar.ReadRange.IsEmpty)
+            await unrolling.UnrollAsync(calendar, unrolling.UsualRange(), ct);
+        await storing.StoreAsync(
+            calendar,
+            [new DavObject(path, null, Encoding.UTF8.GetBytes(OwnEntryFile.Write(entry)))],
+            [],
+            ct
+        );
         var kept = await db.CalendarResources.SingleAsync(row => row.CalendarId == calendarId && row.Path == path, ct);
         kept.Own = form;
         record.Note(calendarId, "Wrote an entry into the calendar that is kept here", calendar.HostId!.Value);
@@ -83,11 +122,20 @@ public sealed class OwnEntries(LanternDb db, CalendarUnrolling unrolling, Calend
 
     private static string? RuleOf(OwnEntryForm form, DateTimeZone zone)
     {
-        if (form.Repeats == EntryRepeats.Once) return null;
-        var frequency = form.Repeats switch { EntryRepeats.Daily => "DAILY", EntryRepeats.Weekly => "WEEKLY", _ => "MONTHLY" };
-        if (form.Until is not { } last) return $"FREQ={frequency}";
+        if (form.Repeats == EntryRepeats.Once)
+            return null;
+        var frequency = form.Repeats switch
+        {
+            EntryRepeats.Daily => "DAILY",
+            EntryRepeats.Weekly => "WEEKLY",
+            _ => "MONTHLY",
+        };
+        if (form.Until is not { } last)
+            return $"FREQ={frequency}";
         // A date for whole days, else an instant in UTC (RFC 5545 section 3.3.10); the whole of that date is meant.
-        return form.WholeDay ? $"FREQ={frequency};UNTIL={last:uuuuMMdd}" : $"FREQ={frequency};UNTIL={LocalDays.Start(zone, last.PlusDays(1)) - Duration.FromSeconds(1):uuuuMMdd'T'HHmmss'Z'}";
+        return form.WholeDay
+            ? $"FREQ={frequency};UNTIL={last:uuuuMMdd}"
+            : $"FREQ={frequency};UNTIL={LocalDays.Start(zone, last.PlusDays(1)) - Duration.FromSeconds(1):uuuuMMdd'T'HHmmss'Z'}";
     }
 
     private static bool IsOver(OwnEntryForm entry, LocalDateTime now) =>
@@ -100,8 +148,14 @@ public sealed class OwnEntries(LanternDb db, CalendarUnrolling unrolling, Calend
     }
 
     private async Task<Calendar> FoundAsync(Guid calendarId, CancellationToken ct) =>
-        await db.Calendars.Include(row => row.Host).FirstOrDefaultAsync(row => row.Id == calendarId && row.Kind == CalendarKind.BuiltIn, ct) ?? throw Refusal.NotFound("calendar");
+        await db
+            .Calendars.Include(row => row.Host)
+            .FirstOrDefaultAsync(row => row.Id == calendarId && row.Kind == CalendarKind.BuiltIn, ct)
+        ?? throw Refusal.NotFound("calendar");
 
     private async Task<CalendarResource> ResourceAsync(Guid calendarId, long id, CancellationToken ct) =>
-        await db.CalendarResources.AsNoTracking().FirstOrDefaultAsync(row => row.CalendarId == calendarId && row.Id == id, ct) ?? throw Refusal.NotFound("entry");
+        await db
+            .CalendarResources.AsNoTracking()
+            .FirstOrDefaultAsync(row => row.CalendarId == calendarId && row.Id == id, ct)
+        ?? throw Refusal.NotFound("entry");
 }

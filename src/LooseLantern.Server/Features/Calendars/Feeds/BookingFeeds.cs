@@ -31,13 +31,28 @@ public sealed class BookingFeeds(LanternDb db, Tenant tenant, SessionTexts texts
     public async Task<string> FileAsync(string secret, CancellationToken ct)
     {
         var hash = PrivateLinks.Hash(secret);
-        var person = await db.Users.IgnoreQueryFilters().AsNoTracking().FirstOrDefaultAsync(row => row.FeedSecretHash == hash && row.LeftAt == null, ct) ?? throw Refusal.NotFound("address");
+        var person = await db
+            .Users.IgnoreQueryFilters()
+            .AsNoTracking()
+            .FirstOrDefaultAsync(row => row.FeedSecretHash == hash && row.LeftAt == null, ct)
+            ?? throw Refusal.NotFound("address");
         tenant.Enter(person.WorkspaceId);
         var workspace = await db.Workspaces.Select(row => row.Name).SingleAsync(ct);
         // Who coordinates no more reads their own alone.
         var isAll = person.FeedsAll && (person.IsOwner || person.IsCoordinator);
-        var hostId = await db.Hosts.Where(host => host.PersonId == person.Id && host.RetiredAt == null).Select(host => (Guid?)host.Id).FirstOrDefaultAsync(ct);
-        var sessions = !isAll && hostId is null ? [] : await texts.SessionsAsync(isAll ? null : hostId, clock.GetCurrentInstant() - Behind, MostSessions, ct);
+        var hostId = await db
+            .Hosts.Where(host => host.PersonId == person.Id && host.RetiredAt == null)
+            .Select(host => (Guid?)host.Id)
+            .FirstOrDefaultAsync(ct);
+        var sessions =
+            !isAll && hostId is null
+                ? []
+                : await texts.SessionsAsync(
+                    isAll ? null : hostId,
+                    clock.GetCurrentInstant() - Behind,
+                    MostSessions,
+                    ct
+                );
         return SessionFile.WriteFeed(isAll ? $"Bookings of {workspace}" : $"Bookings of {person.Name}", sessions);
     }
 }
@@ -47,27 +62,43 @@ public static class FeedEndpoints
     /// <summary>For whoever knows the address.</summary>
     public static void MapPublicFeeds(this IEndpointRouteBuilder open) =>
         open.MapGet("/bookings-of/{secret}.ics", async (string secret, BookingFeeds feeds, CancellationToken ct) =>
-                Results.File(Encoding.UTF8.GetBytes(await feeds.FileAsync(secret, ct)), BookingFile.MediaType))
-            .WithName("getBookingFeed").WithTags("Guests").Produces(200, contentType: BookingFile.MediaType).ProducesProblem(404);
+                Results.File(Encoding.UTF8.GetBytes(await feeds.FileAsync(secret, ct)), BookingFile.MediaType)
+            )
+            .WithName("getBookingFeed")
+            .WithTags("Guests")
+            .Produces(200, contentType: BookingFile.MediaType)
+            .ProducesProblem(404);
 
     /// <summary>For the person whose feed it is.</summary>
     public static void MapFeed(this IEndpointRouteBuilder api)
     {
         var feed = api.MapGroup("/me/feed").WithTags("Calendars");
 
-        feed.MapGet("/", async (Actor actor, LanternDb db, PrivateLinks links, CancellationToken ct) => Of(await PersonAsync(actor, db, ct), links)).WithName("getFeedAddress");
+        feed.MapGet("/", async (Actor actor, LanternDb db, PrivateLinks links, CancellationToken ct) =>
+                Of(await PersonAsync(actor, db, ct), links)
+            )
+            .WithName("getFeedAddress");
 
         // A new address each time: whoever has the old one learns nothing more.
         feed.MapPost("/", async (FeedForm form, Actor actor, LanternDb db, PrivateLinks links, CancellationToken ct) =>
             {
-                if (form.All && !actor.Required.Coordinates) throw Refusal.Invalid("all", "All of the workspace’s bookings are for coordinators; choose your own.");
+                if (form.All && !actor.Required.Coordinates)
+                    throw Refusal.Invalid(
+                        "all",
+                        "All of the workspace’s bookings are for coordinators; choose your own."
+                    );
                 var person = await PersonAsync(actor, db, ct);
                 var secret = links.Create();
-                (person.FeedSecretHash, person.ProtectedFeedSecret, person.FeedsAll) = (secret.Hash, secret.Protected, form.All);
+                (person.FeedSecretHash, person.ProtectedFeedSecret, person.FeedsAll) = (
+                    secret.Hash,
+                    secret.Protected,
+                    form.All
+                );
                 await db.SaveChangesAsync(ct);
                 return Of(person, links);
             })
-            .WithName("makeFeedAddress").ProducesValidationProblem();
+            .WithName("makeFeedAddress")
+            .ProducesValidationProblem();
 
         feed.MapDelete("/", async Task<NoContent> (Actor actor, LanternDb db, CancellationToken ct) =>
             {
@@ -80,7 +111,11 @@ public static class FeedEndpoints
     }
 
     private static FeedAddress Of(Person person, PrivateLinks links) =>
-        new(person.ProtectedFeedSecret is { } secret ? $"/api/public/bookings-of/{links.Reveal(secret)}.ics" : null, person.FeedsAll);
+        new(
+            person.ProtectedFeedSecret is { } secret ? $"/api/public/bookings-of/{links.Reveal(secret)}.ics" : null,
+            person.FeedsAll
+        );
 
-    private static Task<Person> PersonAsync(Actor actor, LanternDb db, CancellationToken ct) => db.Users.SingleAsync(person => person.Id == actor.Required.Id, ct);
+    private static Task<Person> PersonAsync(Actor actor, LanternDb db, CancellationToken ct) =>
+        db.Users.SingleAsync(person => person.Id == actor.Required.Id, ct);
 }

@@ -19,17 +19,35 @@ public sealed record CalendarForm(string Name, bool IsAsked, bool TentativeCount
 
 /// <summary>Changes joined calendars, takes them away, and chooses which one bookings are written to.</summary>
 public sealed class CalendarEditing(
-    LanternDb db, Allowances allowances, CalendarOwning owning, CalendarLooking looking, CalendarSecrets secrets, OutsideHttp http, RecordKeeping record)
+    LanternDb db,
+    Allowances allowances,
+    CalendarOwning owning,
+    CalendarLooking looking,
+    CalendarSecrets secrets,
+    OutsideHttp http,
+    RecordKeeping record
+)
 {
     /// <summary>Names a calendar, and says what of it is in the way of whose openings.</summary>
     public async Task ChangeAsync(Guid calendarId, CalendarForm form, CancellationToken ct)
     {
-        if (!Words.FitOneLine(form.Name)) throw Refusal.Invalid("name", "Name the calendar in up to 120 characters.");
+        if (!Words.FitOneLine(form.Name))
+            throw Refusal.Invalid("name", "Name the calendar in up to 120 characters.");
         var calendar = await AllowedAsync(calendarId, ct);
-        if (form.HostIds is not null && calendar.HostId is not null) throw Refusal.Invalid("hostIds", "Somebody’s own calendar counts for them alone.");
-        (calendar.Name, calendar.IsAsked, calendar.TentativeCounts) = (form.Name.Trim(), form.IsAsked, form.TentativeCounts);
-        if (form.HostIds is not null) await CountForAsync(calendar, form.HostIds, ct);
-        record.Note(calendarId, $"{(form.IsAsked ? "Asks" : "No longer asks")} the calendar “{calendar.Name}”{(form.IsAsked && !form.TentativeCounts ? ", but for what is tentative" : "")}", HostsOf(calendar));
+        if (form.HostIds is not null && calendar.HostId is not null)
+            throw Refusal.Invalid("hostIds", "Somebody’s own calendar counts for them alone.");
+        (calendar.Name, calendar.IsAsked, calendar.TentativeCounts) = (
+            form.Name.Trim(),
+            form.IsAsked,
+            form.TentativeCounts
+        );
+        if (form.HostIds is not null)
+            await CountForAsync(calendar, form.HostIds, ct);
+        record.Note(
+            calendarId,
+            $"{(form.IsAsked ? "Asks" : "No longer asks")} the calendar “{calendar.Name}”{(form.IsAsked && !form.TentativeCounts ? ", but for what is tentative" : "")}",
+            HostsOf(calendar)
+        );
         await db.SaveChangesAsync(ct);
     }
 
@@ -37,25 +55,46 @@ public sealed class CalendarEditing(
     public async Task RemoveAsync(Guid calendarId, CancellationToken ct)
     {
         var calendar = await AllowedAsync(calendarId, ct);
-        if (calendar.Kind == CalendarKind.BuiltIn) throw new Refusal(StatusCodes.Status409Conflict, "built-in", "Everybody has this calendar.", "Choose that it is not asked, if its entries should not count.");
+        if (calendar.Kind == CalendarKind.BuiltIn)
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "built-in",
+                "Everybody has this calendar.",
+                "Choose that it is not asked, if its entries should not count."
+            );
         record.Note(calendar.Id, $"Took away the calendar “{calendar.Name}”", HostsOf(calendar));
         await ForgetOnPagesAsync(calendar.Id, ct);
         db.Calendars.Remove(calendar);
         await db.SaveChangesAsync(ct);
         // With the last calendar of an account its password goes too.
-        if (calendar.AccountId is { } accountId && !await db.Calendars.AnyAsync(row => row.AccountId == accountId, ct)) await db.CalendarAccounts.Where(row => row.Id == accountId).ExecuteDeleteAsync(ct);
+        if (calendar.AccountId is { } accountId && !await db.Calendars.AnyAsync(row => row.AccountId == accountId, ct))
+            await db.CalendarAccounts.Where(row => row.Id == accountId).ExecuteDeleteAsync(ct);
     }
 
-    /// <summary>Chooses the calendar to which a host's new bookings are written; null for the one that is kept here.</summary>
+    /// <summary>
+    /// Chooses the calendar to which a host's new bookings are written; null for the one that is kept here.
+    /// </summary>
     public async Task WriteToAsync(Guid hostId, Guid? calendarId, CancellationToken ct)
     {
-        var host = await db.Hosts.FirstOrDefaultAsync(row => row.Id == hostId && row.RetiredAt == null, ct) ?? throw Refusal.NotFound("host");
+        var host = await db.Hosts.FirstOrDefaultAsync(row => row.Id == hostId && row.RetiredAt == null, ct)
+            ?? throw Refusal.NotFound("host");
         await allowances.HoldToAsync([hostId], Allowance.Offer, ct);
-        var calendar = calendarId is null ? null : await db.Calendars.FirstOrDefaultAsync(row => row.Id == calendarId && row.HostId == hostId, ct);
-        if (calendarId is not null && calendar is not ({ Kind: CalendarKind.Account, MayWrite: true } or { Kind: CalendarKind.BuiltIn }))
+        var calendar = calendarId is null
+            ? null
+            : await db.Calendars.FirstOrDefaultAsync(row => row.Id == calendarId && row.HostId == hostId, ct);
+        if (
+            calendarId is not null
+            && calendar is not ({ Kind: CalendarKind.Account, MayWrite: true } or { Kind: CalendarKind.BuiltIn })
+        )
             throw Refusal.Invalid("calendarId", "Choose a calendar of the host’s own that can be written to.");
         host.WrittenCalendarId = calendar?.Kind == CalendarKind.Account ? calendar.Id : null;
-        record.Note(hostId, calendar?.Kind == CalendarKind.Account ? $"New bookings of {host.Name} are written to “{calendar.Name}”" : $"New bookings of {host.Name} are written to no other calendar", hostId);
+        record.Note(
+            hostId,
+            calendar?.Kind == CalendarKind.Account
+                ? $"New bookings of {host.Name} are written to “{calendar.Name}”"
+                : $"New bookings of {host.Name} are written to no other calendar",
+            hostId
+        );
         await db.SaveChangesAsync(ct);
     }
 
@@ -71,8 +110,10 @@ public sealed class CalendarEditing(
     public async Task ChangePasswordAsync(Guid calendarId, string password, CancellationToken ct)
     {
         var calendar = await AllowedAsync(calendarId, ct);
-        if (calendar.Kind != CalendarKind.Account) throw new Refusal(StatusCodes.Status409Conflict, "no-account", "This calendar has no password.");
-        if (password.Length is 0 or > 500) throw Refusal.Invalid("password", "Give the password you sign in with there.");
+        if (calendar.Kind != CalendarKind.Account)
+            throw new Refusal(StatusCodes.Status409Conflict, "no-account", "This calendar has no password.");
+        if (password.Length is 0 or > 500)
+            throw Refusal.Invalid("password", "Give the password you sign in with there.");
         var account = await db.CalendarAccounts.SingleAsync(row => row.Id == calendar.AccountId, ct);
         try
         {
@@ -89,7 +130,8 @@ public sealed class CalendarEditing(
         await db.SaveChangesAsync(ct);
         db.ChangeTracker.Clear();
         var ids = await db.Calendars.Where(row => row.AccountId == account.Id).Select(row => row.Id).ToListAsync(ct);
-        foreach (var id in ids) await looking.LookAsync(id, whole: false, ct);
+        foreach (var id in ids)
+            await looking.LookAsync(id, whole: false, ct);
     }
 
     /// <summary>A page that asked this one alone asks the usual ones again, rather than none.</summary>
@@ -97,14 +139,25 @@ public sealed class CalendarEditing(
     {
         foreach (var page in await db.Pages.ToListAsync(ct))
         {
-            if (!page.CalendarChoices.Any(choice => choice.WrittenTo == calendarId || choice.Asked?.Contains(calendarId) == true)) continue;
+            if (
+                !page.CalendarChoices.Any(choice =>
+                    choice.WrittenTo == calendarId || choice.Asked?.Contains(calendarId) == true
+                )
+            )
+                continue;
             page.CalendarChoices =
             [
-                .. page.CalendarChoices.Select(choice => choice with
-                {
-                    Asked = choice.Asked?.Where(id => id != calendarId).ToList() is { Count: > 0 } others ? others : null,
-                    WrittenTo = choice.WrittenTo == calendarId ? null : choice.WrittenTo,
-                }).Where(choice => choice.Asked is not null || choice.WrittenTo is not null),
+                .. page
+                    .CalendarChoices.Select(choice =>
+                        choice with
+                        {
+                            Asked = choice.Asked?.Where(id => id != calendarId).ToList() is { Count: > 0 } others
+                                ? others
+                                : null,
+                            WrittenTo = choice.WrittenTo == calendarId ? null : choice.WrittenTo,
+                        }
+                    )
+                    .Where(choice => choice.Asked is not null || choice.WrittenTo is not null),
             ];
         }
     }
@@ -112,17 +165,24 @@ public sealed class CalendarEditing(
     private async Task CountForAsync(Calendar calendar, IReadOnlyList<Guid> hostIds, CancellationToken ct)
     {
         var ids = await owning.CheckAsync(new CalendarOwners(null, hostIds), "", ct);
-        if (calendar.For.Select(row => row.HostId).ToHashSet().SetEquals(ids)) return;
+        if (calendar.For.Select(row => row.HostId).ToHashSet().SetEquals(ids))
+            return;
         calendar.For.RemoveAll(row => !ids.Contains(row.HostId));
-        calendar.For.AddRange(ids.Where(id => !calendar.For.Exists(row => row.HostId == id)).Select(id => new CalendarHost { WorkspaceId = calendar.WorkspaceId, HostId = id }));
+        calendar.For.AddRange(
+            ids.Where(id => !calendar.For.Exists(row => row.HostId == id))
+                .Select(id => new CalendarHost { WorkspaceId = calendar.WorkspaceId, HostId = id })
+        );
         // Each host's rows are their own; all are made anew when somebody next asks.
-        await db.CalendarEntries.Where(entry => entry.CalendarId == calendar.Id && !ids.Contains(entry.HostId)).ExecuteDeleteAsync(ct);
+        await db
+            .CalendarEntries.Where(entry => entry.CalendarId == calendar.Id && !ids.Contains(entry.HostId))
+            .ExecuteDeleteAsync(ct);
         calendar.ReadRange = NpgsqlRange<Instant>.Empty;
     }
 
     private async Task<Calendar> AllowedAsync(Guid calendarId, CancellationToken ct)
     {
-        var calendar = await db.Calendars.Include(row => row.For).FirstOrDefaultAsync(row => row.Id == calendarId, ct) ?? throw Refusal.NotFound("calendar");
+        var calendar = await db.Calendars.Include(row => row.For).FirstOrDefaultAsync(row => row.Id == calendarId, ct)
+            ?? throw Refusal.NotFound("calendar");
         await allowances.HoldToAsync(HostsOf(calendar), Allowance.Offer, ct);
         return calendar;
     }

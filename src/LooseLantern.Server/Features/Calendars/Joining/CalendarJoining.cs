@@ -12,21 +12,47 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Calendars.Joining;
 
-/// <summary>Joins calendars to hosts from iCalendar files, from addresses and from CalDAV accounts. Each is done whole or not at all.</summary>
+/// <summary>
+/// Joins calendars to hosts from iCalendar files, from addresses and from CalDAV accounts. Each is done whole or not at
+/// all.
+/// </summary>
 public sealed class CalendarJoining(
-    LanternDb db, Tenant tenant, CalendarUnrolling unrolling, CalendarStoring storing, CalendarOwning owning, CalendarSecrets secrets, CalDavDiscovery discovery,
-    IcsAddress addresses, OutsideHttp http, RecordKeeping record, IClock clock)
+    LanternDb db,
+    Tenant tenant,
+    CalendarUnrolling unrolling,
+    CalendarStoring storing,
+    CalendarOwning owning,
+    CalendarSecrets secrets,
+    CalDavDiscovery discovery,
+    IcsAddress addresses,
+    OutsideHttp http,
+    RecordKeeping record,
+    IClock clock
+)
 {
     public const int MostBytes = IcsAddress.MostBytes;
 
     private const int MostCalendars = 30;
 
-    /// <exception cref="Refusal">When the host is not of this workspace or the file can't be read; says what and where.</exception>
-    public async Task<Guid> JoinFileAsync(CalendarOwners owners, string? name, string fileName, byte[] file, CancellationToken ct)
+    /// <exception cref="Refusal">When the host is not of this workspace or the file can't be read; says what and
+    /// where.</exception>
+    public async Task<Guid> JoinFileAsync(
+        CalendarOwners owners,
+        string? name,
+        string fileName,
+        byte[] file,
+        CancellationToken ct
+    )
     {
         var hosts = await owning.CheckAsync(owners, "", ct);
         Check(name, file);
-        var calendar = Blank(CalendarKind.File, owners, hosts, NameOf(name, Path.GetFileNameWithoutExtension(fileName)), Path.GetFileName(fileName));
+        var calendar = Blank(
+            CalendarKind.File,
+            owners,
+            hosts,
+            NameOf(name, Path.GetFileNameWithoutExtension(fileName)),
+            Path.GetFileName(fileName)
+        );
         await JoinAsync([(calendar, [new DavObject("", null, file)])], "file", ct);
         return calendar.Id;
     }
@@ -38,8 +64,21 @@ public sealed class CalendarJoining(
         Check(null, file);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var calendar = await unrolling.LockedAsync(calendarId, ct) ?? throw Refusal.NotFound("calendar");
-        await owning.CheckAsync(new CalendarOwners(calendar.HostId, calendar.HostId is null ? [.. calendar.For.Select(row => row.HostId)] : null), "", ct);
-        if (calendar.Kind != CalendarKind.File) throw new Refusal(StatusCodes.Status409Conflict, "no-file", "This calendar is not read from a file.", "Join the file as a calendar of its own.");
+        await owning.CheckAsync(
+            new CalendarOwners(
+                calendar.HostId,
+                calendar.HostId is null ? [.. calendar.For.Select(row => row.HostId)] : null
+            ),
+            "",
+            ct
+        );
+        if (calendar.Kind != CalendarKind.File)
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "no-file",
+                "This calendar is not read from a file.",
+                "Join the file as a calendar of its own."
+            );
         calendar.Source = Path.GetFileName(fileName);
         record.Note(calendar.Id, $"Replaced the file of “{calendar.Name}”", calendar.For.Select(row => row.HostId));
         await StoreAsync(calendar, [new DavObject("", null, file)], "file", ct);
@@ -53,11 +92,21 @@ public sealed class CalendarJoining(
     {
         var hosts = await owning.CheckAsync(form.For, "for.", ct);
         CheckName(form.Name);
-        var address = IcsAddress.Read(form.Address) ?? throw Refusal.Invalid("address", "Give an address that begins with https:// or webcal://.");
+        var address = IcsAddress.Read(form.Address)
+            ?? throw Refusal.Invalid("address", "Give an address that begins with https:// or webcal://.");
         var file = await AskAsync("address", () => addresses.FetchAsync(address, null, ct));
-        var calendar = Blank(CalendarKind.Address, form.For, hosts, NameOf(form.Name, file.Name ?? address.Host), address.Host, protectedAddress: secrets.Protect(address.AbsoluteUri));
+        var calendar = Blank(
+            CalendarKind.Address,
+            form.For,
+            hosts,
+            NameOf(form.Name, file.Name ?? address.Host),
+            address.Host,
+            protectedAddress: secrets.Protect(address.AbsoluteUri)
+        );
         calendar.EntityTag = file.EntityTag;
-        calendar.RefreshSeconds = file.RefreshEvery is { } every ? (int)Math.Clamp(every.TotalSeconds, 0, 12 * 3600) : null;
+        calendar.RefreshSeconds = file.RefreshEvery is { } every
+            ? (int)Math.Clamp(every.TotalSeconds, 0, 12 * 3600)
+            : null;
         await JoinAsync([(calendar, [new DavObject("", file.EntityTag, file.File!)])], "address", ct);
         return calendar.Id;
     }
@@ -67,10 +116,25 @@ public sealed class CalendarJoining(
     public async Task<AccountFound> FindAsync(AccountForm form, Guid? hostId, CancellationToken ct)
     {
         CheckAccount(form, "");
-        var found = await AskAsync("server", () => discovery.FindAsync(form.Server, new Credentials(form.UserName, form.Password), ct));
+        var found = await AskAsync("server", () =>
+            discovery.FindAsync(form.Server, new Credentials(form.UserName, form.Password), ct)
+        );
         var origin = found.Origin.ToString();
-        var joined = await db.Calendars.Where(row => row.HostId == hostId && row.Account!.Url == origin).Select(row => row.CollectionUrl).ToListAsync(ct);
-        return new AccountFound(found.Origin.Authority, [.. found.Calendars.Select(each => new AccountCalendar(each.Path, each.Name, each.MayWrite, joined.Contains(each.Path)))]);
+        var joined = await db
+            .Calendars.Where(row => row.HostId == hostId && row.Account!.Url == origin)
+            .Select(row => row.CollectionUrl)
+            .ToListAsync(ct);
+        return new AccountFound(
+            found.Origin.Authority,
+            [
+                .. found.Calendars.Select(each => new AccountCalendar(
+                    each.Path,
+                    each.Name,
+                    each.MayWrite,
+                    joined.Contains(each.Path)
+                )),
+            ]
+        );
     }
 
     /// <summary>Joins some of an account's calendars, each read whole before any of them counts.</summary>
@@ -79,35 +143,76 @@ public sealed class CalendarJoining(
     {
         var hosts = await owning.CheckAsync(form.For, "for.", ct);
         CheckAccount(form.Account, "account.");
-        if (form.Calendars.Count is 0 or > MostCalendars) throw Refusal.Invalid("calendars", $"Choose 1 to {MostCalendars} of the account’s calendars.");
-        if (form.WriteTo is not null && form.For.HostId is null) throw Refusal.Invalid("writeTo", "Bookings are written to a calendar of the host’s own; join it for them.");
+        if (form.Calendars.Count is 0 or > MostCalendars)
+            throw Refusal.Invalid("calendars", $"Choose 1 to {MostCalendars} of the account’s calendars.");
+        if (form.WriteTo is not null && form.For.HostId is null)
+            throw Refusal.Invalid("writeTo", "Bookings are written to a calendar of the host’s own; join it for them.");
 
         var credentials = new Credentials(form.Account.UserName, form.Account.Password);
         var found = await AskAsync("account.server", () => discovery.FindAsync(form.Account.Server, credentials, ct));
         var server = new CalDavServer(http, found.Origin, credentials);
         var account = new CalendarAccount
         {
-            WorkspaceId = tenant.WorkspaceId!.Value, Url = found.Origin.ToString(), UserName = form.Account.UserName.Trim(), ProtectedPassword = secrets.Protect(form.Account.Password),
+            WorkspaceId = tenant.WorkspaceId!.Value,
+            Url = found.Origin.ToString(),
+            UserName = form.Account.UserName.Trim(),
+            ProtectedPassword = secrets.Protect(form.Account.Password),
         };
         var joining = new List<(Calendar, IReadOnlyList<DavObject>)>();
         foreach (var (path, index) in form.Calendars.Distinct().Select((path, index) => (path, index)))
         {
-            var each = found.Calendars.FirstOrDefault(calendar => calendar.Path == path) ?? throw Refusal.Invalid($"calendars[{index}]", "This account has no such calendar; look again.");
-            if (path == form.WriteTo && !each.MayWrite) throw Refusal.Invalid("writeTo", $"“{each.Name}” can only be read; choose another to write to.");
-            if (await db.Calendars.AnyAsync(row => row.HostId == form.For.HostId && row.Account!.Url == account.Url && row.CollectionUrl == path, ct))
+            var each = found.Calendars.FirstOrDefault(calendar => calendar.Path == path)
+                ?? throw Refusal.Invalid($"calendars[{index}]", "This account has no such calendar; look again.");
+            if (path == form.WriteTo && !each.MayWrite)
+                throw Refusal.Invalid("writeTo", $"“{each.Name}” can only be read; choose another to write to.");
+            if (
+                await db.Calendars.AnyAsync(
+                    row =>
+                        row.HostId == form.For.HostId && row.Account!.Url == account.Url && row.CollectionUrl == path,
+                    ct
+                )
+            )
                 throw Refusal.Invalid($"calendars[{index}]", $"“{each.Name}” is joined already.");
-            var look = await AskAsync($"calendars[{index}]", () => CalDavLooking.LookAsync(server, path, new Dictionary<string, string?>(), null, each.TellsChanges, whole: true, ct));
-            var calendar = Blank(CalendarKind.Account, form.For, hosts, NameOf(null, each.Name), found.Origin.Authority, account: account, collection: path);
-            (calendar.MayWrite, calendar.TellsChanges, calendar.SyncToken) = (each.MayWrite, each.TellsChanges && look.SyncToken is not null, look.SyncToken);
+            var look = await AskAsync($"calendars[{index}]", () =>
+                CalDavLooking.LookAsync(
+                    server,
+                    path,
+                    new Dictionary<string, string?>(),
+                    null,
+                    each.TellsChanges,
+                    whole: true,
+                    ct
+                )
+            );
+            var calendar = Blank(
+                CalendarKind.Account,
+                form.For,
+                hosts,
+                NameOf(null, each.Name),
+                found.Origin.Authority,
+                account: account,
+                collection: path
+            );
+            (calendar.MayWrite, calendar.TellsChanges, calendar.SyncToken) = (
+                each.MayWrite,
+                each.TellsChanges && look.SyncToken is not null,
+                look.SyncToken
+            );
             joining.Add((calendar, look.Objects));
         }
 
-        if (form.WriteTo is { } writeTo && !form.Calendars.Contains(writeTo)) throw Refusal.Invalid("writeTo", "Choose one of the calendars that are joined.");
+        if (form.WriteTo is { } writeTo && !form.Calendars.Contains(writeTo))
+            throw Refusal.Invalid("writeTo", "Choose one of the calendars that are joined.");
         await JoinAsync(joining, "calendars", ct, form.WriteTo);
         return joining.ConvertAll(pair => pair.Item1.Id);
     }
 
-    private async Task JoinAsync(IReadOnlyList<(Calendar Calendar, IReadOnlyList<DavObject> Objects)> joining, string field, CancellationToken ct, string? writeTo = null)
+    private async Task JoinAsync(
+        IReadOnlyList<(Calendar Calendar, IReadOnlyList<DavObject> Objects)> joining,
+        string field,
+        CancellationToken ct,
+        string? writeTo = null
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         foreach (var (calendar, objects) in joining)
@@ -129,7 +234,12 @@ public sealed class CalendarJoining(
         await transaction.CommitAsync(ct);
     }
 
-    private async Task StoreAsync(Calendar calendar, IReadOnlyList<DavObject> objects, string field, CancellationToken ct)
+    private async Task StoreAsync(
+        Calendar calendar,
+        IReadOnlyList<DavObject> objects,
+        string field,
+        CancellationToken ct
+    )
     {
         try
         {
@@ -142,20 +252,40 @@ public sealed class CalendarJoining(
     }
 
     private Calendar Blank(
-        CalendarKind kind, CalendarOwners owners, List<Guid> hosts, string name, string source, string? protectedAddress = null, CalendarAccount? account = null, string? collection = null)
+        CalendarKind kind,
+        CalendarOwners owners,
+        List<Guid> hosts,
+        string name,
+        string source,
+        string? protectedAddress = null,
+        CalendarAccount? account = null,
+        string? collection = null
+    )
     {
         var now = clock.GetCurrentInstant();
         var calendar = new Calendar
         {
-            WorkspaceId = tenant.WorkspaceId!.Value, Kind = kind, HostId = owners.HostId, Name = name, Source = source, LoadedAt = now, LookedAt = now, ReadWholeAt = now,
-            ReadRange = unrolling.UsualRange().ToRange(), NextLookAt = kind == CalendarKind.File ? null : now + CalendarLooking.Every,
-            ProtectedAddress = protectedAddress, Account = account, CollectionUrl = collection,
+            WorkspaceId = tenant.WorkspaceId!.Value,
+            Kind = kind,
+            HostId = owners.HostId,
+            Name = name,
+            Source = source,
+            LoadedAt = now,
+            LookedAt = now,
+            ReadWholeAt = now,
+            ReadRange = unrolling.UsualRange().ToRange(),
+            NextLookAt = kind == CalendarKind.File ? null : now + CalendarLooking.Every,
+            ProtectedAddress = protectedAddress,
+            Account = account,
+            CollectionUrl = collection,
         };
         calendar.For.AddRange(hosts.Select(id => new CalendarHost { WorkspaceId = calendar.WorkspaceId, HostId = id }));
         return calendar;
     }
 
-    /// <summary>Asks another server for what somebody waits for; what stands in the way is a fault of a field.</summary>
+    /// <summary>
+    /// Asks another server for what somebody waits for; what stands in the way is a fault of a field.
+    /// </summary>
     private static async Task<T> AskAsync<T>(string field, Func<Task<T>> ask)
     {
         try
@@ -164,28 +294,44 @@ public sealed class CalendarJoining(
         }
         catch (OutsideException e)
         {
-            throw Refusal.Invalid(e.Fault == OutsideFault.NotLetIn && field.EndsWith("server", StringComparison.Ordinal) ? field.Replace("server", "password", StringComparison.Ordinal) : field, e.Message);
+            throw Refusal.Invalid(
+                e.Fault == OutsideFault.NotLetIn && field.EndsWith("server", StringComparison.Ordinal)
+                    ? field.Replace("server", "password", StringComparison.Ordinal)
+                    : field,
+                e.Message
+            );
         }
     }
 
     private static void CheckAccount(AccountForm form, string path)
     {
         var faults = new Dictionary<string, string[]>();
-        if (string.IsNullOrWhiteSpace(form.Server) || form.Server.Length > 500) faults[$"{path}server"] = ["Give the calendar server’s address, such as https://calendar.yard.example."];
-        if (string.IsNullOrWhiteSpace(form.UserName) || form.UserName.Length > 200 || form.UserName.Any(char.IsControl) || form.UserName.Contains(':')) faults[$"{path}userName"] = ["Give the name you sign in with there; it has no colon."];
-        if (form.Password.Length is 0 or > 500) faults[$"{path}password"] = ["Give the password you sign in with there, or one that it made for programs."];
-        if (faults.Count > 0) throw Refusal.Invalid(faults);
+        if (string.IsNullOrWhiteSpace(form.Server) || form.Server.Length > 500)
+            faults[$"{path}server"] = ["Give the calendar server’s address, such as https://calendar.yard.example."];
+        if (
+            string.IsNullOrWhiteSpace(form.UserName)
+            || form.UserName.Length > 200
+            || form.UserName.Any(char.IsControl)
+            || form.UserName.Contains(':')
+        )
+            faults[$"{path}userName"] = ["Give the name you sign in with there; it has no colon."];
+        if (form.Password.Length is 0 or > 500)
+            faults[$"{path}password"] = ["Give the password you sign in with there, or one that it made for programs."];
+        if (faults.Count > 0)
+            throw Refusal.Invalid(faults);
     }
 
     private static void CheckName(string? name)
     {
-        if (name is { Length: > 0 } && !Words.FitOneLine(name)) throw Refusal.Invalid("name", "Name the calendar in up to 120 characters.");
+        if (name is { Length: > 0 } && !Words.FitOneLine(name))
+            throw Refusal.Invalid("name", "Name the calendar in up to 120 characters.");
     }
 
     private static void Check(string? name, byte[] file)
     {
         CheckName(name);
-        if (file.Length > MostBytes) throw Refusal.Invalid("file", "The file is over 5 MB; export a shorter run of time.");
+        if (file.Length > MostBytes)
+            throw Refusal.Invalid("file", "The file is over 5 MB; export a shorter run of time.");
         try
         {
             CalendarFile.Parse(file);
@@ -198,7 +344,8 @@ public sealed class CalendarJoining(
 
     private static string NameOf(string? typed, string own)
     {
-        if (!string.IsNullOrWhiteSpace(typed)) return typed.Trim();
+        if (!string.IsNullOrWhiteSpace(typed))
+            return typed.Trim();
         return Words.FitOneLine(own) ? own.Trim() : "Calendar";
     }
 }

@@ -21,7 +21,12 @@ public sealed record AccountFound(string Server, IReadOnlyList<AccountCalendar> 
 
 /// <param name="Calendars">The paths of those to join.</param>
 /// <param name="WriteTo">The path of the one to which new bookings are written; null to leave that as it is.</param>
-public sealed record JoinAccountForm(CalendarOwners For, AccountForm Account, IReadOnlyList<string> Calendars, string? WriteTo = null);
+public sealed record JoinAccountForm(
+    CalendarOwners For,
+    AccountForm Account,
+    IReadOnlyList<string> Calendars,
+    string? WriteTo = null
+);
 
 /// <param name="Password">The new password of an account.</param>
 public sealed record PasswordForm(string Password);

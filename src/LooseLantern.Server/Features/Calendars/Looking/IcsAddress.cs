@@ -19,9 +19,16 @@ public sealed class IcsAddress(OutsideHttp http)
     public static Uri? Read(string typed)
     {
         var text = typed.Trim();
-        if (text.StartsWith("webcal://", StringComparison.OrdinalIgnoreCase)) text = "https" + text[6..];
-        if (text.StartsWith("webcals://", StringComparison.OrdinalIgnoreCase)) text = "https" + text[7..];
-        return text.Length <= 2000 && Uri.TryCreate(text, UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? new Uri(text) : null;
+        if (text.StartsWith("webcal://", StringComparison.OrdinalIgnoreCase))
+            text = "https" + text[6..];
+        if (text.StartsWith("webcals://", StringComparison.OrdinalIgnoreCase))
+            text = "https" + text[7..];
+        return
+            text.Length <= 2000
+            && Uri.TryCreate(text, UriKind.Absolute, out var address)
+            && address.Scheme is "http" or "https"
+            ? new Uri(text)
+            : null;
     }
 
     /// <param name="entityTag">Of what is known already (RFC 9110 section 13.1.2); null to have it whole.</param>
@@ -29,17 +36,31 @@ public sealed class IcsAddress(OutsideHttp http)
     public async Task<FetchedFile> FetchAsync(Uri address, string? entityTag, CancellationToken ct)
     {
         var headers = new Dictionary<string, string> { ["Accept"] = "text/calendar, text/plain;q=0.5, */*;q=0.1" };
-        if (entityTag is not null) headers["If-None-Match"] = entityTag;
+        if (entityTag is not null)
+            headers["If-None-Match"] = entityTag;
         var plain = new UriBuilder(address) { UserName = "", Password = "" }.Uri;
-        var answer = await http.SendAsync(new OutsideRequest(HttpMethod.Get, plain, CredentialsIn(address), MostBytes) { Headers = headers }, ct);
-        if (answer.Status == HttpStatusCode.NotModified && entityTag is not null) return new FetchedFile(null, entityTag, null, null);
+        var answer = await http.SendAsync(
+            new OutsideRequest(HttpMethod.Get, plain, CredentialsIn(address), MostBytes) { Headers = headers },
+            ct
+        );
+        if (answer.Status == HttpStatusCode.NotModified && entityTag is not null)
+            return new FetchedFile(null, entityTag, null, null);
         if (!answer.IsGood)
         {
             throw answer.Status switch
             {
-                HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden => new OutsideException(OutsideFault.NotLetIn, $"{address.Host} does not let us read this address."),
-                HttpStatusCode.NotFound or HttpStatusCode.Gone => new OutsideException(OutsideFault.Gone, $"{address.Host} has nothing at this address (any more)."),
-                _ => new OutsideException(OutsideFault.Unreachable, $"{address.Host} has trouble of its own ({(int)answer.Status})."),
+                HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden => new OutsideException(
+                    OutsideFault.NotLetIn,
+                    $"{address.Host} does not let us read this address."
+                ),
+                HttpStatusCode.NotFound or HttpStatusCode.Gone => new OutsideException(
+                    OutsideFault.Gone,
+                    $"{address.Host} has nothing at this address (any more)."
+                ),
+                _ => new OutsideException(
+                    OutsideFault.Unreachable,
+                    $"{address.Host} has trouble of its own ({(int)answer.Status})."
+                ),
             };
         }
 
@@ -55,5 +76,7 @@ public sealed class IcsAddress(OutsideHttp http)
     }
 
     private static Credentials? CredentialsIn(Uri address) =>
-        address.UserInfo.Split(':', 2) is [{ Length: > 0 } name, var password] ? new Credentials(Uri.UnescapeDataString(name), Uri.UnescapeDataString(password)) : null;
+        address.UserInfo.Split(':', 2) is [{ Length: > 0 } name, var password]
+            ? new Credentials(Uri.UnescapeDataString(name), Uri.UnescapeDataString(password))
+            : null;
 }

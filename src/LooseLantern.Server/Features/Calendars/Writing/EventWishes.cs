@@ -7,8 +7,8 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Calendars.Writing;
 
 /// <summary>
-/// Says what should stand in hosts' calendars, in the transaction of what it speaks of. Carrying it out is for <see cref="EventWriting"/>, so no
-/// booking waits for a calendar server, and none is lost on its way there.
+/// Says what should stand in hosts' calendars, in the transaction of what it speaks of. Carrying it out is for
+/// <see cref="EventWriting"/>, so no booking waits for a calendar server, and none is lost on its way there.
 /// </summary>
 public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
 {
@@ -23,40 +23,70 @@ public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
     public async Task ForEventsAsync(Session session, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        if (session.Time.UpperBound <= now) return;
+        if (session.Time.UpperBound <= now)
+            return;
         List<Guid> hostIds = session.CancelledAt is null ? session.Hosts.ConvertAll(host => host.HostId) : [];
-        var choices = await db.Pages.Where(page => page.Id == session.PageId).Select(page => page.CalendarChoices).SingleAsync(ct);
+        var choices = await db
+            .Pages.Where(page => page.Id == session.PageId)
+            .Select(page => page.CalendarChoices)
+            .SingleAsync(ct);
         var targets = await TargetsAsync(hostIds, choices, ct);
         var rows = await db.WrittenEvents.Where(row => row.Uid == session.Uid).ToListAsync(ct);
         foreach (var (hostId, calendarId) in targets)
         {
-            if (rows.Find(row => row.HostId == hostId) is { } known) Again(known, isWanted: true, now);
+            if (rows.Find(row => row.HostId == hostId) is { } known)
+                Again(known, isWanted: true, now);
             else
             {
-                db.WrittenEvents.Add(new WrittenEvent
-                {
-                    WorkspaceId = session.WorkspaceId, HostId = hostId, CalendarId = calendarId, Uid = session.Uid, SessionId = session.Id, DueAt = now,
-                });
+                db.WrittenEvents.Add(
+                    new WrittenEvent
+                    {
+                        WorkspaceId = session.WorkspaceId,
+                        HostId = hostId,
+                        CalendarId = calendarId,
+                        Uid = session.Uid,
+                        SessionId = session.Id,
+                        DueAt = now,
+                    }
+                );
             }
         }
 
-        foreach (var row in rows.Where(row => row.IsWanted && !hostIds.Contains(row.HostId))) Again(row, isWanted: false, now);
+        foreach (var row in rows.Where(row => row.IsWanted && !hostIds.Contains(row.HostId)))
+            Again(row, isWanted: false, now);
     }
 
     /// <summary>Time was held: a tentative event for each of these commitments.</summary>
     /// <param name="title">What hosts read it is held for.</param>
     /// <param name="choices">Where hosts' time is written to another calendar than usual.</param>
-    public async Task ForHoldsAsync(IReadOnlyList<CommitmentRow> holds, string title, IReadOnlyList<CalendarChoice> choices, CancellationToken ct)
+    public async Task ForHoldsAsync(
+        IReadOnlyList<CommitmentRow> holds,
+        string title,
+        IReadOnlyList<CalendarChoice> choices,
+        CancellationToken ct
+    )
     {
-        var targets = (await TargetsAsync([.. holds.Select(hold => hold.HostId).Distinct()], choices, ct)).ToDictionary(pair => pair.HostId, pair => pair.CalendarId);
+        var targets = (await TargetsAsync([.. holds.Select(hold => hold.HostId).Distinct()], choices, ct)).ToDictionary(
+            pair => pair.HostId,
+            pair => pair.CalendarId
+        );
         var now = clock.GetCurrentInstant();
         foreach (var hold in holds)
         {
-            if (!targets.TryGetValue(hold.HostId, out var calendarId)) continue;
-            db.WrittenEvents.Add(new WrittenEvent
-            {
-                WorkspaceId = hold.WorkspaceId, HostId = hold.HostId, CalendarId = calendarId, Uid = hold.Id.ToString("D"), HoldId = hold.Id, HoldTitle = title, DueAt = now,
-            });
+            if (!targets.TryGetValue(hold.HostId, out var calendarId))
+                continue;
+            db.WrittenEvents.Add(
+                new WrittenEvent
+                {
+                    WorkspaceId = hold.WorkspaceId,
+                    HostId = hold.HostId,
+                    CalendarId = calendarId,
+                    Uid = hold.Id.ToString("D"),
+                    HoldId = hold.Id,
+                    HoldTitle = title,
+                    DueAt = now,
+                }
+            );
         }
     }
 
@@ -64,7 +94,12 @@ public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
     public async Task ReleasedAsync(IReadOnlyCollection<Guid> holdIds, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        foreach (var row in await db.WrittenEvents.Where(row => row.HoldId != null && holdIds.Contains(row.HoldId.Value) && row.IsWanted).ToListAsync(ct)) Again(row, isWanted: false, now);
+        foreach (
+            var row in await db
+                .WrittenEvents.Where(row => row.HoldId != null && holdIds.Contains(row.HoldId.Value) && row.IsWanted)
+                .ToListAsync(ct)
+        )
+            Again(row, isWanted: false, now);
     }
 
     /// <summary>What was done to it outside is answered: it is written as it is here.</summary>
@@ -72,7 +107,8 @@ public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
     {
         (row.Outside, row.OutsideStart, row.OutsideEnd, row.NoticedAt) = (OutsideChange.None, null, null, null);
         // A new event where it was deleted; else over what it was made into.
-        if (row.EntityTag is null) (row.WrittenStart, row.WrittenEnd) = (null, null);
+        if (row.EntityTag is null)
+            (row.WrittenStart, row.WrittenEnd) = (null, null);
         Again(row, isWanted: true, clock.GetCurrentInstant());
     }
 
@@ -85,8 +121,10 @@ public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
 
     private static void Again(WrittenEvent row, bool isWanted, Instant now)
     {
-        // What somebody did to it outside waits for an answer; until then it is left as it is there, but for one that should go.
-        if (isWanted && (row.Outside != OutsideChange.None || row.IsLeftOff)) return;
+        // What somebody did to it outside waits for an answer; until then it is left as it is there, but for one that
+        // should go.
+        if (isWanted && (row.Outside != OutsideChange.None || row.IsLeftOff))
+            return;
         row.IsWanted = isWanted;
         row.Wish++;
         row.DueAt = now;
@@ -94,14 +132,34 @@ public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
     }
 
     /// <summary>The calendar to write to, of each host who has one.</summary>
-    private async Task<List<(Guid HostId, Guid CalendarId)>> TargetsAsync(List<Guid> hostIds, IReadOnlyList<CalendarChoice> choices, CancellationToken ct)
+    private async Task<List<(Guid HostId, Guid CalendarId)>> TargetsAsync(
+        List<Guid> hostIds,
+        IReadOnlyList<CalendarChoice> choices,
+        CancellationToken ct
+    )
     {
-        var usual = await db.Hosts.Where(host => hostIds.Contains(host.Id)).Select(host => new { host.Id, host.WrittenCalendarId }).ToListAsync(ct);
+        var usual = await db
+            .Hosts.Where(host => hostIds.Contains(host.Id))
+            .Select(host => new { host.Id, host.WrittenCalendarId })
+            .ToListAsync(ct);
         var chosen = usual
-            .Select(host => (host.Id, CalendarId: choices.FirstOrDefault(choice => choice.HostId == host.Id)?.WrittenTo ?? host.WrittenCalendarId))
-            .Where(pair => pair.CalendarId is not null).Select(pair => (pair.Id, pair.CalendarId!.Value)).ToList();
+            .Select(host =>
+                (
+                    host.Id,
+                    CalendarId: choices.FirstOrDefault(choice => choice.HostId == host.Id)?.WrittenTo
+                        ?? host.WrittenCalendarId
+                )
+            )
+            .Where(pair => pair.CalendarId is not null)
+            .Select(pair => (pair.Id, pair.CalendarId!.Value))
+            .ToList();
         var ids = chosen.ConvertAll(pair => pair.Value);
-        var writable = await db.Calendars.Where(calendar => ids.Contains(calendar.Id) && calendar.Kind == CalendarKind.Account && calendar.MayWrite).Select(calendar => calendar.Id).ToListAsync(ct);
+        var writable = await db
+            .Calendars.Where(calendar =>
+                ids.Contains(calendar.Id) && calendar.Kind == CalendarKind.Account && calendar.MayWrite
+            )
+            .Select(calendar => calendar.Id)
+            .ToListAsync(ct);
         return chosen.FindAll(pair => writable.Contains(pair.Value));
     }
 }

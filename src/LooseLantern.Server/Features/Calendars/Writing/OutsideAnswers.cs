@@ -11,34 +11,92 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Calendars.Writing;
 
-/// <summary>An event of ours that somebody moved or deleted in a calendar, and which waits for somebody to say what should be.</summary>
+/// <summary>
+/// An event of ours that somebody moved or deleted in a calendar, and which waits for somebody to say what should be.
+/// </summary>
 /// <param name="Start">Where it was moved to; null for one that was deleted.</param>
 /// <param name="MayAnswer">Whether the person who asks may choose.</param>
-public sealed record OutsideView(Guid Id, Guid HostId, string HostName, string Calendar, OutsideChange Change, Instant? Start, Instant? End, Instant NoticedAt, bool MayAnswer);
+public sealed record OutsideView(
+    Guid Id,
+    Guid HostId,
+    string HostName,
+    string Calendar,
+    OutsideChange Change,
+    Instant? Start,
+    Instant? End,
+    Instant NoticedAt,
+    bool MayAnswer
+);
 
 /// <summary>What people choose where an event of ours was moved or deleted in a calendar.</summary>
-public sealed class OutsideAnswers(LanternDb db, Allowances allowances, EventWishes wishes, SessionMoving moving, RecordKeeping record)
+public sealed class OutsideAnswers(
+    LanternDb db,
+    Allowances allowances,
+    EventWishes wishes,
+    SessionMoving moving,
+    RecordKeeping record
+)
 {
     /// <summary>What waits to be answered of these sessions, by session.</summary>
     public async Task<ILookup<Guid, OutsideView>> OfAsync(IReadOnlyCollection<Guid> sessionIds, CancellationToken ct)
     {
-        var rows = await db.WrittenEvents.AsNoTracking()
-            .Where(row => row.Outside != OutsideChange.None && row.SessionId != null && sessionIds.Contains(row.SessionId.Value))
+        var rows = await db
+            .WrittenEvents.AsNoTracking()
+            .Where(row =>
+                row.Outside != OutsideChange.None && row.SessionId != null && sessionIds.Contains(row.SessionId.Value)
+            )
             .OrderBy(row => row.NoticedAt)
-            .Select(row => new { row.SessionId, row.Id, row.HostId, HostName = row.Host!.Name, Calendar = row.Calendar!.Name, row.Outside, row.OutsideStart, row.OutsideEnd, row.NoticedAt })
+            .Select(row => new
+            {
+                row.SessionId,
+                row.Id,
+                row.HostId,
+                HostName = row.Host!.Name,
+                Calendar = row.Calendar!.Name,
+                row.Outside,
+                row.OutsideStart,
+                row.OutsideEnd,
+                row.NoticedAt,
+            })
             .ToListAsync(ct);
         var mayMove = rows.Count == 0 ? [] : await allowances.HostsAsync(Allowance.Move, ct);
-        return rows.ToLookup(row => row.SessionId!.Value, row => new OutsideView(
-            row.Id, row.HostId, row.HostName, row.Calendar, row.Outside, row.OutsideStart, row.OutsideEnd, row.NoticedAt!.Value, mayMove.Contains(row.HostId)));
+        return rows.ToLookup(
+            row => row.SessionId!.Value,
+            row => new OutsideView(
+                row.Id,
+                row.HostId,
+                row.HostName,
+                row.Calendar,
+                row.Outside,
+                row.OutsideStart,
+                row.OutsideEnd,
+                row.NoticedAt!.Value,
+                mayMove.Contains(row.HostId)
+            )
+        );
     }
 
     /// <summary>The booking goes where its event was moved to.</summary>
-    /// <exception cref="Refusal">409 where nothing was moved (any more), or another host of it is not free then.</exception>
+    /// <exception cref="Refusal">409 where nothing was moved (any more), or another host of it is not free
+    /// then.</exception>
     public async Task MoveAsync(Guid id, CancellationToken ct)
     {
         var row = await WaitingAsync(id, ct);
-        if (row is not { Outside: OutsideChange.Moved, OutsideStart: { } start, OutsideEnd: { } end, SessionId: { } sessionId }) throw Settled();
-        var hosts = await db.Sessions.Where(session => session.Id == sessionId).SelectMany(session => session.Hosts).Select(host => host.HostId).ToListAsync(ct);
+        if (
+            row
+            is not {
+                Outside: OutsideChange.Moved,
+                OutsideStart: { } start,
+                OutsideEnd: { } end,
+                SessionId: { } sessionId
+            }
+        )
+            throw Settled();
+        var hosts = await db
+            .Sessions.Where(session => session.Id == sessionId)
+            .SelectMany(session => session.Hosts)
+            .Select(host => host.HostId)
+            .ToListAsync(ct);
         await allowances.HoldToAsync(hosts, Allowance.Move, ct);
         await moving.MoveAsync(sessionId, new Span(start, end), ct);
 
@@ -47,13 +105,15 @@ public sealed class OutsideAnswers(LanternDb db, Allowances allowances, EventWis
     }
 
     /// <summary>The event is written again as the booking is.</summary>
-    public async Task PutBackAsync(Guid id, CancellationToken ct) => await PutBackAsync(id, "Put an event back as its booking is", ct);
+    public async Task PutBackAsync(Guid id, CancellationToken ct) =>
+        await PutBackAsync(id, "Put an event back as its booking is", ct);
 
     /// <summary>A deleted event stays away; the booking stays too.</summary>
     public async Task LeaveOffAsync(Guid id, CancellationToken ct)
     {
         var row = await WaitingAsync(id, ct);
-        if (row.Outside != OutsideChange.Deleted) throw Settled();
+        if (row.Outside != OutsideChange.Deleted)
+            throw Settled();
         EventWishes.LeaveOff(row);
         record.Note(row.SessionId!.Value, "Left a booking off the calendar it was deleted from", row.HostId);
         await db.SaveChangesAsync(ct);
@@ -70,12 +130,16 @@ public sealed class OutsideAnswers(LanternDb db, Allowances allowances, EventWis
 
     private async Task<WrittenEvent> WaitingAsync(Guid id, CancellationToken ct)
     {
-        var row = await db.WrittenEvents.Include(written => written.Host).FirstOrDefaultAsync(written => written.Id == id && written.SessionId != null, ct) ?? throw Refusal.NotFound("event");
+        var row = await db
+            .WrittenEvents.Include(written => written.Host)
+            .FirstOrDefaultAsync(written => written.Id == id && written.SessionId != null, ct)
+            ?? throw Refusal.NotFound("event");
         await allowances.HoldToAsync([row.HostId], Allowance.Move, ct);
         return row.Outside == OutsideChange.None ? throw Settled() : row;
     }
 
-    private static Refusal Settled() => new(StatusCodes.Status409Conflict, "settled", "This has been settled meanwhile.", "Load the list again.");
+    private static Refusal Settled() =>
+        new(StatusCodes.Status409Conflict, "settled", "This has been settled meanwhile.", "Load the list again.");
 }
 
 public static class OutsideEndpoints
@@ -88,11 +152,16 @@ public static class OutsideEndpoints
         Map("leave-off", "leaveEventOff", (answers, id, ct) => answers.LeaveOffAsync(id, ct));
 
         void Map(string path, string name, Func<OutsideAnswers, Guid, CancellationToken, Task> answer) =>
-            events.MapPost("/" + path, async Task<NoContent> (Guid id, OutsideAnswers answers, CancellationToken ct) =>
+            events
+                .MapPost("/" + path, async Task<NoContent> (Guid id, OutsideAnswers answers, CancellationToken ct) =>
                 {
                     await answer(answers, id, ct);
                     return TypedResults.NoContent();
                 })
-                .WithName(name).ProducesValidationProblem().ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+                .WithName(name)
+                .ProducesValidationProblem()
+                .ProducesProblem(403)
+                .ProducesProblem(404)
+                .ProducesProblem(409);
     }
 }

@@ -12,14 +12,27 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
 {
     /// <summary>The sessions that were not yet over at an instant, as all their hosts see them.</summary>
     /// <param name="hostId">Of one host; null for all.</param>
-    public async Task<IReadOnlyList<SessionEvent>> SessionsAsync(Guid? hostId, Instant from, int most, CancellationToken ct)
+    public async Task<IReadOnlyList<SessionEvent>> SessionsAsync(
+        Guid? hostId,
+        Instant from,
+        int most,
+        CancellationToken ct
+    )
     {
-        var sessions = await Whole().Where(session => session.Time.UpperBound > from && (hostId == null || session.Hosts.Any(host => host.HostId == hostId)))
-            .OrderBy(session => session.Time.LowerBound).ThenBy(session => session.Id).Take(most).ToListAsync(ct);
+        var sessions = await Whole()
+            .Where(session =>
+                session.Time.UpperBound > from && (hostId == null || session.Hosts.Any(host => host.HostId == hostId))
+            )
+            .OrderBy(session => session.Time.LowerBound)
+            .ThenBy(session => session.Id)
+            .Take(most)
+            .ToListAsync(ct);
         return await OfAsync(sessions, ct);
     }
 
-    /// <summary>What should stand in the calendar; null where nothing should, since the session or the held time is no more.</summary>
+    /// <summary>
+    /// What should stand in the calendar; null where nothing should, since the session or the held time is no more.
+    /// </summary>
     public async Task<SessionEvent?> OfAsync(WrittenEvent written, CancellationToken ct)
     {
         if (written.SessionId is { } sessionId)
@@ -29,33 +42,82 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
         }
 
         var hold = await db.Commitments.AsNoTracking().FirstOrDefaultAsync(row => row.Id == written.HoldId, ct);
-        return hold is null ? null : new SessionEvent(written.Uid, 0, clock.GetCurrentInstant(), hold.Span.ToSpan(), $"Held: {written.HoldTitle}", null, null, IsHeld: true, Organizer: null, []);
+        return hold is null
+            ? null
+            : new SessionEvent(
+                written.Uid,
+                0,
+                clock.GetCurrentInstant(),
+                hold.Span.ToSpan(),
+                $"Held: {written.HoldTitle}",
+                null,
+                null,
+                IsHeld: true,
+                Organizer: null,
+                []
+            );
     }
 
     private IQueryable<Session> Whole() =>
-        db.Sessions.AsNoTracking().Include(session => session.Page).Include(session => session.Bookings).Include(session => session.Hosts).ThenInclude(host => host.Host).AsSplitQuery();
+        db
+            .Sessions.AsNoTracking()
+            .Include(session => session.Page)
+            .Include(session => session.Bookings)
+            .Include(session => session.Hosts)
+                .ThenInclude(host => host.Host)
+            .AsSplitQuery();
 
     private async Task<IReadOnlyList<SessionEvent>> OfAsync(List<Session> sessions, CancellationToken ct)
     {
-        var people = sessions.SelectMany(session => session.Hosts).Select(host => host.Host!.PersonId).OfType<Guid>().Distinct().ToList();
-        var addresses = await db.Users.AsNoTracking().Where(person => people.Contains(person.Id)).ToDictionaryAsync(person => person.Id, person => person.Email, ct);
+        var people = sessions
+            .SelectMany(session => session.Hosts)
+            .Select(host => host.Host!.PersonId)
+            .OfType<Guid>()
+            .Distinct()
+            .ToList();
+        var addresses = await db
+            .Users.AsNoTracking()
+            .Where(person => people.Contains(person.Id))
+            .ToDictionaryAsync(person => person.Id, person => person.Email, ct);
         var ids = sessions.ConvertAll(session => session.Id);
-        var rooms = await db.VideoRooms.AsNoTracking().Where(row => ids.Contains(row.SessionId) && row.Link != null && row.IsWanted).ToDictionaryAsync(row => row.SessionId, row => row.Code.Length == 0 ? row.Link! : $"{row.Link} ({row.Code})", ct);
-        return sessions.ConvertAll(session => Of(session, rooms.GetValueOrDefault(session.Id, session.Page!.Place), host => host.PersonId is { } id ? addresses.GetValueOrDefault(id) : null));
+        var rooms = await db
+            .VideoRooms.AsNoTracking()
+            .Where(row => ids.Contains(row.SessionId) && row.Link != null && row.IsWanted)
+            .ToDictionaryAsync(
+                row => row.SessionId,
+                row => row.Code.Length == 0 ? row.Link! : $"{row.Link} ({row.Code})",
+                ct
+            );
+        return sessions.ConvertAll(session =>
+            Of(session, rooms.GetValueOrDefault(session.Id, session.Page!.Place), host =>
+                host.PersonId is { } id ? addresses.GetValueOrDefault(id) : null
+            )
+        );
     }
 
     private SessionEvent Of(Session session, string place, Func<Host, string?> addressOf)
     {
-        var hosts = session.Hosts.OrderBy(host => host.Seat).Select(host => BookingParties.Of(host.Host!, addressOf(host.Host!))).ToList();
+        var hosts = session
+            .Hosts.OrderBy(host => host.Seat)
+            .Select(host => BookingParties.Of(host.Host!, addressOf(host.Host!)))
+            .ToList();
         var guests = session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).ToList();
         // The first seat that a person fills speaks for all; a room asks nobody.
         var organizer = hosts.Find(host => host is { Kind: PartyKind.Person, Address: not null });
         return new SessionEvent(
-            session.Uid, session.Sequence, clock.GetCurrentInstant(), session.Time.ToSpan(),
-            guests.Count == 0 ? session.Page!.Title : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
+            session.Uid,
+            session.Sequence,
+            clock.GetCurrentInstant(),
+            session.Time.ToSpan(),
+            guests.Count == 0
+                ? session.Page!.Title
+                : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
             place.Length == 0 ? null : place,
             BookingParties.ForHosts(guests, session.Page),
-            IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null), organizer, [.. hosts, .. guests.SelectMany(BookingParties.Of)])
+            IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null),
+            organizer,
+            [.. hosts, .. guests.SelectMany(BookingParties.Of)]
+        )
         {
             IsFree = session.Page.Offer?.LeavesFree ?? false,
         };

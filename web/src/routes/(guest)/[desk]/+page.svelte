@@ -17,29 +17,47 @@
   function about(page: (typeof desk.pages)[number]): string {
     const place = placeWords(page.placeKind, page.place);
     const names = hostsInWords(page.names);
-    return [sayList(page.durations.map(lengthOf), 'disjunction'), place, names && say('with {names}', { names })].filter((words) => words !== '').join(', ');
+    return [sayList(page.durations.map(lengthOf), 'disjunction'), place, names && say('with {names}', { names })]
+      .filter((words) => words !== '')
+      .join(', ');
   }
 </script>
 
 <svelte:head><title>{desk.name} – {desk.workspace}</title></svelte:head>
 
-<PageHead workspace={desk.workspace} desk={desk.address} title={desk.name} hosts={[]} names="" accent={desk.accent} logo={desk.logo} picture={desk.banner} />
+<PageHead
+  workspace={desk.workspace}
+  desk={desk.address}
+  title={desk.name}
+  hosts={[]}
+  names=""
+  accent={desk.accent}
+  logo={desk.logo}
+  picture={desk.banner}
+/>
 
 <main class="mx-auto max-w-[1216px] px-[18px] pb-16 md:px-6">
   <!-- eslint-disable-next-line svelte/no-at-html-tags -- made safe by the server -->
   {#if desk.intro}<div class="prose-guest max-w-3xl pt-5">{@html desk.intro}</div>{/if}
   {#if desk.pages.length === 0}
-    <p class="mt-6 rounded-2xl border border-line bg-card p-6 text-muted">{say('Nothing can be reserved here just now.')}</p>
+    <p class="mt-6 rounded-2xl border border-line bg-card p-6 text-muted">
+      {say('Nothing can be reserved here just now.')}
+    </p>
   {:else}
     <ul class="mt-6">
       {#each desk.pages as page (page.path)}
-        <li class="grid gap-x-6 gap-y-1 border-t border-line py-4 last:border-b md:grid-cols-[minmax(0,1fr)_auto] md:items-center">
+        <li
+          class="grid gap-x-6 gap-y-1 border-t border-line py-4 last:border-b md:grid-cols-[minmax(0,1fr)_auto] md:items-center"
+        >
           <div class="min-w-0">
             <h2 class="text-xl">{page.title}</h2>
             <p class="text-muted">{about(page)}</p>
             {#if page.intro}<p class="mt-1 max-w-3xl">{page.intro}</p>{/if}
           </div>
-          <a class="inline-flex min-h-11 items-center rounded-[10px] border border-glow-soft bg-glow-tint px-4 font-bold text-on-tint hover:bg-glow-soft max-md:mt-2 max-md:justify-center" href={page.path}>
+          <a
+            class="inline-flex min-h-11 items-center rounded-[10px] border border-glow-soft bg-glow-tint px-4 font-bold text-on-tint hover:bg-glow-soft max-md:mt-2 max-md:justify-center"
+            href={page.path}
+          >
             {say('See times')}<span class="sr-only">: {page.title}</span>
           </a>
         </li>

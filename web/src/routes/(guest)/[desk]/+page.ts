@@ -11,6 +11,9 @@ export const load: PageLoad = async ({ params }) => {
     return { desk };
   } catch (thrown) {
     const problem = problemOf(thrown);
-    error(problem.status === 404 ? 404 : 503, problem.status === 404 ? 'No desk has this address' : problem.title.replace(/\.$/, ''));
+    error(
+      problem.status === 404 ? 404 : 503,
+      problem.status === 404 ? 'No desk has this address' : problem.title.replace(/\.$/, ''),
+    );
   }
 };

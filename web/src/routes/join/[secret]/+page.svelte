@@ -13,11 +13,20 @@
 
   let { data }: PageProps = $props();
 
-  // svelte-ignore state_referenced_locally -- the invitation is read once
+  // The invitation is read once.
+  // svelte-ignore state_referenced_locally
   const form = $state({ name: data.invitation.name, password: '', zone: ownZone(), letInviter: true });
   let problem = $state.raw<Problem | undefined>(undefined);
   let busy = $state(false);
-  const roles = $derived([data.invitation.roles.isOwner ? 'owner' : '', data.invitation.roles.isCoordinator ? 'coordinator' : '', data.invitation.roles.isHost ? 'host' : ''].filter((role) => role !== '').join(', '));
+  const roles = $derived(
+    [
+      data.invitation.roles.isOwner ? 'owner' : '',
+      data.invitation.roles.isCoordinator ? 'coordinator' : '',
+      data.invitation.roles.isHost ? 'host' : '',
+    ]
+      .filter((role) => role !== '')
+      .join(', '),
+  );
 
   async function join(event: SubmitEvent): Promise<void> {
     event.preventDefault();
@@ -40,13 +49,31 @@
 <Doorway title="Join {data.invitation.workspace}">
   <p class="mb-5">{data.invitation.by} invites you, as {roles}. You will sign in with {data.invitation.email}.</p>
   <form class="space-y-4" novalidate onsubmit={(event) => void join(event)}>
-    {#if problem}<ProblemNote {problem}>{#if problem.errors?.email}<p>{problem.errors.email[0]}</p>{/if}</ProblemNote>{/if}
-    <Field label="Your name" id="name" mend={mendOf(problem, 'name')}><Input id="name" autocomplete="name" bind:value={form.name} class="min-h-11" /></Field>
-    <Field label="Your time zone" id="zone" mend={mendOf(problem, 'zone')}><ZoneSelect id="zone" bind:value={form.zone} box="min-h-11" /></Field>
-    <Field label="Password" id="password" hint="10 characters or more" mend={mendOf(problem, 'password')}><Input id="password" type="password" autocomplete="new-password" bind:value={form.password} class="min-h-11" /></Field>
+    {#if problem}<ProblemNote {problem}
+        >{#if problem.errors?.email}<p>{problem.errors.email[0]}</p>{/if}</ProblemNote
+      >{/if}
+    <Field label="Your name" id="name" mend={mendOf(problem, 'name')}
+      ><Input id="name" autocomplete="name" bind:value={form.name} class="min-h-11" /></Field
+    >
+    <Field label="Your time zone" id="zone" mend={mendOf(problem, 'zone')}
+      ><ZoneSelect id="zone" bind:value={form.zone} box="min-h-11" /></Field
+    >
+    <Field label="Password" id="password" hint="10 characters or more" mend={mendOf(problem, 'password')}
+      ><Input
+        id="password"
+        type="password"
+        autocomplete="new-password"
+        bind:value={form.password}
+        class="min-h-11"
+      /></Field
+    >
     {#if data.invitation.roles.isHost}
-      <Checkbox bind:checked={form.letInviter} class="min-h-11">{data.invitation.by} may act for me: offer and book my time, move my bookings, see what my events are called</Checkbox>
+      <Checkbox bind:checked={form.letInviter} class="min-h-11"
+        >{data.invitation.by} may act for me: offer and book my time, move my bookings, see what my events are called</Checkbox
+      >
     {/if}
-    <ActionButton kind="main" type="submit" disabled={busy} class="min-h-11 w-full">{busy ? 'Joining…' : 'Join'}</ActionButton>
+    <ActionButton kind="main" type="submit" disabled={busy} class="min-h-11 w-full"
+      >{busy ? 'Joining…' : 'Join'}</ActionButton
+    >
   </form>
 </Doorway>

@@ -5,9 +5,15 @@ import type { PageLoad } from './$types';
 
 export const load: PageLoad = async ({ params }) => {
   try {
-    return { secret: params.secret, invitation: await must(api.GET('/api/join/{secret}', { params: { path: { secret: params.secret } } })) };
+    return {
+      secret: params.secret,
+      invitation: await must(api.GET('/api/join/{secret}', { params: { path: { secret: params.secret } } })),
+    };
   } catch (thrown) {
     const problem = problemOf(thrown);
-    error(problem.status >= 400 ? problem.status : 503, problem.status === 404 ? 'No invitation has this link' : problem.title.replace(/\.$/, ''));
+    error(
+      problem.status >= 400 ? problem.status : 503,
+      problem.status === 404 ? 'No invitation has this link' : problem.title.replace(/\.$/, ''),
+    );
   }
 };

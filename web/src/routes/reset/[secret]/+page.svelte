@@ -16,7 +16,9 @@
   async function choose(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const secret = page.params.secret ?? '';
-    done = await attempt.run(() => must(api.POST('/api/password-resets/{secret}', { params: { path: { secret } }, body: { password } })));
+    done = await attempt.run(() =>
+      must(api.POST('/api/password-resets/{secret}', { params: { path: { secret } }, body: { password } })),
+    );
   }
 </script>
 
@@ -29,9 +31,19 @@
   {:else}
     <form class="space-y-4" novalidate onsubmit={(event) => void choose(event)}>
       {#if attempt.problem && !attempt.problem.errors}<ProblemNote problem={attempt.problem} />{/if}
-      <Field label="New password" id="password" mend={mendOf(attempt.problem, 'password')}><Input id="password" type="password" autocomplete="new-password" bind:value={password} class="min-h-10" /></Field>
+      <Field label="New password" id="password" mend={mendOf(attempt.problem, 'password')}
+        ><Input
+          id="password"
+          type="password"
+          autocomplete="new-password"
+          bind:value={password}
+          class="min-h-10"
+        /></Field
+      >
       <ActionButton kind="main" type="submit" disabled={attempt.busy} class="w-full">Use this password</ActionButton>
     </form>
-    <p class="mt-6 text-muted"><a class="text-ink underline underline-offset-4" href="/forgot">Ask for another link</a></p>
+    <p class="mt-6 text-muted">
+      <a class="text-ink underline underline-offset-4" href="/forgot">Ask for another link</a>
+    </p>
   {/if}
 </Doorway>

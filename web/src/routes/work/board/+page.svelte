@@ -18,7 +18,11 @@
 
   let { data }: PageProps = $props();
 
-  const last = $derived(Temporal.PlainDate.from(data.from).add({ days: data.weeks * 7 - 1 }).toString());
+  const last = $derived(
+    Temporal.PlainDate.from(data.from)
+      .add({ days: data.weeks * 7 - 1 })
+      .toString(),
+  );
   const marks = $derived(data.board && data.me.isCoordinator ? marksOf(data.board) : []);
   // Those chosen away since the board last came, so that quick presses don't undo one another.
   let choosing = $state.raw<Set<string> | undefined>(undefined);
@@ -40,7 +44,14 @@
   }
 
   function show(next: Partial<Shown>): void {
-    const all: Shown = { from: data.from, weeks: data.weeks, together: data.together ?? '', beside: data.beside ?? '', hide: hidden, ...next };
+    const all: Shown = {
+      from: data.from,
+      weeks: data.weeks,
+      together: data.together ?? '',
+      beside: data.beside ?? '',
+      hide: hidden,
+      ...next,
+    };
     const query = new URLSearchParams();
     if (all.from !== data.today) query.set('from', all.from);
     if (all.weeks !== 2) query.set('weeks', String(all.weeks));
@@ -82,29 +93,82 @@
 </header>
 
 <div class="mb-2.5 flex flex-wrap items-center gap-2">
-  <div role="group" aria-label="Whose lanes are shown" class="flex flex-wrap gap-2 max-md:w-full max-md:flex-nowrap max-md:overflow-x-auto max-md:p-1">
+  <div
+    role="group"
+    aria-label="Whose lanes are shown"
+    class="flex flex-wrap gap-2 max-md:w-full max-md:flex-nowrap max-md:overflow-x-auto max-md:p-1"
+  >
     {#each data.hosts as host (host.id)}
       {@const isShown = !hidden.has(host.id)}
       <button
         type="button"
         aria-pressed={isShown}
-        class="min-h-8 shrink-0 rounded-full border px-3 text-sm max-md:min-h-11 {isShown ? 'border-chosen bg-chosen text-on-chosen' : 'border-dashed border-edge text-muted hover:bg-lane'}"
+        class="min-h-8 shrink-0 rounded-full border px-3 text-sm max-md:min-h-11 {isShown
+          ? 'border-chosen bg-chosen text-on-chosen'
+          : 'border-dashed border-edge text-muted hover:bg-lane'}"
         onclick={() => toggle(host.id)}>{host.name}</button
       >
     {/each}
   </div>
   <div class="ml-auto flex flex-wrap items-center gap-2 text-sm">
-    <Select aria-label="How many weeks" class="w-28" classes={{ select: 'py-1.5' }} placeholder="" value={data.weeks} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ weeks: Number(event.currentTarget.value) })} items={[1, 2, 3, 4, 5, 6, 7, 8].map((weeks) => ({ value: weeks, name: weeks === 1 ? '1 week' : `${weeks} weeks` }))} />
-    <Select aria-label="A lane for all together" class="w-40" classes={{ select: 'py-1.5' }} placeholder="" value={data.together ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ together: event.currentTarget.value })} items={[{ value: '', name: 'no lane for all' }, { value: 'all', name: 'when all are free' }, { value: 'any', name: 'when any is free' }]} />
-    <Select aria-label="A second zone beside" class="w-44" classes={{ select: 'py-1.5' }} placeholder="" value={data.beside ?? ''} onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ beside: event.currentTarget.value })} items={[{ value: '', name: 'no zone beside' }, ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') }))]} />
+    <Select
+      aria-label="How many weeks"
+      class="w-28"
+      classes={{ select: 'py-1.5' }}
+      placeholder=""
+      value={data.weeks}
+      onchange={(event: Event & { currentTarget: HTMLSelectElement }) =>
+        show({ weeks: Number(event.currentTarget.value) })}
+      items={[1, 2, 3, 4, 5, 6, 7, 8].map((weeks) => ({
+        value: weeks,
+        name: weeks === 1 ? '1 week' : `${weeks} weeks`,
+      }))}
+    />
+    <Select
+      aria-label="A lane for all together"
+      class="w-40"
+      classes={{ select: 'py-1.5' }}
+      placeholder=""
+      value={data.together ?? ''}
+      onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ together: event.currentTarget.value })}
+      items={[
+        { value: '', name: 'no lane for all' },
+        { value: 'all', name: 'when all are free' },
+        { value: 'any', name: 'when any is free' },
+      ]}
+    />
+    <Select
+      aria-label="A second zone beside"
+      class="w-44"
+      classes={{ select: 'py-1.5' }}
+      placeholder=""
+      value={data.beside ?? ''}
+      onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ beside: event.currentTarget.value })}
+      items={[
+        { value: '', name: 'no zone beside' },
+        ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') })),
+      ]}
+    />
   </div>
 </div>
-{#if editing.problem}<div class="mb-3"><ProblemNote problem={editing.problem}>{#each Object.values(editing.problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote></div>{/if}
+{#if editing.problem}<div class="mb-3">
+    <ProblemNote problem={editing.problem}
+      >{#each Object.values(editing.problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote
+    >
+  </div>{/if}
 {#if data.board}
   {#each waitingOn(data.board) as bar (bar.outside?.id)}
     {#if bar.outside}
       <div class="mb-2">
-        <OutsideNote outside={bar.outside} booking={bar.title} zone={data.me.zone} subject="{bar.title}, {dayName(dateIn(bar.start, data.me.zone))}, {timeOf(bar.start, data.me.zone)}, {bar.source}" />
+        <OutsideNote
+          outside={bar.outside}
+          booking={bar.title}
+          zone={data.me.zone}
+          subject="{bar.title}, {dayName(dateIn(bar.start, data.me.zone))}, {timeOf(
+            bar.start,
+            data.me.zone,
+          )}, {bar.source}"
+        />
       </div>
     {/if}
   {/each}
@@ -148,7 +212,12 @@
   />
 {/if}
 {#if editing.asked}
-  <Modal open title={editing.asked.to ? 'Only this one, or all of them?' : 'Erase only this one, or all of them?'} size="sm" onclose={() => (editing.asked = undefined)}>
+  <Modal
+    open
+    title={editing.asked.to ? 'Only this one, or all of them?' : 'Erase only this one, or all of them?'}
+    size="sm"
+    onclose={() => (editing.asked = undefined)}
+  >
     <p>These office hours come again and again.{editing.asked.mayAll ? '' : ' To another day only this one can go.'}</p>
     <div class="mt-4 flex flex-wrap justify-end gap-3">
       <ActionButton kind="quiet" onclick={() => (editing.asked = undefined)}>Leave it</ActionButton>
@@ -161,7 +230,11 @@
   {#if editing.told}
     <Toast dismissable class="border border-line bg-card text-ink" onclose={() => (editing.told = undefined)}>
       {editing.told}
-      {#if editing.undo}<button type="button" class="ml-2 font-semibold underline underline-offset-4" onclick={() => void editing.takeBack()}>Undo</button>{/if}
+      {#if editing.undo}<button
+          type="button"
+          class="ml-2 font-semibold underline underline-offset-4"
+          onclick={() => void editing.takeBack()}>Undo</button
+        >{/if}
     </Toast>
   {/if}
 </div>

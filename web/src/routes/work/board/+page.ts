@@ -13,11 +13,19 @@ export const load: PageLoad = ({ url, parent }) =>
     const weeks = Math.min(Math.max(Number(asked.get('weeks') ?? 2) || 2, 1), 8);
     const [together, beside] = [asked.get('together'), asked.get('beside') ?? undefined];
     const hidden = new Set(asked.getAll('hide'));
-    const [hosts, desks, pages, usual] = await Promise.all([must(api.GET('/api/hosts')), must(api.GET('/api/desks')), must(api.GET('/api/pages')), must(api.GET('/api/usual'))]);
+    const [hosts, desks, pages, usual] = await Promise.all([
+      must(api.GET('/api/hosts')),
+      must(api.GET('/api/desks')),
+      must(api.GET('/api/pages')),
+      must(api.GET('/api/usual')),
+    ]);
     // People first, then rooms and things.
     hosts.sort((a, b) => Number(a.kind !== 'person') - Number(b.kind !== 'person'));
     const host = hosts.filter((one) => !hidden.has(one.id)).map((one) => one.id);
-    const board = host.length === 0 ? undefined : await must(api.GET('/api/board', { params: { query: { from, days: weeks * 7, host, zone: me.zone } } }));
+    const board =
+      host.length === 0
+        ? undefined
+        : await must(api.GET('/api/board', { params: { query: { from, days: weeks * 7, host, zone: me.zone } } }));
     const lane: 'all' | 'any' | undefined = together === 'all' || together === 'any' ? together : undefined;
     return { today, from, weeks, together: lane, beside, hidden, hosts, desks, pages, usual, board };
   });

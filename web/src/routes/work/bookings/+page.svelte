@@ -56,19 +56,41 @@
 
 {#if data.bookings.total === 0}
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
-    <h2 class="text-xl">{data.search ? `Nothing matches “${data.search}”` : data.cancelled ? 'Nothing was cancelled' : data.past ? 'Nothing has taken place yet' : 'Nothing is booked'}</h2>
+    <h2 class="text-xl">
+      {data.search
+        ? `Nothing matches “${data.search}”`
+        : data.cancelled
+          ? 'Nothing was cancelled'
+          : data.past
+            ? 'Nothing has taken place yet'
+            : 'Nothing is booked'}
+    </h2>
     <p class="mt-1 text-muted">
-      {data.search ? 'Search by a part of the guest’s name, their email, or the page’s title.' : 'Bookings stand here as soon as a guest reserves a time on one of your pages.'}
+      {data.search
+        ? 'Search by a part of the guest’s name, their email, or the page’s title.'
+        : 'Bookings stand here as soon as a guest reserves a time on one of your pages.'}
     </p>
-    {#if !data.search && which === 'upcoming'}<ActionButton href="/work/pages" class="mt-4">Go to your pages</ActionButton>{/if}
+    {#if !data.search && which === 'upcoming'}<ActionButton href="/work/pages" class="mt-4"
+        >Go to your pages</ActionButton
+      >{/if}
   </div>
 {:else}
-  <BookingTable rows={data.bookings.rows} zone={data.me.zone} now={data.bookings.now} oncancel={(row) => (cancelling = row)} />
+  <BookingTable
+    rows={data.bookings.rows}
+    zone={data.me.zone}
+    now={data.bookings.now}
+    oncancel={(row) => (cancelling = row)}
+  />
   {#if data.bookings.total > data.atOnce}
     <nav aria-label="More bookings" class="mt-3 flex items-center gap-3 text-muted">
-      <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}>Before</ActionButton>
+      <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}
+        >Before</ActionButton
+      >
       {data.skip + 1} to {Math.min(data.skip + data.atOnce, data.bookings.total)} of {data.bookings.total}
-      <ActionButton disabled={data.skip + data.atOnce >= data.bookings.total} onclick={() => show({ skip: data.skip + data.atOnce })}>After</ActionButton>
+      <ActionButton
+        disabled={data.skip + data.atOnce >= data.bookings.total}
+        onclick={() => show({ skip: data.skip + data.atOnce })}>After</ActionButton
+      >
     </nav>
   {/if}
 {/if}

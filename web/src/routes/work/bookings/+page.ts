@@ -13,5 +13,12 @@ export const load: PageLoad = ({ url }) =>
     const search = url.searchParams.get('search') ?? '';
     const skip = Math.max(0, Number(url.searchParams.get('skip') ?? '0') || 0);
     const query = { past, cancelled, search: search || undefined, skip, take: AT_ONCE };
-    return { past, cancelled, search, skip, atOnce: AT_ONCE, bookings: await must(api.GET('/api/bookings', { params: { query } })) };
+    return {
+      past,
+      cancelled,
+      search,
+      skip,
+      atOnce: AT_ONCE,
+      bookings: await must(api.GET('/api/bookings', { params: { query } })),
+    };
   });

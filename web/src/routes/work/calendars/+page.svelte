@@ -10,7 +10,17 @@
 
 <svelte:head><title>Calendars – Loose Lantern</title></svelte:head>
 
-<CalendarList hosts={data.hosts} calendars={data.calendars} zone={data.me.zone} now={data.me.now} own={data.me.hostId} mayShare={data.me.isCoordinator} />
+<CalendarList
+  hosts={data.hosts}
+  calendars={data.calendars}
+  zone={data.me.zone}
+  now={data.me.now}
+  own={data.me.hostId}
+  mayShare={data.me.isCoordinator}
+/>
 <ClosesAfter me={data.me} />
-{#if data.me.hostId || data.me.isCoordinator}<FeedAddress mayHaveAll={data.me.isCoordinator} hasOwn={data.me.hostId !== null} />{/if}
+{#if data.me.hostId || data.me.isCoordinator}<FeedAddress
+    mayHaveAll={data.me.isCoordinator}
+    hasOwn={data.me.hostId !== null}
+  />{/if}
 {#if data.me.hostId}<BusyAddress />{/if}

@@ -24,7 +24,12 @@
   const hours = $derived(data.hours.find((one) => one.id === own?.hoursId));
   const page = $derived(data.pages.find((one) => one.state === 'published'));
   const joined = $derived(data.calendars.filter((calendar) => calendar.kind !== 'builtIn').length);
-  const titles: Record<Step, string> = { zone: 'Your clock', hours: 'Your hours', calendar: 'Your calendar', page: 'Your first page' };
+  const titles: Record<Step, string> = {
+    zone: 'Your clock',
+    hours: 'Your hours',
+    calendar: 'Your calendar',
+    page: 'Your first page',
+  };
   const said = $derived<Record<Step, string>>({
     zone: `${cityOf(data.profile.zone)} time`,
     hours: hours ? weekInWords(hours.document.week) : 'always open',
@@ -60,9 +65,18 @@
     <li class="rounded-2xl border bg-card px-5 py-4 {isOpen ? 'border-glow' : 'border-line'}">
       <div class="flex flex-wrap items-baseline gap-x-3">
         <h2 class="text-xl">{i + 1}. {titles[step]}</h2>
-        {#if done}<span class="rounded-full bg-sea-tint px-3 py-0.5 text-sm font-semibold text-sea-text">done</span><span class="text-sm text-muted">{said[step]}</span>{/if}
-        {#if step === 'page' && page && !isOpen}<a class="ml-auto min-h-8 text-sm underline underline-offset-4" href="/work/pages/{page.id}">change</a>
-        {:else if !isOpen}<button type="button" aria-label="{done ? 'Change' : 'Take up'} {titles[step].toLowerCase()}" class="ml-auto min-h-8 text-sm underline underline-offset-4" onclick={() => (taken = step)}>{done ? 'change' : 'take up'}</button>{/if}
+        {#if done}<span class="rounded-full bg-sea-tint px-3 py-0.5 text-sm font-semibold text-sea-text">done</span
+          ><span class="text-sm text-muted">{said[step]}</span>{/if}
+        {#if step === 'page' && page && !isOpen}<a
+            class="ml-auto min-h-8 text-sm underline underline-offset-4"
+            href="/work/pages/{page.id}">change</a
+          >
+        {:else if !isOpen}<button
+            type="button"
+            aria-label="{done ? 'Change' : 'Take up'} {titles[step].toLowerCase()}"
+            class="ml-auto min-h-8 text-sm underline underline-offset-4"
+            onclick={() => (taken = step)}>{done ? 'change' : 'take up'}</button
+          >{/if}
       </div>
       {#if isOpen}
         <div class="mt-3">
@@ -74,8 +88,17 @@
             <p class="mb-3">You have no hours of your own, so all time counts as open. Choose some under “Hours”.</p>
             <ActionButton kind="main" onclick={() => void finish('hours')}>Go on</ActionButton>
           {:else if step === 'calendar'}
-            <p class="mb-3">Busy times of a joined calendar are never offered. Export it as an iCalendar file (.ics), or join it where it is.</p>
-            <JoinCalendar first="file" hosts={data.hosts.filter((host) => host.id === data.me.hostId)} onjoined={() => void finish('calendar')} onclose={() => void finish('calendar')} leave="Go on without one" />
+            <p class="mb-3">
+              Busy times of a joined calendar are never offered. Export it as an iCalendar file (.ics), or join it where
+              it is.
+            </p>
+            <JoinCalendar
+              first="file"
+              hosts={data.hosts.filter((host) => host.id === data.me.hostId)}
+              onjoined={() => void finish('calendar')}
+              onclose={() => void finish('calendar')}
+              leave="Go on without one"
+            />
           {:else if data.desks[0]}
             <FirstPage me={data.me} desk={data.desks[0]} usual={data.usual.now} ondone={() => finish('page')} />
           {/if}
@@ -87,7 +110,14 @@
 {#if !current && page}
   <div class="mt-5 max-w-3xl rounded-2xl border border-line bg-card p-5" data-test="first-done">
     <h2 class="text-xl">Guests can book you now</h2>
-    <p class="mt-1 mb-3">Send them this address: <a class="font-semibold underline underline-offset-4" href={page.path} target="_blank" rel="noopener">{page.path}</a></p>
+    <p class="mt-1 mb-3">
+      Send them this address: <a
+        class="font-semibold underline underline-offset-4"
+        href={page.path}
+        target="_blank"
+        rel="noopener">{page.path}</a
+      >
+    </p>
     <ActionButton kind="main" onclick={() => void end()}>To your pages</ActionButton>
   </div>
 {/if}

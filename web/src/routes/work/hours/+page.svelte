@@ -35,29 +35,47 @@
 </header>
 {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
 <div aria-live="polite">
-  {#if told.length > 0}<p class="mb-3 rounded-lg border-l-4 border-glow bg-glow-tint px-4 py-2 text-on-tint">{told.join('; ')}.</p>{/if}
+  {#if told.length > 0}<p class="mb-3 rounded-lg border-l-4 border-glow bg-glow-tint px-4 py-2 text-on-tint">
+      {told.join('; ')}.
+    </p>{/if}
 </div>
 {#if data.hours.length === 0}
-  <p class="rounded-2xl border border-line bg-card p-6 text-muted">No hours yet. Hours say by the week, and for single dates, when somebody can be booked.</p>
+  <p class="rounded-2xl border border-line bg-card p-6 text-muted">
+    No hours yet. Hours say by the week, and for single dates, when somebody can be booked.
+  </p>
 {:else}
-<ul class="overflow-hidden rounded-2xl border border-line bg-card">
-  {#each data.hours as hours (hours.id)}
-    {@const next = hours.document.changes.filter((change) => change.to >= dateIn(data.me.now, hours.document.zone)).sort((a, b) => a.from.localeCompare(b.from))}
-    <li class="grid gap-x-4 gap-y-0.5 border-t border-line px-4 py-3 first:border-t-0 md:grid-cols-[240px_1fr_auto]">
-      <a class="font-semibold underline-offset-4 hover:underline" href="/work/hours/{hours.id}">{hours.name}</a>
-      <div class="text-sm">
-        <p>{weekInWords(hours.document.week)}, {cityOf(hours.document.zone)} time</p>
-        <p class="text-muted">
-          {hours.hosts.length > 0 ? hours.hosts.map((host) => host.name).join(', ') : 'nobody’s'}{hours.pages.length > 0 ? `; on ${hours.pages.join(', ')}` : ''}{next[0] ? `; next: ${datesInWords(next[0])}, ${changeInWords(next[0])}${next.length > 1 ? ` and ${next.length - 1} more` : ''}` : ''}
-        </p>
-      </div>
-      {#if own}
+  <ul class="overflow-hidden rounded-2xl border border-line bg-card">
+    {#each data.hours as hours (hours.id)}
+      {@const next = hours.document.changes
+        .filter((change) => change.to >= dateIn(data.me.now, hours.document.zone))
+        .sort((a, b) => a.from.localeCompare(b.from))}
+      <li class="grid gap-x-4 gap-y-0.5 border-t border-line px-4 py-3 first:border-t-0 md:grid-cols-[240px_1fr_auto]">
+        <a class="font-semibold underline-offset-4 hover:underline" href="/work/hours/{hours.id}">{hours.name}</a>
         <div class="text-sm">
-          {#if own.hoursId === hours.id}<span class="rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text">yours</span>
-          {:else}<button type="button" aria-label="Make them mine: {hours.name}" class="min-h-8 underline underline-offset-4" onclick={() => void choose(hours.id)}>Make them mine</button>{/if}
+          <p>{weekInWords(hours.document.week)}, {cityOf(hours.document.zone)} time</p>
+          <p class="text-muted">
+            {hours.hosts.length > 0 ? hours.hosts.map((host) => host.name).join(', ') : 'nobody’s'}{hours.pages.length >
+            0
+              ? `; on ${hours.pages.join(', ')}`
+              : ''}{next[0]
+              ? `; next: ${datesInWords(next[0])}, ${changeInWords(next[0])}${next.length > 1 ? ` and ${next.length - 1} more` : ''}`
+              : ''}
+          </p>
         </div>
-      {/if}
-    </li>
-  {/each}
-</ul>
+        {#if own}
+          <div class="text-sm">
+            {#if own.hoursId === hours.id}<span class="rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text"
+                >yours</span
+              >
+            {:else}<button
+                type="button"
+                aria-label="Make them mine: {hours.name}"
+                class="min-h-8 underline underline-offset-4"
+                onclick={() => void choose(hours.id)}>Make them mine</button
+              >{/if}
+          </div>
+        {/if}
+      </li>
+    {/each}
+  </ul>
 {/if}

@@ -43,7 +43,15 @@
   <div class="flex flex-wrap items-center gap-x-5 gap-y-3">
     <h1 class="text-[26px]">Links</h1>
     <Segments label="Which links" options={choices} value={data.state ?? ''} onchoose={(state) => show({ state })} />
-    <div class="w-48"><Input type="search" aria-label="Search by guest, title or notes" placeholder="Guest, title or notes" class="py-1.5" bind:value={() => search.text, (typed) => show({ search: typed ?? '' })} /></div>
+    <div class="w-48">
+      <Input
+        type="search"
+        aria-label="Search by guest, title or notes"
+        placeholder="Guest, title or notes"
+        class="py-1.5"
+        bind:value={() => search.text, (typed) => show({ search: typed ?? '' })}
+      />
+    </div>
   </div>
   {#if data.me.isCoordinator}
     <div class="flex flex-wrap gap-2">
@@ -57,19 +65,35 @@
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
     <h2 class="text-xl">{data.search || data.state ? 'No link matches' : 'No link yet'}</h2>
     <p class="mt-1 mb-4 text-muted">
-      {data.search || data.state ? 'Search by a part of the guest’s name, the title or the notes, or show all of them.' : 'A link offers times to one guest, in a message: mark them on the board, hold them if you like, and copy the text. What nobody has answered longest stands first here.'}
+      {data.search || data.state
+        ? 'Search by a part of the guest’s name, the title or the notes, or show all of them.'
+        : 'A link offers times to one guest, in a message: mark them on the board, hold them if you like, and copy the text. What nobody has answered longest stands first here.'}
     </p>
-    {#if data.search || data.state}<ActionButton onclick={() => show({ state: '', search: '' })}>Show all</ActionButton>{:else if data.me.isCoordinator}<ActionButton kind="main" href="/work/links/new">Make the first link</ActionButton>{/if}
+    {#if data.search || data.state}<ActionButton onclick={() => show({ state: '', search: '' })}>Show all</ActionButton
+      >{:else if data.me.isCoordinator}<ActionButton kind="main" href="/work/links/new"
+        >Make the first link</ActionButton
+      >{/if}
   </div>
 {:else}
   <ul class="overflow-hidden rounded-2xl border border-line bg-card" aria-label="Links">
-    {#each data.links.rows as row (row.id)}<LinkLine {row} now={data.links.now} zone={data.me.zone} mayEdit={data.me.isCoordinator} onask={() => (asking = row)} />{/each}
+    {#each data.links.rows as row (row.id)}<LinkLine
+        {row}
+        now={data.links.now}
+        zone={data.me.zone}
+        mayEdit={data.me.isCoordinator}
+        onask={() => (asking = row)}
+      />{/each}
   </ul>
   {#if data.links.total > data.atOnce}
     <nav aria-label="More links" class="mt-3 flex items-center gap-3 text-muted">
-      <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}>Before</ActionButton>
+      <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}
+        >Before</ActionButton
+      >
       {data.skip + 1} to {Math.min(data.skip + data.atOnce, data.links.total)} of {data.links.total}
-      <ActionButton disabled={data.skip + data.atOnce >= data.links.total} onclick={() => show({ skip: data.skip + data.atOnce })}>After</ActionButton>
+      <ActionButton
+        disabled={data.skip + data.atOnce >= data.links.total}
+        onclick={() => show({ skip: data.skip + data.atOnce })}>After</ActionButton
+      >
     </nav>
   {/if}
 {/if}

@@ -13,6 +13,10 @@ export const load: PageLoad = ({ url }) =>
     const state = asked in states ? (asked as Schemas['LinkState']) : undefined;
     const search = url.searchParams.get('search') ?? '';
     const skip = Math.max(0, Number(url.searchParams.get('skip') ?? 0) || 0);
-    const links = await must(api.GET('/api/links', { params: { query: { ...(state ? { state } : {}), ...(search ? { search } : {}), skip, take: AT_ONCE } } }));
+    const links = await must(
+      api.GET('/api/links', {
+        params: { query: { ...(state ? { state } : {}), ...(search ? { search } : {}), skip, take: AT_ONCE } },
+      }),
+    );
     return { links, state, search, skip, atOnce: AT_ONCE };
   });

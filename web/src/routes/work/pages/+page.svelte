@@ -12,8 +12,12 @@
   let { data }: PageProps = $props();
 
   let kind = $state('');
-  const kinds = $derived(data.me.kinds.filter((name) => data.pages.some((page) => page.form.details?.naming.kind === name)));
-  const shown = $derived(data.pages.filter((page) => page.state !== 'archived' && (kind === '' || page.form.details?.naming.kind === kind)));
+  const kinds = $derived(
+    data.me.kinds.filter((name) => data.pages.some((page) => page.form.details?.naming.kind === name)),
+  );
+  const shown = $derived(
+    data.pages.filter((page) => page.state !== 'archived' && (kind === '' || page.form.details?.naming.kind === kind)),
+  );
   const archived = $derived(data.pages.filter((page) => page.state === 'archived'));
   const byDesk = $derived(
     data.desks
@@ -28,7 +32,12 @@
     const form = new FormData();
     form.append('file', file);
     let made: Schemas['PageView'] | undefined;
-    await importing.run(async () => (made = await must(api.POST('/api/pages/import', { body: form as never, bodySerializer: (body: unknown) => body as FormData }))));
+    await importing.run(
+      async () =>
+        (made = await must(
+          api.POST('/api/pages/import', { body: form as never, bodySerializer: (body: unknown) => body as FormData }),
+        )),
+    );
     input.value = '';
     if (made) await goto(`/work/pages/${made.id}`);
   }
@@ -39,12 +48,24 @@
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
   <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
     <h1 class="text-[26px]">Pages</h1>
-    {#if kinds.length > 0}<Segments label="Kind" options={[{ value: '', text: 'All' }, ...kinds.map((name) => ({ value: name, text: name }))]} value={kind} onchoose={(name) => (kind = name)} />{/if}
+    {#if kinds.length > 0}<Segments
+        label="Kind"
+        options={[{ value: '', text: 'All' }, ...kinds.map((name) => ({ value: name, text: name }))]}
+        value={kind}
+        onchoose={(name) => (kind = name)}
+      />{/if}
   </div>
   <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
     <a href="/work/desks" class="inline-flex min-h-9 items-center underline underline-offset-4">Desks</a>
     {#if data.me.isCoordinator}
-      <label class="inline-flex min-h-9 cursor-pointer items-center underline underline-offset-4 focus-within:outline-3">Import a page<input type="file" accept=".json,application/json" class="sr-only" onchange={(event) => void take(event.currentTarget)} /></label>
+      <label class="inline-flex min-h-9 cursor-pointer items-center underline underline-offset-4 focus-within:outline-3"
+        >Import a page<input
+          type="file"
+          accept=".json,application/json"
+          class="sr-only"
+          onchange={(event) => void take(event.currentTarget)}
+        /></label
+      >
       <ActionButton kind="main" href="/work/pages/new">New page</ActionButton>
     {/if}
   </div>
@@ -53,7 +74,11 @@
 {#if importing.problem}
   <div class="mb-4">
     <ProblemNote problem={importing.problem}>
-      {#if importing.problem.errors}<ul class="mt-1">{#each Object.entries(importing.problem.errors) as [field, mends] (field)}<li><code>{field}</code>: {mends.join(' ')}</li>{/each}</ul>{/if}
+      {#if importing.problem.errors}<ul class="mt-1">
+          {#each Object.entries(importing.problem.errors) as [field, mends] (field)}<li>
+              <code>{field}</code>: {mends.join(' ')}
+            </li>{/each}
+        </ul>{/if}
     </ProblemNote>
   </div>
 {/if}
@@ -61,7 +86,10 @@
 {#if data.pages.length === 0}
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
     <h2 class="text-xl">No page yet</h2>
-    <p class="mt-1 mb-4 text-muted">A page offers one kind of appointment. Say who is booked, how long it takes and when it may be; guests then choose among the open times.</p>
+    <p class="mt-1 mb-4 text-muted">
+      A page offers one kind of appointment. Say who is booked, how long it takes and when it may be; guests then choose
+      among the open times.
+    </p>
     {#if data.me.isCoordinator}<ActionButton kind="main" href="/work/pages/new">Make the first page</ActionButton>{/if}
   </div>
 {:else}
@@ -69,7 +97,13 @@
     {#each byDesk as group (group.desk.id)}
       <section aria-labelledby="desk-{group.desk.id}">
         <h2 id="desk-{group.desk.id}" class="mb-1.5 text-lg">
-          {group.desk.name} <a class="font-sans text-sm font-normal text-muted underline underline-offset-4" href="/{group.desk.address}" target="_blank" rel="noopener">{group.desk.address}</a>
+          {group.desk.name}
+          <a
+            class="font-sans text-sm font-normal text-muted underline underline-offset-4"
+            href="/{group.desk.address}"
+            target="_blank"
+            rel="noopener">{group.desk.address}</a
+          >
         </h2>
         <ul class="overflow-hidden rounded-2xl border border-line bg-card">
           {#each group.pages as page (page.id)}<PageLine {page} />{/each}

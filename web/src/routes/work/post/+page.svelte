@@ -47,31 +47,53 @@
     onchoose={(state) => show({ state })}
   />
   <div class="w-60">
-    <Input type="search" aria-label="Search by reader or subject" placeholder="Reader or subject" class="py-1.5" bind:value={() => search.text, (typed) => show({ search: typed ?? '' })} />
+    <Input
+      type="search"
+      aria-label="Search by reader or subject"
+      placeholder="Reader or subject"
+      class="py-1.5"
+      bind:value={() => search.text, (typed) => show({ search: typed ?? '' })}
+    />
   </div>
 </header>
 
 {#if !data.post.isSending}
-  <p class="mb-3 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-brick-text">No mail server is set, so messages wait here. Whoever runs this site can set one.</p>
+  <p class="mb-3 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-brick-text">
+    No mail server is set, so messages wait here. Whoever runs this site can set one.
+  </p>
 {/if}
 {#if data.post.total === 0}
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
-    <h2 class="text-xl">{data.search ? `Nothing matches “${data.search}”` : data.state ? 'No such message' : 'No post yet'}</h2>
-    <p class="mt-1 text-muted">Every message to guests and hosts stands here as its reader gets it: invitations, changes, cancellations.</p>
+    <h2 class="text-xl">
+      {data.search ? `Nothing matches “${data.search}”` : data.state ? 'No such message' : 'No post yet'}
+    </h2>
+    <p class="mt-1 text-muted">
+      Every message to guests and hosts stands here as its reader gets it: invitations, changes, cancellations.
+    </p>
   </div>
 {:else}
   <div class="grid items-start gap-5 {data.message ? 'lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]' : ''}">
     <div>
       <ul class="overflow-hidden rounded-2xl border border-line bg-card">
         {#each data.post.rows as row (row.id)}
-          <PostRow {row} zone={data.me.zone} isOpened={row.id === data.message?.row.id} onopen={() => show({ skip: data.skip, message: row.id })} />
+          <PostRow
+            {row}
+            zone={data.me.zone}
+            isOpened={row.id === data.message?.row.id}
+            onopen={() => show({ skip: data.skip, message: row.id })}
+          />
         {/each}
       </ul>
       {#if data.post.total > data.atOnce}
         <nav aria-label="More post" class="mt-3 flex items-center gap-3 text-muted">
-          <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}>Later ones</ActionButton>
+          <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}
+            >Later ones</ActionButton
+          >
           {data.skip + 1} to {Math.min(data.skip + data.atOnce, data.post.total)} of {data.post.total}
-          <ActionButton disabled={data.skip + data.atOnce >= data.post.total} onclick={() => show({ skip: data.skip + data.atOnce })}>Earlier ones</ActionButton>
+          <ActionButton
+            disabled={data.skip + data.atOnce >= data.post.total}
+            onclick={() => show({ skip: data.skip + data.atOnce })}>Earlier ones</ActionButton
+          >
         </nav>
       {/if}
     </div>

@@ -24,8 +24,12 @@
   let told = $state.raw<string[]>([]);
   let host = $state.raw<Schemas['HostView'] | undefined>(undefined);
 
-  const hostOf = (person: Person): Schemas['HostView'] | undefined => data.hosts.find((one) => one.id === person.hostId);
-  const rolesOf = (person: Person): string[] => [person.isOwner ? 'owner' : '', person.isCoordinator ? 'coordinator' : '', person.hostId ? 'host' : ''].filter((role) => role !== '');
+  const hostOf = (person: Person): Schemas['HostView'] | undefined =>
+    data.hosts.find((one) => one.id === person.hostId);
+  const rolesOf = (person: Person): string[] =>
+    [person.isOwner ? 'owner' : '', person.isCoordinator ? 'coordinator' : '', person.hostId ? 'host' : ''].filter(
+      (role) => role !== '',
+    );
 
   function hostSaved(effects: Schemas['PageEffect'][]): void {
     told = effects.map(effectInWords);
@@ -44,37 +48,72 @@
 
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
   <h1 class="text-[26px]">Team</h1>
-  {#if data.me.isOwner && !inviting}<ActionButton kind="main" onclick={() => (inviting = true)}>Invite somebody</ActionButton>{/if}
+  {#if data.me.isOwner && !inviting}<ActionButton kind="main" onclick={() => (inviting = true)}
+      >Invite somebody</ActionButton
+    >{/if}
 </header>
 
-{#if data.me.isOwner}<Invitations invitations={data.invitations} zone={data.me.zone} bind:inviting onchanged={() => void askAnew()} />{/if}
+{#if data.me.isOwner}<Invitations
+    invitations={data.invitations}
+    zone={data.me.zone}
+    bind:inviting
+    onchanged={() => void askAnew()}
+  />{/if}
 
 <div aria-live="polite">
-  {#if told.length > 0}<p class="mb-3 rounded-lg border-l-4 border-glow bg-glow-tint px-4 py-2 text-on-tint">{told.join('; ')}.</p>{/if}
+  {#if told.length > 0}<p class="mb-3 rounded-lg border-l-4 border-glow bg-glow-tint px-4 py-2 text-on-tint">
+      {told.join('; ')}.
+    </p>{/if}
 </div>
 <section aria-labelledby="people">
   <h2 id="people" class="mb-1.5 text-lg">People</h2>
   <ul class="overflow-hidden rounded-2xl border border-line bg-card">
     {#each data.people as person (person.id)}
       {@const own = hostOf(person)}
-      <li class="grid items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2.5 first:border-t-0 max-md:grid-cols-[40px_1fr] md:grid-cols-[36px_210px_150px_1fr_auto]">
+      <li
+        class="grid items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2.5 first:border-t-0 max-md:grid-cols-[40px_1fr] md:grid-cols-[36px_210px_150px_1fr_auto]"
+      >
         <Portrait {person} />
         <div class="min-w-0">
           <p class="font-semibold">{person.name}{person.id === data.me.id ? ' (you)' : ''}</p>
           <p class="text-sm text-muted">{person.line === '' ? person.email : person.line}</p>
         </div>
-        <p class="text-sm max-md:col-start-2">{rolesOf(person).join(', ')}{person.secondFactor ? '; second factor' : ''}</p>
+        <p class="text-sm max-md:col-start-2">
+          {rolesOf(person).join(', ')}{person.secondFactor ? '; second factor' : ''}
+        </p>
         <p class="text-sm text-muted max-md:col-start-2">
           {#if own}
-            {data.hours.find((hours) => hours.id === own.hoursId)?.name ?? 'always open'}{own.weight === 1 ? '' : `; weight ${own.weight}`}{own.dailyCap === null ? '' : `; at most ${own.dailyCap} a day`}{own.weeklyCap === null ? '' : `; at most ${own.weeklyCap} a week`}
-            {#if data.me.isCoordinator && person.id !== data.me.id}<span class="block {own.mayOffer ? 'text-sea-text' : ''}">{own.mayOffer ? 'lets you act for them' : 'does not let you act for them'}</span>{/if}
+            {data.hours.find((hours) => hours.id === own.hoursId)?.name ?? 'always open'}{own.weight === 1
+              ? ''
+              : `; weight ${own.weight}`}{own.dailyCap === null
+              ? ''
+              : `; at most ${own.dailyCap} a day`}{own.weeklyCap === null ? '' : `; at most ${own.weeklyCap} a week`}
+            {#if data.me.isCoordinator && person.id !== data.me.id}<span
+                class="block {own.mayOffer ? 'text-sea-text' : ''}"
+                >{own.mayOffer ? 'lets you act for them' : 'does not let you act for them'}</span
+              >{/if}
           {/if}
         </p>
         <span class="flex flex-wrap justify-end gap-x-4 text-sm max-md:col-start-2 max-md:justify-start">
-          {#if own && data.me.isCoordinator}<button type="button" aria-label="Hours and caps of {person.name}" class="min-h-8 underline underline-offset-4" onclick={() => (host = own)}>Hours and caps</button>{/if}
+          {#if own && data.me.isCoordinator}<button
+              type="button"
+              aria-label="Hours and caps of {person.name}"
+              class="min-h-8 underline underline-offset-4"
+              onclick={() => (host = own)}>Hours and caps</button
+            >{/if}
           {#if data.me.isOwner}
-            <button type="button" aria-label="Roles of {person.name}" class="min-h-8 underline underline-offset-4" onclick={() => (roles = person)}>Roles</button>
-            <button type="button" aria-label="{person.name} leaves" class="min-h-8 underline underline-offset-4" onclick={() => (leaving = person)}>Leaves</button>
+            <button
+              type="button"
+              aria-label="Roles of {person.name}"
+              class="min-h-8 underline underline-offset-4"
+              onclick={() => (roles = person)}>Roles</button
+            >
+            <button
+              type="button"
+              aria-label="{person.name} leaves"
+              class="min-h-8 underline underline-offset-4"
+              onclick={() => (leaving = person)}>Leaves</button
+            >
           {/if}
         </span>
       </li>
@@ -82,7 +121,14 @@
   </ul>
 </section>
 
-<Places hosts={data.hosts.filter((one) => one.kind !== 'person')} hours={data.hours} zone={data.me.workspaceZone} mayEdit={data.me.isCoordinator} onedit={(one) => (host = one)} onchanged={() => void askAnew()} />
+<Places
+  hosts={data.hosts.filter((one) => one.kind !== 'person')}
+  hours={data.hours}
+  zone={data.me.workspaceZone}
+  mayEdit={data.me.isCoordinator}
+  onedit={(one) => (host = one)}
+  onchanged={() => void askAnew()}
+/>
 
 <LoadTable load={data.load} />
 {#if data.me.isOwner}<WorkspaceSection me={data.me} onchanged={() => void askAnew()} />{/if}
@@ -90,11 +136,31 @@
 {#if data.record.length > 0}
   <section aria-labelledby="record" class="mt-6">
     <h2 id="record" class="mb-1.5 text-lg">What was done</h2>
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -- a keyboard must be able to scroll it -->
-    <div class="max-h-72 overflow-y-auto rounded-2xl border border-line bg-card px-4 py-2" role="region" aria-label="Record" tabindex="0"><RecordList lines={data.record} zone={data.me.zone} /></div>
+    <!-- A keyboard must be able to scroll it. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div
+      class="max-h-72 overflow-y-auto rounded-2xl border border-line bg-card px-4 py-2"
+      role="region"
+      aria-label="Record"
+      tabindex="0"
+    >
+      <RecordList lines={data.record} zone={data.me.zone} />
+    </div>
   </section>
 {/if}
 
 {#if roles}<RolesModal person={roles} ondone={done} onclose={() => (roles = undefined)} />{/if}
-{#if leaving}<LeaveModal person={leaving} hosts={data.hosts} zone={data.me.zone} ondone={done} onclose={() => (leaving = undefined)} />{/if}
-{#if host}<HostModal {host} hours={data.hours} own={data.me.hostId} ondone={hostSaved} onclose={() => (host = undefined)} />{/if}
+{#if leaving}<LeaveModal
+    person={leaving}
+    hosts={data.hosts}
+    zone={data.me.zone}
+    ondone={done}
+    onclose={() => (leaving = undefined)}
+  />{/if}
+{#if host}<HostModal
+    {host}
+    hours={data.hours}
+    own={data.me.hostId}
+    ondone={hostSaved}
+    onclose={() => (host = undefined)}
+  />{/if}

@@ -18,7 +18,12 @@
   <nav aria-label="About you" class="mt-2 flex flex-wrap gap-x-5 border-b border-line">
     {#each parts as part (part.href)}
       {@const here = page.url.pathname === part.href}
-      <a href={part.href} aria-current={here ? 'page' : undefined} class="border-b-2 py-2 {here ? 'border-ink font-bold' : 'border-transparent hover:border-line-strong'}">{part.name}</a>
+      <a
+        href={part.href}
+        aria-current={here ? 'page' : undefined}
+        class="border-b-2 py-2 {here ? 'border-ink font-bold' : 'border-transparent hover:border-line-strong'}"
+        >{part.name}</a
+      >
     {/each}
   </nav>
 </header>

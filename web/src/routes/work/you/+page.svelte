@@ -16,7 +16,8 @@
 
   let { data }: PageProps = $props();
 
-  // svelte-ignore state_referenced_locally -- what is typed stays, whatever is loaded again around it
+  // What is typed stays, whatever is loaded again around it.
+  // svelte-ignore state_referenced_locally
   const form = $state({ ...data.profile });
   let problem = $state.raw<Problem | undefined>(undefined);
   let told = $state('');
@@ -40,9 +41,17 @@
 <form novalidate class="space-y-4 rounded-2xl border border-line bg-card p-5" onsubmit={(event) => void save(event)}>
   {#if problem}<ProblemNote {problem} />{/if}
   <PortraitField person={{ id: data.me.id, name: data.me.name, hasPortrait: data.me.hasPortrait }} />
-  <Field label="Name" id="you-name" mend={mendOf(problem, 'name')}><Input id="you-name" bind:value={form.name} /></Field>
-  <Field label="A line about you, for guests" id="you-line" mend={mendOf(problem, 'line')}><Input id="you-line" bind:value={form.line} /></Field>
-  <Field label="Time zone" id="you-zone" hint={`It is ${timeOf(data.me.now, form.zone)} in ${cityOf(form.zone)} now. Whole days of your calendars are read in it.`} mend={mendOf(problem, 'zone')}>
+  <Field label="Name" id="you-name" mend={mendOf(problem, 'name')}><Input id="you-name" bind:value={form.name} /></Field
+  >
+  <Field label="A line about you, for guests" id="you-line" mend={mendOf(problem, 'line')}
+    ><Input id="you-line" bind:value={form.line} /></Field
+  >
+  <Field
+    label="Time zone"
+    id="you-zone"
+    hint={`It is ${timeOf(data.me.now, form.zone)} in ${cityOf(form.zone)} now. Whole days of your calendars are read in it.`}
+    mend={mendOf(problem, 'zone')}
+  >
     <ZoneSelect id="you-zone" bind:value={form.zone} />
   </Field>
   <div class="flex flex-wrap gap-6">
@@ -54,5 +63,9 @@
       <Segments label="Clock" options={clocks} value={form.clock} onchoose={(clock) => (form.clock = clock)} />
     </div>
   </div>
-  <div class="flex items-center gap-3"><ActionButton kind="main" type="submit">Save profile</ActionButton><span role="status" class="text-muted">{told}</span></div>
+  <div class="flex items-center gap-3">
+    <ActionButton kind="main" type="submit">Save profile</ActionButton><span role="status" class="text-muted"
+      >{told}</span
+    >
+  </div>
 </form>

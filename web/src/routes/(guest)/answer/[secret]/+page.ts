@@ -5,9 +5,15 @@ import type { PageLoad } from './$types';
 
 export const load: PageLoad = async ({ params }) => {
   try {
-    return { secret: params.secret, asked: await must(guestApi.GET('/api/public/answers/{secret}', { params: { path: { secret: params.secret } } })) };
+    return {
+      secret: params.secret,
+      asked: await must(guestApi.GET('/api/public/answers/{secret}', { params: { path: { secret: params.secret } } })),
+    };
   } catch (thrown) {
     const problem = problemOf(thrown);
-    error(problem.status === 404 ? 404 : 503, problem.status === 404 ? 'Nothing is asked at this address' : problem.title.replace(/\.$/, ''));
+    error(
+      problem.status === 404 ? 404 : 503,
+      problem.status === 404 ? 'Nothing is asked at this address' : problem.title.replace(/\.$/, ''),
+    );
   }
 };

@@ -32,7 +32,9 @@
   const isBefore = (until: string | null): boolean => until !== null && Date.parse(booking.now) < Date.parse(until);
   const mayMove = $derived(stands && isBefore(booking.moveUntil));
   const mayCancel = $derived(stands && (booking.waitsUntil !== null || isBefore(booking.cancelUntil)));
-  const askWhom = $derived(booking.askWhom === '' ? say('Ask {names}.', { names: booking.hosts.join(', ') }) : booking.askWhom);
+  const askWhom = $derived(
+    booking.askWhom === '' ? say('Ask {names}.', { names: booking.hosts.join(', ') }) : booking.askWhom,
+  );
   const own = ownZone();
   const path = $derived({ secret: data.secret });
   onMount(tellHeight);
@@ -44,10 +46,11 @@
 
   async function copyLink(): Promise<void> {
     // A browser may refuse, or (without https) have no clipboard at all.
-    copied = await navigator.clipboard?.writeText(location.href).then(
-      () => 'copied' as const,
-      () => 'refused' as const,
-    ) ?? 'refused';
+    copied =
+      (await navigator.clipboard?.writeText(location.href).then(
+        () => 'copied' as const,
+        () => 'refused' as const,
+      )) ?? 'refused';
   }
 
   function until(at: string): string {
@@ -57,40 +60,71 @@
 
 <svelte:head><title>{booking.title} – {say('your booking')}</title></svelte:head>
 
-<PageHead workspace={booking.workspace} desk={booking.desk} title={booking.title} hosts={booking.hosts.map((name) => ({ name }))} names={booking.hosts.join(', ')} accent={booking.accent} />
+<PageHead
+  workspace={booking.workspace}
+  desk={booking.desk}
+  title={booking.title}
+  hosts={booking.hosts.map((name) => ({ name }))}
+  names={booking.hosts.join(', ')}
+  accent={booking.accent}
+/>
 
 <main class="mx-auto max-w-[1216px] px-[18px] pt-6 pb-16 md:px-6">
   <div class="grid grid-cols-[minmax(0,1fr)] gap-6 md:grid-cols-[minmax(0,1fr)_340px]">
     <div class="min-w-0 space-y-6">
       <section class="self-start rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
         {#if booking.cancelledAt}
-          <p class="inline-flex items-center gap-2 rounded-full bg-brick-tint px-3 py-0.5 font-semibold text-brick-text"><span aria-hidden="true">×</span>{endedInWords(booking.cancelledBy, booking.workspace)}</p>
-          {#if booking.cancelWord}<p class="mt-2 border-l-4 border-edge pl-3 whitespace-pre-line">{booking.cancelWord}</p>{/if}
+          <p
+            class="inline-flex items-center gap-2 rounded-full bg-brick-tint px-3 py-0.5 font-semibold text-brick-text"
+          >
+            <span aria-hidden="true">×</span>{endedInWords(booking.cancelledBy, booking.workspace)}
+          </p>
+          {#if booking.cancelWord}<p class="mt-2 border-l-4 border-edge pl-3 whitespace-pre-line">
+              {booking.cancelWord}
+            </p>{/if}
         {:else if booking.waitsUntil}
-          <p class="inline-flex items-center gap-2 rounded-full bg-glow-tint px-3 py-0.5 font-semibold text-on-tint"><span aria-hidden="true">…</span>{say('You asked for this; it is kept for you')}</p>
-          <p class="mt-2">{say('{workspace} answers by mail until {until} at the latest.', { workspace: booking.workspace, until: until(booking.waitsUntil) })}</p>
+          <p class="inline-flex items-center gap-2 rounded-full bg-glow-tint px-3 py-0.5 font-semibold text-on-tint">
+            <span aria-hidden="true">…</span>{say('You asked for this; it is kept for you')}
+          </p>
+          <p class="mt-2">
+            {say('{workspace} answers by mail until {until} at the latest.', {
+              workspace: booking.workspace,
+              until: until(booking.waitsUntil),
+            })}
+          </p>
         {:else}
           <p class="inline-flex items-center gap-2 rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text">
             <span aria-hidden="true">✓</span>
             {over ? say('This was booked') : say('This is booked for you')}
           </p>
         {/if}
-        {#if moved && stands}<p class="mt-2 font-semibold" role="status">{say('It has another time now. Everybody is told by mail.')}</p>{/if}
+        {#if moved && stands}<p class="mt-2 font-semibold" role="status">
+            {say('It has another time now. Everybody is told by mail.')}
+          </p>{/if}
         <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, booking.zone))}</h2>
         <p class="font-heading text-[28px] leading-tight font-semibold">
           {timeOf(booking.start, booking.zone)} – {timeOf(booking.end, booking.zone)}
-          <span class="font-sans text-base font-normal text-muted max-md:block">{say('{city} time', { city: cityOf(booking.zone) })}, {lengthOf(minutes)}</span>
+          <span class="font-sans text-base font-normal text-muted max-md:block"
+            >{say('{city} time', { city: cityOf(booking.zone) })}, {lengthOf(minutes)}</span
+          >
         </p>
         {#if !sameClock(booking.zone, own, start)}
           <p class="mt-1 text-muted">
-            {say('Where you are ({city}):', { city: cityOf(own) })} {fullDate(dateIn(booking.start, own))}, {timeOf(booking.start, own)} – {timeOf(booking.end, own)}
+            {say('Where you are ({city}):', { city: cityOf(own) })}
+            {fullDate(dateIn(booking.start, own))}, {timeOf(booking.start, own)} – {timeOf(booking.end, own)}
           </p>
         {/if}
         <dl class="mt-6 grid grid-cols-[92px_1fr] gap-x-4 gap-y-2">
           {#if booking.roomLink}
             <dt class="text-muted">{say('Where')}</dt>
             <dd>
-              <a class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4" href={booking.roomLink} rel="noopener">{say('Open the video room')}</a>{#if booking.roomCode}<span class="block text-muted">{say('Its code is {code}', { code: booking.roomCode })}</span>{/if}
+              <a
+                class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+                href={booking.roomLink}
+                rel="noopener">{say('Open the video room')}</a
+              >{#if booking.roomCode}<span class="block text-muted"
+                  >{say('Its code is {code}', { code: booking.roomCode })}</span
+                >{/if}
             </dd>
           {:else if place}
             <dt class="text-muted">{say('Where')}</dt>
@@ -110,12 +144,19 @@
               <div class="prose-guest">{@html booking.directions}</div>
             {/if}
             <!-- eslint-enable svelte/no-at-html-tags -->
-            {#if booking.goTo}<ActionButton href={booking.goTo} class="min-h-11">{say('Go on there')}</ActionButton>{/if}
+            {#if booking.goTo}<ActionButton href={booking.goTo} class="min-h-11">{say('Go on there')}</ActionButton
+              >{/if}
           </div>
         {/if}
       </section>
       {#if questions.length > 0 || given.length > 0}
-        <ChangeAnswers secret={data.secret} {questions} {given} mayChange={stands && !begun && questions.length > 0} onchanged={() => void askAnew()} />
+        <ChangeAnswers
+          secret={data.secret}
+          {questions}
+          {given}
+          mayChange={stands && !begun && questions.length > 0}
+          onchanged={() => void askAnew()}
+        />
       {/if}
       {#if moving && mayMove}
         <MovePanel
@@ -123,8 +164,16 @@
           now={booking.now}
           firstDate={booking.firstDate}
           told={say('{names} will be told.', { names: booking.hosts.join(', ') })}
-          load={async () => (await must(guestApi.GET('/api/public/bookings/{secret}/openings', { params: { path, query: rangeOf(booking.firstDate, booking.lastDate) } }))).openings}
-          move={(to) => must(guestApi.POST('/api/public/bookings/{secret}/move', { params: { path }, body: { start: to } }))}
+          load={async () =>
+            (
+              await must(
+                guestApi.GET('/api/public/bookings/{secret}/openings', {
+                  params: { path, query: rangeOf(booking.firstDate, booking.lastDate) },
+                }),
+              )
+            ).openings}
+          move={(to) =>
+            must(guestApi.POST('/api/public/bookings/{secret}/move', { params: { path }, body: { start: to } }))}
           onmoved={() => {
             moving = false;
             moved = true;
@@ -141,42 +190,87 @@
         <section>
           <h2 class="text-lg">{say('Another time?')}</h2>
           {#if mayMove}
-            <p class="mt-1 text-muted">{booking.moveUntil === booking.start ? say('Your booking stays until you have chosen.') : say('Your booking stays until you have chosen; you can move it until {until}.', { until: until(booking.moveUntil ?? booking.start) })}</p>
-            <ActionButton onclick={() => (moving = true)} disabled={moving} class="mt-3 min-h-11 max-md:w-full">{say('Move this booking')}</ActionButton>
+            <p class="mt-1 text-muted">
+              {booking.moveUntil === booking.start
+                ? say('Your booking stays until you have chosen.')
+                : say('Your booking stays until you have chosen; you can move it until {until}.', {
+                    until: until(booking.moveUntil ?? booking.start),
+                  })}
+            </p>
+            <ActionButton onclick={() => (moving = true)} disabled={moving} class="mt-3 min-h-11 max-md:w-full"
+              >{say('Move this booking')}</ActionButton
+            >
           {:else}
-            <p class="mt-1 text-muted">{booking.moveUntil === null ? say('It can’t be moved here.') : say('It can’t be moved here any more.')} {askWhom}</p>
+            <p class="mt-1 text-muted">
+              {booking.moveUntil === null ? say('It can’t be moved here.') : say('It can’t be moved here any more.')}
+              {askWhom}
+            </p>
           {/if}
         </section>
       {/if}
       {#if !booking.cancelledAt && !booking.waitsUntil}
         <section class="border-t border-line pt-5">
           <h2 class="text-lg">{say('Put it in your calendar')}</h2>
-          <p class="mt-1 text-muted">{say('The file opens in any calendar program and shows the right time wherever you are.')}</p>
-          <ActionButton kind="main" href="/api/public/bookings/{data.secret}/calendar.ics" class="mt-3 min-h-11 max-md:w-full">{say('Save the calendar file')}</ActionButton>
+          <p class="mt-1 text-muted">
+            {say('The file opens in any calendar program and shows the right time wherever you are.')}
+          </p>
+          <ActionButton
+            kind="main"
+            href="/api/public/bookings/{data.secret}/calendar.ics"
+            class="mt-3 min-h-11 max-md:w-full">{say('Save the calendar file')}</ActionButton
+          >
         </section>
       {/if}
       {#if stands && !begun && booking.mostBrought > 0}
-        <BringAlong secret={data.secret} people={booking.companions} most={booking.mostBrought} onchanged={() => void askAnew()} />
+        <BringAlong
+          secret={data.secret}
+          people={booking.companions}
+          most={booking.mostBrought}
+          onchanged={() => void askAnew()}
+        />
       {/if}
       <section class="border-t border-line pt-5">
         <h2 class="text-lg">{say('Keep this page’s address')}</h2>
-        <p class="mt-1 text-muted">{say('Every mail about it has it too. Whoever has it can change the booking, so keep it to yourself.')}</p>
-        <ActionButton onclick={() => void copyLink()} class="mt-3 min-h-11 max-md:w-full">{copied === 'copied' ? say('Copied') : say('Copy the address')}</ActionButton>
-        {#if copied === 'refused'}<p class="mt-2 text-brick" role="alert">{say('Your browser doesn’t allow it; copy the address from its address bar.')}</p>{/if}
+        <p class="mt-1 text-muted">
+          {say('Every mail about it has it too. Whoever has it can change the booking, so keep it to yourself.')}
+        </p>
+        <ActionButton onclick={() => void copyLink()} class="mt-3 min-h-11 max-md:w-full"
+          >{copied === 'copied' ? say('Copied') : say('Copy the address')}</ActionButton
+        >
+        {#if copied === 'refused'}<p class="mt-2 text-brick" role="alert">
+            {say('Your browser doesn’t allow it; copy the address from its address bar.')}
+          </p>{/if}
       </section>
       {#if stands}
         <section class="border-t border-line pt-5">
           <h2 class="text-lg">{say('Can’t come?')}</h2>
           {#if mayCancel}
             {#if booking.cancelWords}<p class="mt-1 whitespace-pre-line">{booking.cancelWords}</p>{/if}
-            <p class="mt-1 text-muted">{booking.waitsUntil ? say('Take it back, and the time is free for somebody else.') : say('Cancel it, and the time is free for somebody else.')}</p>
-            <ActionButton onclick={() => (cancelling = true)} class="mt-3 min-h-11 max-md:w-full">{say('Cancel this booking')}</ActionButton>
+            <p class="mt-1 text-muted">
+              {booking.waitsUntil
+                ? say('Take it back, and the time is free for somebody else.')
+                : say('Cancel it, and the time is free for somebody else.')}
+            </p>
+            <ActionButton onclick={() => (cancelling = true)} class="mt-3 min-h-11 max-md:w-full"
+              >{say('Cancel this booking')}</ActionButton
+            >
           {:else}
-            <p class="mt-1 text-muted">{booking.cancelUntil === null ? say('It can’t be cancelled here.') : say('It can’t be cancelled here any more.')} {askWhom}</p>
+            <p class="mt-1 text-muted">
+              {booking.cancelUntil === null
+                ? say('It can’t be cancelled here.')
+                : say('It can’t be cancelled here any more.')}
+              {askWhom}
+            </p>
           {/if}
         </section>
       {/if}
-      <p class="border-t border-line pt-5"><a class="inline-flex min-h-11 items-center underline underline-offset-4" href={booking.pagePath}>{booking.offersAnother ? say('Reserve another time of “{title}”', { title: booking.title }) : say('See other times of “{title}”', { title: booking.title })}</a></p>
+      <p class="border-t border-line pt-5">
+        <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={booking.pagePath}
+          >{booking.offersAnother
+            ? say('Reserve another time of “{title}”', { title: booking.title })
+            : say('See other times of “{title}”', { title: booking.title })}</a
+        >
+      </p>
     </aside>
   </div>
 </main>

@@ -12,6 +12,9 @@ export const load: PageLoad = async ({ params }) => {
     return { secret: params.secret, booking };
   } catch (thrown) {
     const problem = problemOf(thrown);
-    error(problem.status === 404 ? 404 : 503, problem.status === 404 ? 'No booking has this link' : problem.title.replace(/\.$/, ''));
+    error(
+      problem.status === 404 ? 404 : 503,
+      problem.status === 404 ? 'No booking has this link' : problem.title.replace(/\.$/, ''),
+    );
   }
 };

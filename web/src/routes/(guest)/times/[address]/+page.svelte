@@ -15,7 +15,9 @@
 
   onMount(() => {
     // What only fetches the address opens nothing; somebody who looks at it does.
-    void guestApi.POST('/api/public/links/{address}/opened', { params: { path: { address: data.address } }, keepalive: true }).catch(() => undefined);
+    void guestApi
+      .POST('/api/public/links/{address}/opened', { params: { path: { address: data.address } }, keepalive: true })
+      .catch(() => undefined);
     return watchChanges(`/api/public/links/${encodeURIComponent(data.address)}/changes`, () => void askAnew());
   });
 </script>
@@ -25,7 +27,12 @@
 {#if isOpen}
   {#key data.link.page.title + data.link.page.durations.join()}
     <GuestPage source={linkSource(data.address, data.link, data.at)}>
-      {#snippet beneath(guest)}<NoneSuits {guest} address={data.address} ask={data.link.ask} wished={data.link.wished} />{/snippet}
+      {#snippet beneath(guest)}<NoneSuits
+          {guest}
+          address={data.address}
+          ask={data.link.ask}
+          wished={data.link.wished}
+        />{/snippet}
     </GuestPage>
   {/key}
 {:else}

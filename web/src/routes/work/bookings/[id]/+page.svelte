@@ -31,7 +31,12 @@
   let cancelling = $state(false);
   const wished = new Attempt();
 
-  const load = async () => (await must(api.GET('/api/bookings/{id}/openings', { params: { path, query: rangeOf(detail.firstDate, detail.lastDate) } }))).openings;
+  const load = async () =>
+    (
+      await must(
+        api.GET('/api/bookings/{id}/openings', { params: { path, query: rangeOf(detail.firstDate, detail.lastDate) } }),
+      )
+    ).openings;
   const move = (start: string) => must(api.POST('/api/bookings/{id}/move', { params: { path }, body: { start } }));
 
   async function grant(start: string): Promise<void> {
@@ -77,19 +82,30 @@
     {#each row.outside as outside (outside.id)}<OutsideNote {outside} booking={row.guestName} {zone} />{/each}
 
     <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="appointment">
-      <h2 id="appointment" class="text-xl">{fullDate(dateIn(row.start, zone))}, {timeOf(row.start, zone)} – {timeOf(row.end, zone)}</h2>
-      <p class="text-muted">{cityOf(zone)} time, {lengthOf(minutes)}{row.guestZone === zone ? '' : `; ${timeOf(row.start, row.guestZone)} in ${cityOf(row.guestZone)}, where the guest is`}</p>
+      <h2 id="appointment" class="text-xl">
+        {fullDate(dateIn(row.start, zone))}, {timeOf(row.start, zone)} – {timeOf(row.end, zone)}
+      </h2>
+      <p class="text-muted">
+        {cityOf(zone)} time, {lengthOf(minutes)}{row.guestZone === zone
+          ? ''
+          : `; ${timeOf(row.start, row.guestZone)} in ${cityOf(row.guestZone)}, where the guest is`}
+      </p>
       {#if row.cancelledAt}
         <p class="mt-2 font-semibold text-brick">{endInWords(row)} ({dayMonth(dateIn(row.cancelledAt, zone))})</p>
       {:else if row.waitsUntil}
-        <p class="mt-2 font-semibold">Asked for; waits until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</p>
+        <p class="mt-2 font-semibold">
+          Asked for; waits until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}
+        </p>
       {/if}
       {#each row.flags as flag (flag)}
         <p class="mt-2 border-l-4 border-ink bg-lane px-3 py-1.5"><strong>Flagged:</strong> {flag}</p>
       {/each}
       {#if reply && !row.cancelledAt}
         <div class="mt-2 flex flex-wrap items-center gap-3">
-          <p class={row.reply === 'declined' || row.wishStart ? 'font-semibold text-brick' : 'text-sea-text'}>{row.guestName} {reply}</p>
+          <p class={row.reply === 'declined' || row.wishStart ? 'font-semibold text-brick' : 'text-sea-text'}>
+            {row.guestName}
+            {reply}
+          </p>
           {#if row.wishStart && mayMove}
             {@const wish = row.wishStart}
             <ActionButton disabled={wished.busy} onclick={() => void grant(wish)}>Move it there</ActionButton>
@@ -99,18 +115,29 @@
       {/if}
       <dl class="mt-4 grid grid-cols-[minmax(92px,auto)_1fr] gap-x-4 gap-y-1.5">
         <dt class="text-muted">Page</dt>
-        <dd><a class="underline decoration-line-strong underline-offset-4" href="/work/{row.isOfLink ? 'links' : 'pages'}/{row.pageId}">{row.page}</a>{row.place ? `, ${row.place}` : ''}</dd>
+        <dd>
+          <a
+            class="underline decoration-line-strong underline-offset-4"
+            href="/work/{row.isOfLink ? 'links' : 'pages'}/{row.pageId}">{row.page}</a
+          >{row.place ? `, ${row.place}` : ''}
+        </dd>
         <dt class="text-muted">Host</dt>
         <dd>{row.hosts.join(', ')}</dd>
         <dt class="text-muted">Guest</dt>
-        <dd><a class="wrap-anywhere underline decoration-line-strong underline-offset-4" href="mailto:{row.guestEmail}">{row.guestEmail}</a></dd>
+        <dd>
+          <a class="wrap-anywhere underline decoration-line-strong underline-offset-4" href="mailto:{row.guestEmail}"
+            >{row.guestEmail}</a
+          >
+        </dd>
         {#each detail.answers as answer (answer.key)}
           <dt class="text-muted">{answer.words}</dt>
           <dd class="wrap-anywhere whitespace-pre-line">{answerInWords(answer)}</dd>
         {/each}
         {#if detail.companions.length > 0}
           <dt class="text-muted">Brings</dt>
-          <dd>{detail.companions.map((one) => (one.name === '' ? one.email : `${one.name} (${one.email})`)).join(', ')}</dd>
+          <dd>
+            {detail.companions.map((one) => (one.name === '' ? one.email : `${one.name} (${one.email})`)).join(', ')}
+          </dd>
         {/if}
         {#if detail.hostWords}
           <dt class="text-muted">For us</dt>
@@ -122,7 +149,16 @@
     </section>
 
     {#if moving && mayMove}
-      <MovePanel {zone} now={detail.now} firstDate={detail.firstDate} told="{row.guestName} and {row.hosts.join(', ')} will be told." {load} {move} onmoved={done} onclose={() => (moving = false)} />
+      <MovePanel
+        {zone}
+        now={detail.now}
+        firstDate={detail.firstDate}
+        told="{row.guestName} and {row.hosts.join(', ')} will be told."
+        {load}
+        {move}
+        onmoved={done}
+        onclose={() => (moving = false)}
+      />
     {/if}
 
     <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="answers">
@@ -137,8 +173,13 @@
       <ul>
         {#each detail.post as message (message.id)}
           <li class="border-t border-line py-2 first:border-t-0">
-            <a class="underline decoration-line-strong underline-offset-4" href="/work/post?message={message.id}">{message.subject}</a>
-            <span class="block text-sm text-muted">{message.toName}, {kinds[message.kind]}; <span class={message.state === 'failed' ? 'text-brick' : ''}>{stateInWords(message, zone)}</span></span>
+            <a class="underline decoration-line-strong underline-offset-4" href="/work/post?message={message.id}"
+              >{message.subject}</a
+            >
+            <span class="block text-sm text-muted"
+              >{message.toName}, {kinds[message.kind]};
+              <span class={message.state === 'failed' ? 'text-brick' : ''}>{stateInWords(message, zone)}</span></span
+            >
           </li>
         {:else}
           <li class="text-muted">No mail was written about it.</li>
@@ -150,7 +191,11 @@
         <h2 id="done" class="mb-1 text-lg">What was done</h2>
         <ul>
           {#each detail.done as line (line.at + line.what)}
-            <li class="border-t border-line py-1.5 text-sm first:border-t-0">{line.what}<span class="block text-muted">{line.by}, {dayMonth(dateIn(line.at, zone))}, {timeOf(line.at, zone)}</span></li>
+            <li class="border-t border-line py-1.5 text-sm first:border-t-0">
+              {line.what}<span class="block text-muted"
+                >{line.by}, {dayMonth(dateIn(line.at, zone))}, {timeOf(line.at, zone)}</span
+              >
+            </li>
           {/each}
         </ul>
       </section>
@@ -159,5 +204,11 @@
 </div>
 
 {#if cancelling}
-  <CancelModal booking="the booking of {row.guestName}" reader={row.guestName} cancel={(word) => must(api.POST('/api/bookings/{id}/cancel', { params: { path }, body: { word } }))} oncancelled={done} onclose={() => (cancelling = false)} />
+  <CancelModal
+    booking="the booking of {row.guestName}"
+    reader={row.guestName}
+    cancel={(word) => must(api.POST('/api/bookings/{id}/cancel', { params: { path }, body: { word } }))}
+    oncancelled={done}
+    onclose={() => (cancelling = false)}
+  />
 {/if}

@@ -8,6 +8,9 @@ export const load: PageLoad = async ({ params }) => {
     return { detail: await must(api.GET('/api/bookings/{id}', { params: { path: { id: params.id } } })) };
   } catch (thrown) {
     const problem = problemOf(thrown);
-    error(problem.status === 404 ? 404 : 503, problem.status === 404 ? 'There is no such booking' : problem.title.replace(/\.$/, ''));
+    error(
+      problem.status === 404 ? 404 : 503,
+      problem.status === 404 ? 'There is no such booking' : problem.title.replace(/\.$/, ''),
+    );
   }
 };

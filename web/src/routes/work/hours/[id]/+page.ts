@@ -5,6 +5,9 @@ import type { PageLoad } from './$types';
 
 export const load: PageLoad = ({ params }) =>
   forScreen(async () => {
-    const [hours, hosts] = await Promise.all([must(api.GET('/api/hours/{id}', { params: { path: { id: params.id } } })), must(api.GET('/api/hosts'))]);
+    const [hours, hosts] = await Promise.all([
+      must(api.GET('/api/hours/{id}', { params: { path: { id: params.id } } })),
+      must(api.GET('/api/hosts')),
+    ]);
     return { hours, hosts };
   });

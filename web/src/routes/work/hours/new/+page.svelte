@@ -7,10 +7,19 @@
 
   let { data }: PageProps = $props();
 
-  // svelte-ignore state_referenced_locally -- made once a visit
-  const editor = new HoursState({ name: '', document: usualHours(data.hosts.find((host) => host.id === data.me.hostId)?.zone ?? data.me.zone) });
+  // Made once a visit.
+  // svelte-ignore state_referenced_locally
+  const editor = new HoursState({
+    name: '',
+    document: usualHours(data.hosts.find((host) => host.id === data.me.hostId)?.zone ?? data.me.zone),
+  });
 </script>
 
 <svelte:head><title>New hours – Loose Lantern</title></svelte:head>
 
-<HoursEditor {editor} hosts={data.hosts} me={data.me} onsaved={(hours) => void goto(`/work/hours/${hours.id}`, { replaceState: true })} />
+<HoursEditor
+  {editor}
+  hosts={data.hosts}
+  me={data.me}
+  onsaved={(hours) => void goto(`/work/hours/${hours.id}`, { replaceState: true })}
+/>

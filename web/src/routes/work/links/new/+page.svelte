@@ -6,5 +6,13 @@
 </script>
 
 {#key data.url}
-  <NewLink form={data.form} from={data.from} setting={data} beginnings={data.beginnings} me={data.me} today={data.today} ours={data.ours} />
+  <NewLink
+    form={data.form}
+    from={data.from}
+    setting={data}
+    beginnings={data.beginnings}
+    me={data.me}
+    today={data.today}
+    ours={data.ours}
+  />
 {/key}

@@ -12,11 +12,17 @@ export const load: PageLoad = ({ url, parent }) =>
     const asked = url.searchParams;
     const [setting, beginnings] = await Promise.all([loadLinkSetting(), must(api.GET('/api/links/beginnings'))]);
     const today = dateIn(me.now, me.workspaceZone);
-    const from: Setting = { today, zone: me.workspaceZone, deskId: setting.desks[0]?.id ?? '', usual: setting.usual.now };
+    const from: Setting = {
+      today,
+      zone: me.workspaceZone,
+      deskId: setting.desks[0]?.id ?? '',
+      usual: setting.usual.now,
+    };
     const own = setting.hosts.find((host) => host.id === me.hostId) ?? setting.hosts.find((host) => host.mayOffer);
     const [pageId, linkId, ours] = [asked.get('page'), asked.get('link'), asked.get('ours') !== null];
     let form: LinkForm = blankLink(from, own ? [own.id] : []);
-    if (pageId !== null) form = fromPage(from, (await must(api.GET('/api/pages/{id}', { params: { path: { id: pageId } } }))).form);
+    if (pageId !== null)
+      form = fromPage(from, (await must(api.GET('/api/pages/{id}', { params: { path: { id: pageId } } }))).form);
     if (linkId !== null) {
       const earlier = await must(api.GET('/api/links/{id}', { params: { path: { id: linkId } } }));
       form = fromLink(from, earlier.form, `“${earlier.row.title}” of ${dayMonth(dateIn(earlier.row.madeAt, me.zone))}`);

@@ -8,5 +8,14 @@
 <svelte:head><title>{data.page.form.title} – Loose Lantern</title></svelte:head>
 
 {#key data.page.id}
-  <SavedPageEditor page={data.page} hosts={data.hosts} desks={data.desks} calendars={data.calendars} pages={data.pages} me={data.me} tokens={data.tokens} record={data.record} />
+  <SavedPageEditor
+    page={data.page}
+    hosts={data.hosts}
+    desks={data.desks}
+    calendars={data.calendars}
+    pages={data.pages}
+    me={data.me}
+    tokens={data.tokens}
+    record={data.record}
+  />
 {/key}

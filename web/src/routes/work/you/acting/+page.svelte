@@ -19,10 +19,19 @@
     { key: 'seesTitles', text: 'see titles, not only busy' },
   ] as const;
 
-  async function set(coordinator: Schemas['CoordinatorGrant'], key: keyof Schemas['Grant'], allowed: boolean): Promise<void> {
+  async function set(
+    coordinator: Schemas['CoordinatorGrant'],
+    key: keyof Schemas['Grant'],
+    allowed: boolean,
+  ): Promise<void> {
     busy = true;
     try {
-      await must(api.PUT('/api/me/acting/{personId}', { params: { path: { personId: coordinator.personId } }, body: { ...coordinator.grant, [key]: allowed } }));
+      await must(
+        api.PUT('/api/me/acting/{personId}', {
+          params: { path: { personId: coordinator.personId } },
+          body: { ...coordinator.grant, [key]: allowed },
+        }),
+      );
       problem = undefined;
     } catch (thrown) {
       problem = problemOf(thrown);
@@ -35,7 +44,10 @@
 <svelte:head><title>Acting for me – Loose Lantern</title></svelte:head>
 
 {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
-<p class="mb-3">Coordinators you choose do these things in your name. Each of them is told to be acting for you, and what they do is listed below. It counts from the next moment on.</p>
+<p class="mb-3">
+  Coordinators you choose do these things in your name. Each of them is told to be acting for you, and what they do is
+  listed below. It counts from the next moment on.
+</p>
 {#if data.grants.length === 0}
   <p class="rounded-2xl border border-line bg-card p-5 text-muted">There is no other coordinator in this workspace.</p>
 {:else}
@@ -48,7 +60,8 @@
             checked={coordinator.grant[kind.key]}
             disabled={busy}
             aria-label="{coordinator.name} may {kind.text}"
-            onchange={(event: Event & { currentTarget: HTMLInputElement }) => void set(coordinator, kind.key, event.currentTarget.checked)}>{kind.text}</Checkbox
+            onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
+              void set(coordinator, kind.key, event.currentTarget.checked)}>{kind.text}</Checkbox
           >
         {/each}
       </li>
@@ -58,7 +71,9 @@
 <section aria-labelledby="done-for-me" class="mt-6">
   <h2 id="done-for-me" class="mb-1.5 text-lg">Done for me</h2>
   {#if data.record.length > 0}
-    <div class="rounded-2xl border border-line bg-card px-4 py-2"><RecordList lines={data.record} zone={data.me.zone} /></div>
+    <div class="rounded-2xl border border-line bg-card px-4 py-2">
+      <RecordList lines={data.record} zone={data.me.zone} />
+    </div>
   {:else}
     <p class="text-muted">Nobody has done anything in your name yet.</p>
   {/if}

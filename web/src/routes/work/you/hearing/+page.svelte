@@ -17,7 +17,8 @@
     { value: 'never', text: 'Not by mail' },
   ];
 
-  // svelte-ignore state_referenced_locally -- what is chosen stays, whatever is loaded again around it
+  // What is chosen stays, whatever is loaded again around it.
+  // svelte-ignore state_referenced_locally
   const form = $state({ ...data.hearing });
   const attempt = new Attempt();
   let told = $state('');
@@ -28,7 +29,8 @@
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     told = '';
-    if (await attempt.run(() => must(api.PUT('/api/me/hearing', { body: form })))) told = 'Saved. It counts for what is written from now on.';
+    if (await attempt.run(() => must(api.PUT('/api/me/hearing', { body: form }))))
+      told = 'Saved. It counts for what is written from now on.';
   }
 </script>
 
@@ -46,25 +48,58 @@
   {/if}
   <div>
     <p class="mb-1">Appointments of hosts you act for</p>
-    <Segments label="Appointments of hosts you act for" options={whens} value={form.actedFor} onchoose={(when) => (form.actedFor = when)} />
+    <Segments
+      label="Appointments of hosts you act for"
+      options={whens}
+      value={form.actedFor}
+      onchoose={(when) => (form.actedFor = when)}
+    />
   </div>
   {#if data.me.isCoordinator || data.me.isOwner}
     <div>
       <p class="mb-1">All others of {data.me.workspace}</p>
-      <Segments label="All others of {data.me.workspace}" options={whens} value={form.others} onchoose={(when) => (form.others = when)} />
+      <Segments
+        label="All others of {data.me.workspace}"
+        options={whens}
+        value={form.others}
+        onchoose={(when) => (form.others = when)}
+      />
     </div>
   {/if}
   <div class="flex flex-wrap gap-6">
     <Field label="The mail of the day comes at" id="daily-at" mend={mendOf(attempt.problem, 'dailyAt')}>
-      <Input id="daily-at" type="time" class="w-36" bind:value={() => short(form.dailyAt), (typed) => (form.dailyAt = long(typed ?? '') ?? form.dailyAt)} />
+      <Input
+        id="daily-at"
+        type="time"
+        class="w-36"
+        bind:value={() => short(form.dailyAt), (typed) => (form.dailyAt = long(typed ?? '') ?? form.dailyAt)}
+      />
     </Field>
     <Field label="Quiet from" id="quiet-from" mend={mendOf(attempt.problem, 'quietFrom')}>
-      <Input id="quiet-from" type="time" class="w-36" bind:value={() => short(form.quietFrom), (typed) => (form.quietFrom = long(typed ?? ''))} />
+      <Input
+        id="quiet-from"
+        type="time"
+        class="w-36"
+        bind:value={() => short(form.quietFrom), (typed) => (form.quietFrom = long(typed ?? ''))}
+      />
     </Field>
     <Field label="until" id="quiet-until" mend={mendOf(attempt.problem, 'quietUntil')}>
-      <Input id="quiet-until" type="time" class="w-36" bind:value={() => short(form.quietUntil), (typed) => (form.quietUntil = long(typed ?? ''))} />
+      <Input
+        id="quiet-until"
+        type="time"
+        class="w-36"
+        bind:value={() => short(form.quietUntil), (typed) => (form.quietUntil = long(typed ?? ''))}
+      />
     </Field>
   </div>
-  <p class="text-sm text-muted">In quiet hours nothing comes that can wait. What begins less than an hour after them, and what needs your yes, comes all the same. Both fields may stay empty.</p>
-  <div class="flex items-center gap-3"><ActionButton kind="main" type="submit" disabled={attempt.busy}>Save</ActionButton><span role="status" class="text-muted">{told}</span></div>
+  <p class="text-sm text-muted">
+    In quiet hours nothing comes that can wait. What begins less than an hour after them, and what needs your yes, comes
+    all the same. Both fields may stay empty.
+  </p>
+  <div class="flex items-center gap-3">
+    <ActionButton kind="main" type="submit" disabled={attempt.busy}>Save</ActionButton><span
+      role="status"
+      class="text-muted">{told}</span
+    >
+  </div>
 </form>

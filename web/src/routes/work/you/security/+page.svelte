@@ -12,6 +12,10 @@
 
 <div class="space-y-5">
   <SignIns signIns={data.security.signIns} zone={data.me.zone} onchanged={() => void askAnew()} />
-  <SecondFactor isOn={data.security.secondFactor} codesLeft={data.security.recoveryCodes} onchanged={() => void askAnew()} />
+  <SecondFactor
+    isOn={data.security.secondFactor}
+    codesLeft={data.security.recoveryCodes}
+    onchanged={() => void askAnew()}
+  />
   <ChangePassword onchanged={() => void askAnew()} />
 </div>

@@ -11,9 +11,22 @@
 
 <svelte:head><title>Usual settings – Loose Lantern</title></svelte:head>
 
-<p class="mb-3">What new pages, links and polls start from. What you leave to the workspace follows it, and what the workspace leaves follows the product.</p>
+<p class="mb-3">
+  What new pages, links and polls start from. What you leave to the workspace follows it, and what the workspace leaves
+  follows the product.
+</p>
 {#if data.me.isOwner}
-  <div class="mb-3"><Segments label="Whose usual settings" options={[{ value: 'person', text: 'Mine' }, { value: 'workspace', text: 'The workspace’s' }] as const} value={whose} onchoose={(value) => (whose = value)} /></div>
+  <div class="mb-3">
+    <Segments
+      label="Whose usual settings"
+      options={[
+        { value: 'person', text: 'Mine' },
+        { value: 'workspace', text: 'The workspace’s' },
+      ] as const}
+      value={whose}
+      onchoose={(value) => (whose = value)}
+    />
+  </div>
 {/if}
 {#key whose}
   <UsualForm usual={data.usual} {whose} onsaved={() => void askAnew()} />
