@@ -12,11 +12,23 @@ if (!DesignTime.IsBuilding)
 {
     await using (var scope = app.Services.CreateAsyncScope())
     {
-        await scope.ServiceProvider.GetRequiredService<LanternDb>().Database.MigrateAsync();
+        var database = scope.ServiceProvider.GetRequiredService<LanternDb>().Database;
+        if (
+            (await database.GetAppliedMigrationsAsync()).Except(database.GetMigrations()).FirstOrDefault() is
+            { } unknown
+        )
+            throw new InvalidOperationException(
+                $"This database was made by another build, which had the migration {unknown}. "
+                    + "Start that build, or another database: ./lantern up --fresh throws the old one away."
+            );
+        await database.MigrateAsync();
     }
 
     if (app.Configuration.GetValue<bool>("Demo"))
         await DemoLoading.LoadOnceAsync(app.Services, CancellationToken.None);
+    // What is loaded is copied from then on; nothing is served, and nothing written to calendars, by this one.
+    if (app.Configuration.GetValue<bool>("DemoOnly"))
+        return;
 }
 
 await app.RunAsync();

@@ -14,8 +14,8 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261127080024_Questions")]
-    partial class Questions
+    [Migration("20261129202700_Initial")]
+    partial class Initial
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -72,6 +72,141 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_acting_for_workspace_id");
 
                     b.ToTable("acting_for", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("AskedAgain")
+                        .HasColumnType("integer")
+                        .HasColumnName("asked_again");
+
+                    b.Property<Instant?>("AskedAgainAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("asked_again_at");
+
+                    b.Property<Instant>("CheckDueAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("check_due_at");
+
+                    b.Property<LocalDate>("EndsOn")
+                        .HasColumnType("date")
+                        .HasColumnName("ends_on");
+
+                    b.Property<Instant?>("FirstOpenedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("first_opened_at");
+
+                    b.Property<string>("GuestLanguage")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("guest_language");
+
+                    b.Property<string>("GuestZone")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("guest_zone");
+
+                    b.Property<string>("Guests")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("guests");
+
+                    b.Property<Instant?>("HoldUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("hold_until");
+
+                    b.Property<bool>("IsAmongOurselves")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_among_ourselves");
+
+                    b.Property<Instant?>("LastOpenedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_opened_at");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<Guid?>("MadeBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("made_by");
+
+                    b.Property<Instant?>("NoneLeftAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("none_left_at");
+
+                    b.Property<string>("Notes")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("notes");
+
+                    b.Property<int>("Opened")
+                        .HasColumnType("integer")
+                        .HasColumnName("opened");
+
+                    b.Property<Instant?>("OutAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("out_at");
+
+                    b.Property<string>("ProtectedSecret")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("protected_secret");
+
+                    b.Property<bool>("Reopens")
+                        .HasColumnType("boolean")
+                        .HasColumnName("reopens");
+
+                    b.Property<Instant?>("RevokedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("revoked_at");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<string>("StartedFrom")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("started_from");
+
+                    b.Property<int>("Takes")
+                        .HasColumnType("integer")
+                        .HasColumnName("takes");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("text");
+
+                    b.Property<string>("Topic")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("topic");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_links");
+
+                    b.HasIndex("CheckDueAt")
+                        .HasDatabaseName("ix_links_check_due_at");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_links_secret_hash");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_links_workspace_id");
+
+                    b.ToTable("links", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.BlockRow", b =>
@@ -153,6 +288,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("companions");
+
+                    b.PrimitiveCollection<string[]>("Flags")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("flags");
 
                     b.Property<string>("GuestEmail")
                         .IsRequired()
@@ -611,6 +751,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("buffer_before");
 
+                    b.Property<Instant?>("HeldUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("held_until");
+
                     b.Property<Guid>("HolderId")
                         .HasColumnType("uuid")
                         .HasColumnName("holder_id");
@@ -662,10 +806,33 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<string>("Accent")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("accent");
+
                     b.Property<string>("Address")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("address");
+
+                    b.PrimitiveCollection<string[]>("Framers")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("framers");
+
+                    b.Property<Guid?>("HostId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("host_id");
+
+                    b.Property<string>("HostName")
+                        .HasColumnType("text")
+                        .HasColumnName("host_name");
+
+                    b.Property<string>("Intro")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("intro");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -683,10 +850,91 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsUnique()
                         .HasDatabaseName("desks_one_address");
 
+                    b.HasIndex("HostId")
+                        .HasDatabaseName("ix_desks_host_id");
+
+                    b.HasIndex("HostName")
+                        .IsUnique()
+                        .HasDatabaseName("desks_one_host_name");
+
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_desks_workspace_id");
 
                     b.ToTable("desks", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.EmailCode", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("CodeHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("code_hash");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.Property<int>("WrongTries")
+                        .HasColumnType("integer")
+                        .HasColumnName("wrong_tries");
+
+                    b.HasKey("Id")
+                        .HasName("pk_email_codes");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_email_codes_workspace_id");
+
+                    b.HasIndex("PageId", "Email", "MadeAt")
+                        .HasDatabaseName("ix_email_codes_page_id_email_made_at");
+
+                    b.ToTable("email_codes", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.FormerAddress", b =>
+                {
+                    b.Property<Guid>("DeskId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("desk_id");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("text")
+                        .HasColumnName("address");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("DeskId", "Address")
+                        .HasName("pk_former_addresses");
+
+                    b.HasIndex("PageId")
+                        .HasDatabaseName("ix_former_addresses_page_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_former_addresses_workspace_id");
+
+                    b.ToTable("former_addresses", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Host", b =>
@@ -957,6 +1205,74 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("invitations", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LinkPattern", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("form");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Instant>("SavedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("saved_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_link_patterns");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_link_patterns_workspace_id");
+
+                    b.ToTable("link_patterns", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LookedFor", b =>
+                {
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<LocalDate>("Week")
+                        .HasColumnType("date")
+                        .HasColumnName("week");
+
+                    b.Property<string>("Part")
+                        .HasColumnType("text")
+                        .HasColumnName("part");
+
+                    b.Property<bool>("Found")
+                        .HasColumnType("boolean")
+                        .HasColumnName("found");
+
+                    b.Property<int>("Count")
+                        .HasColumnType("integer")
+                        .HasColumnName("count");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("PageId", "Week", "Part", "Found")
+                        .HasName("pk_looked_for");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_looked_for_workspace_id");
+
+                    b.ToTable("looked_for", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1133,6 +1449,15 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("desk_id");
 
+                    b.Property<string>("Details")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("details");
+
+                    b.Property<string>("Draft")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("draft");
+
                     b.PrimitiveCollection<int[]>("Durations")
                         .IsRequired()
                         .HasColumnType("integer[]")
@@ -1159,6 +1484,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<int>("Notice")
                         .HasColumnType("integer")
                         .HasColumnName("notice");
+
+                    b.Property<string>("Offer")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("offer");
 
                     b.Property<bool>("OffersWholeBlocks")
                         .HasColumnType("boolean")
@@ -1220,6 +1549,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("weekly_cap");
 
+                    b.Property<string>("Window")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("window");
+
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
                         .HasColumnName("workspace_id");
@@ -1246,6 +1579,51 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("pages_one_address");
 
                     b.ToTable("pages", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PageEdition", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("form");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_page_editions");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_page_editions_workspace_id");
+
+                    b.HasIndex("PageId", "Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_page_editions_page_id_number");
+
+                    b.ToTable("page_editions", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.PageFile", b =>
@@ -1481,6 +1859,92 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_asp_net_users_workspace_id");
 
                     b.ToTable("AspNetUsers", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PersonalAddress", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_personal_addresses");
+
+                    b.HasIndex("PageId")
+                        .HasDatabaseName("ix_personal_addresses_page_id");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_personal_addresses_secret_hash");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_personal_addresses_workspace_id");
+
+                    b.ToTable("personal_addresses", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Picture", b =>
+                {
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner_id");
+
+                    b.Property<string>("Kind")
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("media_type");
+
+                    b.Property<Instant>("SetAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("set_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("OwnerId", "Kind")
+                        .HasName("pk_pictures");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_pictures_workspace_id");
+
+                    b.ToTable("pictures", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Portrait", b =>
@@ -1866,6 +2330,49 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("video_rooms", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Wish", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Instant>("End")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("end");
+
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<Instant>("Start")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("start");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("words");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_wishes");
+
+                    b.HasIndex("LinkId")
+                        .HasDatabaseName("ix_wishes_link_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_wishes_workspace_id");
+
+                    b.ToTable("wishes", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Workspace", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1885,6 +2392,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text[]")
                         .HasColumnName("first_steps");
+
+                    b.PrimitiveCollection<string[]>("Kinds")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("kinds");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -2157,6 +2669,25 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_acting_for_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", "Page")
+                        .WithOne()
+                        .HasForeignKey("LooseLantern.Server.Data.Model.AvailabilityLink", "Id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_links_pages_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_links_workspaces_workspace_id");
+
+                    b.Navigation("Page");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.BlockRow", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.Page", null)
@@ -2332,12 +2863,52 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Desk", b =>
                 {
+                    b.HasOne("LooseLantern.Server.Data.Model.Host", null)
+                        .WithMany()
+                        .HasForeignKey("HostId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_desks_hosts_host_id");
+
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
                         .WithMany()
                         .HasForeignKey("WorkspaceId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_desks_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.EmailCode", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_email_codes_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_email_codes_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.FormerAddress", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_former_addresses_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_former_addresses_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Host", b =>
@@ -2405,6 +2976,33 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_invitations_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LinkPattern", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_patterns_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LookedFor", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_looked_for_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_looked_for_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.Booking", "Booking")
@@ -2446,6 +3044,23 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Navigation("Desk");
 
                     b.Navigation("Hours");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PageEdition", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_page_editions_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_page_editions_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.PageFile", b =>
@@ -2490,6 +3105,33 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_asp_net_users_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.PersonalAddress", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_personal_addresses_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_personal_addresses_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Picture", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_pictures_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Portrait", b =>
@@ -2665,6 +3307,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_video_rooms_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Wish", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.AvailabilityLink", null)
+                        .WithMany("Wishes")
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_wishes_links_link_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_wishes_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.WrittenEvent", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.Calendar", "Calendar")
@@ -2728,6 +3387,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_asp_net_user_tokens_asp_net_users_user_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
+                {
+                    b.Navigation("Wishes");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Calendar", b =>
