@@ -57,7 +57,7 @@ pg_start() {
 
 pg_stop() { as_postgres "$(pg_bin)/pg_ctl" -D "$1/postgres" -m fast -w stop >/dev/null 2>&1 || true; }
 
-pg_run() { PGPASSWORD=$PG_PASSWORD "$(pg_bin)/psql" -h 127.0.0.1 -p "$PG_PORT" -U lantern -d postgres -qtAX -v ON_ERROR_STOP=1 -c "$1"; }
+pg_run() { PGOPTIONS='-c client_min_messages=warning' PGPASSWORD=$PG_PASSWORD "$(pg_bin)/psql" -h 127.0.0.1 -p "$PG_PORT" -U lantern -d postgres -qtAX -v ON_ERROR_STOP=1 -c "$1"; }
 
 # pg_database NAME : makes the database if it is not there.
 pg_database() { [ -n "$(pg_run "SELECT 1 FROM pg_database WHERE datname = '$1'")" ] || pg_run "CREATE DATABASE \"$1\""; }

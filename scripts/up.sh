@@ -10,6 +10,54 @@ await_http() {
   done
 }
 
+# demo_from_template DATABASE CALENDARS DAY : copies the demo of a day. It is loaded once for a day and a build, and
+# kept as a database, with what the stand-ins kept beside it, that no program is ever run on.
+demo_from_template() {
+  local build template kept
+  build=$(cat "$SERVER" "$STANDINS" | cksum | cut -d' ' -f1)
+  template="demo_$(printf '%s' "$3" | tr -d -)_$build"
+  kept="$ROOT/.lantern/templates/$template"
+  if [ -z "$(pg_run "SELECT 1 FROM pg_database WHERE datname = '$template'")" ] || [ ! -d "$kept" ]; then
+    # Those of earlier builds are of no use any more.
+    local old
+    for old in $(pg_run "SELECT datname FROM pg_database WHERE datname LIKE 'demo\\_%'"); do
+      [ "${old##*_}" = "$build" ] || { pg_run "DROP DATABASE IF EXISTS \"$old\" WITH (FORCE)"; rm -rf "$ROOT/.lantern/templates/$old" "$ROOT/.lantern/templates/$old.mail"; }
+    done
+    load_demo "$template" "$kept" "$3"
+  fi
+
+  say "Copying the demo ..."
+  pg_run "CREATE DATABASE \"$1\" TEMPLATE \"$template\""
+  rm -rf "$2" "$2.mail"
+  mkdir -p "$(dirname "$2")"
+  cp -r "$kept" "$2"
+  if [ -d "$kept.mail" ]; then cp -r "$kept.mail" "$2.mail"; fi
+}
+
+# load_demo DATABASE FOLDER DAY : loads the demo as it is on the morning of a day, and stops again.
+load_demo() {
+  local standin_port mail_port standin ok=0
+  say "Loading the demo, once for this day and build ..."
+  rm -rf "$2" "$2.mail"
+  mkdir -p "$2.unfinished"
+  pg_run "DROP DATABASE IF EXISTS \"$1\" WITH (FORCE)"
+  pg_database "$1"
+  standin_port=$(free_port 4800)
+  mail_port=$(free_port 4825)
+  (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$2.unfinished" --Demo "$3" --Mail "$2.mail" --MailPort "$mail_port") &
+  standin=$!
+  trap 'kill '"$standin"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$(pg_home)"'"' EXIT
+  await_http "$standin_port" / "$standin" "the stand-ins" 30
+  local at=${at:-}
+  (cd "$ROOT/src/LooseLantern.Server" && ConnectionStrings__Lantern="$(pg_connection "$1")" \
+    dotnet "$SERVER" --Demo true --DemoOnly true --StandIns:Calendars "http://127.0.0.1:$standin_port" \
+      --Outside:Inside "127.0.0.1:$standin_port" ${at:+--Clock:At "$at"}) || ok=$?
+  kill "$standin"; wait "$standin" 2>/dev/null || true
+  trap - EXIT
+  [ $ok -eq 0 ] || { pg_run "DROP DATABASE \"$1\" WITH (FORCE)"; fail "the demo could not be loaded; what was said stands above"; }
+  mv "$2.unfinished" "$2"
+}
+
 lantern_up() {
   local at="" port="" demo=true fresh=no
   while [ $# -gt 0 ]; do
@@ -43,19 +91,21 @@ lantern_up() {
   local calendars="$ROOT/.lantern/calendars/$database"
   [ "$fresh" = no ] || rm -rf "$calendars" "$calendars.port" "$calendars.mail"
   [ "$fresh" = no ] || pg_run "DROP DATABASE IF EXISTS \"$database\" WITH (FORCE)"
+  local day=${at%%T*}
+  day=${day:-$(TZ=Europe/Copenhagen date +%F)}
+  if [ "$demo" = true ] && [ -z "$(pg_run "SELECT 1 FROM pg_database WHERE datname = '$database'")" ]; then
+    demo_from_template "$database" "$calendars" "$day"
+  fi
   pg_database "$database"
 
   port=${port:-$(free_port 4700)}
   say "Starting ..."
   local settings=(--urls "http://127.0.0.1:$port" --webroot "$ROOT/web/build" --Demo "$demo") standin="" standin_port=""
   if [ "$demo" = true ]; then
-    # The hosts' accounts name its port, so it stays the same from start to start.
+    # Where it was before, if nothing else is there now; the demo's accounts follow it.
     mkdir -p "$calendars"
-    standin_port=$(cat "$calendars.port" 2>/dev/null || free_port 4800)
-    ! port_taken "$standin_port" || fail "port $standin_port, where the demo's calendars are, is in use"
+    standin_port=$(free_port "$(cat "$calendars.port" 2>/dev/null || echo 4800)")
     echo "$standin_port" > "$calendars.port"
-    local day=${at%%T*}
-    day=${day:-$(TZ=Europe/Copenhagen date +%F)}
     local mail_port answers_port
     mail_port=$(free_port 4825)
     answers_port=$(free_port 4850)

@@ -1,7 +1,11 @@
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Joining;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace LooseLantern.Server.Demo;
@@ -20,10 +24,7 @@ internal static partial class DemoCalendars
         CancellationToken ct
     )
     {
-        var standIn = services.GetRequiredService<IConfiguration>()["StandIns:Calendars"]
-            ?? throw new InvalidOperationException(
-                "The demo needs the calendar stand-in; say where it is with the setting StandIns:Calendars."
-            );
+        var standIn = StandIn(services);
         var joining = services.GetRequiredService<CalendarJoining>();
         foreach (var (key, id) in hosts)
         {
@@ -62,6 +63,49 @@ internal static partial class DemoCalendars
             ct
         );
     }
+
+    /// <summary>
+    /// The stand-in may listen at another port than when the demo was loaded; what was joined there is asked where it
+    /// is now.
+    /// </summary>
+    public static async Task FollowAsync(IServiceProvider services, CancellationToken ct)
+    {
+        var db = services.GetRequiredService<LanternDb>();
+        var secrets = services.GetRequiredService<CalendarSecrets>();
+        var now = new Uri(StandIn(services));
+        var calendars = await db
+            .Calendars.Include(row => row.Account)
+            .Where(row => row.Kind != CalendarKind.File)
+            .ToListAsync(ct);
+        var mailboxes = DemoPeople.Hosts.Select(host => host.Key).ToHashSet();
+        var former = calendars
+            .Where(row => row.Account is { } account && mailboxes.Contains(account.UserName))
+            .Select(row => new Uri(row.Account!.Url).Authority)
+            .FirstOrDefault();
+        if (former is null || former == now.Authority)
+            return;
+        foreach (var calendar in calendars)
+        {
+            if (calendar.Account is { } account && new Uri(account.Url).Authority == former)
+                (account.Url, calendar.Source) = (Moved(new Uri(account.Url)), now.Authority);
+            else if (
+                calendar.ProtectedAddress is not null
+                && secrets.Address(calendar) is var address
+                && address.Authority == former
+            )
+                calendar.ProtectedAddress = secrets.Protect(Moved(address));
+        }
+
+        await db.SaveChangesAsync(ct);
+
+        string Moved(Uri address) => new Uri(now, address.PathAndQuery).AbsoluteUri;
+    }
+
+    private static string StandIn(IServiceProvider services) =>
+        services.GetRequiredService<IConfiguration>()["StandIns:Calendars"]
+        ?? throw new InvalidOperationException(
+            "The demo needs the calendar stand-in; say where it is with the setting StandIns:Calendars."
+        );
 
     private const string ByFile = "odile";
 

@@ -10,6 +10,7 @@ using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Features.Workspaces;
+using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -52,7 +53,12 @@ public static class DemoLoading
                         ct
                     );
                 if (isWhole)
+                {
+                    guard.ServiceProvider.GetRequiredService<Tenant>().Enter(first.WorkspaceId);
+                    await DemoCalendars.FollowAsync(guard.ServiceProvider, ct);
                     return;
+                }
+
                 await db
                     .Workspaces.IgnoreQueryFilters()
                     .Where(workspace => workspace.Id == first.WorkspaceId)

@@ -67,7 +67,7 @@ public sealed class Calendar : IBelongsToWorkspace
     public string? CollectionUrl { get; init; }
 
     /// <summary>The iCalendar address under Data Protection: whoever knows it can read the calendar.</summary>
-    public string? ProtectedAddress { get; init; }
+    public string? ProtectedAddress { get; set; }
 
     /// <summary>Whether events can be written to it.</summary>
     public bool MayWrite { get; set; }
