@@ -1,30 +1,57 @@
 # ./lantern test: every test, and one line that counts them.
 
 lantern_test() {
-  local only=${1:-all}
-  case "$only" in all|core|formats|server|browser|web) ;; *) fail "there is no kind of test called \"$only\"; choose core, formats, server, browser or web" ;; esac
+  local only=all long=no
+  while [ $# -gt 0 ]; do
+    case "$1" in
+      all|core|formats|server|browser|web) only=$1 ;;
+      --long) long=yes ;;
+      *) fail "there is no kind of test called \"$1\"; choose core, formats, server, browser or web, and --long to try all random inputs" ;;
+    esac
+    shift
+  done
+  export LANTERN_LONG=$long
 
   need_toolchains
   need_packages postgresql="/usr/lib/postgresql/*/bin/initdb" chromium=chromium chromium-driver=chromedriver radicale=radicale
-  build_server
-  build_web
-
-  local passed=0 failed=0 log; log=$(mktemp)
+  TEST_LOGS=$(mktemp -d /tmp/lantern-logs.XXXXXX)
   TEST_HOME=""
-  trap '[ -z "$TEST_HOME" ] || { pg_stop "$TEST_HOME"; rm -rf "$TEST_HOME"; }; rm -f '"$log" EXIT
+  trap 'kill $(jobs -p) 2>/dev/null; [ -z "$TEST_HOME" ] || { pg_stop "$TEST_HOME"; rm -rf "$TEST_HOME"; }; rm -rf "$TEST_LOGS"' EXIT
 
-  if [ "$only" = all ] || [ "$only" = web ]; then web_tests "$log"; fi
-  if [ "$only" != web ]; then
+  # The front end is built and checked beside the server: each of them leaves a core idle half of the time.
+  if [ "$only" = all ]; then
+    front_end_lane & local front=$!
+    build_server
     test_postgres
-    local projects=(Core Formats Server Browser) project
-    [ "$only" = all ] || projects=("${only^}")
-    for project in "${projects[@]}"; do dotnet_tests "$project" "$log"; done
+    dotnet_tests Core
+    dotnet_tests Formats
+    dotnet_tests Server 4
+    wait $front || true
+    check api "The front end's API is the server's" api_is_current
+    dotnet_tests Browser
+  elif [ "$only" = web ]; then
+    build_server
+    front_end_lane
+    check api "The front end's API is the server's" api_is_current
+  else
+    build_server
+    if [ "$only" = server ] || [ "$only" = browser ]; then build_web; fi
+    test_postgres
+    if [ "$only" = server ]; then dotnet_tests Server 4; else dotnet_tests "${only^}"; fi
   fi
 
-  echo
-  echo "$passed passed, $failed failed"
-  [ "$failed" -eq 0 ] && [ "$passed" -gt 0 ]
+  tell_result
 }
+
+# What the front end needs before a browser can open it, and all of its own tests. One that can't be built fails here.
+front_end_lane() {
+  if ! (build_web); then tally 0 1; return; fi
+  check types "The front end's types are right" npm --prefix "$ROOT/web" run check
+  vitest_tests
+  check format "Everything is laid out by the formatters" formatted
+}
+
+formatted() { dotnet tool restore && formatters check; }
 
 lantern_shots() {
   need_toolchains
@@ -44,52 +71,61 @@ test_postgres() {
   pg_start "$TEST_HOME" fsync=off synchronous_commit=off full_page_writes=off
   LANTERN_TEST_DATABASE=$(pg_connection)
   LANTERN_WEB="$ROOT/web/build"
-  export LANTERN_TEST_DATABASE LANTERN_WEB
+  # Where what databases are copied from keeps its folders.
+  LANTERN_TEST_HOME="$TEST_HOME"
+  export LANTERN_TEST_DATABASE LANTERN_WEB LANTERN_TEST_HOME
 }
 
-# count NUMBER_OF_PASSED NUMBER_OF_FAILED
-count() { passed=$((passed + ${1:-0})); failed=$((failed + ${2:-0})); }
+# tally PASSED FAILED : counts tests; the front end's lane runs in a process of its own.
+tally() { echo "${1:-0} ${2:-0}" >> "$TEST_LOGS/tally"; }
 
-# check LABEL COMMAND... : a check that counts as one test.
+# The ten slowest, then the one line that counts all.
+tell_result() {
+  local passed failed
+  if [ -s "$TEST_LOGS/slow" ]; then
+    echo
+    echo "The slowest:"
+    sort -rn "$TEST_LOGS/slow" | head -n 10 | while read -r milliseconds name; do
+      printf '%7.1f s  %s\n' "$(awk "BEGIN { print $milliseconds / 1000 }")" "$name"
+    done
+  fi
+  read -r passed failed < <(awk '{ p += $1; f += $2 } END { print p + 0, f + 0 }' "$TEST_LOGS/tally")
+  echo
+  echo "$passed passed, $failed failed"
+  [ "$failed" -eq 0 ] && [ "$passed" -gt 0 ]
+}
+
+# check NAME LABEL COMMAND... : a check that counts as one test.
 check() {
-  local label=$1; shift
-  say "$label ..."
-  if "$@" >"$log" 2>&1; then count 1 0; else cat "$log"; say "FAILED: $label"; count 0 1; fi
+  local log="$TEST_LOGS/$1.log" label=$2 began=$SECONDS; shift 2
+  if "$@" >"$log" 2>&1; then tally 1 0; say "$label: yes, in $((SECONDS - began)) s"; else cat "$log"; say "FAILED: $label"; tally 0 1; fi
 }
 
-web_tests() {
-  cd "$ROOT/web"
-  check "The front end's types are right" npm run check
-  check "The front end's API is the server's" api_is_current
-  say "Front end tests ..."
-  local ok=0
-  npx vitest run --reporter=json --outputFile="$log.json" >"$log" 2>&1 || ok=$?
-  local good bad
-  good=$(node -p 'require(process.argv[1]).numPassedTests' "$log.json" 2>/dev/null || echo 0)
-  bad=$(node -p 'const r = require(process.argv[1]); r.numTotalTests - r.numPassedTests + (r.success || r.numFailedTests ? 0 : 1)' "$log.json" 2>/dev/null || echo 1)
-  rm -f "$log.json"
-  [ "$bad" -eq 0 ] && [ "$ok" -eq 0 ] || cat "$log"
-  count "$good" "$bad"
-  cd "$ROOT"
+vitest_tests() {
+  local log="$TEST_LOGS/vitest" ok=0 began=$SECONDS
+  (cd "$ROOT/web" && npx vitest run --reporter=json --outputFile="$log.json") >"$log.log" 2>&1 || ok=$?
+  read_results vitest "$log" "$ok" "Front end tests" $((SECONDS - began))
 }
 
 api_is_current() {
-  npx openapi-typescript ../docs/api/openapi.json -o "$log.ts" && diff -u src/lib/api/schema.ts "$log.ts"
-  local same=$?
-  rm -f "$log.ts"
-  return $same
+  cd "$ROOT/web"
+  npx openapi-typescript ../docs/api/openapi.json -o "$TEST_LOGS/schema.ts" && diff -u src/lib/api/schema.ts "$TEST_LOGS/schema.ts"
 }
 
+# dotnet_tests PROJECT [THREADS] : more threads than cores where tests wait much for others.
 dotnet_tests() {
+  local log="$TEST_LOGS/$1" ok=0 began=$SECONDS
   say "$1 tests ..."
-  local ok=0 good bad total began=$SECONDS
-  (cd "$ROOT" && dotnet test --project "tests/$1.Tests/$1.Tests.csproj" -c $CONFIGURATION --no-build --no-progress --no-ansi) >"$log" 2>&1 || ok=$?
-  total=$(sed -n 's/^ *total: *\([0-9]*\).*/\1/p' "$log" | tail -n 1)
-  good=$(sed -n 's/^ *succeeded: *\([0-9]*\).*/\1/p' "$log" | tail -n 1)
-  # A skipped test counts as a failed one, and so does a run that ended without its summary.
-  bad=$((${total:-1} - ${good:-0}))
-  [ $ok -eq 0 ] || [ $bad -gt 0 ] || bad=1
-  [ $bad -eq 0 ] || cat "$log"
-  say "    ${good:-0} of ${total:-?} passed, in $((SECONDS - began)) s"
-  count "${good:-0}" "$bad"
+  (cd "$ROOT" && dotnet "tests/$1.Tests/bin/$CONFIGURATION/net10.0/$1.Tests.dll" -noColor -maxThreads "${2:-2}" -ctrf "$log.json") >"$log.log" 2>&1 || ok=$?
+  read_results ctrf "$log" "$ok" "$1 tests" $((SECONDS - began))
+}
+
+# read_results KIND LOG EXIT LABEL SECONDS : a skipped test counts as a failed one, and so does a run without results.
+read_results() {
+  local good=0 bad=1
+  read -r good bad < <(node "$ROOT/scripts/results.mjs" "$1" "$2.json" "$TEST_LOGS/slow" 2>/dev/null || echo "0 1")
+  [ "$3" -eq 0 ] || [ "$bad" -gt 0 ] || bad=1
+  [ "$bad" -eq 0 ] || cat "$2.log"
+  say "$4: $good of $((good + bad)) passed, in $5 s"
+  tally "$good" "$bad"
 }

@@ -1,5 +1,4 @@
 global using LooseLantern.Testing;
-global using NodaTime;
 global using OpenQA.Selenium;
 global using Shouldly;
 global using Xunit;

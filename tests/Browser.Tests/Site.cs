@@ -7,11 +7,8 @@ namespace Browser.Tests;
 /// </summary>
 public sealed class Site : IAsyncLifetime
 {
-    public static readonly Instant Started = Instant.FromUtc(2026, 12, 7, 7, 0);
-
     private readonly bool _demo;
-    private TestDatabase? _database;
-    private StandIn? _standIn;
+    private DemoCopy? _copy;
     private LanternApp? _app;
 
     public Site()
@@ -22,13 +19,17 @@ public sealed class Site : IAsyncLifetime
     public string Address { get; private set; } = "";
 
     /// <summary>Where the stand-ins' screens are.</summary>
-    public string Calendars => _standIn!.Address;
+    public string Calendars => _copy!.StandIn.Address;
 
     public async ValueTask InitializeAsync()
     {
-        _database = await TestDatabase.CreateAsync();
-        _standIn = await StandIn.StartAsync(_demo ? "2026-12-07" : null);
-        _app = new LanternApp(_database.ConnectionString, StartedClock.At(Started), demo: _demo, standIn: _standIn);
+        _copy = _demo ? await DemoCopy.WithDemoAsync() : await DemoCopy.EmptyAsync();
+        _app = new LanternApp(
+            _copy.Database.ConnectionString,
+            StartedClock.At(DemoCopy.Start),
+            demo: _demo,
+            standIn: _copy.StandIn
+        );
         _app.UseKestrel(0);
         _app.StartServer();
         Address = _app.ClientOptions.BaseAddress.ToString().TrimEnd('/');
@@ -38,9 +39,7 @@ public sealed class Site : IAsyncLifetime
     {
         if (_app is not null)
             await _app.DisposeAsync();
-        if (_standIn is not null)
-            await _standIn.DisposeAsync();
-        if (_database is not null)
-            await _database.DisposeAsync();
+        if (_copy is not null)
+            await _copy.DisposeAsync();
     }
 }

@@ -61,7 +61,7 @@ public class AssignmentPropertyTests
                         Assignment.For(single, opening.End + Duration.FromSeconds(7), fitting).ShouldBeNull();
                     }
                 },
-                iter: 1_000
+                iter: Tries.Of(1_000)
             );
 
     [Fact]
@@ -89,7 +89,7 @@ public class AssignmentPropertyTests
                     .First();
                 Assignment.For(input, start, facts).ShouldBe(best);
             },
-            iter: 5_000
+            iter: Tries.Of(5_000)
         );
 
     /// <summary>
@@ -137,7 +137,7 @@ public class AssignmentPropertyTests
                         (loads.Max() - loads.Min()).ShouldBeLessThanOrEqualTo(1);
                     }
                 },
-                iter: 500
+                iter: Tries.Of(500)
             );
 
     // Costs in thousands of a common multiple of all weights and of all numbers of hosts, so that whole numbers are

@@ -231,7 +231,7 @@ public class OfferTests
                             spans.Any(span => span.Start <= at && at < span.End).ShouldBeTrue($"{local} was painted");
                     }
                 },
-                iter: 400
+                iter: Tries.Of(400)
             );
 
         static IEnumerable<Instant> Passes(DateTimeZone zone, LocalDateTime local) =>

@@ -9,7 +9,7 @@ public class PropertyTests
     public void The_answer_is_that_of_the_slow_reference() =>
         RandomInput.Any.Sample(
             input => Same(OpeningsComputation.Openings(input), SlowReference.Openings(input)),
-            iter: 20_000,
+            iter: Tries.Of(20_000),
             threads: 2
         );
 
@@ -17,7 +17,7 @@ public class PropertyTests
     public void Any_line_up_is_filled_where_trying_every_way_fills_it() =>
         RandomInput.LineUps.Sample(
             input => Same(OpeningsComputation.Openings(input), SlowReference.Openings(input)),
-            iter: 2_000,
+            iter: Tries.Of(2_000),
             threads: 2
         );
 
@@ -29,7 +29,7 @@ public class PropertyTests
                 var starts = OpeningsComputation.Openings(input).Select(opening => opening.Start).ToList();
                 return starts.SequenceEqual(starts.Distinct().Order());
             },
-            iter: 5_000
+            iter: Tries.Of(5_000)
         );
 
     [Fact]
@@ -57,7 +57,7 @@ public class PropertyTests
                     };
                     return Starts(busier).IsSubsetOf(Starts(fewer));
                 },
-                iter: 5_000
+                iter: Tries.Of(5_000)
             );
 
     [Fact]
@@ -67,7 +67,7 @@ public class PropertyTests
                 (input, more) =>
                     Starts(input with { Page = input.Page with { Notice = input.Page.Notice + more } })
                         .IsSubsetOf(Starts(input)),
-                iter: 5_000
+                iter: Tries.Of(5_000)
             );
 
     [Fact]
@@ -97,7 +97,7 @@ public class PropertyTests
                 };
                 return Same(OpeningsComputation.Openings(input), OpeningsComputation.Openings(turned));
             },
-            iter: 5_000
+            iter: Tries.Of(5_000)
         );
 
     [Fact]
@@ -120,7 +120,7 @@ public class PropertyTests
                         .ToList();
                     return Same(later, shifted);
                 },
-                iter: 5_000
+                iter: Tries.Of(5_000)
             );
 
     internal static bool Same(IReadOnlyList<Opening> left, IReadOnlyList<Opening> right) =>

@@ -186,7 +186,20 @@ internal static class RandomInput
         from after in OneOf(0, 0, 30)
         select new Commitment(kind, holder, "page", start, start + Duration.FromMinutes(length), before, after);
 
-    private static Gen<HoursSet> Hours(LocalDate around) =>
+    private static Gen<HoursSet> Hours(LocalDate around) => Gen.Frequency((7, Changing(around)), (1, AlwaysOpen));
+
+    /// <summary>Open at every instant, so that there is no start to count a grid from.</summary>
+    private static Gen<HoursSet> AlwaysOpen { get; } =
+        from zone in OneOf(HoursZones)
+        select new HoursSet(
+            DateTimeZoneProviders.Tzdb[zone],
+            Enumerable
+                .Range(1, 7)
+                .ToDictionary(day => (IsoDayOfWeek)day, _ => (IReadOnlyList<OpenTime>)[new OpenTime(0, 1440)]),
+            []
+        );
+
+    private static Gen<HoursSet> Changing(LocalDate around) =>
         from zone in OneOf(HoursZones)
         from week in OpenTimes.Array[7]
         from changes in (

@@ -28,7 +28,7 @@ public class ReasonPropertyTests
                 why.Next.ShouldBe(openings.FirstOrDefault(opening => opening.Start > start));
                 why.Reasons.Select(reason => reason.Rule).ShouldBeInOrder();
             },
-            iter: 5_000
+            iter: Tries.Of(5_000)
         );
 
     [Fact]
@@ -55,7 +55,7 @@ public class ReasonPropertyTests
                     named.RemoveWhere(pair => pair.Item1 == 6);
                 named.ShouldBe(expected, ignoreOrder: true);
             },
-            iter: 3_000,
+            iter: Tries.Of(3_000),
             threads: 2
         );
 
@@ -105,6 +105,6 @@ public class ReasonPropertyTests
                     .Concat(after.SelectMany(reason => reason.Pool ?? []).SelectMany(host => host.Reasons))
                     .ShouldNotContain(reason => reason.Rule == Rule.Calendars || reason.Rule == Rule.Commitments);
             },
-            iter: 3_000
+            iter: Tries.Of(3_000)
         );
 }

@@ -139,7 +139,7 @@ public class RelaxationTests
                     relaxation.Lost.ShouldBe(0, relaxation.Rule.ToString());
                 }
             },
-            iter: 1_000
+            iter: Tries.Of(1_000)
         );
 
     private static string Of(IEnumerable<Relaxation> relaxed, RelaxedRule rule) =>

@@ -91,7 +91,7 @@ public class SuggestionTests
                     .Select(suggestion => suggestion.Opening)
                     .ShouldBe(chosen.Select(suggestion => suggestion.Opening));
             },
-            iter: 1_000
+            iter: Tries.Of(1_000)
         );
 
     private static IReadOnlyList<Suggestion> Suggest(OpeningsInput input, int count, params DateTimeZone[] zones) =>

@@ -215,7 +215,7 @@ public class CaseFileTests
                     (input.AsHolder, input.Moving, input.Hosts.Count)
                 );
             },
-            iter: 1_000
+            iter: 300
         );
 
     private static async Task<(int Code, string[] Lines)> RunAsync(params string[] words)

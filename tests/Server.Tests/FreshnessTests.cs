@@ -8,32 +8,38 @@ public sealed class FreshnessTests : IAsyncLifetime
 {
     private const string Nine = "2026-12-08T08:00:00Z";
 
-    private readonly World _world = new();
+    private OwnWorld? _own;
 
-    public ValueTask InitializeAsync() => _world.InitializeAsync();
+    private World World => _own!.World;
 
-    public ValueTask DisposeAsync() => _world.DisposeAsync();
+    public async ValueTask InitializeAsync() => _own = await OwnWorlds.TakeAsync();
+
+    public async ValueTask DisposeAsync()
+    {
+        if (_own is not null)
+            await _own.DisposeAsync();
+    }
 
     [Fact]
     public async Task A_change_outside_shows_within_a_minute_and_whoever_watches_the_page_is_told()
     {
-        await using var scene = await WritingScene.MakeAsync(_world);
+        await using var scene = await WritingScene.MakeAsync(World);
         using var watching = await WatchAsync(
-            _world.Guest(),
+            World.Guest(),
             $"/api/public/desks/{scene.Ada.Desk}/pages/{scene.Page}/changes"
         );
         await watching.NextAsync("here");
-        using var elsewhere = await WatchAsync((await _world.SignUpAsync()).Http, "/api/changes");
+        using var elsewhere = await WatchAsync((await World.SignUpAsync()).Http, "/api/changes");
         await elsewhere.NextAsync("here");
 
         scene.Server.Objects["/cal/odd/x.ics"] = Outside.Event("x", "20261208T080000Z", "20261208T083000Z");
-        _world.Clock.AdvanceSeconds(59);
+        World.Clock.AdvanceSeconds(59);
         await watching.NextAsync("changed");
         (await scene.StartsAsync()).ShouldNotContain(Nine);
         elsewhere.HasMore.ShouldBeFalse();
 
         // A booking is told as well.
-        (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, "2026-12-08T09:00:00Z")).StatusCode.ShouldBe(
+        (await World.Guest().BookAsync(scene.Ada.Desk, scene.Page, "2026-12-08T09:00:00Z")).StatusCode.ShouldBe(
             HttpStatusCode.Created
         );
         await watching.NextAsync("changed");
@@ -42,9 +48,9 @@ public sealed class FreshnessTests : IAsyncLifetime
     [Fact]
     public async Task Out_of_reach_for_a_day_closes_its_hosts_openings_and_no_other_page_before_it_answers_again()
     {
-        await using var scene = await WritingScene.MakeAsync(_world);
+        await using var scene = await WritingScene.MakeAsync(World);
         scene.Server.IsDown = true;
-        _world.Clock.AdvanceMinutes(1);
+        World.Clock.AdvanceMinutes(1);
         await Outside.AwaitAsync(
             async () => (await ViewAsync(scene)).GetProperty("unreachableSince").ValueKind == JsonValueKind.String,
             "the look that fails"
@@ -53,11 +59,11 @@ public sealed class FreshnessTests : IAsyncLifetime
         var view = await ViewAsync(scene);
         view.GetProperty("closesAt").GetString().ShouldBe("2026-12-08T07:00:00Z");
 
-        _world.Clock.Advance(Duration.FromHours(24) - Duration.FromMinutes(2));
+        World.Clock.Advance(Duration.FromHours(24) - Duration.FromMinutes(2));
         (await NextDayAsync(scene)).ShouldNotBeEmpty();
-        _world.Clock.AdvanceMinutes(1);
+        World.Clock.AdvanceMinutes(1);
         (await NextDayAsync(scene)).ShouldBeEmpty();
-        (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, "2026-12-09T08:00:00Z")).StatusCode.ShouldBe(
+        (await World.Guest().BookAsync(scene.Ada.Desk, scene.Page, "2026-12-09T08:00:00Z")).StatusCode.ShouldBe(
             HttpStatusCode.Conflict
         );
         var bars = (await scene.Ada.GetAsync("/api/board?from=2026-12-09&days=1"))
@@ -70,7 +76,7 @@ public sealed class FreshnessTests : IAsyncLifetime
         var busy = (await (await scene.Ada.PostAsync("/api/me/busy-times", new { })).ReadAsync(HttpStatusCode.OK))
             .GetProperty("path")
             .GetString()!;
-        (await _world.Guest().GetStringAsync(busy)).ShouldContain("FREEBUSY:20261207T070000Z/20270206T070000Z");
+        (await World.Guest().GetStringAsync(busy)).ShouldContain("FREEBUSY:20261207T070000Z/20270206T070000Z");
 
         // The workspace may wait longer.
         await (
@@ -111,7 +117,7 @@ public sealed class FreshnessTests : IAsyncLifetime
         ).Keys.ShouldBe(["closesAfterHours"]);
 
         scene.Server.IsDown = false;
-        _world.Clock.AdvanceMinutes(16);
+        World.Clock.AdvanceMinutes(16);
         await Outside.AwaitAsync(async () => (await NextDayAsync(scene)).Length > 0, "the look that succeeds");
         (await ViewAsync(scene)).GetProperty("unreachableSince").ValueKind.ShouldBe(JsonValueKind.Null);
     }
@@ -119,9 +125,9 @@ public sealed class FreshnessTests : IAsyncLifetime
     [Fact]
     public async Task A_booking_asks_a_calendar_first_at_which_nobody_has_looked_for_too_long()
     {
-        await using var scene = await WritingScene.MakeAsync(_world);
+        await using var scene = await WritingScene.MakeAsync(World);
         // As if whoever looks in time had stopped.
-        await _world.WithinAsync(scene.Workspace, db =>
+        await World.WithinAsync(scene.Workspace, db =>
             db.Calendars.Where(row => row.Id == scene.Calendar)
                 .ExecuteUpdateAsync(set =>
                     set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromDays(300))
@@ -130,15 +136,15 @@ public sealed class FreshnessTests : IAsyncLifetime
         );
         scene.Server.Objects["/cal/odd/x.ics"] = Outside.Event("x", "20261208T080000Z", "20261208T083000Z");
         (await scene.StartsAsync()).ShouldContain(Nine);
-        (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await World.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 
     [Fact]
     public async Task A_server_that_hangs_holds_up_nobody_elses_calendar()
     {
-        await using var scene = await WritingScene.MakeAsync(_world);
+        await using var scene = await WritingScene.MakeAsync(World);
         await using var slow = await OddServer.StartAsync();
-        var waiting = await _world.SignUpAsync();
+        var waiting = await World.SignUpAsync();
         // As many as were done at once in one go, and due before the other.
         for (var count = 0; count < 5; count++)
         {
@@ -148,11 +154,11 @@ public sealed class FreshnessTests : IAsyncLifetime
 
         slow.Hangs = true;
         scene.Server.Objects["/cal/odd/x.ics"] = Outside.Event("x", "20261208T080000Z", "20261208T083000Z");
-        await _world.WithinAsync(scene.Workspace, db =>
+        await World.WithinAsync(scene.Workspace, db =>
             db.Calendars.Where(row => row.Id == scene.Calendar)
                 .ExecuteUpdateAsync(set => set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromSeconds(31)))
         );
-        _world.Clock.AdvanceSeconds(32);
+        World.Clock.AdvanceSeconds(32);
         await Outside.AwaitAsync(
             async () => !(await scene.StartsAsync()).Contains(Nine),
             "the look that does not hang"
@@ -165,14 +171,14 @@ public sealed class FreshnessTests : IAsyncLifetime
     [Fact]
     public async Task A_start_looks_at_once_at_what_was_put_off_also_where_the_clock_was_ahead()
     {
-        await using var scene = await WritingScene.MakeAsync(_world);
-        await _world.WithinAsync(scene.Workspace, db =>
+        await using var scene = await WritingScene.MakeAsync(World);
+        await World.WithinAsync(scene.Workspace, db =>
             db.Calendars.Where(row => row.Id == scene.Calendar)
                 .ExecuteUpdateAsync(set => set.SetProperty(row => row.NextLookAt, World.Now + Duration.FromDays(300)))
         );
         scene.Server.Objects["/cal/odd/x.ics"] = Outside.Event("x", "20261208T080000Z", "20261208T083000Z");
         (await scene.StartsAsync()).ShouldContain(Nine);
-        await using var another = new LanternApp(_world.ConnectionString, _world.Clock);
+        await using var another = new LanternApp(World.ConnectionString, World.Clock);
         _ = another.Server;
         await Outside.AwaitAsync(async () => !(await scene.StartsAsync()).Contains(Nine), "the look at the start");
     }
@@ -180,15 +186,15 @@ public sealed class FreshnessTests : IAsyncLifetime
     [Fact]
     public async Task An_event_that_could_not_be_written_is_written_once_its_server_answers()
     {
-        await using var scene = await WritingScene.MakeAsync(_world);
+        await using var scene = await WritingScene.MakeAsync(World);
         scene.Server.IsDown = true;
-        (await _world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await World.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
         await Outside.AwaitAsync(
             async () => (await ViewAsync(scene)).GetProperty("writeFault").ValueKind == JsonValueKind.String,
             "the try that fails"
         );
         scene.Server.IsDown = false;
-        _world.Clock.AdvanceSeconds(31);
+        World.Clock.AdvanceSeconds(31);
         await scene.SettledAsync();
         scene.Server.Objects.Count.ShouldBe(1);
     }

@@ -15,8 +15,8 @@ public class LinkHoldTests(World world)
     public async Task What_was_held_too_long_is_in_nobodys_way_and_goes_from_the_calendar()
     {
         await using var server = await OddServer.StartAsync();
-        await using var other = new World();
-        await other.InitializeAsync();
+        await using var own = await OwnWorlds.TakeAsync();
+        var other = own.World;
         var ada = await other.SignUpAsync();
         var workspace = await other.WorkspaceOfAsync(ada.Desk);
         await ada.JoinAccountAsync(server.Account(), "Odd");

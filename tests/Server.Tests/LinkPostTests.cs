@@ -62,8 +62,8 @@ public class LinkPostTests(World world)
     [Fact]
     public async Task Whoever_has_not_answered_is_asked_again_and_what_waits_longest_comes_first()
     {
-        await using var other = new World();
-        await other.InitializeAsync();
+        await using var own = await OwnWorlds.TakeAsync();
+        var other = own.World;
         var ada = await other.SignUpAsync();
         var (first, _) = await ada.SendLinkAsync(draft => (draft.Title, draft.Marked) = ("First", [Friday]));
         other.Clock.Advance(Duration.FromHours(2));

@@ -16,12 +16,13 @@ public sealed class MailScene : IAsyncDisposable
     public const string Ten = "2026-12-08T09:00:00Z";
     public const string Guest = "ottilie@wren-charters.example";
 
-    private readonly StandIn _standIn;
+    private readonly OwnWorld _own;
+    private readonly bool _isKept;
     private readonly HttpClient _screens = new();
 
-    private MailScene(StandIn standIn, World world, Coordinator ada) => (_standIn, World, Ada) = (standIn, world, ada);
+    private MailScene(OwnWorld own, bool isKept, Coordinator ada) => (_own, _isKept, Ada) = (own, isKept, ada);
 
-    public World World { get; }
+    public World World => _own.World;
 
     public Coordinator Ada { get; }
 
@@ -30,18 +31,17 @@ public sealed class MailScene : IAsyncDisposable
     /// <param name="mailPort">Where mail goes instead of to the mail server.</param>
     public static async Task<MailScene> MakeAsync(int? mailPort = null)
     {
-        var standIn = await StandIn.StartAsync(null);
-        standIn.MailPort = mailPort ?? standIn.MailPort;
-        var world = new World(standIn);
-        await world.InitializeAsync();
-        return new MailScene(standIn, world, await world.SignUpAsync());
+        var own = mailPort is { } port ? await OwnWorld.StartAsync(port) : await OwnWorlds.TakeAsync();
+        return new MailScene(own, isKept: mailPort is null, await own.World.SignUpAsync());
     }
 
     public async ValueTask DisposeAsync()
     {
         _screens.Dispose();
-        await World.DisposeAsync();
-        await _standIn.DisposeAsync();
+        if (_isKept)
+            await _own.DisposeAsync();
+        else
+            await _own.EndAsync();
     }
 
     /// <summary>Books at nine, and returns the path of the private link's API.</summary>
@@ -83,14 +83,13 @@ public sealed class MailScene : IAsyncDisposable
         await Outside.AwaitAsync(
             () =>
                 Task.FromResult(
-                    _standIn
-                        .Mail.Mails(address)
+                    _own.StandIn.Mail.Mails(address)
                         .FirstOrDefault(mail => mail.Subject.Contains(subject, StringComparison.Ordinal))
                 ),
             $"“{subject}” in the box of {address}"
         );
 
-    public IReadOnlyList<StoredMail> Box(string address) => _standIn.Mail.Mails(address);
+    public IReadOnlyList<StoredMail> Box(string address) => _own.StandIn.Mail.Mails(address);
 
     /// <summary>Answers an invitation on the mail server's own screen, from nothing but the invitation.</summary>
     public async Task<string> AnswerAsync(
@@ -108,7 +107,7 @@ public sealed class MailScene : IAsyncDisposable
             ["start"] = start ?? "",
         };
         using var form = new FormUrlEncodedContent(fields);
-        var sent = await _screens.PostAsync($"{_standIn.Address}/mail/{box}/{mail.Id}/answer", form);
+        var sent = await _screens.PostAsync($"{_own.StandIn.Address}/mail/{box}/{mail.Id}/answer", form);
         return await sent.Content.ReadAsStringAsync();
     }
 
@@ -123,7 +122,7 @@ public sealed class MailScene : IAsyncDisposable
             {
                 try
                 {
-                    await client.ConnectAsync("127.0.0.1", _standIn.AnswersPort, SecureSocketOptions.None);
+                    await client.ConnectAsync("127.0.0.1", _own.StandIn.AnswersPort, SecureSocketOptions.None);
                     return true;
                 }
                 catch (SocketException)

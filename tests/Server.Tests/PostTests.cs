@@ -8,26 +8,18 @@ public sealed class PostTests : IAsyncLifetime
 {
     private const string Nine = "2026-12-08T08:00:00Z";
 
-    private World? _world;
-    private StandIn? _standIn;
+    private OwnWorld? _own;
 
-    private World World => _world!;
+    private World World => _own!.World;
 
-    private StandIn StandIn => _standIn!;
+    private StandIn StandIn => _own!.StandIn;
 
-    public async ValueTask InitializeAsync()
-    {
-        _standIn = await StandIn.StartAsync(null);
-        _world = new World(_standIn);
-        await _world.InitializeAsync();
-    }
+    public async ValueTask InitializeAsync() => _own = await OwnWorlds.TakeAsync();
 
     public async ValueTask DisposeAsync()
     {
-        if (_world is not null)
-            await _world.DisposeAsync();
-        if (_standIn is not null)
-            await _standIn.DisposeAsync();
+        if (_own is not null)
+            await _own.DisposeAsync();
     }
 
     [Fact]
@@ -260,7 +252,7 @@ public sealed class PostTests : IAsyncLifetime
             .ShouldBe("nobody@bounce.example");
 
         // The port answers nobody for a while.
-        await StandIn.DisposeAsync();
+        await StandIn.StopAsync();
         (
             await World.Guest().BookAsync(ada.Desk, page, "2026-12-08T09:00:00Z", email: "later@yard.example")
         ).StatusCode.ShouldBe(HttpStatusCode.Created);
@@ -270,7 +262,7 @@ public sealed class PostTests : IAsyncLifetime
         );
         waiting.State.ShouldBe(MessageState.Due);
         waiting.DueAt.ShouldBe(World.Clock.GetCurrentInstant() + Duration.FromSeconds(30));
-        _standIn = await StandIn.StartAsync(null, waiting: StandIn.MailPort);
+        await StandIn.StartAgainAsync();
         World.Clock.AdvanceSeconds(31);
         await OnlyAsync("later@yard.example");
     }

@@ -1,10 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 
-[assembly: AssemblyFixture(typeof(Server.Tests.RadicaleServer))]
-
 namespace Server.Tests;
 
-/// <summary>A calendar server that others wrote, for all tests that need one.</summary>
+/// <summary>A calendar server that others wrote, for the tests that need one.</summary>
 public sealed class RadicaleServer : IAsyncLifetime
 {
     public Radicale Radicale { get; private set; } = null!;
@@ -15,7 +13,7 @@ public sealed class RadicaleServer : IAsyncLifetime
 }
 
 /// <summary>The client against radicale: that it speaks the protocol and not a dialect of our own stand-in.</summary>
-public sealed class RadicaleTests(World world, RadicaleServer server)
+public sealed class RadicaleTests(World world, RadicaleServer server) : IClassFixture<RadicaleServer>
 {
     private const string Nine = "2026-12-08T08:00:00Z";
     private const string Ten = "2026-12-08T09:00:00Z";

@@ -19,6 +19,8 @@ public sealed class StandIn : IAsyncDisposable
 
     private readonly DirectoryInfo _folder = Directory.CreateTempSubdirectory("lantern-calendars");
     private WebApplication? _app;
+    private string? _demo;
+    private int _port;
 
     public string Address => _app!.Urls.First();
 
@@ -30,31 +32,42 @@ public sealed class StandIn : IAsyncDisposable
 
     public MailStore Mail => _app!.Services.GetRequiredService<MailStore>();
 
-    /// <param name="waiting">The port at which mail is waited for already; a free one unless said.</param>
     /// <param name="demo">The date (2026-12-07) around which the demo's calendars are made; null for none.</param>
-    public static async Task<StandIn> StartAsync(string? demo, int? waiting = null)
+    /// <param name="from">A folder whose calendars and mail it begins with.</param>
+    public static async Task<StandIn> StartAsync(string? demo, string? from = null)
     {
         var standIn = new StandIn();
-        standIn.MailPort = waiting ?? FreePort();
-        standIn._app = StandInApp.Create([
-            "--Data",
-            Path.Combine(standIn._folder.FullName, "calendars"),
-            "--Mail",
-            Path.Combine(standIn._folder.FullName, "mail"),
-            "--MailPort",
-            standIn.MailPort.ToString(CultureInfo.InvariantCulture),
-            "--urls",
-            "http://127.0.0.1:0",
-            "--Demo",
-            demo ?? "",
-            "--Answers",
-            $"{RepliesDomain}=127.0.0.1:{standIn.AnswersPort.ToString(CultureInfo.InvariantCulture)}",
-        ]);
-        await standIn._app.StartAsync();
+        if (from is not null)
+            Copy(new DirectoryInfo(from), standIn._folder);
+        standIn.MailPort = FreePort();
+        standIn._demo = demo;
+        await standIn.StartAgainAsync();
         return standIn;
     }
 
-    public async ValueTask DisposeAsync()
+    /// <summary>Listens again, after <see cref="StopAsync"/>, with all that it kept.</summary>
+    public async Task StartAgainAsync()
+    {
+        _app = StandInApp.Create([
+            "--Data",
+            Path.Combine(_folder.FullName, "calendars"),
+            "--Mail",
+            Path.Combine(_folder.FullName, "mail"),
+            "--MailPort",
+            MailPort.ToString(CultureInfo.InvariantCulture),
+            "--urls",
+            $"http://127.0.0.1:{_port.ToString(CultureInfo.InvariantCulture)}",
+            "--Demo",
+            _demo ?? "",
+            "--Answers",
+            $"{RepliesDomain}=127.0.0.1:{AnswersPort.ToString(CultureInfo.InvariantCulture)}",
+        ]);
+        await _app.StartAsync();
+        _port = new Uri(Address).Port;
+    }
+
+    /// <summary>Answers nobody until it starts again.</summary>
+    public async Task StopAsync()
     {
         if (_app is not null)
         {
@@ -63,6 +76,31 @@ public sealed class StandIn : IAsyncDisposable
         }
 
         _app = null;
+    }
+
+    /// <summary>Copies all calendars and mail into a folder that is made for them.</summary>
+    public void CopyTo(string folder) => Copy(_folder, Directory.CreateDirectory(folder));
+
+    /// <summary>Throws all mail away.</summary>
+    public void EmptyMail()
+    {
+        foreach (var box in new DirectoryInfo(Path.Combine(_folder.FullName, "mail")).GetDirectories())
+            box.Delete(recursive: true);
+    }
+
+    private static void Copy(DirectoryInfo from, DirectoryInfo to)
+    {
+        foreach (var file in from.GetFiles("*", SearchOption.AllDirectories))
+        {
+            var target = Path.Combine(to.FullName, Path.GetRelativePath(from.FullName, file.FullName));
+            Directory.CreateDirectory(Path.GetDirectoryName(target)!);
+            file.CopyTo(target);
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await StopAsync();
         if (_folder.Exists)
             _folder.Delete(recursive: true);
         _folder.Refresh();

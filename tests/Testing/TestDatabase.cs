@@ -2,39 +2,54 @@ using Npgsql;
 
 namespace LooseLantern.Testing;
 
-/// <summary>A database of its own in the PostgreSQL that ./lantern test has started; dropped when done.</summary>
+/// <summary>
+/// A database of its own in the PostgreSQL that ./lantern test has started; dropped when done.
+/// </summary>
 public sealed class TestDatabase : IAsyncDisposable
 {
-    private readonly string _server;
     private readonly string _name = $"test_{Guid.NewGuid():N}";
 
-    private TestDatabase(string server) => _server = server;
+    private TestDatabase() { }
 
-    public string ConnectionString =>
-        new NpgsqlConnectionStringBuilder(_server) { Database = _name, MaxPoolSize = 60 }.ConnectionString;
+    public string ConnectionString => ConnectionTo(_name);
 
-    public static async Task<TestDatabase> CreateAsync()
+    /// <summary>With all tables, and nothing in them.</summary>
+    public static async Task<TestDatabase> CreateAsync() => await CopyAsync(await Templates.MigratedAsync());
+
+    /// <summary>With nothing, not even tables.</summary>
+    public static Task<TestDatabase> CreateEmptyAsync() => CopyAsync("template1");
+
+    internal static async Task<TestDatabase> CopyAsync(string template)
+    {
+        var database = new TestDatabase();
+        await RunAsync($"CREATE DATABASE {database._name} TEMPLATE {template}");
+        return database;
+    }
+
+    internal static string ConnectionTo(string database, bool pooled = true)
     {
         var server = Environment.GetEnvironmentVariable("LANTERN_TEST_DATABASE")
             ?? throw new InvalidOperationException(
                 "These tests need a PostgreSQL server: run them with ./lantern test."
             );
-        var database = new TestDatabase(server);
-        await database.RunAsync($"CREATE DATABASE {database._name}");
-        return database;
+        return new NpgsqlConnectionStringBuilder(server)
+        {
+            Database = database,
+            MaxPoolSize = 60,
+            Pooling = pooled,
+        }.ConnectionString;
     }
 
     public async ValueTask DisposeAsync()
     {
-        NpgsqlConnection.ClearAllPools();
+        await using (var own = new NpgsqlConnection(ConnectionString))
+            NpgsqlConnection.ClearPool(own);
         await RunAsync($"DROP DATABASE IF EXISTS {_name} WITH (FORCE)");
     }
 
-    private async Task RunAsync(string sql)
+    private static async Task RunAsync(string sql)
     {
-        await using var connection = new NpgsqlConnection(
-            new NpgsqlConnectionStringBuilder(_server) { Database = "postgres", Pooling = false }.ConnectionString
-        );
+        await using var connection = new NpgsqlConnection(ConnectionTo("postgres", pooled: false));
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(sql, connection);
         await command.ExecuteNonQueryAsync();
