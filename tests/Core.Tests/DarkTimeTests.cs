@@ -79,6 +79,19 @@ public class DarkTimeTests
             .ShouldSatisfyAllConditions(dark => dark.OfPage.ShouldBeEmpty(), dark => dark.Seats.ShouldBeEmpty());
 
     [Fact]
+    public void A_start_between_two_of_the_grid_says_nothing_where_more_is_in_the_way()
+    {
+        var page = Page() with { Step = 60, StepFrom = StepFrom.Open };
+        var busy = Span("2026-12-01T08:00:00Z", "2026-12-01T11:00:00Z");
+        DarkTime
+            .Within(Tuesday(page, Host(busy: busy)), Span("2026-12-01T08:00:00Z", "2026-12-01T10:00:00Z"))
+            .Seats.ShouldHaveSingleItem()
+            .Hosts.ShouldHaveSingleItem()
+            .Reasons.ShouldHaveSingleItem()
+            .Rule.ShouldBe(Rule.Calendars);
+    }
+
+    [Fact]
     public void A_wide_grid_is_asked_at_its_own_starts_alone()
     {
         // 09:00, 10:30 and 12:00 in Copenhagen.
@@ -114,6 +127,11 @@ public class DarkTimeTests
             .ShouldBe([new EmptyCause(EmptyKind.DatesPast)]);
         Of(Page() with { Window = new BookingWindow.Ahead(14), Notice = 15 * 24 * 60 })
             .ShouldBe([new EmptyCause(EmptyKind.NoticeBeyondWindow)]);
+        // The window ends with 14 December, which is over in fourteen days and three hours: not one start is left then.
+        var untilItEnds = (14 * 24 + 3) * 60;
+        Of(Page() with { Window = new BookingWindow.Ahead(14), Notice = untilItEnds })
+            .ShouldBe([new EmptyCause(EmptyKind.NoticeBeyondWindow)]);
+        Of(Page() with { Window = new BookingWindow.Ahead(14), Notice = untilItEnds - 1 }).ShouldBeEmpty();
         Of(Page() with { HoursMode = HoursMode.Page, Hours = never }).ShouldBe([new EmptyCause(EmptyKind.PageClosed)]);
         Of(Page(), Host(hours: never)).ShouldBe([new EmptyCause(EmptyKind.HostClosed, "h1")]);
         Of(

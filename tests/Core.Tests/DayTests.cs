@@ -22,6 +22,12 @@ public class DayTests
             )
             .ShouldBe(expected);
 
+    [Fact]
+    public void A_part_of_a_second_reaches_into_the_next_minute() =>
+        DaySlices
+            .Of(new Span(At("2026-12-01T08:00:00Z"), At("2026-12-01T08:45:00Z") + Duration.FromTicks(1)), Copenhagen)
+            .ShouldBe([new DaySlice(new LocalDate(2026, 12, 1), 540, 586)]);
+
     [Theory]
     [InlineData("Europe/Copenhagen", 2026, 12, 1, "2026-11-30T23:00:00Z")]
     [InlineData("Africa/Cairo", 2026, 4, 24, "2026-04-23T22:00:00Z")] // midnight is skipped: the day begins at 01:00

@@ -56,6 +56,7 @@ public class LinkStandingTests
     {
         LinkStanding.MayBeTaken(Out with { OutAt = null }, Today).ShouldBeTrue();
         LinkStanding.MayBeTaken(Out with { RevokedAt = Sent }, Today).ShouldBeFalse();
+        LinkStanding.MayBeTaken(Out, Today.PlusDays(3)).ShouldBeTrue();
         LinkStanding.MayBeTaken(Out, Today.PlusDays(4)).ShouldBeFalse();
     }
 

@@ -54,6 +54,15 @@ public class OfferTests
     }
 
     [Fact]
+    public void What_was_painted_yesterday_reaches_into_today()
+    {
+        var offer = Offer(OfferBy.Painted) with { Painted = [Paint(6, 22, 0, 240)] };
+
+        OfferRules.Painted(offer, Copenhagen, Today).ShouldBe([At(6, 21, 240)]);
+        OfferRules.Painted(offer, Copenhagen, Today.PlusDays(1)).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Days_and_hours_cut_what_is_painted()
     {
         var offer = Offer(OfferBy.Painted) with

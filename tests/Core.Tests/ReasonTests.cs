@@ -262,4 +262,39 @@ public class ReasonTests
 
     private static StartReasons For(OpeningsInput input, string start) =>
         ReasonsComputation.For(input, At($"2026-12-01T{start}:00Z"));
+
+    [Fact]
+    public void A_cap_is_not_asked_of_what_was_promised_by_a_hold()
+    {
+        var (start, end) = (At("2026-12-01T09:00:00Z"), At("2026-12-01T09:30:00Z"));
+        var page = Page() with
+        {
+            DailyCap = 1,
+            Sessions = [new SessionFacts("s1", At("2026-12-01T08:00:00Z"), At("2026-12-01T08:30:00Z"), 1)],
+        };
+        var host = Host(busy: new Span(start, end)) with
+        {
+            DailyCap = 1,
+            Commitments =
+            [
+                new Commitment(CommitmentKind.Hold, "k1", null, start, end, 0, 0),
+                new Commitment(
+                    CommitmentKind.Booking,
+                    "s1",
+                    "page",
+                    At("2026-12-01T08:00:00Z"),
+                    At("2026-12-01T08:30:00Z"),
+                    0,
+                    0
+                ),
+            ],
+        };
+        var input = Tuesday(page, host) with { AsHolder = "k1" };
+        Rules(input, start).ShouldBe([Rule.Calendars]);
+        // Half an hour later nothing was promised.
+        Rules(input, end).ShouldBe([Rule.PageCaps, Rule.HostCaps]);
+
+        static IEnumerable<Rule> Rules(OpeningsInput input, Instant at) =>
+            ReasonsComputation.For(input, at).Reasons.Select(reason => reason.Rule);
+    }
 }

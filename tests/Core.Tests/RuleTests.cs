@@ -198,4 +198,18 @@ public class RuleTests
         Should.Throw<ArgumentException>(() =>
             OpeningsComputation.Openings(Tuesday(Page() with { Step = step }) with { Duration = duration })
         );
+
+    [Fact]
+    public void Of_sessions_with_room_the_fullest_is_joined_and_of_those_the_first_by_id()
+    {
+        var start = At("2026-12-01T08:00:00Z");
+        SessionFacts Of(string id, int guests) => new(id, start, start + Duration.FromMinutes(30), guests);
+        string? Joined(params SessionFacts[] sessions) =>
+            OpeningsComputation.SessionToJoin(Tuesday(Page() with { Places = 4, Sessions = sessions }), start);
+
+        Joined(Of("a", 1), Of("b", 3), Of("c", 2)).ShouldBe("b");
+        Joined(Of("a", 1), Of("c", 2), Of("b", 2)).ShouldBe("b");
+        Joined(Of("a", 4), Of("b", 1)).ShouldBe("b");
+        Joined(Of("a", 4)).ShouldBeNull();
+    }
 }

@@ -1,4 +1,5 @@
 using CsCheck;
+using LooseLantern.Core.Links;
 using LooseLantern.Core.Suggestions;
 using static Core.Tests.Sketch;
 
@@ -96,4 +97,17 @@ public class SuggestionTests
 
     private static IReadOnlyList<Suggestion> Suggest(OpeningsInput input, int count, params DateTimeZone[] zones) =>
         SuggestionsComputation.Of(input, count, zones);
+
+    [Fact]
+    public void A_link_shows_all_openings_where_there_are_no_more_than_it_may_show()
+    {
+        // Nine to twelve on the half hour, an hour each: five that overlap, of which suggestions take every other one.
+        var input = Tuesday(Page()) with { Duration = 60 };
+        var all = OpeningsComputation.Openings(input);
+        all.Count.ShouldBe(5);
+        ShownOpenings.Of(input, 5, [Copenhagen]).ShouldBe(all);
+        ShownOpenings.Of(input, null, [Copenhagen]).ShouldBe(all);
+        ShownOpenings.Of(input, 4, [Copenhagen]).Count.ShouldBe(3);
+        ShownOpenings.Of(input, 2, [Copenhagen]).Count.ShouldBe(2);
+    }
 }

@@ -50,6 +50,11 @@ public class TimeTextTests
     }
 
     [Fact]
+    public void An_end_that_its_clock_shows_twice_tells_which_is_meant() =>
+        Text("en-GB", Clock.Usual, null, false, "2026-10-24T23:45:00Z")
+            .ShouldBe("Times in Copenhagen (UTC+2)|Sunday, 25 October|  01:45–02:15 UTC+2");
+
+    [Fact]
     public void A_second_zone_stands_behind_with_its_weekday_where_that_differs()
     {
         Text("en-GB", Clock.Usual, NewYork, false, "2026-12-01T01:00:00Z", "2026-12-01T14:00:00Z")

@@ -153,6 +153,16 @@ public sealed class ApprovalTests : IAsyncLifetime
             .ShouldBe("The guest took it back.");
     }
 
+    [Fact]
+    public async Task It_waits_no_longer_than_until_the_time_it_is_moved_to()
+    {
+        var page = await Scene.Ada.PublishAsync(draft => draft.ApprovalHours = 72);
+        var path = await Scene.BookAsync(page, MailScene.Ten);
+        (await Scene.SeeAsync(path)).GetProperty("waitsUntil").GetString().ShouldBe(MailScene.Ten);
+        await (await Scene.MoveAsync(path, MailScene.Nine)).ReadAsync(HttpStatusCode.NoContent);
+        (await Scene.SeeAsync(path)).GetProperty("waitsUntil").GetString().ShouldBe(MailScene.Nine);
+    }
+
     private async Task<(string Page, string Path)> AskAsync(Action<PageDraft>? change = null)
     {
         var page = await Scene.Ada.PublishAsync(draft =>

@@ -11,6 +11,8 @@ namespace Server.Tests;
 /// <summary>What links hold on hosts' time, and how it ends.</summary>
 public class LinkHoldTests(World world)
 {
+    private const string Ten = "2026-12-08T09:00:00Z";
+
     [Fact]
     public async Task What_was_held_too_long_is_in_nobodys_way_and_goes_from_the_calendar()
     {
@@ -191,6 +193,54 @@ public class LinkHoldTests(World world)
             .EnumerateArray()
             .Select(host => host.GetString())
             .ShouldBe([holder]);
+    }
+
+    [Fact]
+    public async Task Whoever_holds_a_time_gets_its_booking_also_where_it_would_be_anothers_turn()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var ada = scene.Owner;
+        var bo = await scene.JoinAsync(isHost: true, letInviter: true);
+        var (id, address) = await ada.SendLinkAsync(draft =>
+            (draft.Seats, draft.Marked, draft.Takes) = (
+                [
+                    [ada.HostId, bo.HostId],
+                ],
+                [Nine, Ten],
+                2
+            )
+        );
+        await ada.HoldAsync(id);
+        string?[] HostsOf(JsonElement row) =>
+            [.. row.GetProperty("hosts").EnumerateArray().Select(host => host.GetString())];
+        var held = (await ada.LinkAsync(id)).GetProperty("holds").EnumerateArray().Select(HostsOf).ToList();
+
+        // By the second one's time its host has had the first, and the other none.
+        foreach (var start in new[] { Nine, Ten })
+            await (
+                await world.Guest().TakeAsync(address, start, name: "Ottilie Wren", email: "ottilie@wren.example")
+            ).ReadAsync(HttpStatusCode.Created);
+
+        (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/links/{address}"))
+            .GetProperty("taken")
+            .EnumerateArray()
+            .Select(HostsOf)
+            .ShouldBe(held);
+    }
+
+    [Fact]
+    public async Task Time_that_was_held_is_offered_to_others_as_soon_as_the_hold_has_run_out()
+    {
+        var ada = await world.SignUpAsync();
+        var workspace = await world.WorkspaceOfAsync(ada.Desk);
+        var (id, _) = await ada.SendLinkAsync(draft => draft.Marked = [Nine]);
+        var page = await ada.PublishAsync();
+        await ada.HoldAsync(id);
+        (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotContain(Nine);
+        await world.WithinAsync(workspace, db =>
+            db.Commitments.ExecuteUpdateAsync(set => set.SetProperty(row => row.HeldUntil, World.Now))
+        );
+        (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldContain(Nine);
     }
 
     [Fact]
