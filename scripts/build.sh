@@ -33,8 +33,9 @@ lantern_case() {
 
 # ./lantern bench: ratios on this machine, never a test.
 lantern_bench() {
-  case "${1:-core}" in core) ;; *) fail "there is no bench called \"$1\"; choose core" ;; esac
+  case "${1:-core}" in core|mutants) ;; *) fail "there is no bench called \"$1\"; choose core or mutants" ;; esac
   need_toolchains
+  if [ "${1:-core}" = mutants ]; then shift; cd "$ROOT"; exec node bench/mutants/mutants.mjs "$@"; fi
   build_server bench/LooseLantern.Bench/LooseLantern.Bench.csproj
   exec dotnet "$ROOT/bench/LooseLantern.Bench/bin/$CONFIGURATION/net10.0/LooseLantern.Bench.dll"
 }

@@ -1,3 +1,4 @@
+using CsCheck;
 using LooseLantern.Core.Links;
 
 namespace Core.Tests;
@@ -63,10 +64,50 @@ public class LinkStandingTests
     [Fact]
     public void Somebody_is_waited_for_since_it_went_out_or_was_last_asked_about()
     {
-        var asked = Sent + Duration.FromDays(2);
-        LinkStanding.WaitsSince(Out, Today, askedAt: null).ShouldBe(Sent);
-        LinkStanding.WaitsSince(Out, Today, asked).ShouldBe(asked);
-        LinkStanding.WaitsSince(Out with { OutAt = null }, Today, null).ShouldBeNull();
-        LinkStanding.WaitsSince(Out with { Booked = 1, Standing = 1 }, Today, asked).ShouldBeNull();
+        var (asked, now) = (Sent + Duration.FromDays(2), Sent + Duration.FromDays(3));
+        Instant? Since(LinkFacts facts, Instant? askedAt) =>
+            LinkStanding.CourseOf(facts, Sketch.Copenhagen).WaitsSinceAt(now, facts.OutAt, askedAt);
+        Since(Out, askedAt: null).ShouldBe(Sent);
+        Since(Out, asked).ShouldBe(asked);
+        Since(Out with { OutAt = null }, null).ShouldBeNull();
+        Since(Out with { Booked = 1, Standing = 1 }, asked).ShouldBeNull();
+        Since(Out with { EndsOn = Today.PlusDays(-1) }, asked).ShouldBeNull();
+    }
+
+    [Fact]
+    public void What_is_kept_says_at_each_instant_where_it_stands()
+    {
+        var facts =
+            from outAt in OneOf<Instant?>(null, Sent)
+            from revokedAt in OneOf<Instant?>(null, null, Sent)
+            from openedAt in OneOf<Instant?>(null, Sent)
+            from takes in Gen.Int[1, 3]
+            from standing in Gen.Int[0, takes]
+            from cancelled in Gen.Int[0, 2]
+            select Out with
+            {
+                OutAt = outAt,
+                RevokedAt = revokedAt,
+                OpenedAt = openedAt,
+                Takes = takes,
+                Booked = standing + cancelled,
+                Standing = standing,
+            };
+        Gen.Select(facts, OneOf("Europe/Copenhagen", "Pacific/Auckland", "America/Halifax"), Gen.Int[0, 240])
+            .Sample(
+                (of, zoneId, hours) =>
+                {
+                    var zone = DateTimeZoneProviders.Tzdb[zoneId];
+                    var now = Instant.FromUtc(2026, 12, 5, 0, 0) + Duration.FromHours(hours);
+                    var today = now.InZone(zone).Date;
+                    var course = LinkStanding.CourseOf(of, zone);
+                    return course.StateAt(now) == LinkStanding.Of(of, today)
+                        && course.MayBeTakenAt(now) == LinkStanding.MayBeTaken(of, today)
+                        && course.IsOpenAt(now) == LinkStanding.IsOpen(of, today);
+                },
+                iter: Tries.Of(5_000)
+            );
+
+        static Gen<T> OneOf<T>(params T[] choices) => Gen.Int[0, choices.Length - 1].Select(at => choices[at]);
     }
 }

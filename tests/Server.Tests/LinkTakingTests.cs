@@ -50,6 +50,12 @@ public class LinkTakingTests(World world)
                 .GetString()
                 .ShouldBe(then);
             (await world.Guest().LinkStartsAsync(address)).Length.ShouldBe(reopens ? 4 : 0);
+            // The list and the board say the same: what is over is offered to nobody.
+            (await ada.GetAsync($"/api/links?state={then}")).GetProperty("total").GetInt32().ShouldBe(1);
+            (await ada.GetAsync("/api/board?from=2026-12-08&days=1"))
+                .GetRawText()
+                .Contains("\"kind\":\"offered\"", StringComparison.Ordinal)
+                .ShouldBe(reopens);
             (await world.Guest().TakeAsync(address, Ten)).StatusCode.ShouldBe(
                 reopens ? HttpStatusCode.Created : HttpStatusCode.Conflict
             );

@@ -1,3 +1,4 @@
+using LooseLantern.Core.Days;
 using NodaTime;
 
 namespace LooseLantern.Core.Links;
@@ -32,6 +33,28 @@ public sealed record LinkFacts(
     int Standing
 );
 
+/// <summary>Where a link stands, and what becomes of it by itself.</summary>
+/// <param name="State">Until <paramref name="EndsAt"/>.</param>
+/// <param name="TakesMore">Whether a time of it may be taken until then.</param>
+/// <param name="EndsAt">When its last date is over; null for one that is revoked, which changes no more.</param>
+/// <param name="Then">Where it stands from then on; nothing of it may be taken any more.</param>
+public sealed record LinkCourse(LinkState State, bool TakesMore, Instant? EndsAt, LinkState Then)
+{
+    public LinkState StateAt(Instant now) => EndsAt is null || now < EndsAt ? State : Then;
+
+    /// <summary>Whether somebody of the team may still book a time of it for a guest.</summary>
+    public bool MayBeTakenAt(Instant now) => TakesMore && now < EndsAt;
+
+    /// <summary>Whether a guest can take a time by it.</summary>
+    public bool IsOpenAt(Instant now) => MayBeTakenAt(now) && State is (LinkState.Out or LinkState.Opened);
+
+    /// <summary>
+    /// Since when somebody is waited for: since it went out, or was last asked about; null where nobody is.
+    /// </summary>
+    public Instant? WaitsSinceAt(Instant now, Instant? outAt, Instant? askedAt) =>
+        IsOpenAt(now) ? askedAt ?? outAt : null;
+}
+
 public static class LinkStanding
 {
     /// <param name="today">The local date in the link's zone.</param>
@@ -54,9 +77,16 @@ public static class LinkStanding
     public static bool MayBeTaken(LinkFacts facts, LocalDate today) =>
         facts.RevokedAt is null && facts.EndsOn >= today && facts.Booked < facts.Takes;
 
-    /// <summary>
-    /// Since when somebody is waited for: since it went out, or was last asked about; null where nobody is.
-    /// </summary>
-    public static Instant? WaitsSince(LinkFacts facts, LocalDate today, Instant? askedAt) =>
-        IsOpen(facts, today) ? askedAt ?? facts.OutAt : null;
+    /// <summary>Where it stands, and what becomes of it by itself; the same until one of the facts changes.</summary>
+    /// <param name="zone">The link's, in which its last date is over at the midnight after it.</param>
+    public static LinkCourse CourseOf(LinkFacts facts, DateTimeZone zone)
+    {
+        var dayAfter = facts.EndsOn.PlusDays(1);
+        return new LinkCourse(
+            Of(facts, facts.EndsOn),
+            MayBeTaken(facts, facts.EndsOn),
+            facts.RevokedAt is null ? LocalDays.Start(zone, dayAfter) : null,
+            Of(facts, dayAfter)
+        );
+    }
 }

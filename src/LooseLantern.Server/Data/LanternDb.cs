@@ -46,12 +46,9 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
     /// <summary>The pages of desks; those of availability links are not among them.</summary>
     public IQueryable<Page> DeskPages => Pages.Where(page => page.Offer == null);
 
-    /// <summary>Pages that offer somebody's time: those of desks, and of links that are not over on a date.</summary>
-    public IQueryable<Page> OfferingPages(LocalDate today) =>
-        Pages.Where(page =>
-            page.Offer == null
-            || Links.Any(link => link.Id == page.Id && link.RevokedAt == null && link.EndsOn >= today)
-        );
+    /// <summary>Pages that offer somebody's time: those of desks, and of links that are not over.</summary>
+    public IQueryable<Page> OfferingPages(Instant now) =>
+        Pages.Where(page => page.Offer == null || Links.Any(link => link.Id == page.Id && link.EndsAt > now));
 
     public DbSet<AvailabilityLink> Links => Set<AvailabilityLink>();
 
@@ -389,6 +386,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             link.HasOne(row => row.Page).WithOne().HasForeignKey<AvailabilityLink>(row => row.Id);
             link.HasMany(row => row.Wishes).WithOne().HasForeignKey(row => row.LinkId);
             link.HasIndex(row => row.SecretHash).IsUnique();
+            link.Ignore(row => row.Course);
             // Asked across workspaces by who looks whether anything is left.
             link.HasIndex(row => row.CheckDueAt);
             AsJsonList(link.Property(row => row.Guests));

@@ -92,6 +92,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("check_due_at");
 
+                    b.Property<Instant?>("EndsAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ends_at");
+
                     b.Property<LocalDate>("EndsOn")
                         .HasColumnType("date")
                         .HasColumnName("ends_on");
@@ -175,9 +179,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("started_from");
 
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("state");
+
+                    b.Property<string>("StateThen")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("state_then");
+
                     b.Property<int>("Takes")
                         .HasColumnType("integer")
                         .HasColumnName("takes");
+
+                    b.Property<bool>("TakesMore")
+                        .HasColumnType("boolean")
+                        .HasColumnName("takes_more");
 
                     b.Property<string>("Text")
                         .IsRequired()

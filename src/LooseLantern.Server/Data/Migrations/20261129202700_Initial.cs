@@ -982,7 +982,11 @@ namespace LooseLantern.Server.Data.Migrations
                     asked_again_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     asked_again = table.Column<int>(type: "integer", nullable: false),
                     none_left_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    check_due_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
+                    check_due_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    state = table.Column<string>(type: "text", nullable: false),
+                    takes_more = table.Column<bool>(type: "boolean", nullable: false),
+                    ends_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    state_then = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {

@@ -81,7 +81,26 @@ public sealed class AvailabilityLink : IBelongsToWorkspace
     /// <summary>When it is looked at next for whether anything is left.</summary>
     public required Instant CheckDueAt { get; set; }
 
+    /// <summary>Where it stands until <see cref="EndsAt"/>; kept at each change by <see cref="Settle"/>.</summary>
+    public LinkState State { get; private set; }
+
+    /// <summary>Whether a time of it may be taken until <see cref="EndsAt"/>.</summary>
+    public bool TakesMore { get; private set; }
+
+    /// <summary>When its last date is over; null for one that is revoked.</summary>
+    public Instant? EndsAt { get; private set; }
+
+    /// <summary>Where it stands from <see cref="EndsAt"/> on.</summary>
+    public LinkState StateThen { get; private set; }
+
+    /// <summary>Where it stands, as Core told at its last change. Whoever lists or looks reads this.</summary>
+    public LinkCourse Course => new(State, TakesMore, EndsAt, StateThen);
+
     public List<Wish> Wishes { get; } = [];
+
+    /// <summary>Keeps where it stands, after a change of it or of what was booked by it.</summary>
+    public void Settle(LinkCourse course) =>
+        (State, TakesMore, EndsAt, StateThen) = (course.State, course.TakesMore, course.EndsAt, course.Then);
 }
 
 /// <summary>A guest of a link.</summary>

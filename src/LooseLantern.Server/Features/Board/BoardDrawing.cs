@@ -236,8 +236,6 @@ public sealed class BoardDrawing(
         CancellationToken ct
     )
     {
-        // A link may still be used in a zone that is a day behind.
-        var today = now.InUtc().Date.PlusDays(-1);
         var hostIds = lanes.ConvertAll(lane => lane.Host.Id);
         var links = await db
             .Links.AsNoTracking()
@@ -246,10 +244,8 @@ public sealed class BoardDrawing(
                     .ThenInclude(seat => seat.Hosts)
             .AsSplitQuery()
             .Where(link =>
-                link.OutAt != null
-                && link.RevokedAt == null
-                && link.EndsOn >= today
-                && db.Bookings.Count(booking => booking.Session!.PageId == link.Id) < link.Takes
+                (link.State == LinkState.Out || link.State == LinkState.Opened)
+                && link.EndsAt > now
                 && link.Page!.Seats.Any(seat => seat.Hosts.Any(host => hostIds.Contains(host.HostId)))
             )
             .ToListAsync(ct);

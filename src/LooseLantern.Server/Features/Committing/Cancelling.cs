@@ -13,7 +13,14 @@ namespace LooseLantern.Server.Features.Committing;
 /// Cancels bookings, in one transaction that frees what nobody needs any more. The last booking of a session takes the
 /// session along, and with it the hosts' time and the events in their calendars.
 /// </summary>
-public sealed class Cancelling(LanternDb db, EventWishes wishes, PostWriting post, RecordKeeping record, IClock clock)
+public sealed class Cancelling(
+    LanternDb db,
+    EventWishes wishes,
+    PostWriting post,
+    RecordKeeping record,
+    LinkTaking taking,
+    IClock clock
+)
 {
     public const int MostOfAWord = 1_000;
 
@@ -96,6 +103,7 @@ public sealed class Cancelling(LanternDb db, EventWishes wishes, PostWriting pos
             hostIds
         );
         await db.SaveChangesAsync(ct);
+        await taking.SettleAsync(session.PageId, ct);
         await post.TellAsync([bookingId], telling, ct);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);

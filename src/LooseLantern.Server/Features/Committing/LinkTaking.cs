@@ -18,13 +18,10 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
         if (page.Offer is null)
             return null;
         var link = await db.Links.SingleAsync(row => row.Id == page.Id, ct);
-        var (facts, today) = (
-            await FactsAsync(link, ct),
-            clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date
-        );
-        if (LinkStanding.MayBeTaken(facts, today))
+        var now = clock.GetCurrentInstant();
+        if (link.Course.MayBeTakenAt(now))
             return link;
-        throw facts switch
+        throw link switch
         {
             { RevokedAt: not null } => new Refusal(
                 StatusCodes.Status410Gone,
@@ -32,7 +29,7 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
                 "These times were taken back.",
                 "Ask whoever sent them to you for others."
             ),
-            _ when facts.Booked >= facts.Takes => new Refusal(
+            _ when now < link.EndsAt => new Refusal(
                 StatusCodes.Status409Conflict,
                 "link-taken",
                 "A time was taken by this link already.",
@@ -51,10 +48,12 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
     /// A time of it became a booking: what it held gives way, all of it where nothing more is to be taken, else what
     /// lies there.
     /// </summary>
-    public async Task TakenAsync(AvailabilityLink link, Session session, CancellationToken ct)
+    public async Task TakenAsync(AvailabilityLink link, Page page, Session session, CancellationToken ct)
     {
-        var facts = await FactsAsync(link, ct);
-        var isLast = facts.Booked + 1 >= facts.Takes;
+        var before = await FactsAsync(link, ct);
+        var facts = before with { Booked = before.Booked + 1, Standing = before.Standing + 1 };
+        link.Settle(LinkStanding.CourseOf(facts, ZoneOf(page)));
+        var isLast = facts.Booked >= facts.Takes;
         var holds = db.Commitments.Where(row => row.HolderId == link.Id && (isLast || row.Span.Overlaps(session.Time)));
         var ids = await holds.Select(row => row.Id).ToListAsync(ct);
         if (isLast)
@@ -66,26 +65,42 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
         await db.Commitments.Where(row => ids.Contains(row.Id)).ExecuteDeleteAsync(ct);
     }
 
-    public async Task<LinkFacts> FactsAsync(AvailabilityLink link, CancellationToken ct)
+    /// <summary>
+    /// Keeps where a link stands, within the caller's transaction, once one of its bookings has ended or a guest has
+    /// opened it; a page of a desk has no such thing.
+    /// </summary>
+    public async Task SettleAsync(Guid pageId, CancellationToken ct)
+    {
+        // Of two who change it at once neither undoes what the other wrote.
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {pageId} FOR UPDATE", ct);
+        if (await db.Links.Include(row => row.Page).SingleOrDefaultAsync(row => row.Id == pageId, ct) is not { } link)
+            return;
+        await SettleAsync(link, ct);
+        await db.SaveChangesAsync(ct);
+    }
+
+    /// <param name="link">With its page. It is not saved.</param>
+    public async Task SettleAsync(AvailabilityLink link, CancellationToken ct) =>
+        link.Settle(LinkStanding.CourseOf(await FactsAsync(link, ct), ZoneOf(link.Page!)));
+
+    private static DateTimeZone ZoneOf(Page page) => DateTimeZoneProviders.Tzdb[page.Zone];
+
+    private async Task<LinkFacts> FactsAsync(AvailabilityLink link, CancellationToken ct)
     {
         var cancelled = await db
             .Bookings.IgnoreQueryFilters([LanternDb.Standing])
             .Where(row => row.Session!.PageId == link.Id)
             .Select(row => row.CancelledAt != null)
             .ToListAsync(ct);
-        return FactsOf(link, cancelled.Count(isCancelled => !isCancelled), cancelled.Count(isCancelled => isCancelled));
-    }
-
-    /// <param name="standing">How many of its bookings stand.</param>
-    /// <param name="cancelled">How many do not.</param>
-    public static LinkFacts FactsOf(AvailabilityLink link, int standing, int cancelled) =>
-        new(
+        var standing = cancelled.Count(isCancelled => !isCancelled);
+        return new LinkFacts(
             link.OutAt,
             link.RevokedAt,
             link.LastOpenedAt,
             link.EndsOn,
             link.Takes,
-            standing + (link.Reopens ? 0 : cancelled),
+            link.Reopens ? standing : cancelled.Count,
             standing
         );
+    }
 }

@@ -100,7 +100,7 @@ public sealed class TimeCommitting(
             return null;
 
         if (link is not null)
-            await taking.TakenAsync(link, session, ct);
+            await taking.TakenAsync(link, page, session, ct);
         var booked = Write(wish, session, page, key);
         await wishes.ForSessionAsync(session, ct);
         await db.SaveChangesAsync(ct);

@@ -112,7 +112,6 @@ public static class GuestLinkEndpoints
                     string? to,
                     string? duration,
                     GuestLinkFinding finding,
-                    LinkTaking taking,
                     LinkTexts texts,
                     IClock clock,
                     CancellationToken ct
@@ -121,11 +120,9 @@ public static class GuestLinkEndpoints
                     var found = await finding.FindAsync(address, ct);
                     var page = found.Page!;
                     var asked = OpeningsQuery.Read(from, to, duration, page);
-                    var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
-                    var isOpen = LinkStanding.IsOpen(await taking.FactsAsync(found, ct), today);
                     return new OpeningsAnswer(
                         page.Zone,
-                        isOpen
+                        found.Course.IsOpenAt(clock.GetCurrentInstant())
                             ? await texts.ShownAsync(page, found.GuestZone, asked.From, asked.To, asked.Duration, ct)
                             : []
                     );
@@ -199,7 +196,6 @@ public static class GuestLinkEndpoints
                     string address,
                     WishRequest request,
                     GuestLinkFinding finding,
-                    LinkTaking taking,
                     LinkPost post,
                     LanternDb db,
                     IClock clock,
@@ -214,8 +210,7 @@ public static class GuestLinkEndpoints
                         throw Refusal.Invalid("starts", "Name times to come, within a year.");
                     if (request.Words.Length > 1000)
                         throw Refusal.Invalid("words", "Keep it to 1000 characters.");
-                    var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
-                    if (!LinkStanding.MayBeTaken(await taking.FactsAsync(found, ct), today))
+                    if (!found.Course.MayBeTakenAt(now))
                         throw new Refusal(
                             StatusCodes.Status410Gone,
                             "ended",
@@ -303,16 +298,13 @@ public sealed class GuestLinkFinding(LanternDb db, Tenant tenant, LinkEditing ed
 }
 
 /// <summary>Links as their guests see them.</summary>
-public sealed class GuestLinkViews(LanternDb db, GuestPageViews pages, LinkTaking taking, IClock clock)
+public sealed class GuestLinkViews(LanternDb db, GuestPageViews pages, IClock clock)
 {
     public async Task<GuestLink> OfAsync(string address, GuestLinkFinding finding, CancellationToken ct)
     {
         var link = await finding.FindAsync(address, ct);
         var page = link.Page!;
-        var state = LinkStanding.Of(
-            await taking.FactsAsync(link, ct),
-            clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date
-        );
+        var state = link.Course.StateAt(clock.GetCurrentInstant());
         var sessions = await db
             .Sessions.AsNoTracking()
             .Include(session => session.Hosts)

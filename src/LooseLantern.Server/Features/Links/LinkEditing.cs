@@ -65,6 +65,7 @@ public sealed class LinkEditing(
         };
         filling.Fill(page, link, tidy);
         page.Mark = await pageFilling.MarkOfAsync(page.Title, ct);
+        await taking.SettleAsync(link, ct);
         db.Add(page);
         db.Links.Add(link);
         record.Note(link.Id, $"Made the link “{page.Title}”", HostsOf(tidy));
@@ -169,7 +170,7 @@ public sealed class LinkEditing(
             async link =>
             {
                 if (until is not null)
-                    await HoldToUntakenAsync(link, ct);
+                    HoldToUntaken(link);
                 link.HoldUntil = until;
                 record.Note(
                     id,
@@ -208,10 +209,10 @@ public sealed class LinkEditing(
     /// <summary>
     /// Counts that somebody looks at it. What is being done to the link meanwhile waits for none of these.
     /// </summary>
-    public Task NoteOpenedAsync(Guid id, CancellationToken ct)
+    public async Task NoteOpenedAsync(Guid id, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        return db
+        await db
             .Links.Where(row => row.Id == id)
             .ExecuteUpdateAsync(
                 set =>
@@ -220,6 +221,17 @@ public sealed class LinkEditing(
                         .SetProperty(row => row.FirstOpenedAt, row => row.FirstOpenedAt ?? now),
                 ct
             );
+        if (await db.Links.AnyAsync(row => row.Id == id && row.State == LinkState.Out, ct))
+            await SettleOpenedAsync(id, ct);
+    }
+
+    /// <summary>The first guest who opens it changes where it stands.</summary>
+    private async Task SettleOpenedAsync(Guid id, CancellationToken ct)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        db.ChangeTracker.Clear();
+        await taking.SettleAsync(id, ct);
+        await transaction.CommitAsync(ct);
     }
 
     /// <summary>Takes away a draft that nobody was sent.</summary>
@@ -264,6 +276,7 @@ public sealed class LinkEditing(
             await allowances.HoldToAsync(HostsOf(link), Allowance.Offer, ct);
             await change(link);
             await holding.KeepAsync(link.Page!, link, ct);
+            await taking.SettleAsync(link, ct);
             link.Page!.Version++;
             await db.SaveChangesAsync(ct);
             await transaction.CommitAsync(ct);
@@ -295,10 +308,10 @@ public sealed class LinkEditing(
             );
     }
 
-    private async Task HoldToUntakenAsync(AvailabilityLink link, CancellationToken ct)
+    private void HoldToUntaken(AvailabilityLink link)
     {
         HoldToLiving(link);
-        if (!LinkStanding.MayBeTaken(await taking.FactsAsync(link, ct), Today(link)))
+        if (!link.Course.MayBeTakenAt(clock.GetCurrentInstant()))
             throw new Refusal(
                 StatusCodes.Status409Conflict,
                 "link-over",

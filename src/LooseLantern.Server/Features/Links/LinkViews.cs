@@ -1,7 +1,6 @@
 using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Pages;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -75,58 +74,39 @@ public sealed class LinkViews(
     public async Task<LinkList> ListAsync(LinkState? state, string? search, int skip, int take, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        var found = (await StandingsAsync(db.LinksContaining(search ?? ""), now, ct))
-            .Where(one => state is null || one.State == state)
-            .OrderBy(one => one.WaitsSince ?? Instant.MaxValue)
-            .ThenBy(one => one.State)
+        // Core told where each stands when it last changed; one that is over by now stands as it said of then.
+        var found = db.LinksContaining(search ?? "")
+            .Select(link => new
+            {
+                link.Id,
+                link.MadeAt,
+                State = link.EndsAt <= now ? link.StateThen : link.State,
+                Since = link.AskedAgainAt ?? link.OutAt,
+            })
+            .Where(one => state == null || one.State == state);
+        var total = await found.CountAsync(ct);
+        var ids = await found
+            .OrderBy(one =>
+                one.State == LinkState.Out || one.State == LinkState.Opened ? 0
+                : one.State == LinkState.Draft ? 1
+                : one.State == LinkState.Booked ? 2
+                : one.State == LinkState.Ended ? 3
+                : 4
+            )
+            .ThenBy(one => one.State == LinkState.Out || one.State == LinkState.Opened ? one.Since : null)
             .ThenByDescending(one => one.MadeAt)
-            .ToList();
-        var ids = found.Skip(skip).Take(take).Select(one => one.Id).ToList();
+            .ThenBy(one => one.Id)
+            .Skip(skip)
+            .Take(take)
+            .Select(one => one.Id)
+            .ToListAsync(ct);
         var links = await db
             .Links.Include(link => link.Wishes)
             .AsNoTracking()
             .Where(link => ids.Contains(link.Id))
             .AsSplitQuery()
             .ToListAsync(ct);
-        return new LinkList(now, found.Count, [.. (await OfAsync(links, ct)).OrderBy(row => ids.IndexOf(row.Id))]);
-    }
-
-    /// <summary>
-    /// Where each of them stands. It is told from facts as elsewhere, of all of them, since those who wait longest are
-    /// the oldest.
-    /// </summary>
-    private async Task<List<Standing>> StandingsAsync(
-        IQueryable<AvailabilityLink> asked,
-        Instant now,
-        CancellationToken ct
-    )
-    {
-        var links = await asked.AsNoTracking().Select(link => new { Link = link, link.Page!.Zone }).ToListAsync(ct);
-        var bookings = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
-            .Where(booking => db.Links.Any(link => link.Id == booking.Session!.PageId))
-            .GroupBy(booking => booking.Session!.PageId)
-            .Select(group => new
-            {
-                group.Key,
-                Standing = group.Count(booking => booking.CancelledAt == null),
-                Cancelled = group.Count(booking => booking.CancelledAt != null),
-            })
-            .ToDictionaryAsync(group => group.Key, ct);
-        return links.ConvertAll(row =>
-        {
-            var counts = bookings.GetValueOrDefault(row.Link.Id);
-            var (facts, today) = (
-                LinkTaking.FactsOf(row.Link, counts?.Standing ?? 0, counts?.Cancelled ?? 0),
-                now.InZone(DateTimeZoneProviders.Tzdb[row.Zone]).Date
-            );
-            return new Standing(
-                row.Link.Id,
-                LinkStanding.Of(facts, today),
-                LinkStanding.WaitsSince(facts, today, row.Link.AskedAgainAt),
-                row.Link.MadeAt
-            );
-        });
+        return new LinkList(now, total, [.. (await OfAsync(links, ct)).OrderBy(row => ids.IndexOf(row.Id))]);
     }
 
     /// <param name="link">With its page, whole, and its wishes.</param>
@@ -217,15 +197,10 @@ public sealed class LinkViews(
             {
                 var page = whole[link.Id];
                 var own = bookings[link.Id].OrderBy(booking => booking.Start).ToList();
-                var facts = LinkTaking.FactsOf(
-                    link,
-                    own.Count(booking => !booking.IsCancelled),
-                    own.Count(booking => booking.IsCancelled)
-                );
-                var today = now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date;
+                var course = link.Course;
                 return new LinkRow(
                     link.Id,
-                    LinkStanding.Of(facts, today),
+                    course.StateAt(now),
                     page.Title,
                     [.. link.Guests.Select(guest => guest.Name)],
                     PageView.SeatNames(page),
@@ -235,11 +210,11 @@ public sealed class LinkViews(
                     link.FirstOpenedAt,
                     link.LastOpenedAt,
                     link.Opened,
-                    LinkStanding.WaitsSince(facts, today, link.AskedAgainAt),
+                    course.WaitsSinceAt(now, link.OutAt, link.AskedAgainAt),
                     link.AskedAgain,
                     held.GetValueOrDefault(link.Id),
                     held.ContainsKey(link.Id) ? link.HoldUntil : null,
-                    link.NoneLeftAt is not null && LinkStanding.IsOpen(facts, today),
+                    link.NoneLeftAt is not null && course.IsOpenAt(now),
                     link.Wishes.Count,
                     link.EndsOn,
                     page.Zone,
@@ -250,6 +225,4 @@ public sealed class LinkViews(
             }),
         ];
     }
-
-    private sealed record Standing(Guid Id, LinkState State, Instant? WaitsSince, Instant MadeAt);
 }

@@ -1,7 +1,5 @@
-using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Jobs;
 using Microsoft.EntityFrameworkCore;
@@ -13,14 +11,7 @@ namespace LooseLantern.Server.Features.Links;
 /// Looks at links that are out for whether anything is left of them, so that whoever made one hears before its guest
 /// finds out.
 /// </summary>
-public sealed class LinkWatching(
-    LanternDb db,
-    LinkEditing links,
-    LinkTaking taking,
-    OpeningsLoader loader,
-    LinkPost post,
-    IClock clock
-)
+public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsLoader loader, LinkPost post, IClock clock)
 {
     // Most links have something within days.
     private const int DaysLookedAtFirst = 14;
@@ -47,10 +38,9 @@ public sealed class LinkWatching(
     public async Task LookAsync(Guid id, CancellationToken ct)
     {
         var link = await links.GetAsync(id, ct);
-        var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[link.Page!.Zone]).Date;
-        if (!LinkStanding.IsOpen(await taking.FactsAsync(link, ct), today))
+        if (!link.Course.IsOpenAt(clock.GetCurrentInstant()))
             return;
-        var isLeft = await IsLeftAsync(link.Page, ct);
+        var isLeft = await IsLeftAsync(link.Page!, ct);
         if (isLeft == (link.NoneLeftAt is null))
             return;
 

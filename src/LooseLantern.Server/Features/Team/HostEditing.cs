@@ -133,9 +133,8 @@ public sealed class HostEditing(
     /// <summary>Holds taking a host off the team to one that no page offers and nobody has booked.</summary>
     public async Task HoldToNothingAheadAsync(Host host, CancellationToken ct)
     {
-        // A link may still be used in a zone that is a day behind.
-        var today = clock.GetCurrentInstant().InUtc().Date.PlusDays(-1);
-        var pages = await db.OfferingPages(today)
+        var now = clock.GetCurrentInstant();
+        var pages = await db.OfferingPages(now)
             .Where(page => page.Seats.Any(seat => seat.Hosts.Any(row => row.HostId == host.Id)))
             .OrderBy(page => page.Title)
             .Select(page => page.Title)
@@ -147,7 +146,6 @@ public sealed class HostEditing(
                 $"{host.Name} has a seat on {string.Join(", ", pages)}.",
                 "Give the seat to somebody else first."
             );
-        var now = clock.GetCurrentInstant();
         var ahead = await db.Sessions.CountAsync(
             session => session.Time.UpperBound > now && session.Hosts.Any(row => row.HostId == host.Id),
             ct

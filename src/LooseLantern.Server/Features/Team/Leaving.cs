@@ -102,8 +102,8 @@ public sealed class Leaving(
         // meanwhile.
         await handing.LockAsync(host, heirs, heir, ct);
         var now = clock.GetCurrentInstant();
-        // What a link that is over offered is nobody's any more; one may still be used in a zone that is a day behind.
-        var offering = db.OfferingPages(now.InUtc().Date.PlusDays(-1)).Select(page => page.Id);
+        // What a link that is over offered is nobody's any more.
+        var offering = db.OfferingPages(now).Select(page => page.Id);
         var seats = await db.Set<SeatRow>()
             .Include(seat => seat.Hosts)
             .Where(seat => offering.Contains(seat.PageId) && seat.Hosts.Any(row => row.HostId == host.Id))
