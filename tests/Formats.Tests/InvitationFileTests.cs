@@ -6,8 +6,8 @@ namespace Formats.Tests;
 public class InvitationFileTests
 {
     private static readonly Span Time = new(Instant.FromUtc(2026, 12, 8, 8, 0), Instant.FromUtc(2026, 12, 8, 8, 45));
-    private static readonly Party Lead = new(Guid.NewGuid(), "Sunniva Dale", "sunniva@brackwater.example");
-    private static readonly Party Guest = new(Guid.NewGuid(), "Ottilie Wren", "ottilie@wren-charters.example");
+    private static readonly Participant Lead = new(Guid.NewGuid(), "Sunniva Dale", "sunniva@brackwater.example");
+    private static readonly Participant Guest = new(Guid.NewGuid(), "Ottilie Wren", "ottilie@wren-charters.example");
 
     private static string[] Lines(InvitationMethod method) =>
         Folding
@@ -69,7 +69,12 @@ public class InvitationFileTests
     [InlineData(InvitationMethod.Cancel, "cancel.ics")]
     public void Invitations_are_written_as_the_files_that_others_are_tried_with(InvitationMethod method, string file)
     {
-        var slip = new Party(Guid.Parse("01a21ba5-0000-7000-8000-000000000001"), "Slip \"2\"", null, PartyKind.Room);
+        var slip = new Participant(
+            Guid.Parse("01a21ba5-0000-7000-8000-000000000001"),
+            "Slip \"2\"",
+            null,
+            ParticipantKind.Room
+        );
         var written = Folding.Fold(
             Folding.Unfold(
                 InvitationFile.Write(

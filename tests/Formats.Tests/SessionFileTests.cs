@@ -4,12 +4,16 @@ namespace Formats.Tests;
 public class SessionFileTests
 {
     private static readonly Span Time = new(Instant.FromUtc(2026, 12, 8, 8, 0), Instant.FromUtc(2026, 12, 8, 8, 45));
-    private static readonly Party Lead = new(Guid.NewGuid(), "Sunniva \"Sunny\" Dale", "sunniva@brackwater.example");
-    private static readonly Party Slip = new(
+    private static readonly Participant Lead = new(
+        Guid.NewGuid(),
+        "Sunniva \"Sunny\" Dale",
+        "sunniva@brackwater.example"
+    );
+    private static readonly Participant Slip = new(
         Guid.Parse("01234567-89ab-cdef-0123-456789abcdef"),
         "Slip 2",
         null,
-        PartyKind.Room
+        ParticipantKind.Room
     );
 
     private static SessionEvent Session(bool isHeld = false) =>

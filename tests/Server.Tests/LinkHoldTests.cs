@@ -1,5 +1,5 @@
 using LooseLantern.Core.Openings;
-using LooseLantern.Server.Features.Committing;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;

@@ -125,7 +125,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         CancellationToken cancellationToken = default
     )
     {
-        HoldToWorkspace();
+        RequireWorkspace();
         var isTold = ChangeTracker.Entries().Any(MovesOpenings);
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         // Within a transaction it is heard when that ends, and not at all where it is rolled back.
@@ -139,7 +139,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {
-        HoldToWorkspace();
+        RequireWorkspace();
         return base.SaveChanges(acceptAllChangesOnSuccess);
     }
 
@@ -517,7 +517,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             _ => false,
         };
 
-    private void HoldToWorkspace()
+    private void RequireWorkspace()
     {
         foreach (var entry in ChangeTracker.Entries<IBelongsToWorkspace>())
         {

@@ -1,10 +1,10 @@
 using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Links;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Reserving;
 using NodaTime;
 
 namespace LooseLantern.Server.Demo;
@@ -90,7 +90,7 @@ internal static class DemoLinks
             is [{ } first, ..]
         )
             await services
-                .GetRequiredService<TimeCommitting>()
+                .GetRequiredService<TimeReserving>()
                 .BookAsync(
                     new BookingWish(
                         taken.Id,

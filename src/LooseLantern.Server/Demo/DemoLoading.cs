@@ -3,10 +3,10 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Features.Workspaces;
@@ -176,7 +176,7 @@ public static class DemoLoading
             var clock = new StoppedClock(now - Duration.FromDays(daysAgo));
             var unrolling = ActivatorUtilities.CreateInstance<CalendarUnrolling>(services, clock);
             var loader = ActivatorUtilities.CreateInstance<OpeningsLoader>(services, unrolling, clock);
-            var committing = ActivatorUtilities.CreateInstance<TimeCommitting>(services, loader, clock);
+            var reserving = ActivatorUtilities.CreateInstance<TimeReserving>(services, loader, clock);
 
             for (var of = 0; of < (daysAgo % 7 == 3 ? 3 : 1 + daysAgo % 2); of++)
             {
@@ -193,7 +193,7 @@ public static class DemoLoading
                 if (openings.Count == 0)
                     continue;
                 var chosen = openings[turn * 13 % openings.Count];
-                await committing.BookAsync(
+                await reserving.BookAsync(
                     new BookingWish(page.Id, chosen.Start, duration, guest.Name, guest.Email, guest.Zone),
                     $"demo-{daysAgo}-{of}",
                     ct
@@ -218,7 +218,7 @@ public static class DemoLoading
             return;
         var guest = DemoPeople.Guests[5];
         await services
-            .GetRequiredService<TimeCommitting>()
+            .GetRequiredService<TimeReserving>()
             .BookAsync(
                 new BookingWish(pageId, first.Start, page.Durations[0], guest.Name, guest.Email, guest.Zone),
                 "demo-asked",

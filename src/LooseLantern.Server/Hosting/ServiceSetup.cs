@@ -5,12 +5,7 @@ using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
-using LooseLantern.Server.Features.Calendars.BuiltIn;
-using LooseLantern.Server.Features.Calendars.Feeds;
 using LooseLantern.Server.Features.Calendars.Joining;
-using LooseLantern.Server.Features.Calendars.Looking;
-using LooseLantern.Server.Features.Calendars.Writing;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
@@ -23,6 +18,7 @@ using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Profile;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.Replies;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Supply;
@@ -55,61 +51,33 @@ public static class ServiceSetup
         AddDatabase(services, builder.Configuration);
         AddIdentity(services);
 
-        services.AddScoped<Tenant>().AddScoped<Actor>().AddScoped<Allowances>().AddScoped<RecordKeeping>();
-        services.AddScoped<SignInSessions>().AddScoped<SecondFactor>().AddScoped<Portraits>();
+        services.AddScoped<Tenant>().AddSingleton<ContentSecurity>();
         services
-            .AddScoped<HostEditing>()
-            .AddScoped<PeopleEditing>()
-            .AddScoped<Inviting>()
-            .AddScoped<Leaving>()
-            .AddScoped<HandingOver>()
-            .AddScoped<WhyNotFree>()
-            .AddScoped<SessionMoving>()
-            .AddScoped<LoadReckoning>();
-        services.AddScoped<WorkspaceOpening>().AddScoped<TeamBuilding>().AddScoped<DeskOpening>();
-        AddCalendars(services);
-        services.AddScoped<BusyTimes>().AddScoped<BookingFeeds>().AddScoped<BoardDrawing>().AddScoped<BoardBlocks>();
-        services
-            .AddScoped<PageEditing>()
-            .AddScoped<PageFilling>()
-            .AddScoped<PageEditions>()
-            .AddScoped<PageCopies>()
-            .AddScoped<GuestNames>()
-            .AddScoped<OpeningsLoader>()
-            .AddScoped<SupplyReckoning>()
-            .AddScoped<DarkReckoning>()
-            .AddScoped<RelaxationReckoning>();
-        services
-            .AddScoped<GuestPageFinding>()
-            .AddScoped<GuestPageViews>()
-            .AddScoped<GuestDeskFinding>()
-            .AddScoped<Pictures>()
-            .AddScoped<PersonalAddresses>()
-            .AddScoped<EmailProof>()
-            .AddScoped<DeskEditing>()
-            .AddScoped<WorkspaceEditing>()
-            .AddScoped<PrivateBookingFinding>()
-            .AddScoped<AssignmentLoading>()
-            .AddScoped<TimeCommitting>()
-            .AddScoped<HostLocks>()
-            .AddScoped<LinkTaking>()
-            .AddScoped<Holding>();
-        services
-            .AddScoped<LinkEditing>()
-            .AddScoped<LinkFilling>()
-            .AddScoped<LinkViews>()
-            .AddScoped<LinkTexts>()
-            .AddScoped<LinkPost>()
-            .AddScoped<LinkSending>()
-            .AddScoped<LinkBooking>()
-            .AddScoped<LinkBeginnings>()
-            .AddScoped<EventPeopleFinding>()
-            .AddScoped<LinkReckoning>()
-            .AddScoped<LinkWatching>();
-        services.AddScoped<GuestLinkFinding>().AddScoped<GuestLinkViews>().AddSingleton<LinkAddresses>();
-        services.AddScoped<HoursEditing>().AddScoped<HoursEffects>().AddScoped<HoursFiles>();
-        services.AddSingleton<PrivateLinks>().AddSingleton<ContentSecurity>();
-        AddPost(services, builder.Configuration);
+            .AddActingFor()
+            .AddRecord()
+            .AddSignIn()
+            .AddProfile()
+            .AddTeam()
+            .AddReserving()
+            .AddLoad()
+            .AddSignUp()
+            .AddDesks()
+            .AddCalendars()
+            .AddBoard()
+            .AddPages()
+            .AddOpenings()
+            .AddSupply()
+            .AddGuests()
+            .AddWorkspaces()
+            .AddLinks()
+            .AddHours()
+            .AddBookings()
+            .AddPost(builder.Configuration)
+            .AddVideo()
+            .AddReplies()
+            .AddOutside()
+            .AddCalDav()
+            .AddLive();
         services.AddRateLimits(builder.Configuration);
 
         services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
@@ -121,78 +89,6 @@ public static class ServiceSetup
         services.AddOpenApi("v1", OpenApiSetup.Configure);
         services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
         services.AddResponseCompression(options => options.EnableForHttps = false);
-    }
-
-    private static void AddPost(IServiceCollection services, IConfiguration configuration)
-    {
-        services.AddHttpContextAccessor();
-        services
-            .AddSingleton(PostSettings.Of(configuration))
-            .AddSingleton<ReplyAddresses>()
-            .AddSingleton<SiteAddress>();
-        services
-            .AddScoped<PostWords>()
-            .AddScoped<Invitations>()
-            .AddScoped<Hearers>()
-            .AddScoped<ReminderWriting>()
-            .AddScoped<PersonPost>()
-            .AddScoped<PasswordResetting>()
-            .AddScoped<PostWriting>();
-        services
-            .AddScoped<MarksInPost>()
-            .AddScoped<PostSending>()
-            .AddScoped<DailyPost>()
-            .AddScoped<Cancelling>()
-            .AddScoped<BookingMoving>()
-            .AddScoped<BringingAlong>()
-            .AddScoped<AnswerChanging>()
-            .AddScoped<BookingRows>()
-            .AddScoped<BookingDetails>()
-            .AddScoped<BookingsToChange>();
-        services.AddHttpClient<IVideoRooms, HttpVideoRooms>(client => client.Timeout = TimeSpan.FromSeconds(15));
-        services.AddScoped<RoomWishes>().AddScoped<RoomMaking>();
-        services.AddScoped<ReplyTaking>().AddScoped<Answering>().AddScoped<AnswerFinding>();
-        if (!DesignTime.IsBuilding)
-            services
-                .AddHostedService<PostSender>()
-                .AddHostedService<ReplyListener>()
-                .AddHostedService<LapseWorker>()
-                .AddHostedService<HoldWorker>()
-                .AddHostedService<LinkWatch>()
-                .AddHostedService<RoomWorker>();
-    }
-
-    private static void AddCalendars(IServiceCollection services)
-    {
-        services
-            .AddSingleton<InsideAddresses>()
-            .AddSingleton<OutsideHttp>()
-            .AddSingleton<ServiceRecords>()
-            .AddSingleton<CalendarSecrets>();
-        services.AddSingleton<IcsAddress>().AddSingleton<CalDavDiscovery>();
-        services
-            .AddScoped<CalendarUnrolling>()
-            .AddScoped<CalendarStoring>()
-            .AddScoped<OutsideNoticing>()
-            .AddScoped<CalendarViews>();
-        services
-            .AddScoped<CalendarOwning>()
-            .AddScoped<CalendarJoining>()
-            .AddScoped<CalendarEditing>()
-            .AddScoped<CalendarLooking>()
-            .AddScoped<OwnEntries>();
-        services
-            .AddScoped<CalendarChoosing>()
-            .AddScoped<SessionTexts>()
-            .AddScoped<EventWishes>()
-            .AddScoped<EventWriting>()
-            .AddScoped<OutsideAnswers>();
-        services.AddSingleton<LiveChanges>();
-        // What only describes the program serves nobody.
-        if (DesignTime.IsBuilding)
-            return;
-        services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
-        services.AddHostedService<CalendarWatch>().AddHostedService<EventWriter>();
     }
 
     private static IClock StartClock(string? at)

@@ -90,7 +90,7 @@ public sealed class OutsideHttp : IDisposable
         {
             for (var redirections = 0; ; redirections++)
             {
-                await HoldToSafeAsync(address, request.As, time.Token);
+                await RequireSafeAsync(address, request.As, time.Token);
                 using var answer = await AskAsync(request, address, time.Token);
                 if (NextOf(answer, address) is not { } next)
                     return new OutsideAnswer(
@@ -204,7 +204,7 @@ public sealed class OutsideHttp : IDisposable
         );
 
     /// <summary>A password goes over https alone, but to what the operator has listed.</summary>
-    private async Task HoldToSafeAsync(Uri address, Credentials? credentials, CancellationToken ct)
+    private async Task RequireSafeAsync(Uri address, Credentials? credentials, CancellationToken ct)
     {
         if (credentials is null || address.Scheme == "https")
             return;

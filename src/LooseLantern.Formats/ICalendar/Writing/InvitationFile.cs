@@ -30,10 +30,10 @@ public sealed record InvitationEvent(
     string Title,
     string? Place,
     string Description,
-    Party Organizer,
+    Participant Organizer,
     string AnswersTo,
-    IReadOnlyList<Party> Asked,
-    IReadOnlyList<Party> Coming
+    IReadOnlyList<Participant> Asked,
+    IReadOnlyList<Participant> Coming
 );
 
 /// <summary>Writes invitations as they go by mail (iMIP, RFC 6047).</summary>
@@ -65,9 +65,9 @@ public static class InvitationFile
             Organizer = OrganizerOf(invitation),
         };
         foreach (var party in invitation.Asked)
-            written.Attendees.Add(Parties.Attendee(party, isAsked: true));
+            written.Attendees.Add(Participants.Attendee(party, isAsked: true));
         foreach (var party in invitation.Coming)
-            written.Attendees.Add(Parties.Attendee(party, isAsked: false));
+            written.Attendees.Add(Participants.Attendee(party, isAsked: false));
         if (invitation.Method == InvitationMethod.Request)
         {
             written.Alarms.Add(
@@ -91,8 +91,8 @@ public static class InvitationFile
     {
         var organizer = new Organizer
         {
-            Value = Parties.MailTo(invitation.AnswersTo),
-            CommonName = Parties.Line(invitation.Organizer.Name),
+            Value = Participants.MailTo(invitation.AnswersTo),
+            CommonName = Participants.Line(invitation.Organizer.Name),
         };
         if (invitation.Organizer.Address is { } address)
             organizer.Parameters.Set("EMAIL", address);

@@ -20,8 +20,8 @@ public sealed record SessionEvent(
     string? Place,
     string? Description,
     bool IsHeld,
-    Party? Organizer,
-    IReadOnlyList<Party> Attendees
+    Participant? Organizer,
+    IReadOnlyList<Participant> Attendees
 )
 {
     /// <summary>Whether it takes none of its hosts' time in their calendars (RFC 5545 section 3.8.2.7).</summary>
@@ -79,15 +79,15 @@ public static class SessionFile
         {
             written.Organizer = new Organizer
             {
-                Value = Parties.Address(organizer),
-                CommonName = Parties.Line(organizer.Name),
+                Value = Participants.Address(organizer),
+                CommonName = Participants.Line(organizer.Name),
             };
             written.Organizer.Parameters.Set("SCHEDULE-AGENT", "CLIENT");
         }
 
         foreach (var party in session.Attendees)
         {
-            var attendee = Parties.Attendee(party, isAsked: false);
+            var attendee = Participants.Attendee(party, isAsked: false);
             attendee.Parameters.Set("SCHEDULE-AGENT", "CLIENT");
             written.Attendees.Add(attendee);
         }

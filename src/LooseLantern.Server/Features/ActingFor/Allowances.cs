@@ -47,7 +47,7 @@ public sealed class Allowances(LanternDb db, Actor actor)
 
     /// <summary>Holds work to hosts who let the person do it.</summary>
     /// <exception cref="Refusal">403, with the names of the hosts who do not.</exception>
-    public async Task HoldToAsync(IReadOnlyCollection<Guid> hostIds, Allowance what, CancellationToken ct)
+    public async Task RequireAsync(IReadOnlyCollection<Guid> hostIds, Allowance what, CancellationToken ct)
     {
         if (actor.Person is null || hostIds.Count == 0)
             return;

@@ -9,7 +9,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Writing;
-using LooseLantern.Server.Features.Committing;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

@@ -1,9 +1,9 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -221,7 +221,7 @@ public sealed class BookingsToChange(LanternDb db, Allowances allowances)
             .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking())
             .FirstOrDefaultAsync(row => row.Id == id, ct)
             ?? throw Refusal.NotFound("booking");
-        await allowances.HoldToAsync(booking.Session!.Hosts.ConvertAll(host => host.HostId), Allowance.Move, ct);
+        await allowances.RequireAsync(booking.Session!.Hosts.ConvertAll(host => host.HostId), Allowance.Move, ct);
         return booking;
     }
 }

@@ -95,7 +95,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
     public async Task UnrollAsync(Calendar calendar, Span range, CancellationToken ct)
     {
         var reading = await ReadAsync(calendar, await ResourcesAsync(calendar, ct), range, ct);
-        HoldToMost(reading.Entries.Count);
+        RequireAtMost(reading.Entries.Count);
         await StoreAsync(calendar, null, range, reading, ct);
     }
 
@@ -105,7 +105,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
     {
         var reading = await ReadAsync(calendar, changed, calendar.ReadRange.ToSpan(), ct);
         var ids = changed.Select(resource => resource.Id).ToList();
-        HoldToMost(
+        RequireAtMost(
             reading.Entries.Count
                 + await db.CalendarEntries.CountAsync(
                     entry => entry.CalendarId == calendar.Id && !ids.Contains(entry.ResourceId),
@@ -190,7 +190,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         ];
     }
 
-    private static void HoldToMost(int entries)
+    private static void RequireAtMost(int entries)
     {
         if (entries > MostEntries)
             throw new CalendarTooLargeException(

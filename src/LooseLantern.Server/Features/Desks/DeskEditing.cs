@@ -90,7 +90,7 @@ public sealed class DeskEditing(LanternDb db, SiteAddress site)
                 "This whole site answers at that host name; choose one of the desk’s own."
             );
         var desk = await GetAsync(id, ct);
-        await HoldToHostAsync(form.HostId, ct);
+        await RequireHostAsync(form.HostId, ct);
         (desk.Name, desk.Intro, desk.Accent) = (form.Name.Trim(), form.Intro.Trim(), form.Accent.ToLowerInvariant());
         desk.HostName = form.HostName.Length == 0 ? null : form.HostName.ToLowerInvariant();
         desk.Framers = [.. form.Framers.Select(origin => DeskFormRules.OriginOf(origin)!).Distinct()];
@@ -108,7 +108,7 @@ public sealed class DeskEditing(LanternDb db, SiteAddress site)
         return desk;
     }
 
-    public async Task HoldToHostAsync(Guid? hostId, CancellationToken ct)
+    public async Task RequireHostAsync(Guid? hostId, CancellationToken ct)
     {
         if (hostId is { } id && !await db.Hosts.AnyAsync(host => host.Id == id && host.RetiredAt == null, ct))
             throw Refusal.Invalid("hostId", "Choose a host of your team, or nobody.");

@@ -1,8 +1,8 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Http.HttpResults;

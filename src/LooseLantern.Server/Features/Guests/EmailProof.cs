@@ -27,7 +27,7 @@ public sealed class EmailProof(LanternDb db, PersonPost post, IDataProtectionPro
 
     /// <exception cref="Refusal">422 "code-needed" where no code was typed, with a code on its way; 400 naming code
     /// where it is not the one that counts.</exception>
-    public async Task HoldToAsync(Page page, string email, string language, string? typed, CancellationToken ct)
+    public async Task RequireAsync(Page page, string email, string language, string? typed, CancellationToken ct)
     {
         if (!page.Details.After.ProvesEmail)
             return;

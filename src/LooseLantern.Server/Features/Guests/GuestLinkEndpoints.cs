@@ -3,9 +3,9 @@ using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -140,7 +140,7 @@ public static class GuestLinkEndpoints
                     [FromHeader(Name = "Idempotency-Key")] string? idempotencyKey,
                     HttpContext context,
                     GuestLinkFinding finding,
-                    TimeCommitting committing,
+                    TimeReserving reserving,
                     CancellationToken ct
                 ) =>
                 {
@@ -153,7 +153,7 @@ public static class GuestLinkEndpoints
                     if (idempotencyKey is { Length: 0 or > 200 })
                         throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
                     var answers = QuestionAnswers.Check(questions, request.Answers);
-                    var booked = await committing.BookAsync(
+                    var booked = await reserving.BookAsync(
                         new BookingWish(
                             page.Id,
                             request.Start,

@@ -4,10 +4,10 @@ using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Profile;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -189,7 +189,7 @@ public static class GuestPageEndpoints
                     HttpContext context,
                     GuestPageFinding finding,
                     EmailProof proof,
-                    TimeCommitting committing,
+                    TimeReserving reserving,
                     CancellationToken ct
                 ) =>
                 {
@@ -205,8 +205,8 @@ public static class GuestPageEndpoints
                         : LanguageOf(context.Request);
                     var flags = ScreenedOut.Check(found.Page, questions, answers);
                     var others = OthersComing.Of(found.Page, answers, request.Guest.Email);
-                    await proof.HoldToAsync(found.Page, request.Guest.Email, language, request.Code, ct);
-                    var booked = await committing.BookAsync(
+                    await proof.RequireAsync(found.Page, request.Guest.Email, language, request.Code, ct);
+                    var booked = await reserving.BookAsync(
                         new BookingWish(
                             found.Page.Id,
                             request.Start,

@@ -29,7 +29,7 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
     /// Holds a change of hours to whose time follows them: one's own, or that of hosts who let the person.
     /// </summary>
     /// <exception cref="Refusal">403, also for a host who would change hours that are nobody's.</exception>
-    public async Task HoldToUsersAsync(Guid id, CancellationToken ct)
+    public async Task RequireUsersAsync(Guid id, CancellationToken ct)
     {
         var hosts = await HostsOf(id).ToListAsync(ct);
         if (actor.Person is { Coordinates: false } && hosts.Count == 0)
@@ -39,7 +39,7 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
                 "These hours are not yours.",
                 "Ask a coordinator to change them, or make your own."
             );
-        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        await allowances.RequireAsync(hosts, Allowance.Offer, ct);
     }
 
     private IQueryable<Guid> HostsOf(Guid id) =>
@@ -67,7 +67,7 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
         var row = await GetAsync(id, ct);
         if (row.Version != version)
             throw ChangedMeanwhile();
-        await HoldToUsersAsync(id, ct);
+        await RequireUsersAsync(id, ct);
         record.Note(id, $"Changed the hours “{form.Name.Trim()}”", await HostsOf(id).ToListAsync(ct));
         row.Name = form.Name.Trim();
         row.Document = form.Document;

@@ -90,7 +90,7 @@ public static class HoursEndpoints
                 ) =>
                 {
                     await editing.GetAsync(id, ct);
-                    await editing.HoldToUsersAsync(id, ct);
+                    await editing.RequireUsersAsync(id, ct);
                     HoursEditing.Check(request.Form);
                     // Told by what was just before: afterwards there is nothing to compare with.
                     var did = await effects.OfAsync(id, request.Form.Document, ct);

@@ -2,9 +2,9 @@ using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -44,7 +44,7 @@ public sealed class LinkEditing(
     public async Task<AvailabilityLink> CreateAsync(LinkForm form, CancellationToken ct)
     {
         var tidy = await filling.CheckAsync(form, ct);
-        await allowances.HoldToAsync(HostsOf(tidy), Allowance.Offer, ct);
+        await allowances.RequireAsync(HostsOf(tidy), Allowance.Offer, ct);
         var now = clock.GetCurrentInstant();
         var page = pageFilling.Blank(tidy.DeskId, now);
         // No address that anybody could type.
@@ -80,7 +80,7 @@ public sealed class LinkEditing(
     public async Task<AvailabilityLink> ChangeAsync(Guid id, int version, LinkForm form, CancellationToken ct)
     {
         var tidy = await filling.CheckAsync(form, ct);
-        await allowances.HoldToAsync(HostsOf(tidy), Allowance.Offer, ct);
+        await allowances.RequireAsync(HostsOf(tidy), Allowance.Offer, ct);
         await holding.PrepareAsync(await filling.TryOutAsync(tidy.Times, id, ct), ct);
         return await InLocksAsync(
             id,
@@ -111,7 +111,7 @@ public sealed class LinkEditing(
             [],
             link =>
             {
-                HoldToLiving(link);
+                RequireLiving(link);
                 if (link.OutAt is not null)
                     return Task.CompletedTask;
                 if (link.Guests.Count == 0 && !link.IsAmongOurselves)
@@ -161,7 +161,7 @@ public sealed class LinkEditing(
             throw Refusal.Invalid("until", "Hold them until a time to come, within 90 days.");
         if (until is not null && found.Page!.Offer!.Times.By != OfferBy.Marked)
             throw Refusal.Invalid("until", "Only times that are marked can be held; offer the times you mark.");
-        await allowances.HoldToAsync(HostsOf(found), Allowance.Offer, ct);
+        await allowances.RequireAsync(HostsOf(found), Allowance.Offer, ct);
         if (until is not null)
             await holding.PrepareAsync(found.Page!, ct);
         return await InLocksAsync(
@@ -170,7 +170,7 @@ public sealed class LinkEditing(
             async link =>
             {
                 if (until is not null)
-                    HoldToUntaken(link);
+                    RequireUntaken(link);
                 link.HoldUntil = until;
                 record.Note(
                     id,
@@ -249,7 +249,7 @@ public sealed class LinkEditing(
                 "This link was sent out.",
                 "Revoke it instead; what was arranged by it stays on record."
             );
-        await allowances.HoldToAsync(HostsOf(link), Allowance.Offer, ct);
+        await allowances.RequireAsync(HostsOf(link), Allowance.Offer, ct);
         link.HoldUntil = null;
         await holding.KeepAsync(link.Page!, link, ct);
         await db.SaveChangesAsync(ct);
@@ -273,7 +273,7 @@ public sealed class LinkEditing(
         await using (var transaction = await db.Database.BeginTransactionAsync(ct))
         {
             var link = await LockedAsync(id, moreHosts, ct);
-            await allowances.HoldToAsync(HostsOf(link), Allowance.Offer, ct);
+            await allowances.RequireAsync(HostsOf(link), Allowance.Offer, ct);
             await change(link);
             await holding.KeepAsync(link.Page!, link, ct);
             await taking.SettleAsync(link, ct);
@@ -297,7 +297,7 @@ public sealed class LinkEditing(
         return link;
     }
 
-    private static void HoldToLiving(AvailabilityLink link)
+    private static void RequireLiving(AvailabilityLink link)
     {
         if (link.RevokedAt is not null)
             throw new Refusal(
@@ -308,9 +308,9 @@ public sealed class LinkEditing(
             );
     }
 
-    private void HoldToUntaken(AvailabilityLink link)
+    private void RequireUntaken(AvailabilityLink link)
     {
-        HoldToLiving(link);
+        RequireLiving(link);
         if (!link.Course.MayBeTakenAt(clock.GetCurrentInstant()))
             throw new Refusal(
                 StatusCodes.Status409Conflict,

@@ -3,8 +3,8 @@ using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -341,7 +341,7 @@ public sealed class LinkSending(
     {
         if (key is { Length: 0 or > 200 })
             throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
-        await post.HoldToSendingAsync(await editing.GetAsync(id, ct), word, ct);
+        await post.RequireSendingAsync(await editing.GetAsync(id, ct), word, ct);
         var link = await editing.SendOutAsync(id, ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // One press after the other, so that what was sent by the same key is seen.
@@ -361,7 +361,7 @@ public sealed class LinkSending(
 /// <summary>Books an offered time by hand.</summary>
 public sealed class LinkBooking(
     LinkEditing editing,
-    TimeCommitting committing,
+    TimeReserving reserving,
     Allowances allowances,
     Actor actor,
     LanternDb db,
@@ -374,14 +374,14 @@ public sealed class LinkBooking(
             throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
         var link = await editing.GetAsync(id, ct);
         var page = link.Page!;
-        await allowances.HoldToAsync(LinkEditing.HostsOf(link), Allowance.Book, ct);
+        await allowances.RequireAsync(LinkEditing.HostsOf(link), Allowance.Book, ct);
         Guests.MoveRequest.Check(new Guests.MoveRequest(request.Start));
         var (name, email) = await GuestAsync(link, request, ct);
         if (!Words.FitOneLine(name))
             throw Refusal.Invalid("name", "Give the guest’s name, in up to 120 characters.");
         if (!EmailAddress.IsPlausible(email))
             throw Refusal.Invalid("email", EmailAddress.Mend);
-        var booked = await committing.BookAsync(
+        var booked = await reserving.BookAsync(
             new BookingWish(
                 id,
                 request.Start,

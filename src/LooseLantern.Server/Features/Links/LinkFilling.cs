@@ -26,7 +26,7 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
             Title = form.Title.Trim(),
             Description = form.Description.Trim(),
             Place = form.Place.Trim(),
-            Times = await HoldToAsync(form.Times, ct),
+            Times = await RequireAsync(form.Times, ct),
             Guests = [.. form.Guests.Select(guest => new LinkGuest(guest.Name.Trim(), guest.Email.Trim()))],
             Details = details with
             {
@@ -50,7 +50,7 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
     {
         TimesChecks.Check(times, "times.");
         var page = filling.Blank(Guid.Empty, clock.GetCurrentInstant(), of);
-        FillTimes(page, await HoldToAsync(times, ct), leavesFree: false);
+        FillTimes(page, await RequireAsync(times, ct), leavesFree: false);
         return page;
     }
 
@@ -155,9 +155,9 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
         page.Offer = new LinkOffer(times.Offer, times.Overridden, leavesFree);
     }
 
-    private async Task<LinkTimes> HoldToAsync(LinkTimes times, CancellationToken ct)
+    private async Task<LinkTimes> RequireAsync(LinkTimes times, CancellationToken ct)
     {
-        await filling.HoldToTeamAsync(times.LineUp, ct);
+        await filling.RequireTeamAsync(times.LineUp, ct);
         var seated = times.LineUp.SelectMany(seat => seat.HostIds).ToHashSet();
         return times with
         {

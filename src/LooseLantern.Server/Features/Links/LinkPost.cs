@@ -21,7 +21,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
     /// <summary>Whether it can be sent.</summary>
     /// <exception cref="Refusal">400 where no guest has an email, or the word is too long; 409 where nothing of it is
     /// open.</exception>
-    public async Task HoldToSendingAsync(AvailabilityLink link, string word, CancellationToken ct)
+    public async Task RequireSendingAsync(AvailabilityLink link, string word, CancellationToken ct)
     {
         if (link.Guests.All(guest => guest.Email.Length == 0))
             throw Refusal.Invalid("guests", "Give the guest’s email, or copy the text and send it yourself.");
@@ -62,7 +62,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
             link.GuestZone,
             link.GuestLanguage,
             await ShownAsync(link, ct),
-            LinkAddresses.Path(link.Topic, PostMarks.Own)
+            LinkAddresses.Path(link.Topic, PostInserts.Own)
         );
         foreach (var guest in link.Guests.Where(guest => guest.Email.Length > 0))
         {
@@ -85,11 +85,11 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
                 reader.Language,
                 new Dictionary<string, string>
                 {
-                    ["first_name"] = PostMarks.Harmless(guest.Name.Split(' ')[0]),
+                    ["first_name"] = PostInserts.Harmless(guest.Name.Split(' ')[0]),
                     ["page"] = page.Title,
                     ["desk"] = page.Desk!.Name,
                     ["sender"] = sender,
-                    ["word"] = PostMarks.Harmless(word.Trim()),
+                    ["word"] = PostInserts.Harmless(word.Trim()),
                     ["times"] = Times,
                 }
             );
@@ -145,9 +145,9 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
             {
                 ["first_name"] = reader.Name.Split(' ')[0],
                 ["page"] = page.Title,
-                ["guest"] = PostMarks.Harmless(string.Join(", ", link.Guests.Select(guest => guest.Name))),
-                ["word"] = PostMarks.Harmless(word),
-                ["wished"] = PostMarks.Harmless(string.Join('\n', lines)),
+                ["guest"] = PostInserts.Harmless(string.Join(", ", link.Guests.Select(guest => guest.Name))),
+                ["word"] = PostInserts.Harmless(word),
+                ["wished"] = PostInserts.Harmless(string.Join('\n', lines)),
                 ["link"] = words.Link($"/work/links/{link.Id:D}"),
             }
         );

@@ -49,7 +49,7 @@ public sealed class PageEditing(
     {
         var page = await OfDesks().AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct)
             ?? throw Refusal.NotFound("page");
-        await allowances.HoldToAsync(HostsOf(page), Allowance.Offer, ct);
+        await allowances.RequireAsync(HostsOf(page), Allowance.Offer, ct);
         return page;
     }
 
@@ -58,9 +58,9 @@ public sealed class PageEditing(
     {
         Checks.Check(form);
         var page = filling.Blank(form.DeskId, clock.GetCurrentInstant());
-        await FillAsync(page, await HoldToAsync(form, page, ct), ct);
+        await FillAsync(page, await RequireAsync(form, page, ct), ct);
         var hosts = HostsOf(page);
-        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        await allowances.RequireAsync(hosts, Allowance.Offer, ct);
         db.Pages.Add(page);
         record.Note(page.Id, $"Made “{page.Title}”", hosts);
         await SaveAsync(form, ct);
@@ -74,10 +74,10 @@ public sealed class PageEditing(
     {
         Checks.Check(form);
         var page = await GetAsync(id, ct);
-        HoldTo(page, version);
-        var tidy = await HoldToAsync(form, page, ct);
+        Require(page, version);
+        var tidy = await RequireAsync(form, page, ct);
         List<Guid> hosts = [.. HostsOf(page).Union(HostsOf(tidy))];
-        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        await allowances.RequireAsync(hosts, Allowance.Offer, ct);
         if (page.State == PageState.Published)
             page.Draft = IsSame(tidy, PageView.FormOf(page)) ? null : tidy;
         else
@@ -96,16 +96,16 @@ public sealed class PageEditing(
     public async Task<Page> PublishAsync(Guid id, int version, CancellationToken ct)
     {
         var page = await GetAsync(id, ct);
-        HoldTo(page, version);
+        Require(page, version);
         var draft = page.Draft;
         List<Guid> hosts = [.. HostsOf(page).Union(draft is null ? [] : HostsOf(draft))];
-        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        await allowances.RequireAsync(hosts, Allowance.Offer, ct);
         if (draft is not null)
         {
             // What was right when it was kept need not be so any more: somebody may have left, or have changed its
             // office hours.
             Checks.Check(draft);
-            await FillAsync(page, await HoldToAsync(draft, page, ct), ct);
+            await FillAsync(page, await RequireAsync(draft, page, ct), ct);
             page.Draft = null;
         }
 
@@ -132,9 +132,9 @@ public sealed class PageEditing(
     private async Task<Page> CloseAsync(Guid id, int version, PageState state, CancellationToken ct)
     {
         var page = await GetAsync(id, ct);
-        HoldTo(page, version);
+        Require(page, version);
         var hosts = HostsOf(page);
-        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        await allowances.RequireAsync(hosts, Allowance.Offer, ct);
         var done =
             state == PageState.Archived ? "Archived"
             : page.State == PageState.Archived ? "Took back"
@@ -150,9 +150,9 @@ public sealed class PageEditing(
     public async Task<Page> DiscardAsync(Guid id, int version, CancellationToken ct)
     {
         var page = await GetAsync(id, ct);
-        HoldTo(page, version);
+        Require(page, version);
         var hosts = HostsOf(page);
-        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
+        await allowances.RequireAsync(hosts, Allowance.Offer, ct);
         if (page.Draft is null)
             return page;
         page.Draft = null;
@@ -169,13 +169,13 @@ public sealed class PageEditing(
     public async Task<Page> ChangeBlocksAsync(Guid id, int version, BlocksForm blocks, CancellationToken ct)
     {
         var page = await GetAsync(id, ct);
-        HoldTo(page, version);
+        Require(page, version);
         var form = PageView.FormOf(page);
         form = form with { Times = WithBlocks(form.Times, blocks) };
         Checks.Check(form);
         var hosts = HostsOf(page);
-        await allowances.HoldToAsync(hosts, Allowance.Offer, ct);
-        await FillAsync(page, await HoldToAsync(form, page, ct), ct);
+        await allowances.RequireAsync(hosts, Allowance.Offer, ct);
+        await FillAsync(page, await RequireAsync(form, page, ct), ct);
         if (page.Draft is { } draft)
             page.Draft = draft with { Times = WithBlocks(draft.Times, blocks) };
         page.Version++;
@@ -208,7 +208,7 @@ public sealed class PageEditing(
     {
         TimesChecks.Check(times, "times.");
         var page = filling.Blank(Guid.Empty, clock.GetCurrentInstant(), of);
-        await filling.HoldToTeamAsync(times.LineUp, ct);
+        await filling.RequireTeamAsync(times.LineUp, ct);
         var since = await db
             .Pages.Where(row => row.Id == of)
             .SelectMany(row => row.Seats)
@@ -253,7 +253,7 @@ public sealed class PageEditing(
     private static List<Guid> HostsOf(Page page) =>
         [.. page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).Distinct()];
 
-    private static void HoldTo(Page page, int version)
+    private static void Require(Page page, int version)
     {
         if (page.Version != version)
             throw ChangedMeanwhile();
@@ -268,7 +268,7 @@ public sealed class PageEditing(
         );
 
     /// <summary>The form as it is kept, once all of it that rows tell is right.</summary>
-    private async Task<PageForm> HoldToAsync(PageForm form, Page page, CancellationToken ct)
+    private async Task<PageForm> RequireAsync(PageForm form, Page page, CancellationToken ct)
     {
         if (!await db.Desks.AnyAsync(desk => desk.Id == form.DeskId, ct))
             throw Refusal.Invalid("deskId", "Choose one of your desks.");
@@ -281,7 +281,7 @@ public sealed class PageEditing(
             && !(await db.Workspaces.Select(row => row.Kinds).SingleAsync(ct)).Contains(details.Naming.Kind)
         )
             throw Refusal.Invalid("details.naming.kind", "Choose one of your workspace’s kinds, or none.");
-        await filling.HoldToTeamAsync(form.Times.LineUp, ct);
+        await filling.RequireTeamAsync(form.Times.LineUp, ct);
         return form with
         {
             Title = form.Title.Trim(),
@@ -305,7 +305,7 @@ public sealed class PageEditing(
         };
     }
 
-    /// <param name="form">As <see cref="HoldToAsync(PageForm, Page, CancellationToken)"/> gives it.</param>
+    /// <param name="form">As <see cref="RequireAsync(PageForm, Page, CancellationToken)"/> gives it.</param>
     private async Task FillAsync(Page page, PageForm form, CancellationToken ct)
     {
         if (page.DeskId != form.DeskId || page.Address != form.Address)

@@ -120,7 +120,7 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, IClock clock)
     }
 
     /// <exception cref="Refusal">400 naming each host who is none of the team.</exception>
-    public async Task HoldToTeamAsync(IReadOnlyList<SeatForm> lineUp, CancellationToken ct)
+    public async Task RequireTeamAsync(IReadOnlyList<SeatForm> lineUp, CancellationToken ct)
     {
         var asked = lineUp.SelectMany(seat => seat.HostIds).Distinct().ToList();
         var known = await db

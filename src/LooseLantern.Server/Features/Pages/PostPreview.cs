@@ -96,16 +96,16 @@ public static class PostPreviewEndpoints
                     var reader = Reader.Of(about.Booking);
                     var said = words.Of(about, new Telling(Occasion.Booked) { Was = was }, reader);
                     var (letter, appointment) = (
-                        GuestLetters.Write(page.Post, kind, reader.Language, said),
-                        GuestLetters.Appointment(about, said)
+                        GuestMails.Write(page.Post, kind, reader.Language, said),
+                        GuestMails.Appointment(about, said)
                     );
-                    var hidden = new MarkValues("", "", "", "https://rooms.example/a-room", "").Hidden();
+                    var hidden = new InsertValues("", "", "", "https://rooms.example/a-room", "").Hidden();
                     var isInvited = page.Post.ToGuests == GuestMail.Invitation;
                     return new PreviewAnswer(
                         letter.Subject,
-                        PostMarks.PutIn(letter.Text, hidden),
+                        PostInserts.PutIn(letter.Text, hidden),
                         isInvited ? appointment.Subject : null,
-                        isInvited ? PostMarks.PutIn(appointment.Text, hidden) : null,
+                        isInvited ? PostInserts.PutIn(appointment.Text, hidden) : null,
                         about.Booking.GuestName,
                         found is null
                     );

@@ -27,19 +27,19 @@ public sealed record AboutBooking(
     /// <summary>
     /// Whoever speaks for all: the seat that leads, or else the first that a person fills; a room asks nobody.
     /// </summary>
-    public Party Lead =>
+    public Participant Lead =>
         Session
             .Hosts.OrderBy(host => host.Seat == Page.Details.Lead ? -1 : host.Seat)
             .Select(host => PartyOf(host.Host!))
-            .FirstOrDefault(party => party is { Kind: PartyKind.Person, Address: not null })
-        ?? new Party(Session.Id, Page.Desk!.Name, null);
+            .FirstOrDefault(party => party is { Kind: ParticipantKind.Person, Address: not null })
+        ?? new Participant(Session.Id, Page.Desk!.Name, null);
 
     /// <summary>Whether a room is made for each of its bookings.</summary>
     public bool HasRoom => Page is { PlaceKind: PlaceKind.Video, Place.Length: 0 };
 
     public Person? PersonOf(Host host) => host.PersonId is { } id ? People.GetValueOrDefault(id) : null;
 
-    public Party PartyOf(Host host) => BookingParties.Of(host, PersonOf(host)?.Email);
+    public Participant PartyOf(Host host) => BookingParticipants.Of(host, PersonOf(host)?.Email);
 
     /// <summary>All of these bookings, cancelled ones too, in order of id.</summary>
     public static async Task<List<AboutBooking>> LoadAsync(

@@ -20,7 +20,7 @@ public sealed class Invitations(IClock clock)
             booking.Sequence,
             appointment.Subject,
             withLink ? appointment.Text : WithoutLink(appointment.Text),
-            GuestParties(booking)
+            GuestParticipants(booking)
         );
     }
 
@@ -32,8 +32,8 @@ public sealed class Invitations(IClock clock)
             about.Session.Uid,
             about.Session.Sequence,
             $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
-            PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)),
-            [.. guests.SelectMany(GuestParties)]
+            PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page)),
+            [.. guests.SelectMany(GuestParticipants)]
         );
 
     /// <summary>
@@ -51,14 +51,14 @@ public sealed class Invitations(IClock clock)
             about.Session.Uid,
             about.Session.Sequence,
             $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
-            PostMarks.Harmless(BookingParties.ForHosts(guests, about.Page)),
+            PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page)),
             [
-                new Party(
+                new Participant(
                     about.Session.Id,
-                    PostMarks.Harmless(along.Name.Length == 0 ? along.Email : along.Name),
+                    PostInserts.Harmless(along.Name.Length == 0 ? along.Email : along.Name),
                     along.Email
                 ),
-                .. guests.SelectMany(GuestParties),
+                .. guests.SelectMany(GuestParticipants),
             ]
         );
 
@@ -69,10 +69,10 @@ public sealed class Invitations(IClock clock)
         int sequence,
         string title,
         string description,
-        IReadOnlyList<Party> asked
+        IReadOnlyList<Participant> asked
     )
     {
-        var place = about.HasRoom ? PostMarks.RoomLink : about.Page.Place;
+        var place = about.HasRoom ? PostInserts.RoomLink : about.Page.Place;
         // Unfolded, so that no mark in it is torn apart before something is put in its place.
         return Folding.Unfold(
             InvitationFile.Write(
@@ -82,11 +82,11 @@ public sealed class Invitations(IClock clock)
                     sequence,
                     clock.GetCurrentInstant(),
                     about.Time,
-                    PostMarks.Harmless(title),
+                    PostInserts.Harmless(title),
                     place.Length == 0 ? null : place,
                     description,
                     about.Lead,
-                    PostMarks.Reply,
+                    PostInserts.Reply,
                     asked,
                     [.. about.Hosts.Select(about.PartyOf)]
                 )
@@ -94,9 +94,9 @@ public sealed class Invitations(IClock clock)
         );
     }
 
-    private static List<Party> GuestParties(Booking booking) =>
-        [.. BookingParties.Of(booking).Select(party => party with { Name = PostMarks.Harmless(party.Name) })];
+    private static List<Participant> GuestParticipants(Booking booking) =>
+        [.. BookingParticipants.Of(booking).Select(party => party with { Name = PostInserts.Harmless(party.Name) })];
 
     private static string WithoutLink(string text) =>
-        string.Join('\n', text.Split('\n').Where(line => !line.Contains(PostMarks.Link, StringComparison.Ordinal)));
+        string.Join('\n', text.Split('\n').Where(line => !line.Contains(PostInserts.Link, StringComparison.Ordinal)));
 }

@@ -18,7 +18,7 @@ public sealed class PersonPost(LanternDb db, PostWords words, IClock clock)
             person.WorkspaceId,
             MessageKind.PasswordReset,
             reader,
-            $"/reset/{PostMarks.Own}",
+            $"/reset/{PostInserts.Own}",
             protectedSecret,
             until,
             inviter: "",
@@ -33,7 +33,7 @@ public sealed class PersonPost(LanternDb db, PostWords words, IClock clock)
             invitation.WorkspaceId,
             MessageKind.JoinInvitation,
             reader,
-            $"/join/{PostMarks.Own}",
+            $"/join/{PostInserts.Own}",
             invitation.ProtectedSecret,
             invitation.ExpiresAt,
             inviter.Name,
@@ -85,12 +85,12 @@ public sealed class PersonPost(LanternDb db, PostWords words, IClock clock)
             reader.Language,
             new Dictionary<string, string>
             {
-                ["first_name"] = PostMarks.Harmless(reader.Name.Split(' ')[0]),
+                ["first_name"] = PostInserts.Harmless(reader.Name.Split(' ')[0]),
                 ["workspace"] = workspace,
-                ["inviter"] = PostMarks.Harmless(inviter),
+                ["inviter"] = PostInserts.Harmless(inviter),
                 ["deadline"] = words.Deadline(until, reader),
                 ["link"] = words.Link(path),
-                ["code"] = PostMarks.Own,
+                ["code"] = PostInserts.Own,
             }
         );
         var message = PostDraft.Of(workspaceId, workspace, kind, reader, letter, clock.GetCurrentInstant());

@@ -97,7 +97,7 @@ public static class PostEndpoints
             .WithName("listPost")
             .ProducesValidationProblem();
 
-        post.MapGet("/{id:guid}", async (Guid id, LanternDb db, MarksInPost values, CancellationToken ct) =>
+        post.MapGet("/{id:guid}", async (Guid id, LanternDb db, InsertsInPost values, CancellationToken ct) =>
             {
                 var message = await db.Messages.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct)
                     ?? throw Refusal.NotFound("message");
@@ -105,8 +105,8 @@ public static class PostEndpoints
                 return new PostView(
                     RowOf(message),
                     message.FromName,
-                    PostMarks.PutIn(message.Text, marks),
-                    message.Calendar is { } calendar ? PostMarks.PutIn(calendar, marks) : null,
+                    PostInserts.PutIn(message.Text, marks),
+                    message.Calendar is { } calendar ? PostInserts.PutIn(calendar, marks) : null,
                     message.CalendarMethod,
                     await db
                         .PageFiles.Where(file => message.FileIds.Contains(file.Id))

@@ -17,7 +17,7 @@ namespace LooseLantern.Server.Features.Post;
 /// Sends one message by SMTP, and notes how that went. A server that fails is asked again later; the Message-ID stays
 /// the same, so that a receiver can tell a repeat.
 /// </summary>
-public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost values, IClock clock)
+public sealed class PostSending(LanternDb db, PostSettings settings, InsertsInPost values, IClock clock)
 {
     /// <summary>After so many tries, which take about two days, a message counts as failed.</summary>
     public const int MostAttempts = 30;
@@ -77,7 +77,7 @@ public sealed class PostSending(LanternDb db, PostSettings settings, MarksInPost
     private async Task<MimeMessage> MailOfAsync(Message message, CancellationToken ct)
     {
         var marks = await values.OfAsync(message, ct);
-        string PutIn(string text) => PostMarks.PutIn(text, marks);
+        string PutIn(string text) => PostInserts.PutIn(text, marks);
         var mail = new MimeMessage
         {
             Subject = message.Subject,

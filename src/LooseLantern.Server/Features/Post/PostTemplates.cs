@@ -87,9 +87,9 @@ public static partial class PostTemplates
     }
 
     private static string LineOf(string line, bool isLink) =>
-        !isLink || !(line.StartsWith("http", StringComparison.Ordinal) || line == PostMarks.Room)
+        !isLink || !(line.StartsWith("http", StringComparison.Ordinal) || line == PostInserts.Room)
             ? WebUtility.HtmlEncode(line)
-            : $"<a href=\"{WebUtility.HtmlEncode(line == PostMarks.Room ? PostMarks.RoomLink : line)}\">{WebUtility.HtmlEncode(line)}</a>";
+            : $"<a href=\"{WebUtility.HtmlEncode(line == PostInserts.Room ? PostInserts.RoomLink : line)}\">{WebUtility.HtmlEncode(line)}</a>";
 
     [GeneratedRegex(@"\n\s*\n")]
     private static partial Regex Gap();

@@ -63,13 +63,13 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["workspace"] = about.Workspace,
             ["desk"] = page.Desk!.Name,
             ["place"] = page.Place,
-            ["guest"] = PostMarks.Harmless(booking.GuestName),
+            ["guest"] = PostInserts.Harmless(booking.GuestName),
             ["guest_email"] = booking.GuestEmail,
-            ["first_name"] = PostMarks.Harmless(booking.GuestName.Split(' ')[0]),
+            ["first_name"] = PostInserts.Harmless(booking.GuestName.Split(' ')[0]),
             ["hosts"] = about.HostNames,
             ["company"] = CompanyOf(booking.GuestEmail),
-            ["reader"] = PostMarks.Harmless(reader.Name),
-            ["companions"] = PostMarks.Harmless(
+            ["reader"] = PostInserts.Harmless(reader.Name),
+            ["companions"] = PostInserts.Harmless(
                 string.Join(
                     ", ",
                     booking.Companions.Select(one => one.Name.Length == 0 ? one.Email : $"{one.Name} ({one.Email})")
@@ -79,19 +79,19 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["time"] = time,
             ["zones"] = zones,
             ["was"] = telling.Was is { } was ? DayAndTime(was, reader) : "",
-            ["link"] = Link(PrivateLinks.Path(PostMarks.Link)),
+            ["link"] = Link(PrivateLinks.Path(PostInserts.Link)),
             ["page_link"] = Link(PageView.PathOf(page)),
             ["booking_link"] = Link($"/work/bookings/{booking.Id:D}"),
-            ["answer_link"] = Link($"/answer/{PostMarks.Own}"),
-            ["room"] = about.HasRoom ? PostMarks.Room : "",
+            ["answer_link"] = Link($"/answer/{PostInserts.Own}"),
+            ["room"] = about.HasRoom ? PostInserts.Room : "",
             ["host_words"] = page.Post.HostWords,
             ["links"] = string.Join('\n', page.Post.Links.Select(link => $"{link.Title}\n{link.Address}")),
-            ["word"] = PostMarks.Harmless(telling.Reply?.Text ?? booking.CancelWord),
+            ["word"] = PostInserts.Harmless(telling.Reply?.Text ?? booking.CancelWord),
             ["by"] = booking.CancelledBy?.ToString() ?? "",
             ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, reader) : "",
             ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, reader))),
-            ["answers"] = PostMarks.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
-            ["writer"] = PostMarks.Harmless(
+            ["answers"] = PostInserts.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
+            ["writer"] = PostInserts.Harmless(
                 telling.Reply is not { } reply
                 || reply.FromAddress.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)
                     ? booking.GuestName

@@ -68,13 +68,13 @@ public sealed class PostWriting(
             told = MessageKind.AskedForGuest;
         var reader = Reader.Of(about.Booking);
         var said = words.Of(about, telling, reader);
-        var letter = GuestLetters.Write(about.Page.Post, told, reader.Language, said);
+        var letter = GuestMails.Write(about.Page.Post, told, reader.Language, said);
         var method = MethodFor(about, telling);
         var isInvited = about.Page.Post.ToGuests == GuestMail.Invitation && method is not null;
         var message = Of(about, told, reader, letter);
         if (isInvited)
             (message.Calendar, message.CalendarMethod) = (
-                invitations.ForGuest(about, method!.Value, GuestLetters.Appointment(about, said), withLink: true),
+                invitations.ForGuest(about, method!.Value, GuestMails.Appointment(about, said), withLink: true),
                 InvitationFile.MethodOf(method.Value)
             );
         if (told is MessageKind.BookedForGuest or MessageKind.MovedForGuest)
@@ -120,7 +120,7 @@ public sealed class PostWriting(
         var message = Of(about, kind, reader, PostTemplates.Write(kind, reader.Language, said));
         if (about.Page.Post.ToGuests == GuestMail.Invitation)
             (message.Calendar, message.CalendarMethod) = (
-                invitations.ForGuest(about, method, GuestLetters.Appointment(about, said), withLink: false),
+                invitations.ForGuest(about, method, GuestMails.Appointment(about, said), withLink: false),
                 InvitationFile.MethodOf(method)
             );
         db.Messages.Add(message);

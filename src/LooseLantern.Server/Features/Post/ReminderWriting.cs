@@ -43,7 +43,7 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
                     about,
                     MessageKind.ReminderForGuest,
                     reader,
-                    GuestLetters.Write(
+                    GuestMails.Write(
                         about.Page.Post,
                         MessageKind.ReminderForGuest,
                         reader.Language,

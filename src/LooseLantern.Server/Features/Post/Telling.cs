@@ -1,6 +1,6 @@
 using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Committing;
+using LooseLantern.Server.Features.Reserving;
 
 namespace LooseLantern.Server.Features.Post;
 

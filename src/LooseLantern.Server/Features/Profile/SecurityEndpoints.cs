@@ -102,7 +102,7 @@ public static class SecurityEndpoints
                 ) =>
                 {
                     var person = await PersonAsync(actor, people);
-                    await HoldToPasswordAsync(people, person, request.Password);
+                    await RequirePasswordAsync(people, person, request.Password);
                     var result = await people.ChangePasswordAsync(person, request.Password, request.NewPassword);
                     if (!result.Succeeded)
                         throw Refusal.Invalid(
@@ -123,7 +123,7 @@ public static class SecurityEndpoints
                 async (PasswordRequest request, Actor actor, UserManager<Person> people, SecondFactor factor) =>
                 {
                     var person = await PersonAsync(actor, people);
-                    await HoldToPasswordAsync(people, person, request.Password);
+                    await RequirePasswordAsync(people, person, request.Password);
                     return await factor.StartAsync(person);
                 }
             )
@@ -151,7 +151,7 @@ public static class SecurityEndpoints
                 ) =>
                 {
                     var person = await PersonAsync(actor, people);
-                    await HoldToPasswordAsync(people, person, request.Password);
+                    await RequirePasswordAsync(people, person, request.Password);
                     await factor.EndAsync(person);
                     return TypedResults.NoContent();
                 }
@@ -163,7 +163,7 @@ public static class SecurityEndpoints
     private static async Task<Person> PersonAsync(Actor actor, UserManager<Person> people) =>
         (await people.FindByIdAsync(actor.Required.Id.ToString()))!;
 
-    private static async Task HoldToPasswordAsync(UserManager<Person> people, Person person, string password)
+    private static async Task RequirePasswordAsync(UserManager<Person> people, Person person, string password)
     {
         if (!await people.CheckPasswordAsync(person, password))
             throw Refusal.Invalid("password", "This is not your password.");

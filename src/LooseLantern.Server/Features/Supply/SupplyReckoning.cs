@@ -3,8 +3,8 @@ using LooseLantern.Core.Days;
 using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Reserving;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Supply;

@@ -49,7 +49,7 @@ public sealed class HostEditing(
     public async Task<Host> AddPlaceAsync(PlaceForm form, CancellationToken ct)
     {
         PlaceChecks.Check(form);
-        await HoldToHoursAsync(form.HoursId, ct);
+        await RequireHoursAsync(form.HoursId, ct);
         var host = new Host
         {
             WorkspaceId = tenant.WorkspaceId!.Value,
@@ -77,7 +77,7 @@ public sealed class HostEditing(
         IReadOnlyList<PageEffect> did = [];
         if (host.HoursId != form.HoursId)
         {
-            await allowances.HoldToAsync([id], Allowance.Offer, ct);
+            await allowances.RequireAsync([id], Allowance.Offer, ct);
             did = await TakeHoursAsync(host, form.HoursId, ct);
         }
 
@@ -124,14 +124,14 @@ public sealed class HostEditing(
                 $"{host.Name} is a person.",
                 "Take the host's role away from them, or say that they leave."
             );
-        await HoldToNothingAheadAsync(host, ct);
+        await RequireNothingAheadAsync(host, ct);
         host.RetiredAt = clock.GetCurrentInstant();
         record.Note(id, $"Took {host.Name} off the team");
         await db.SaveChangesAsync(ct);
     }
 
     /// <summary>Holds taking a host off the team to one that no page offers and nobody has booked.</summary>
-    public async Task HoldToNothingAheadAsync(Host host, CancellationToken ct)
+    public async Task RequireNothingAheadAsync(Host host, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
         var pages = await db.OfferingPages(now)
@@ -168,7 +168,7 @@ public sealed class HostEditing(
     /// <summary>Told by what was just before: afterwards there is nothing to compare with.</summary>
     private async Task<IReadOnlyList<PageEffect>> TakeHoursAsync(Host host, Guid? hoursId, CancellationToken ct)
     {
-        await HoldToHoursAsync(hoursId, ct);
+        await RequireHoursAsync(hoursId, ct);
         var other = hoursId is { } id
             ? (await db.Hours.AsNoTracking().SingleAsync(row => row.Id == id, ct)).Document
             : null;
@@ -177,7 +177,7 @@ public sealed class HostEditing(
         return did;
     }
 
-    private async Task HoldToHoursAsync(Guid? hoursId, CancellationToken ct)
+    private async Task RequireHoursAsync(Guid? hoursId, CancellationToken ct)
     {
         if (hoursId is { } id && !await db.Hours.AnyAsync(row => row.Id == id && row.IsNamed, ct))
             throw Refusal.Invalid("hoursId", "Choose one of your named hours.");

@@ -1,7 +1,7 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -45,7 +45,7 @@ public sealed class Leaving(
         var person = await db.Users.FirstOrDefaultAsync(row => row.Id == personId && row.LeftAt == null, ct)
             ?? throw Refusal.NotFound("person");
         if (person.IsOwner)
-            await people.HoldToAnotherOwnerAsync(personId, ct);
+            await people.RequireAnotherOwnerAsync(personId, ct);
         var host = await db.Hosts.FirstOrDefaultAsync(row => row.PersonId == personId && row.RetiredAt == null, ct);
 
         var answer = new LeaveAnswer(0, 0);

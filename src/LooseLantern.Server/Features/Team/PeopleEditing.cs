@@ -38,7 +38,7 @@ public sealed class PeopleEditing(
         var person = await db.Users.FirstOrDefaultAsync(row => row.Id == id && row.LeftAt == null, ct)
             ?? throw Refusal.NotFound("person");
         if (person.IsOwner && !form.IsOwner)
-            await HoldToAnotherOwnerAsync(id, ct);
+            await RequireAnotherOwnerAsync(id, ct);
         (person.IsOwner, person.IsCoordinator) = (form.IsOwner, form.IsCoordinator);
         if (!form.IsOwner && !form.IsCoordinator)
             await db.ActingFor.Where(grant => grant.PersonId == id).ExecuteDeleteAsync(ct);
@@ -54,7 +54,7 @@ public sealed class PeopleEditing(
             host!.RetiredAt = null;
         else if (host is { RetiredAt: null })
         {
-            await hosts.HoldToNothingAheadAsync(host, ct);
+            await hosts.RequireNothingAheadAsync(host, ct);
             host.RetiredAt = clock.GetCurrentInstant();
         }
 
@@ -63,7 +63,7 @@ public sealed class PeopleEditing(
         await transaction.CommitAsync(ct);
     }
 
-    public async Task HoldToAnotherOwnerAsync(Guid id, CancellationToken ct)
+    public async Task RequireAnotherOwnerAsync(Guid id, CancellationToken ct)
     {
         if (!await db.Users.AnyAsync(row => row.Id != id && row.IsOwner && row.LeftAt == null, ct))
             throw new Refusal(

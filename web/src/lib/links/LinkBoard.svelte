@@ -51,7 +51,7 @@
     },
   );
   // Of several who could take a seat only one holds a time.
-  const keepers = $derived(
+  const holders = $derived(
     new Map(
       (link.saved?.holds ?? []).map((hold) => [
         hold.start,
@@ -68,7 +68,7 @@
       dates,
       openings: link.supply?.openings ?? [],
       missed: link.missed,
-      held: keepers,
+      held: holders,
       wishes: link.saved?.wishes ?? [],
     }),
   );

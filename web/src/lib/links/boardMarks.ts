@@ -100,13 +100,13 @@ export function marksOfLink({
   if (offer.by === 'marked') {
     for (const start of offer.marked) {
       const place = placeOf(start, minutes, zone);
-      const keepers = held.get(start);
+      const holders = held.get(start);
       const [label, tone] = missed.has(start)
         ? (['marked, but not open', 'missed'] as const)
-        : keepers
+        : holders
           ? (['offered and held', 'kept'] as const)
           : (['offered', 'mark'] as const);
-      put(`mark:${start}`, place, { label, tone, text: clock(place.from) }, keepers ?? hostIds);
+      put(`mark:${start}`, place, { label, tone, text: clock(place.from) }, holders ?? hostIds);
     }
   } else {
     for (const opening of openings)

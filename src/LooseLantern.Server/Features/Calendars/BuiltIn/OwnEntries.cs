@@ -51,7 +51,7 @@ public sealed class OwnEntries(
     public async Task<IReadOnlyList<OwnEntryView>> ListAsync(Guid calendarId, CancellationToken ct)
     {
         var calendar = await FoundAsync(calendarId, ct);
-        await allowances.HoldToAsync([calendar.HostId!.Value], Allowance.SeeTitles, ct);
+        await allowances.RequireAsync([calendar.HostId!.Value], Allowance.SeeTitles, ct);
         var rows = await db
             .CalendarResources.AsNoTracking()
             .Where(row => row.CalendarId == calendarId && row.Own != null)
@@ -143,7 +143,7 @@ public sealed class OwnEntries(
 
     private async Task<Calendar> LockedAsync(Guid calendarId, CancellationToken ct)
     {
-        await allowances.HoldToAsync([(await FoundAsync(calendarId, ct)).HostId!.Value], Allowance.Offer, ct);
+        await allowances.RequireAsync([(await FoundAsync(calendarId, ct)).HostId!.Value], Allowance.Offer, ct);
         return await unrolling.LockedAsync(calendarId, ct) ?? throw Refusal.NotFound("calendar");
     }
 

@@ -78,7 +78,7 @@ public sealed class CalendarEditing(
     {
         var host = await db.Hosts.FirstOrDefaultAsync(row => row.Id == hostId && row.RetiredAt == null, ct)
             ?? throw Refusal.NotFound("host");
-        await allowances.HoldToAsync([hostId], Allowance.Offer, ct);
+        await allowances.RequireAsync([hostId], Allowance.Offer, ct);
         var calendar = calendarId is null
             ? null
             : await db.Calendars.FirstOrDefaultAsync(row => row.Id == calendarId && row.HostId == hostId, ct);
@@ -183,7 +183,7 @@ public sealed class CalendarEditing(
     {
         var calendar = await db.Calendars.Include(row => row.For).FirstOrDefaultAsync(row => row.Id == calendarId, ct)
             ?? throw Refusal.NotFound("calendar");
-        await allowances.HoldToAsync(HostsOf(calendar), Allowance.Offer, ct);
+        await allowances.RequireAsync(HostsOf(calendar), Allowance.Offer, ct);
         return calendar;
     }
 

@@ -23,7 +23,7 @@ public sealed class CalendarOwning(LanternDb db, Allowances allowances)
         var known = await db.Hosts.CountAsync(host => ids.Contains(host.Id) && host.RetiredAt == null, ct);
         if (known != ids.Count)
             throw Refusal.Invalid(field, Choose);
-        await allowances.HoldToAsync(ids, Allowance.Offer, ct);
+        await allowances.RequireAsync(ids, Allowance.Offer, ct);
         return ids;
     }
 }

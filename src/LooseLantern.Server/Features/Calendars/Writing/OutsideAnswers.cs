@@ -2,8 +2,8 @@ using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
-using LooseLantern.Server.Features.Committing;
 using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -97,7 +97,7 @@ public sealed class OutsideAnswers(
             .SelectMany(session => session.Hosts)
             .Select(host => host.HostId)
             .ToListAsync(ct);
-        await allowances.HoldToAsync(hosts, Allowance.Move, ct);
+        await allowances.RequireAsync(hosts, Allowance.Move, ct);
         await moving.MoveAsync(sessionId, new Span(start, end), ct);
 
         // Moved: the event is where it should be, and is written once more for what else changed.
@@ -134,7 +134,7 @@ public sealed class OutsideAnswers(
             .WrittenEvents.Include(written => written.Host)
             .FirstOrDefaultAsync(written => written.Id == id && written.SessionId != null, ct)
             ?? throw Refusal.NotFound("event");
-        await allowances.HoldToAsync([row.HostId], Allowance.Move, ct);
+        await allowances.RequireAsync([row.HostId], Allowance.Move, ct);
         return row.Outside == OutsideChange.None ? throw Settled() : row;
     }
 

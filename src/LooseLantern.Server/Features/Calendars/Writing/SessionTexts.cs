@@ -99,11 +99,11 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
     {
         var hosts = session
             .Hosts.OrderBy(host => host.Seat)
-            .Select(host => BookingParties.Of(host.Host!, addressOf(host.Host!)))
+            .Select(host => BookingParticipants.Of(host.Host!, addressOf(host.Host!)))
             .ToList();
         var guests = session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).ToList();
         // The first seat that a person fills speaks for all; a room asks nobody.
-        var organizer = hosts.Find(host => host is { Kind: PartyKind.Person, Address: not null });
+        var organizer = hosts.Find(host => host is { Kind: ParticipantKind.Person, Address: not null });
         return new SessionEvent(
             session.Uid,
             session.Sequence,
@@ -113,10 +113,10 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
                 ? session.Page!.Title
                 : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
             place.Length == 0 ? null : place,
-            BookingParties.ForHosts(guests, session.Page),
+            BookingParticipants.ForHosts(guests, session.Page),
             IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null),
             organizer,
-            [.. hosts, .. guests.SelectMany(BookingParties.Of)]
+            [.. hosts, .. guests.SelectMany(BookingParticipants.Of)]
         )
         {
             IsFree = session.Page.Offer?.LeavesFree ?? false,

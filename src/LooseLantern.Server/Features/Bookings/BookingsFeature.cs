@@ -1,0 +1,12 @@
+namespace LooseLantern.Server.Features.Bookings;
+
+/// <summary>What bookings as the team sees them needs.</summary>
+public static class BookingsFeature
+{
+    public static IServiceCollection AddBookings(this IServiceCollection services) =>
+        services
+            .AddSingleton<PrivateLinks>()
+            .AddScoped<BookingRows>()
+            .AddScoped<BookingDetails>()
+            .AddScoped<BookingsToChange>();
+}

@@ -1,0 +1,17 @@
+namespace LooseLantern.Server.Features.Guests;
+
+/// <summary>What what guests see needs.</summary>
+public static class GuestsFeature
+{
+    public static IServiceCollection AddGuests(this IServiceCollection services) =>
+        services
+            .AddScoped<GuestPageFinding>()
+            .AddScoped<GuestPageViews>()
+            .AddScoped<GuestDeskFinding>()
+            .AddScoped<PersonalAddresses>()
+            .AddScoped<EmailProof>()
+            .AddScoped<PrivateBookingFinding>()
+            .AddScoped<GuestLinkFinding>()
+            .AddScoped<GuestLinkViews>()
+            .AddScoped<AnswerFinding>();
+}

@@ -1,0 +1,26 @@
+using LooseLantern.Server.Hosting;
+
+namespace LooseLantern.Server.Features.Links;
+
+/// <summary>What availability links needs, and what it does beside requests.</summary>
+public static class LinksFeature
+{
+    public static IServiceCollection AddLinks(this IServiceCollection services)
+    {
+        services
+            .AddScoped<LinkEditing>()
+            .AddScoped<LinkFilling>()
+            .AddScoped<LinkViews>()
+            .AddScoped<LinkTexts>()
+            .AddScoped<LinkPost>()
+            .AddScoped<LinkSending>()
+            .AddScoped<LinkBooking>()
+            .AddScoped<LinkBeginnings>()
+            .AddScoped<EventPeopleFinding>()
+            .AddScoped<LinkReckoning>()
+            .AddScoped<LinkWatching>()
+            .AddSingleton<LinkAddresses>();
+        // What only describes the program serves nobody.
+        return DesignTime.IsBuilding ? services : services.AddHostedService<LinkWatch>();
+    }
+}

@@ -1,0 +1,8 @@
+namespace LooseLantern.Server.Features.Openings;
+
+/// <summary>What openings needs.</summary>
+public static class OpeningsFeature
+{
+    public static IServiceCollection AddOpenings(this IServiceCollection services) =>
+        services.AddScoped<OpeningsLoader>();
+}

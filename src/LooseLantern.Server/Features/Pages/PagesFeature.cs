@@ -1,0 +1,14 @@
+namespace LooseLantern.Server.Features.Pages;
+
+/// <summary>What pages and their editions needs.</summary>
+public static class PagesFeature
+{
+    public static IServiceCollection AddPages(this IServiceCollection services) =>
+        services
+            .AddScoped<PageEditing>()
+            .AddScoped<PageFilling>()
+            .AddScoped<PageEditions>()
+            .AddScoped<PageCopies>()
+            .AddScoped<GuestNames>()
+            .AddScoped<CalendarChoosing>();
+}

@@ -1,0 +1,31 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
+using Microsoft.EntityFrameworkCore;
+
+namespace LooseLantern.Server.Features.Post;
+
+/// <summary>Finds what is to be put in the place of a message's marks.</summary>
+public sealed class InsertsInPost(LanternDb db, PrivateLinks links, ReplyAddresses replies)
+{
+    public async Task<InsertValues> OfAsync(Message message, CancellationToken ct)
+    {
+        var own = message.ProtectedSecret is { } secret ? links.Reveal(secret) : "";
+        if (message.BookingId is not { } bookingId)
+            return new InsertValues("", "", own, "", "");
+        var booking = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .AsNoTracking()
+            .SingleAsync(row => row.Id == bookingId, ct);
+        var room = await db
+            .VideoRooms.AsNoTracking()
+            .FirstOrDefaultAsync(row => row.SessionId == booking.SessionId && row.Link != null, ct);
+        return new InsertValues(
+            links.Reveal(booking.ProtectedSecret),
+            replies.Reveal(booking.ProtectedReplySecret),
+            own,
+            room?.Link ?? "",
+            room?.Code ?? ""
+        );
+    }
+}

@@ -1,0 +1,27 @@
+using LooseLantern.Server.Hosting;
+
+namespace LooseLantern.Server.Features.Post;
+
+/// <summary>What post needs, and what it does beside requests.</summary>
+public static class PostFeature
+{
+    public static IServiceCollection AddPost(this IServiceCollection services, IConfiguration configuration)
+    {
+        services
+            .AddHttpContextAccessor()
+            .AddSingleton(PostSettings.Of(configuration))
+            .AddSingleton<ReplyAddresses>()
+            .AddSingleton<SiteAddress>()
+            .AddScoped<PostWords>()
+            .AddScoped<Invitations>()
+            .AddScoped<Hearers>()
+            .AddScoped<ReminderWriting>()
+            .AddScoped<PersonPost>()
+            .AddScoped<PostWriting>()
+            .AddScoped<InsertsInPost>()
+            .AddScoped<PostSending>()
+            .AddScoped<DailyPost>();
+        // What only describes the program serves nobody.
+        return DesignTime.IsBuilding ? services : services.AddHostedService<PostSender>();
+    }
+}

@@ -1,0 +1,47 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Reserving;
+
+/// <summary>
+/// Changes what a guest answered, as long as the appointment has not begun. Hosts read it in their calendars and in the
+/// booking.
+/// </summary>
+public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock clock)
+{
+    /// <exception cref="Refusal">409 for a booking that is cancelled or has begun. Nothing is written then.</exception>
+    public async Task ChangeAsync(
+        Guid bookingId,
+        IReadOnlyList<GivenAnswer> answers,
+        string[] flags,
+        CancellationToken ct
+    )
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        await PageLock.OfBookingAsync(db, bookingId, ct);
+        db.ChangeTracker.Clear();
+        var booking = await db
+            .Bookings.Include(row => row.Session!)
+                .ThenInclude(session => session.Hosts)
+            .AsSplitQuery()
+            .FirstOrDefaultAsync(row => row.Id == bookingId, ct)
+            ?? throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "cancelled",
+                "This booking is cancelled.",
+                "Reserve another time instead."
+            );
+        if (booking.Session!.Time.LowerBound <= clock.GetCurrentInstant())
+            throw new Refusal(StatusCodes.Status409Conflict, "over", "This booking has begun or is over.");
+        if (answers.SequenceEqual(booking.Answers))
+            return;
+        (booking.Answers, booking.Flags) = (answers, flags);
+        await wishes.ForSessionAsync(booking.Session, ct);
+        await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
+    }
+}

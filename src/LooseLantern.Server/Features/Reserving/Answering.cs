@@ -1,0 +1,146 @@
+using LooseLantern.Core;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Post;
+using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Jobs;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Reserving;
+
+/// <param name="Word">For the guest; may be empty.</param>
+/// <param name="Offered">Starts of other times that would suit, of the page's openings.</param>
+public sealed record DeclineForm(string Word = "", IReadOnlyList<Instant>? Offered = null);
+
+/// <summary>
+/// Answers what was asked: a booking that waits is accepted or declined, once, and lapses where nobody answers in time.
+/// </summary>
+public sealed class Answering(
+    LanternDb db,
+    Cancelling cancelling,
+    EventWishes wishes,
+    PostWriting post,
+    RecordKeeping record,
+    IClock clock
+)
+{
+    private const int MostOffered = 6;
+
+    public static readonly DueKind Lapses = new(
+        TimeSpan.FromSeconds(2),
+        Duration.FromMinutes(1),
+        (db, now, _, most, ct) =>
+            db
+                .Database.SqlQuery<DueRow>(
+                    $"SELECT id, workspace_id FROM bookings WHERE cancelled_at IS NULL AND waits_until <= {now} ORDER BY waits_until LIMIT {most}"
+                )
+                .ToListAsync(ct),
+        (services, id, ct) => services.GetRequiredService<Answering>().LapseAsync(id, ct)
+    );
+
+    /// <exception cref="Refusal">409 where it was answered already, or nobody did in time.</exception>
+    public async Task AcceptAsync(Guid bookingId, CancellationToken ct)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        await PageLock.OfBookingAsync(db, bookingId, ct);
+        db.ChangeTracker.Clear();
+        var booking = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Include(row => row.Session!)
+                .ThenInclude(row => row.Hosts)
+            .FirstOrDefaultAsync(row => row.Id == bookingId, ct)
+            ?? throw Refusal.NotFound("booking");
+        RequireWaiting(booking);
+        booking.WaitsUntil = null;
+        booking.Session!.Sequence++;
+        await wishes.ForSessionAsync(booking.Session, ct);
+        record.Note(
+            bookingId,
+            $"Accepted what {booking.GuestName} asked for",
+            [.. booking.Session.Hosts.Select(host => host.HostId)]
+        );
+        await db.SaveChangesAsync(ct);
+        await post.TellAsync([bookingId], new Telling(Occasion.Accepted), ct);
+        await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
+    }
+
+    /// <exception cref="Refusal">400 for a word or offers that are too long, 409 where it was answered already, or
+    /// nobody did in time.</exception>
+    public async Task DeclineAsync(Guid bookingId, DeclineForm form, CancellationToken ct)
+    {
+        var booking = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .AsNoTracking()
+            .Include(row => row.Session)
+            .FirstOrDefaultAsync(row => row.Id == bookingId, ct)
+            ?? throw Refusal.NotFound("booking");
+        RequireWaiting(booking);
+        if (form.Offered is { Count: > MostOffered })
+            throw Refusal.Invalid("offered", $"Offer {MostOffered} times at the most.");
+        if (form.Offered?.Any(start => start <= clock.GetCurrentInstant()) == true)
+            throw Refusal.Invalid("offered", "Offer times to come.");
+        var length = booking.Session!.Time.UpperBound - booking.Session.Time.LowerBound;
+        var telling = new Telling(Occasion.Declined)
+        {
+            Offered = [.. (form.Offered ?? []).Order().Select(start => new Span(start, start + length))],
+        };
+        if (
+            !await cancelling.EndAsync(
+                bookingId,
+                CancelledBy.Declined,
+                form.Word,
+                telling,
+                row => row.WaitsUntil is not null,
+                ct
+            )
+        )
+            throw Answered();
+    }
+
+    private Task LapseAsync(Guid bookingId, CancellationToken ct) =>
+        cancelling.EndAsync(
+            bookingId,
+            CancelledBy.Lapsed,
+            "",
+            new Telling(Occasion.Lapsed),
+            row => row.WaitsUntil <= clock.GetCurrentInstant(),
+            ct
+        );
+
+    private void RequireWaiting(Booking booking)
+    {
+        if (
+            booking.CancelledBy == CancelledBy.Lapsed
+            || (booking.CancelledAt is null && booking.WaitsUntil <= clock.GetCurrentInstant())
+        )
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "lapsed",
+                "Nobody answered in time; the time is free again.",
+                "The guest is told. Offer another time yourself."
+            );
+        if (booking.CancelledAt is not null)
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "answered",
+                booking.CancelledBy == CancelledBy.Guest ? "The guest took it back." : "It was declined."
+            );
+        if (booking.WaitsUntil is null)
+            throw Answered();
+    }
+
+    private static Refusal Answered() =>
+        new(StatusCodes.Status409Conflict, "answered", "This was answered already.", "Load it again to see how.");
+}
+
+/// <summary>Lets what nobody answers in time lapse.</summary>
+public sealed class LapseWorker(IServiceScopeFactory scopes, IClock clock, ILogger<LapseWorker> logger)
+    : BackgroundService
+{
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
+        DueWork.RunAsync(Answering.Lapses, scopes, clock, logger, stoppingToken);
+}

@@ -1,0 +1,45 @@
+using System.Security.Cryptography;
+using System.Text;
+using LooseLantern.Core;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Hosting;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Reserving;
+
+/// <summary>What a guest asks to reserve. Fields are checked before this is made.</summary>
+/// <param name="Duration">Minutes.</param>
+/// <param name="GuestLanguage">Language tag of what is written to the guest.</param>
+/// <param name="GuestZone">IANA id of the zone the guest chose the time in.</param>
+public sealed record BookingWish(
+    Guid PageId,
+    Instant Start,
+    int Duration,
+    string GuestName,
+    string GuestEmail,
+    string GuestZone,
+    string GuestLanguage = "en"
+)
+{
+    /// <summary>What the guest answered.</summary>
+    public IReadOnlyList<GivenAnswer> Answers { get; init; } = [];
+
+    /// <summary>Whom the guest brings along.</summary>
+    public IReadOnlyList<Companion> Companions { get; init; } = [];
+
+    /// <summary>Whether somebody of the team books it for the guest.</summary>
+    public bool ByTeam { get; init; }
+
+    /// <summary>What the page's screening noted, for the team.</summary>
+    public string[] Flags { get; init; } = [];
+
+    /// <summary>Tells whether two requests ask for the same.</summary>
+    public byte[] Hash() =>
+        SHA256.HashData(
+            Encoding.UTF8.GetBytes(System.Text.Json.JsonSerializer.Serialize(this with { Flags = [] }, Json.Options))
+        );
+}
+
+/// <summary>A booking that stands, with its private link's secret.</summary>
+/// <param name="IsNew">False where the same Idempotency-Key had made it before.</param>
+public sealed record Booked(Guid BookingId, string Secret, Span Time, bool IsNew);

@@ -1,0 +1,112 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Post;
+using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Reserving;
+
+/// <summary>
+/// Cancels bookings, in one transaction that frees what nobody needs any more. The last booking of a session takes the
+/// session along, and with it the hosts' time and the events in their calendars.
+/// </summary>
+public sealed class Cancelling(
+    LanternDb db,
+    EventWishes wishes,
+    PostWriting post,
+    RecordKeeping record,
+    LinkTaking taking,
+    IClock clock
+)
+{
+    public const int MostOfAWord = 1_000;
+
+    /// <summary>Cancels a booking; one that is cancelled already stays as it is.</summary>
+    /// <param name="word">Why, for whoever is told; may be empty.</param>
+    /// <exception cref="Refusal">404 where there is none, 400 for a word that is too long, 409 for one that is over.
+    /// Nothing is written then.</exception>
+    public Task CancelAsync(Guid bookingId, CancelledBy by, string word, CancellationToken ct) =>
+        EndAsync(bookingId, by, word, new Telling(Occasion.Cancelled), _ => true, ct);
+
+    /// <summary>The same for whatever else ends a booking.</summary>
+    /// <param name="isStill">Whether it is to end still, asked once nobody else can change it.</param>
+    /// <returns>Whether it was ended by this.</returns>
+    public async Task<bool> EndAsync(
+        Guid bookingId,
+        CancelledBy by,
+        string word,
+        Telling telling,
+        Func<Booking, bool> isStill,
+        CancellationToken ct
+    )
+    {
+        if (word.Length > MostOfAWord)
+            throw Refusal.Invalid("word", $"Keep it to {MostOfAWord} characters.");
+        var found = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .AsNoTracking()
+            .Include(row => row.Session)
+                .ThenInclude(session => session!.Hosts)
+            .FirstOrDefaultAsync(row => row.Id == bookingId, ct)
+            ?? throw Refusal.NotFound("booking");
+
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        // The page first, then hosts in order of id, as bookings do.
+        var hostIds = found.Session!.Hosts.Select(host => host.HostId).Order().ToArray();
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {found.Session.PageId} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
+        db.ChangeTracker.Clear();
+        var booking = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .SingleAsync(row => row.Id == bookingId, ct);
+        if (booking.CancelledAt is not null || !isStill(booking))
+            return false;
+        var session = await db
+            .Sessions.Include(row => row.Hosts)
+            .Include(row => row.Bookings)
+            .AsSplitQuery()
+            .SingleAsync(row => row.Id == booking.SessionId, ct);
+        var now = clock.GetCurrentInstant();
+        if (session.Time.UpperBound <= now && by != CancelledBy.Lapsed)
+            throw new Refusal(
+                StatusCodes.Status409Conflict,
+                "over",
+                "This booking is over.",
+                "What has taken place can’t be cancelled."
+            );
+        // What only waits for a yes can be taken back as long as it does.
+        if (by == CancelledBy.Guest && booking.WaitsUntil is null)
+        {
+            var rules = await db
+                .Pages.Where(page => page.Id == session.PageId)
+                .Select(page => page.Changes)
+                .SingleAsync(ct);
+            ChangesByGuests.RequireMayCancel(rules, session.Time.LowerBound, now);
+        }
+
+        (booking.CancelledAt, booking.CancelledBy, booking.CancelWord) = (now, by, word.Trim());
+        booking.Sequence++;
+        if (session.Bookings.TrueForAll(other => other.CancelledAt is not null))
+        {
+            session.CancelledAt = now;
+            session.Sequence++;
+            db.Commitments.RemoveRange(await db.Commitments.Where(row => row.HolderId == session.Id).ToListAsync(ct));
+        }
+
+        await wishes.ForSessionAsync(session, ct);
+        record.Note(
+            bookingId,
+            $"{(by switch { CancelledBy.Declined => "Declined what was asked by", CancelledBy.Lapsed => "Nobody answered", _ => "Cancelled the booking of" })} {booking.GuestName}",
+            hostIds
+        );
+        await db.SaveChangesAsync(ct);
+        await taking.SettleAsync(session.PageId, ct);
+        await post.TellAsync([bookingId], telling, ct);
+        await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
+        return true;
+    }
+}

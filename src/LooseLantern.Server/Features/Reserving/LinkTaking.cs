@@ -1,0 +1,106 @@
+using LooseLantern.Core.Links;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Reserving;
+
+/// <summary>What a link lets be taken, asked and noted under the lock of its page.</summary>
+public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
+{
+    /// <summary>The link of a page; null for a page of a desk.</summary>
+    /// <exception cref="Refusal">410 where it is revoked or ended, 409 where it took all that it takes.</exception>
+    public async Task<AvailabilityLink?> RequireAsync(Page page, CancellationToken ct)
+    {
+        if (page.Offer is null)
+            return null;
+        var link = await db.Links.SingleAsync(row => row.Id == page.Id, ct);
+        var now = clock.GetCurrentInstant();
+        if (link.Course.MayBeTakenAt(now))
+            return link;
+        throw link switch
+        {
+            { RevokedAt: not null } => new Refusal(
+                StatusCodes.Status410Gone,
+                "revoked",
+                "These times were taken back.",
+                "Ask whoever sent them to you for others."
+            ),
+            _ when now < link.EndsAt => new Refusal(
+                StatusCodes.Status409Conflict,
+                "link-taken",
+                "A time was taken by this link already.",
+                "Load it again to see which."
+            ),
+            _ => new Refusal(
+                StatusCodes.Status410Gone,
+                "ended",
+                "These times are not offered any more.",
+                "Ask whoever sent them to you for others."
+            ),
+        };
+    }
+
+    /// <summary>
+    /// A time of it became a booking: what it held gives way, all of it where nothing more is to be taken, else what
+    /// lies there.
+    /// </summary>
+    public async Task TakenAsync(AvailabilityLink link, Page page, Session session, CancellationToken ct)
+    {
+        var before = await FactsAsync(link, ct);
+        var facts = before with { Booked = before.Booked + 1, Standing = before.Standing + 1 };
+        link.Settle(LinkStanding.CourseOf(facts, ZoneOf(page)));
+        var isLast = facts.Booked >= facts.Takes;
+        var holds = db.Commitments.Where(row => row.HolderId == link.Id && (isLast || row.Span.Overlaps(session.Time)));
+        var ids = await holds.Select(row => row.Id).ToListAsync(ct);
+        if (isLast)
+            link.HoldUntil = null;
+        if (ids.Count == 0)
+            return;
+        await wishes.ReleasedAsync(ids, ct);
+        // At once, since the constraint looks at each row as it is written.
+        await db.Commitments.Where(row => ids.Contains(row.Id)).ExecuteDeleteAsync(ct);
+    }
+
+    /// <summary>
+    /// Keeps where a link stands, within the caller's transaction, once one of its bookings has ended or a guest has
+    /// opened it; a page of a desk has no such thing.
+    /// </summary>
+    public async Task SettleAsync(Guid pageId, CancellationToken ct)
+    {
+        // Of two who change it at once neither undoes what the other wrote.
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {pageId} FOR UPDATE", ct);
+        if (await db.Links.Include(row => row.Page).SingleOrDefaultAsync(row => row.Id == pageId, ct) is not { } link)
+            return;
+        await SettleAsync(link, ct);
+        await db.SaveChangesAsync(ct);
+    }
+
+    /// <param name="link">With its page. It is not saved.</param>
+    public async Task SettleAsync(AvailabilityLink link, CancellationToken ct) =>
+        link.Settle(LinkStanding.CourseOf(await FactsAsync(link, ct), ZoneOf(link.Page!)));
+
+    private static DateTimeZone ZoneOf(Page page) => DateTimeZoneProviders.Tzdb[page.Zone];
+
+    private async Task<LinkFacts> FactsAsync(AvailabilityLink link, CancellationToken ct)
+    {
+        var cancelled = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Where(row => row.Session!.PageId == link.Id)
+            .Select(row => row.CancelledAt != null)
+            .ToListAsync(ct);
+        var standing = cancelled.Count(isCancelled => !isCancelled);
+        return new LinkFacts(
+            link.OutAt,
+            link.RevokedAt,
+            link.LastOpenedAt,
+            link.EndsOn,
+            link.Takes,
+            link.Reopens ? standing : cancelled.Count,
+            standing
+        );
+    }
+}

@@ -1,0 +1,69 @@
+using LooseLantern.Core;
+using LooseLantern.Core.Openings;
+using LooseLantern.Core.Reasons;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Pages;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Reserving;
+
+/// <summary>
+/// Whether a host is free for a session that we ourselves give or move: by calendars and commitments, buffers counted.
+/// Hours, notice and caps are for guests who choose, and don't count here.
+/// </summary>
+public sealed class WhyNotFree(PageEditing pages, OpeningsLoader loader)
+{
+    /// <summary>Reads the host's calendars, as it must be done before any lock is held.</summary>
+    public async Task PrepareAsync(Session session, Span time, Guid hostId, CancellationToken ct)
+    {
+        var (page, day, minutes) = await AskedAsync(session, time, hostId, ct);
+        await loader.PrepareAsync(page, day, day, minutes, ct);
+    }
+
+    /// <summary>
+    /// What of the host's is in the way of the session at that time, in words; null where they are free. The session
+    /// itself is not in its own way.
+    /// </summary>
+    public async Task<string?> ForAsync(Session session, Span time, Host host, CancellationToken ct)
+    {
+        if (host.RetiredAt is not null)
+            return $"{host.Name} is not on the team any more";
+        var (page, day, minutes) = await AskedAsync(session, time, host.Id, ct);
+        var input = await loader.LoadAsync(page, day, day, minutes, ct);
+        var inTheWay = ReasonsComputation
+            .For(input with { Moving = OpeningsLoader.Id(session.Id) }, time.Start)
+            .Reasons.SelectMany(reason => reason.Pool?.SelectMany(lacks => lacks.Reasons) ?? [reason])
+            .FirstOrDefault(reason => reason.Rule is Rule.Calendars or Rule.Commitments);
+        return inTheWay?.Rule switch
+        {
+            null => null,
+            Rule.Calendars => $"{host.Name}’s calendar is busy then",
+            _ => $"{host.Name} is booked then",
+        };
+    }
+
+    /// <summary>The session's page with one seat, for that host alone.</summary>
+    private async Task<(AskedPage Page, LocalDate Day, int Minutes)> AskedAsync(
+        Session session,
+        Span time,
+        Guid hostId,
+        CancellationToken ct
+    )
+    {
+        var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == session.PageId, ct);
+        var asked = loader
+            .Rules(page)
+            .With(rules =>
+                rules with
+                {
+                    LineUp = [new Seat([OpeningsLoader.Id(hostId)])],
+                    Places = 1,
+                    DailyCap = null,
+                    WeeklyCap = null,
+                }
+            );
+        return (asked, time.Start.InZone(asked.Zone).Date, (int)time.Length.TotalMinutes);
+    }
+}
