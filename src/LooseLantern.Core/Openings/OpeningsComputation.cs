@@ -1,4 +1,5 @@
 using LooseLantern.Core.LineUps;
+using LooseLantern.Core.Openings.HostRules;
 using NodaTime;
 
 namespace LooseLantern.Core.Openings;
@@ -145,8 +146,11 @@ public sealed class OpeningsComputation
 
     private StartSet[] HostsOn(StartAxis axis, HostFacts[] hosts, StretchIndex?[] stretches)
     {
-        var starts = new HostStarts(_input, axis);
-        return [.. hosts.Select((host, i) => starts.Of(host, _page.Only is null ? stretches[i] : null))];
+        var byHost = hosts
+            .Zip(stretches)
+            .ToDictionary(pair => pair.First.Id, pair => _page.Only is null ? pair.Second : null);
+        var asked = new StartsAsked(_input, axis, byHost);
+        return [.. hosts.Select(host => AllHostRules.Starts(host, asked))];
     }
 
     /// <summary>

@@ -61,7 +61,7 @@ internal sealed class PageOffer
         var caps = Caps(_input);
         var promised = caps is null
             ? null
-            : new HashSet<Span>(_input.Hosts.SelectMany(host => HostStarts.Promised(_input, host)));
+            : new HashSet<Span>(_input.Hosts.SelectMany(host => Promises.Of(_input, host)));
         foreach (var run in DateRun.Of(axis, _page.Zone))
         {
             if (run.Date < FirstDate || run.Date > LastDate)
@@ -75,8 +75,9 @@ internal sealed class PageOffer
         starts.Remove(0, axis.FirstAtOrAfter(Ceiling(_earliest)));
         if (Painted is not null)
         {
-            long? step = _page.StepFrom == StepFrom.Open ? _page.Step * NodaConstants.TicksPerMinute : null;
-            starts.IntersectWith(StretchStarts.Of(Painted, axis, _input.Duration * NodaConstants.TicksPerMinute, step));
+            starts.IntersectWith(StretchStarts.Of(Painted, axis, _input.Duration * NodaConstants.TicksPerMinute));
+            if (_page.StepFrom == StepFrom.Open)
+                StartGrid.KeepOnGridOf(starts, axis, Painted, _page.Step);
         }
 
         return starts;

@@ -18,6 +18,25 @@ internal static class StartGrid
         (start - stretchStart).BclCompatibleTicks % Duration.FromMinutes(step).BclCompatibleTicks == 0;
 
     /// <summary>
+    /// Takes out the starts that lie in a stretch with a start, and no whole number of steps after that.
+    /// </summary>
+    /// <param name="step">In minutes.</param>
+    public static void KeepOnGridOf(StartSet starts, StartAxis axis, StretchIndex stretches, int step)
+    {
+        var grid = Duration.FromMinutes(step).BclCompatibleTicks;
+        foreach (var stretch in stretches.All.Where(stretch => stretch.HasStart))
+        {
+            var start = stretch.Time.Start.ToUnixTimeTicks();
+            var to = axis.FirstAtOrAfter(stretch.Time.End.ToUnixTimeTicks());
+            for (var position = axis.FirstAtOrAfter(start); position < to; position++)
+            {
+                if ((axis[position] - start) % grid != 0)
+                    starts.Remove(position, position + 1);
+            }
+        }
+    }
+
+    /// <summary>
     /// Every start on the wall clock of the page's zone, in ticks, whose local date lies from <paramref name="from"/>
     /// to <paramref name="to"/>, in order of time. The grid starts anew at each local midnight; both passes of a
     /// repeated time count and skipped time has none.

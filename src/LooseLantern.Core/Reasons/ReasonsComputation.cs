@@ -1,6 +1,7 @@
 using LooseLantern.Core.Days;
 using LooseLantern.Core.Hours;
 using LooseLantern.Core.Openings;
+using LooseLantern.Core.Openings.HostRules;
 using NodaTime;
 
 namespace LooseLantern.Core.Reasons;
@@ -16,7 +17,9 @@ public sealed class ReasonsComputation
     private readonly Span _time;
     private readonly LocalDate _date;
     private readonly List<string> _lineUp;
-    private readonly Dictionary<string, HostReasons> _hosts;
+    private readonly AppointmentAsked _asked;
+    private readonly Dictionary<string, HostFacts> _facts;
+    private readonly Dictionary<string, IReadOnlyList<Reason>> _hosts;
 
     private ReasonsComputation(OpeningsInput input, Instant start)
     {
@@ -25,9 +28,9 @@ public sealed class ReasonsComputation
         _time = new Span(start, start + Duration.FromMinutes(input.Duration));
         _date = start.InZone(_page.Zone).Date;
         _lineUp = [.. _page.LineUp.SelectMany(seat => seat.AnyOf).Distinct()];
-        _hosts = input
-            .Hosts.Where(host => _lineUp.Contains(host.Id))
-            .ToDictionary(host => host.Id, host => new HostReasons(input, host, _time));
+        _asked = new AppointmentAsked(input, _time);
+        _facts = input.Hosts.Where(host => _lineUp.Contains(host.Id)).ToDictionary(host => host.Id);
+        _hosts = _facts.ToDictionary(pair => pair.Key, pair => AllHostRules.Reasons(pair.Value, _asked));
     }
 
     /// <summary>
@@ -94,7 +97,7 @@ public sealed class ReasonsComputation
     {
         if (PageOffer.Caps(_input) is not { } caps)
             return [];
-        if (_input.Hosts.Any(host => HostStarts.Promised(_input, host).Contains(_time)))
+        if (_input.Hosts.Any(host => Promises.Of(_input, host).Contains(_time)))
             return [];
         return caps.Reached(_date)
             .Select(cap => new Reason(Rule.PageCaps) { Cap = cap, Span = SpanOf(cap.Period, _date, _page.Zone) });
@@ -115,7 +118,7 @@ public sealed class ReasonsComputation
             .LineUp.Where(seat => seat.AnyOf.Count == 1)
             .Select(seat => seat.AnyOf[0])
             .Distinct()
-            .SelectMany(host => _hosts[host].All);
+            .SelectMany(host => _hosts[host]);
 
     /// <summary>Rule 1, as far as it is asked of the page; what it is asked of named hosts is among theirs.</summary>
     private IEnumerable<Reason> Grid()
@@ -129,7 +132,7 @@ public sealed class ReasonsComputation
             yield break;
         }
 
-        var around = _lineUp.Select(host => _hosts[host].Stretch).OfType<OpenStretch>().ToList();
+        var around = _lineUp.Select(host => _asked.StretchAround(_facts[host])).OfType<OpenStretch>().ToList();
         var counted = around.Where(stretch => stretch.HasStart).ToList();
         var isOn =
             counted.Count > 0
@@ -157,7 +160,7 @@ public sealed class ReasonsComputation
                 new Reason(Rule.LineUp)
                 {
                     Seats = [.. alike.Select(seat => seat.position)],
-                    Pool = [.. alike.First().AnyOf.Select(host => new HostLacks(host, _hosts[host].All))],
+                    Pool = [.. alike.First().AnyOf.Select(host => new HostLacks(host, _hosts[host]))],
                 }
             );
         }
@@ -184,7 +187,7 @@ public sealed class ReasonsComputation
                 .OrderBy(session => session.Id, StringComparer.Ordinal)
                 .Select(session => new Reason(Rule.Places) { Session = session.Id, Span = _time });
 
-    private bool IsFree(string host) => _hosts[host].All.Count == 0;
+    private bool IsFree(string host) => _hosts[host].Count == 0;
 
     internal static Span SpanOf(CapPeriod period, LocalDate date, DateTimeZone zone) =>
         period == CapPeriod.Day

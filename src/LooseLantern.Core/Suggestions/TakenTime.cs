@@ -1,4 +1,5 @@
 using LooseLantern.Core.Openings;
+using LooseLantern.Core.Openings.HostRules;
 using NodaTime;
 
 namespace LooseLantern.Core.Suggestions;
@@ -8,7 +9,7 @@ internal sealed class TakenTime(OpeningsInput input, HostFacts host, StretchInde
 {
     private readonly IReadOnlyList<Span> _taken = SpanUnion.Of(
         (host.IgnoresCalendars ? [] : host.Busy).Concat(
-            HostStarts.Blocking(input, host).Select(commitment => new Span(commitment.Start, commitment.End))
+            CommitmentRule.Blocking(input, host).Select(commitment => new Span(commitment.Start, commitment.End))
         )
     );
 
