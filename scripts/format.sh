@@ -8,7 +8,7 @@ formatters() {
   mapfile -t files < <(git ls-files -co --exclude-standard -- '*.cs' '*.ts' '*.svelte' '*.sh' '*.mjs' lantern ':!*/Migrations/*' ':!web/src/lib/api/schema.ts')
   node scripts/comments.mjs "${comments[@]}" "${files[@]}" || return 1
   dotnet csharpier $code . || return 1
-  mapfile -t docs < <(git ls-files -co --exclude-standard -- '*.md' ':!web')
+  mapfile -t docs < <(git ls-files -co --exclude-standard -- '*.md' '*.mjs' ':!web')
   (cd web && npx prettier $front --log-level warn --config .prettierrc.json . "${docs[@]/#/../}") || return 1
   (cd web && if [ "$1" = check ]; then npx eslint --max-warnings 0 .; else npx eslint --fix .; fi)
 }

@@ -6,13 +6,20 @@ import { appendFileSync, readFileSync } from 'node:fs';
 const [kind, file, slow] = process.argv.slice(2);
 const read = JSON.parse(readFileSync(file, 'utf8'));
 const tests =
-  kind === 'vitest'
-    ? read.testResults.flatMap((suite) =>
-        suite.assertionResults.map((one) => ({ name: one.fullName, ms: one.duration ?? 0, passed: one.status === 'passed' })),
-      )
-    : read.results.tests.map((one) => ({ name: one.name, ms: one.duration, passed: one.status === 'passed' }));
+    kind === 'vitest'
+        ? read.testResults.flatMap((suite) =>
+              suite.assertionResults.map((one) => ({
+                  name: one.fullName,
+                  ms: one.duration ?? 0,
+                  passed: one.status === 'passed',
+              })),
+          )
+        : read.results.tests.map((one) => ({ name: one.name, ms: one.duration, passed: one.status === 'passed' }));
 appendFileSync(slow, tests.map((one) => `${Math.round(one.ms)} ${one.name.replaceAll('\n', ' ')}\n`).join(''));
 const passed = tests.filter((one) => one.passed).length;
 // A file that could not be read as tests has none, and fails as one.
-const unread = kind === 'vitest' ? read.testResults.filter((suite) => suite.status === 'failed' && suite.assertionResults.length === 0).length : 0;
+const unread =
+    kind === 'vitest'
+        ? read.testResults.filter((suite) => suite.status === 'failed' && suite.assertionResults.length === 0).length
+        : 0;
 console.log(passed, tests.length - passed + unread);

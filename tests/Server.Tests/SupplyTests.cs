@@ -156,14 +156,41 @@ public class SupplyTests(World world)
             .EnumerateArray()
             .ToList();
         JsonElement Of(string rule) => relaxations.Single(one => one.GetProperty("rule").GetString() == rule);
+        string Change(string rule) => Of(rule).GetProperty("change").GetRawText();
 
         Of("pageDailyCapRaised").GetProperty("to").GetInt32().ShouldBe(3);
         Of("noticeDropped").GetProperty("gained").GetInt32().ShouldBeGreaterThan(0);
+        Change("pageDailyCapRaised").ShouldBe("""{"dailyCap":3}""");
+        Change("noticeHalved").ShouldBe("""{"notice":1440}""");
+        Change("longerWindow").ShouldContain("aheadDays");
+        // The host's own hours are no part of the page's form.
+        Of("hoursEarlier").GetProperty("change").ValueKind.ShouldBe(JsonValueKind.Null);
         var seat = relaxations.Single(one =>
             one.GetProperty("rule").GetString() == "seatOpened" && one.GetProperty("hostId").GetGuid() == bo.HostId
         );
         (seat.GetProperty("host").GetString(), seat.GetProperty("seat").GetInt32()).ShouldBe(("Bo Keel", 0));
+        seat.GetProperty("change")
+            .GetProperty("lineUp")[0]
+            .GetProperty("hostIds")
+            .EnumerateArray()
+            .Select(id => id.GetGuid())
+            .ShouldBe([scene.Owner.HostId, bo.HostId]);
         relaxations.Select(one => one.GetProperty("gained").GetInt32()).ShouldBeInOrder(SortDirection.Descending);
+    }
+
+    [Fact]
+    public async Task Hours_that_would_begin_earlier_come_as_the_pages_own_hours_would_be()
+    {
+        var ada = await world.SignUpAsync();
+        var week = (await AskAsync(ada, "relaxations", new { times = ada.Draft().Times() }))
+            .GetProperty("relaxations")
+            .EnumerateArray()
+            .Single(one => one.GetProperty("rule").GetString() == "hoursEarlier")
+            .GetProperty("change")
+            .GetProperty("hours")
+            .GetProperty("week");
+        week.GetProperty("mon").GetRawText().ShouldBe("""[{"from":"08:00","to":"12:00"}]""");
+        week.GetProperty("sat").GetArrayLength().ShouldBe(0);
     }
 
     [Fact]

@@ -40,4 +40,10 @@ public sealed record Relaxation(RelaxedRule Rule, IReadOnlyList<Opening> Gained,
 
     /// <summary>The seat that is opened or left out, by position from 0.</summary>
     public int? Seat { get; init; }
+
+    /// <summary>What was computed: the input with that one change. Of all that are handed out it is there.</summary>
+    public OpeningsInput Then { get; init; } = null!;
+
+    /// <summary>Whether it is open time that changes.</summary>
+    public bool IsOfHours => Rule is RelaxedRule.HoursEarlier or RelaxedRule.HoursLater;
 }

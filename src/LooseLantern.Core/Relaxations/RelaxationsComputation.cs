@@ -30,7 +30,12 @@ public static class RelaxationsComputation
                 {
                     var then = OpeningsComputation.Openings(change.Input);
                     var gained = then.Where(opening => !now.Contains(opening.Start)).ToList();
-                    return change.Relaxation with { Gained = gained, Lost = now.Count - (then.Count - gained.Count) };
+                    return change.Relaxation with
+                    {
+                        Gained = gained,
+                        Lost = now.Count - (then.Count - gained.Count),
+                        Then = change.Input,
+                    };
                 })
                 .OrderByDescending(relaxation => relaxation.Gained.Count),
         ];
@@ -133,7 +138,7 @@ public static class RelaxationsComputation
     private static IEnumerable<(Relaxation, OpeningsInput)> Caps(OpeningsInput input)
     {
         Relaxation Raised(RelaxedRule rule, int cap, string? host = null) =>
-            new(rule, [], 0) { Value = (cap, cap + 1), Host = host };
+            new Relaxation(rule, [], 0) { Value = (cap, cap + 1), Host = host };
 
         var page = input.Page;
         if (page.DailyCap is { } daily)
@@ -177,11 +182,11 @@ public static class RelaxationsComputation
             yield break;
         yield return (
             new Relaxation(RelaxedRule.HoursEarlier, [], 0),
-            WithHours(input, hours => Wider(hours, earlier: AnHour, later: 0))
+            WithHours(input, hours => Wider(hours, RelaxedRule.HoursEarlier))
         );
         yield return (
             new Relaxation(RelaxedRule.HoursLater, [], 0),
-            WithHours(input, hours => Wider(hours, earlier: 0, later: AnHour))
+            WithHours(input, hours => Wider(hours, RelaxedRule.HoursLater))
         );
     }
 
@@ -240,28 +245,26 @@ public static class RelaxationsComputation
             ],
         };
 
-    private static HoursSet Wider(HoursSet hours, int earlier, int later) =>
+    private static HoursSet Wider(HoursSet hours, RelaxedRule rule) =>
         hours with
         {
-            Week = hours.Week.ToDictionary(day => day.Key, day => Wider(day.Value, earlier, later)),
-            Changes = [.. hours.Changes.Select(change => change with { Open = Wider(change.Open, earlier, later) })],
+            Week = hours.Week.ToDictionary(day => day.Key, day => Wider(day.Value, rule)),
+            Changes = [.. hours.Changes.Select(change => change with { Open = Wider(change.Open, rule) })],
         };
 
     /// <summary>
-    /// A day's open time, begun so much earlier and ended so much later, within the day; a closed day stays closed.
+    /// A day's open time, begun an hour earlier or ended an hour later, within the day; a closed day stays closed.
     /// </summary>
-    private static IReadOnlyList<OpenTime> Wider(IReadOnlyList<OpenTime> open, int earlier, int later)
+    /// <param name="rule">One of those two.</param>
+    public static IReadOnlyList<OpenTime> Wider(IReadOnlyList<OpenTime> open, RelaxedRule rule)
     {
         if (open.Count == 0)
             return open;
         var (first, last) = (open.Min(time => time.From), open.Max(time => time.To));
-        return
-        [
-            .. open,
-            .. earlier > 0 && first > 0 ? [new OpenTime(Math.Max(0, first - earlier), first)] : Array.Empty<OpenTime>(),
-            .. later > 0 && last < OpenTime.MinutesOfDay
-                ? [new OpenTime(last, Math.Min(OpenTime.MinutesOfDay, last + later))]
-                : Array.Empty<OpenTime>(),
-        ];
+        if (rule == RelaxedRule.HoursEarlier)
+            return first == 0 ? open : [.. open, new OpenTime(Math.Max(0, first - AnHour), first)];
+        return last == OpenTime.MinutesOfDay
+            ? open
+            : [.. open, new OpenTime(last, Math.Min(OpenTime.MinutesOfDay, last + AnHour))];
     }
 }

@@ -1,3 +1,5 @@
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using NodaTime;
@@ -7,7 +9,7 @@ namespace LooseLantern.Server.Hosting;
 /// <summary>
 /// How the API's OpenAPI document is made: NodaTime values are described as the strings they are on the wire.
 /// </summary>
-public static class OpenApiSetup
+public static partial class OpenApiSetup
 {
     public static void Configure(OpenApiOptions options)
     {
@@ -21,6 +23,8 @@ public static class OpenApiSetup
                     "Routes under /api/public are for guests and need no sign-in; the rest needs the cookie of a sign-in and, to change "
                     + "something, the token of GET /api/token in the header X-Lantern-Token. Problems are RFC 9457.";
                 document.Servers?.Clear();
+                foreach (var schema in document.Components?.Schemas?.Values ?? [])
+                    Unwrap(schema);
                 return Task.CompletedTask;
             }
         );
@@ -36,6 +40,9 @@ public static class OpenApiSetup
                     Describe(schema, "local-date-time");
                 if (type == typeof(LocalTime))
                     Describe(schema, "time");
+                // Members of any name and kind, as in a merge patch.
+                if (type == typeof(JsonObject))
+                    schema.AdditionalProperties = new OpenApiSchema();
                 // Of a list of such values nothing is told by itself.
                 if (context.JsonTypeInfo.ElementType == typeof(LocalDate))
                     schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date" };
@@ -45,6 +52,21 @@ public static class OpenApiSetup
             }
         );
     }
+
+    /// <summary>Descriptions come from comments, which are wrapped where a line of code ends.</summary>
+    private static void Unwrap(IOpenApiSchema schema)
+    {
+        // What only refers to another takes its description from there.
+        if (schema is not OpenApiSchema)
+            return;
+        if (schema.Description is { } text)
+            schema.Description = Space().Replace(text, " ");
+        foreach (var property in schema.Properties?.Values ?? [])
+            Unwrap(property);
+    }
+
+    [GeneratedRegex(@"\s+")]
+    private static partial Regex Space();
 
     private static void Describe(OpenApiSchema schema, string format)
     {

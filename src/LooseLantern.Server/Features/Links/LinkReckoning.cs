@@ -127,7 +127,13 @@ public sealed class LinkReckoning(
     public async Task<RelaxationsAnswer> RelaxationsAsync(LinkSupplyRequest request, CancellationToken ct)
     {
         var times = request.Times.Offer.By == OfferBy.Marked ? Free(request.Times) : request.Times;
-        return await relaxations.OfAsync(await filling.TryOutAsync(times, request.Of, ct), null, 2, ct);
+        return await relaxations.OfAsync(
+            await filling.TryOutAsync(times, request.Of, ct),
+            null,
+            2,
+            (relaxation, now) => RelaxationPatch.Of(request.Times, relaxation, now),
+            ct
+        );
     }
 
     /// <summary>The best times that are not marked yet and lie apart from those that are.</summary>

@@ -1,3 +1,5 @@
+using System.Text.Json.Nodes;
+using LooseLantern.Core.Openings;
 using LooseLantern.Core.Relaxations;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -15,6 +17,8 @@ namespace LooseLantern.Server.Features.Supply;
 /// <param name="Seat">The seat that is opened or left out, by position from 0.</param>
 /// <param name="Gained">How many openings it adds.</param>
 /// <param name="Lost">How many it takes.</param>
+/// <param name="Change">A JSON merge patch (RFC 7396) of the times that were sent; null where it is no change of
+/// them.</param>
 public sealed record RelaxationView(
     RelaxedRule Rule,
     int? From,
@@ -23,7 +27,8 @@ public sealed record RelaxationView(
     string? Host,
     int? Seat,
     int Gained,
-    int Lost
+    int Lost,
+    JsonObject? Change
 );
 
 /// <summary>What would open more: the largest gains first, then what adds nothing.</summary>
@@ -37,7 +42,14 @@ public sealed class RelaxationReckoning(LanternDb db, OpeningsLoader loader, All
 
     /// <param name="page">With its seats and hours.</param>
     /// <param name="duration">Minutes, or null for the preset one.</param>
-    public async Task<RelaxationsAnswer> OfAsync(Page page, int? duration, int weeks, CancellationToken ct)
+    /// <param name="change">What a relaxation changes of the form that is asked for.</param>
+    public async Task<RelaxationsAnswer> OfAsync(
+        Page page,
+        int? duration,
+        int weeks,
+        Func<Relaxation, OpeningsInput, JsonObject?> change,
+        CancellationToken ct
+    )
     {
         var minutes = SupplyReckoning.DurationOf(page, duration);
         var more = await MoreHostsAsync(page, ct);
@@ -64,7 +76,8 @@ public sealed class RelaxationReckoning(LanternDb db, OpeningsLoader loader, All
                         relaxation.Host is { } host ? names[host] : null,
                         relaxation.Seat,
                         relaxation.Gained.Count,
-                        relaxation.Lost
+                        relaxation.Lost,
+                        change(relaxation, input)
                     )),
             ]
         );

@@ -56,6 +56,7 @@ public static class SupplyEndpoints
                         await editing.TryOutAsync(request.Times, request.PageId, ct),
                         request.Duration,
                         WeeksOf(request.Weeks),
+                        (relaxation, now) => RelaxationPatch.Of(request.Times, relaxation, now),
                         ct
                     )
             )

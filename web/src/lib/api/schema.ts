@@ -3517,6 +3517,9 @@ export interface components {
             /** @description Whether whoever invited may act for them, where they become a host. */
             letInviter: boolean;
         };
+        JsonObject: {
+            [key: string]: unknown;
+        };
         /** @description A guest who is known from bookings. */
         KnownGuest: {
             name: string;
@@ -4541,6 +4544,7 @@ export interface components {
              * @description How many it takes.
              */
             lost: number;
+            change: null | components["schemas"]["JsonObject"];
         };
         /**
          * @description The single changes that are tried.
@@ -4767,7 +4771,10 @@ export interface components {
             workspace: components["schemas"]["UsualSettings"];
             /** @description What the person chose; null where they did not. */
             person: components["schemas"]["UsualSettings"];
-            /** @description What new pages start from: the person's, else the workspace's, else the product's. Nothing in it is null. */
+            /**
+             * @description What new pages start from: the person's, else the workspace's, else the product's. Nothing in it
+             *         is null.
+             */
             now: components["schemas"]["UsualSettings"];
             sources: components["schemas"]["UsualSources"];
         };

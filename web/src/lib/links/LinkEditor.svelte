@@ -20,7 +20,8 @@
   import LinkLineUp from './LinkLineUp.svelte';
   import OfferedTimes from './OfferedTimes.svelte';
   import OfferSentence from './OfferSentence.svelte';
-  import { elsewhereOfLink, takenByLink } from './relaxing';
+  import { elsewhere } from '$lib/supply/relaxations';
+  import { takenByLink } from './relaxing';
   import SendCard from './SendCard.svelte';
   import type { LinkSetting } from './setting';
   import SuggestedTimes from './SuggestedTimes.svelte';
@@ -229,7 +230,7 @@
       <OfferedTimes {link} {mayEdit} onbook={(start) => (booking = start)} />
       <RelaxationsPanel
         relaxations={link.relaxations}
-        elsewhere={elsewhereOfLink}
+        elsewhere={(relaxation) => elsewhere(relaxation, false)}
         mayEdit={mayEdit && !link.isOver}
         ontake={(relaxation) => (link.form = takenByLink($state.snapshot(link.form), relaxation))}
       />

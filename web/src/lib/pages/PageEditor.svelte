@@ -253,7 +253,7 @@
     <DarkPanel question={dark} />
     <RelaxationsPanel
       relaxations={editor.relaxations}
-      elsewhere={(relaxation) => elsewhere(relaxation, editor.form)}
+      elsewhere={(relaxation) => elsewhere(relaxation, editor.form.times.blocks != null)}
       {mayEdit}
       ontake={take}
     />

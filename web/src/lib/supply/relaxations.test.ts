@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
-import { newForm } from '$lib/pages/form';
+import { newForm, usualDetails } from '$lib/pages/form';
 import { elsewhere, leadAfter, relaxationWords, taken } from './relaxations';
 
 const form = newForm('Europe/Copenhagen', 'desk', 'anselm');
@@ -9,7 +9,18 @@ function relaxation(
   rule: Schemas['RelaxedRule'],
   parts: Partial<Schemas['RelaxationView']> = {},
 ): Schemas['RelaxationView'] {
-  return { rule, from: null, to: null, hostId: null, host: null, seat: null, gained: 3, lost: 0, ...parts };
+  return {
+    rule,
+    from: null,
+    to: null,
+    hostId: null,
+    host: null,
+    seat: null,
+    gained: 3,
+    lost: 0,
+    change: null,
+    ...parts,
+  };
 }
 
 describe('a change that would open more', () => {
@@ -22,13 +33,11 @@ describe('a change that would open more', () => {
     expect(relaxationWords(relaxation('pageDailyCapRaised', { from: 3, to: 4 }))).toBe('4 a day instead of 3');
   });
 
-  it('changes the form by one rule and leaves the form it came from', () => {
-    expect(taken(form, relaxation('noticeHalved', { from: 240, to: 120 })).times.notice).toBe(120);
-    expect(taken(form, relaxation('longerWindow', { from: 28, to: 35 })).times.aheadDays).toBe(35);
-    expect(taken(form, relaxation('seatOpened', { hostId: 'odile', seat: 0 })).times.lineUp).toEqual([
-      { hostIds: ['anselm', 'odile'], fill: 'balanced' },
-    ]);
-    expect(taken(form, relaxation('pageWeeklyCapRaised', { from: 3, to: 4 })).times.weeklyCap).toBe(4);
+  it('puts what the server changed into the form and leaves the form it came from', () => {
+    const notice = taken(form, relaxation('noticeHalved', { from: 240, to: 120, change: { notice: 120 } }));
+    expect(notice).toEqual({ ...form, times: { ...form.times, notice: 120 } });
+    const seats = [{ hostIds: ['anselm', 'odile'], fill: 'balanced' }];
+    expect(taken(form, relaxation('seatOpened', { change: { lineUp: seats } })).times.lineUp).toEqual(seats);
     expect(form.times.notice).toBe(240);
     expect(form.times.lineUp[0]?.hostIds).toEqual(['anselm']);
   });
@@ -36,30 +45,25 @@ describe('a change that would open more', () => {
   it('lengthens a run of dates by its end', () => {
     const dated = structuredClone(form);
     dated.times.window = { kind: 'dates', from: '2026-12-20', to: '2026-12-28' };
-    expect(taken(dated, relaxation('longerWindow', { from: 9, to: 16 })).times.window).toEqual({
-      kind: 'dates',
-      from: '2026-12-20',
-      to: '2027-01-04',
-    });
-  });
-
-  it('opens the page’s own hours earlier or longer, closed days not', () => {
-    const earlier = taken(form, relaxation('hoursEarlier')).times.hours?.week;
-    expect(earlier?.mon).toEqual([
-      { from: '08:00', to: '12:00' },
-      { from: '13:00', to: '17:00' },
-    ]);
-    expect(earlier?.sat).toEqual([]);
-    expect(taken(form, relaxation('hoursLater')).times.hours?.week.fri.at(-1)?.to).toBe('18:00');
+    const longer = relaxation('longerWindow', { from: 9, to: 16, change: { window: { to: '2027-01-04' } } });
+    expect(taken(dated, longer).times.window).toEqual({ kind: 'dates', from: '2026-12-20', to: '2027-01-04' });
   });
 
   it('is made elsewhere where it is no rule of the page', () => {
-    const hosts = structuredClone(form);
-    hosts.times.hoursMode = 'hosts';
-    expect(elsewhere(relaxation('hoursEarlier'), hosts)?.href).toBe('/work/hours');
-    expect(elsewhere(relaxation('hostDailyCapRaised'), form)?.href).toBe('/work/team');
-    expect(elsewhere(relaxation('hoursEarlier'), form)).toBeUndefined();
-    expect(taken(hosts, relaxation('hoursEarlier'))).toEqual(hosts);
+    expect(elsewhere(relaxation('hoursEarlier'), false)?.href).toBe('/work/hours');
+    expect(elsewhere(relaxation('hoursEarlier'), true)?.href).toBe('/work/board');
+    expect(elsewhere(relaxation('hostDailyCapRaised'), false)?.href).toBe('/work/team');
+    expect(elsewhere(relaxation('hoursEarlier', { change: { hours: {} } }), false)).toBeUndefined();
+    expect(taken(form, relaxation('hoursEarlier'))).toEqual(form);
+  });
+
+  it('takes a seat out with who leads', () => {
+    const two = structuredClone(form);
+    two.times.lineUp = [...two.times.lineUp, { hostIds: ['odile'], fill: 'balanced' }];
+    two.details = { ...usualDetails(), lead: 1 };
+    const without = taken(two, relaxation('hostOptional', { seat: 0, change: { lineUp: two.times.lineUp.slice(1) } }));
+    expect(without.times.lineUp).toEqual([{ hostIds: ['odile'], fill: 'balanced' }]);
+    expect(without.details?.lead).toBe(0);
   });
 
   it('takes a seat out with its lead', () => {

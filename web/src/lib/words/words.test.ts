@@ -22,8 +22,8 @@ function phrases(): Set<string> {
   const found = new Set<string>([...parts, 'yes', 'no', unreachable.title, unreachable.detail ?? '']);
   const literal = `'((?:[^'\\\\]|\\\\.)*)'`;
   for (const text of sources('src', /\.(svelte|ts)$/)) {
-    for (const match of text.matchAll(new RegExp(`\\bsay\\(${literal}`, 'g'))) if (match[1]) found.add(match[1]);
-    for (const match of text.matchAll(new RegExp(`\\b(?:sayCount|until)\\([^']*?${literal}, ${literal}`, 'g')))
+    for (const match of text.matchAll(new RegExp(`\\bsay\\(\\s*${literal}`, 'g'))) if (match[1]) found.add(match[1]);
+    for (const match of text.matchAll(new RegExp(`\\b(?:sayCount|until)\\([^']*?${literal},\\s*${literal}`, 'g')))
       for (const phrase of match.slice(1)) found.add(phrase);
   }
   return found;
