@@ -1,3 +1,4 @@
+using LooseLantern.Core.Hours;
 using NodaTime;
 
 namespace LooseLantern.Core.Openings.HostRules;
@@ -5,7 +6,7 @@ namespace LooseLantern.Core.Openings.HostRules;
 /// <summary>What rules give reasons of: one appointment.</summary>
 internal sealed class AppointmentAsked
 {
-    private readonly Dictionary<string, OpenStretchOf> _stretches = [];
+    private readonly Dictionary<string, OpenStretch?> _stretches = [];
 
     public AppointmentAsked(OpeningsInput input, Span time)
     {
@@ -28,14 +29,14 @@ internal sealed class AppointmentAsked
     /// <summary>
     /// The open (or painted) stretch of a host that contains the start; null where there is none, or none is asked for.
     /// </summary>
-    public Hours.OpenStretch? StretchAround(HostFacts host)
+    public OpenStretch? StretchAround(HostFacts host)
     {
         if (!_stretches.TryGetValue(host.Id, out var known))
-            known = _stretches[host.Id] = new OpenStretchOf(Find(host));
-        return known.Stretch;
+            known = _stretches[host.Id] = Find(host);
+        return known;
     }
 
-    private Hours.OpenStretch? Find(HostFacts host) =>
+    private OpenStretch? Find(HostFacts host) =>
         (
             Page.Only switch
             {
@@ -44,6 +45,4 @@ internal sealed class AppointmentAsked
                 _ => StretchIndex.OfHours(Page, host.Hours, Time),
             }
         )?.Containing(Time.Start);
-
-    private readonly record struct OpenStretchOf(Hours.OpenStretch? Stretch);
 }
