@@ -27,11 +27,12 @@ demo_from_template() {
   fi
 
   say "Copying the demo ..."
-  pg_run "CREATE DATABASE \"$1\" TEMPLATE \"$template\""
+  # The database comes last: once it is there, the demo is taken for whole.
   rm -rf "$2" "$2.mail"
   mkdir -p "$(dirname "$2")"
   cp -r "$kept" "$2"
   if [ -d "$kept.mail" ]; then cp -r "$kept.mail" "$2.mail"; fi
+  pg_run "CREATE DATABASE \"$1\" TEMPLATE \"$template\""
 }
 
 # load_demo DATABASE FOLDER DAY : loads the demo as it is on the morning of a day, and stops again.
@@ -53,9 +54,9 @@ load_demo() {
     dotnet "$SERVER" --Demo true --DemoOnly true --StandIns:Calendars "http://127.0.0.1:$standin_port" \
       --Outside:Inside "127.0.0.1:$standin_port" ${at:+--Clock:At "$at"}) || ok=$?
   kill "$standin"; wait "$standin" 2>/dev/null || true
-  trap - EXIT
   [ $ok -eq 0 ] || { pg_run "DROP DATABASE \"$1\" WITH (FORCE)"; fail "the demo could not be loaded; what was said stands above"; }
   mv "$2.unfinished" "$2"
+  trap - EXIT
 }
 
 lantern_up() {
