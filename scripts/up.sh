@@ -39,7 +39,7 @@ demo_from_template() {
 load_demo() {
   local standin_port mail_port standin ok=0
   say "Loading the demo, once for this day and build ..."
-  rm -rf "$2" "$2.mail"
+  rm -rf "$2" "$2.mail" "$2.unfinished"
   mkdir -p "$2.unfinished"
   pg_run "DROP DATABASE IF EXISTS \"$1\" WITH (FORCE)"
   pg_database "$1"
