@@ -54,7 +54,7 @@ web_packages() {
 build_web() {
   web_packages
   cd "$ROOT/web"
-  local stamp; stamp=$(find src static *.json *.ts *.js -type f -exec cksum {} + 2>/dev/null | sort | cksum)
+  local stamp; stamp=$(find src static ../words *.json *.ts *.js -type f -exec cksum {} + 2>/dev/null | sort | cksum)
   if [ ! -f build/index.html ] || [ "$(cat .svelte-kit/lantern-built 2>/dev/null)" != "$stamp" ]; then
     quietly "Building the front end" npm run build
     echo "$stamp" > .svelte-kit/lantern-built

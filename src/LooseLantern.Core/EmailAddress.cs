@@ -8,8 +8,6 @@ namespace LooseLantern.Core;
 /// </summary>
 public static class EmailAddress
 {
-    public const string Mend = "Write one email address, such as name@company.example.";
-
     public static bool IsPlausible(string? text)
     {
         if (text is null || text.Length is < 6 or > 254 || text.Any(c => char.IsWhiteSpace(c) || char.IsControl(c)))

@@ -31,7 +31,7 @@ public sealed class FirstRunTests : IAsyncLifetime
         browser.Type("Your email", "runa@kittiwake.example");
         browser.Type("Password", "short");
         browser.Press("Make the workspace");
-        browser.AwaitText("Passwords must be at least 10 characters.");
+        browser.AwaitText("Choose a password of at least 10 characters.");
         browser.Type("Password", "long enough now");
         browser.Press("Make the workspace");
 

@@ -91,7 +91,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         cai.AwaitText("Marit Oakes invites you, as host.");
         cai.Type("Password", "short");
         cai.Press("Join");
-        cai.AwaitText("Passwords must be at least 10 characters.");
+        cai.AwaitText("Choose a password of at least 10 characters.");
         cai.Type("Password", "a very long one");
         cai.Press("Join");
         cai.AwaitText("Cai Strand, usual hours");

@@ -8,8 +8,12 @@ public class QuestionTests
     private static Question Of(QuestionKind kind, bool isNeeded = false, params string[] options) =>
         new("q", kind, "?", "", isNeeded, options, "");
 
-    private static string? MendOf(Question question, string answer) =>
-        AnswerCheck.Faults([question], new Dictionary<string, string> { ["q"] = answer }).GetValueOrDefault("q");
+    private static AnswerFault? FaultOf(Question question, string answer) =>
+        AnswerCheck
+            .Faults([question], new Dictionary<string, string> { ["q"] = answer })
+            .TryGetValue("q", out var fault)
+            ? fault
+            : null;
 
     [Theory]
     [InlineData(QuestionKind.Short, "A ketch")]
@@ -27,28 +31,28 @@ public class QuestionTests
     [InlineData(QuestionKind.YesNo, "no")]
     [InlineData(QuestionKind.Consent, "yes")]
     public void An_answer_of_its_kind_is_well(QuestionKind kind, string answer) =>
-        MendOf(Of(kind, isNeeded: true), answer).ShouldBeNull();
+        FaultOf(Of(kind, isNeeded: true), answer).ShouldBeNull();
 
     [Theory]
-    [InlineData(QuestionKind.Short, "two\nlines")]
-    [InlineData(QuestionKind.Number, "1,5")]
-    [InlineData(QuestionKind.Number, "1e9")]
-    [InlineData(QuestionKind.Number, "a dozen")]
-    [InlineData(QuestionKind.Date, "2027-02-29")]
-    [InlineData(QuestionKind.Date, "tomorrow")]
-    [InlineData(QuestionKind.Date, "0999-12-31")]
-    [InlineData(QuestionKind.Date, "3000-01-01")]
-    [InlineData(QuestionKind.Email, "ottilie@wren")]
-    [InlineData(QuestionKind.Email, "a b@c.example")]
-    [InlineData(QuestionKind.Web, "javascript:alert(1)")]
-    [InlineData(QuestionKind.Web, "wren.example")]
-    [InlineData(QuestionKind.Phone, "ring me")]
-    [InlineData(QuestionKind.Phone, "1234")]
-    [InlineData(QuestionKind.Phone, "123456789012345678901")]
-    [InlineData(QuestionKind.YesNo, "perhaps")]
-    [InlineData(QuestionKind.Consent, "no")]
-    public void What_is_not_of_its_kind_is_told_how_to_mend(QuestionKind kind, string answer) =>
-        MendOf(Of(kind), answer).ShouldNotBeNull().ShouldEndWith(".");
+    [InlineData(QuestionKind.Short, "two\nlines", AnswerFault.NotOneLine)]
+    [InlineData(QuestionKind.Number, "1,5", AnswerFault.NoNumber)]
+    [InlineData(QuestionKind.Number, "1e9", AnswerFault.NoNumber)]
+    [InlineData(QuestionKind.Number, "a dozen", AnswerFault.NoNumber)]
+    [InlineData(QuestionKind.Date, "2027-02-29", AnswerFault.NoDate)]
+    [InlineData(QuestionKind.Date, "tomorrow", AnswerFault.NoDate)]
+    [InlineData(QuestionKind.Date, "0999-12-31", AnswerFault.NoDate)]
+    [InlineData(QuestionKind.Date, "3000-01-01", AnswerFault.NoDate)]
+    [InlineData(QuestionKind.Email, "ottilie@wren", AnswerFault.NoEmail)]
+    [InlineData(QuestionKind.Email, "a b@c.example", AnswerFault.NoEmail)]
+    [InlineData(QuestionKind.Web, "javascript:alert(1)", AnswerFault.NoWebPage)]
+    [InlineData(QuestionKind.Web, "wren.example", AnswerFault.NoWebPage)]
+    [InlineData(QuestionKind.Phone, "ring me", AnswerFault.NoPhone)]
+    [InlineData(QuestionKind.Phone, "1234", AnswerFault.NoPhone)]
+    [InlineData(QuestionKind.Phone, "123456789012345678901", AnswerFault.NoPhone)]
+    [InlineData(QuestionKind.YesNo, "perhaps", AnswerFault.NoYesOrNo)]
+    [InlineData(QuestionKind.Consent, "no", AnswerFault.NoAgreement)]
+    public void What_is_not_of_its_kind_is_told(QuestionKind kind, string answer, AnswerFault fault) =>
+        FaultOf(Of(kind), answer).ShouldBe(fault);
 
     [Fact]
     public void Options_are_those_that_are_offered()
@@ -57,10 +61,10 @@ public class QuestionTests
             Of(QuestionKind.OneOf, false, "oak", "larch"),
             Of(QuestionKind.SomeOf, false, "oak", "larch", "teak")
         );
-        MendOf(one, "larch").ShouldBeNull();
-        MendOf(one, "pine").ShouldNotBeNull();
-        MendOf(some, "teak\noak").ShouldBeNull();
-        MendOf(some, "teak\npine").ShouldNotBeNull();
+        FaultOf(one, "larch").ShouldBeNull();
+        FaultOf(one, "pine").ShouldBe(AnswerFault.NotOffered);
+        FaultOf(some, "teak\noak").ShouldBeNull();
+        FaultOf(some, "teak\npine").ShouldBe(AnswerFault.NotAllOffered);
         AnswerCheck.Tidy(some, "teak\noak\nteak").ShouldBe("oak\nteak");
     }
 
@@ -69,18 +73,28 @@ public class QuestionTests
     {
         foreach (var kind in Enum.GetValues<QuestionKind>())
         {
-            MendOf(Of(kind, isNeeded: true, "a"), "  ").ShouldNotBeNull();
-            MendOf(Of(kind, isNeeded: false, "a"), "").ShouldBeNull();
+            FaultOf(Of(kind, isNeeded: true, "a"), "  ")
+                .ShouldBe(
+                    kind switch
+                    {
+                        QuestionKind.Consent => AnswerFault.NotAgreed,
+                        QuestionKind.OneOf or QuestionKind.SomeOf or QuestionKind.YesNo => AnswerFault.NotChosen,
+                        _ => AnswerFault.Missing,
+                    }
+                );
+            FaultOf(Of(kind, isNeeded: false, "a"), "").ShouldBeNull();
         }
 
-        AnswerCheck.Faults([], new Dictionary<string, string> { ["old"] = "x" }).Keys.ShouldBe(["old"]);
+        AnswerCheck
+            .Faults([], new Dictionary<string, string> { ["old"] = "x" })
+            .ShouldBe(new Dictionary<string, AnswerFault> { ["old"] = AnswerFault.NotAsked });
     }
 
     [Fact]
     public void What_is_too_long_is_refused()
     {
-        MendOf(Of(QuestionKind.Short), new string('x', AnswerCheck.MostShort + 1)).ShouldNotBeNull();
-        MendOf(Of(QuestionKind.Long), new string('x', AnswerCheck.MostLong + 1)).ShouldNotBeNull();
-        MendOf(Of(QuestionKind.Long), new string('x', AnswerCheck.MostLong)).ShouldBeNull();
+        FaultOf(Of(QuestionKind.Short), new string('x', AnswerCheck.MostShort + 1)).ShouldBe(AnswerFault.NotOneLine);
+        FaultOf(Of(QuestionKind.Long), new string('x', AnswerCheck.MostLong + 1)).ShouldBe(AnswerFault.TooLong);
+        FaultOf(Of(QuestionKind.Long), new string('x', AnswerCheck.MostLong)).ShouldBeNull();
     }
 }

@@ -99,19 +99,19 @@ public class ScreeningTests
     }
 
     [Fact]
-    public void A_condition_that_makes_no_sense_is_told_with_its_mend()
+    public void What_makes_no_sense_of_a_condition_is_told()
     {
-        string? Mend(string key, ScreenTest test, string value) =>
-            Screening.MendOf(Asked.FirstOrDefault(one => one.Key == key), new ScreenCondition(key, test, value));
-        Mend("gone", ScreenTest.Is, "x").ShouldNotBeNull();
-        Mend("more", ScreenTest.Over, "1").ShouldNotBeNull();
-        Mend("length", ScreenTest.Over, "long").ShouldNotBeNull();
-        Mend("start", ScreenTest.Under, "tomorrow").ShouldNotBeNull();
-        Mend("budget", ScreenTest.Is, "later").ShouldNotBeNull();
-        Mend("afloat", ScreenTest.Is, "maybe").ShouldNotBeNull();
-        Mend("name", ScreenTest.Is, " ").ShouldNotBeNull();
-        Mend("length", ScreenTest.Over, "24").ShouldBeNull();
-        Mend("more", ScreenTest.IsAnswered, "").ShouldBeNull();
+        ScreenFault? Fault(string key, ScreenTest test, string value) =>
+            Screening.FaultOf(Asked.FirstOrDefault(one => one.Key == key), new ScreenCondition(key, test, value));
+        Fault("gone", ScreenTest.Is, "x").ShouldBe(ScreenFault.NotAsked);
+        Fault("more", ScreenTest.Over, "1").ShouldBe(ScreenFault.NoSuchTest);
+        Fault("length", ScreenTest.Over, "long").ShouldBe(ScreenFault.NoNumber);
+        Fault("start", ScreenTest.Under, "tomorrow").ShouldBe(ScreenFault.NoDate);
+        Fault("budget", ScreenTest.Is, "later").ShouldBe(ScreenFault.NotOffered);
+        Fault("afloat", ScreenTest.Is, "maybe").ShouldBe(ScreenFault.NoYesOrNo);
+        Fault("name", ScreenTest.Is, " ").ShouldBe(ScreenFault.NoValue);
+        Fault("length", ScreenTest.Over, "24").ShouldBeNull();
+        Fault("more", ScreenTest.IsAnswered, "").ShouldBeNull();
     }
 
     private static Question Ask(string key, QuestionKind kind, params string[] options) =>

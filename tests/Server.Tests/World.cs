@@ -55,8 +55,7 @@ public sealed class World : IAsyncLifetime
     public static string Unique(string word) => $"{word}-{Interlocked.Increment(ref _count)}";
 
     /// <summary>Somebody outside, with neither cookie nor token.</summary>
-    public HttpClient Guest() =>
-        App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false, HandleCookies = false });
+    public HttpClient Guest() => App.CreateDefaultClient(new GuestWords());
 
     /// <summary>Somebody's browser, with cookies of its own.</summary>
     public HttpClient Browser() =>

@@ -14,15 +14,15 @@ public static class AnswerCheck
     public const string Yes = "yes";
     public const string No = "no";
 
-    /// <summary>What to mend, by the key of the question; empty where all is well.</summary>
+    /// <summary>What is wrong, by the key of the question; empty where all is well.</summary>
     /// <param name="answers">By key. One that nobody asked for is a fault too, so that nothing typed is lost in
     /// silence.</param>
-    public static IReadOnlyDictionary<string, string> Faults(
+    public static IReadOnlyDictionary<string, AnswerFault> Faults(
         IReadOnlyList<Question> questions,
         IReadOnlyDictionary<string, string> answers
     )
     {
-        var faults = new Dictionary<string, string>();
+        var faults = new Dictionary<string, AnswerFault>();
         foreach (var question in questions)
         {
             var answer = answers.GetValueOrDefault(question.Key, "").Trim();
@@ -31,17 +31,17 @@ public static class AnswerCheck
                 if (question.IsNeeded)
                     faults[question.Key] = question.Kind switch
                     {
-                        QuestionKind.Consent => "This is needed to go on.",
-                        QuestionKind.OneOf or QuestionKind.SomeOf or QuestionKind.YesNo => "Choose an answer.",
-                        _ => "Answer this.",
+                        QuestionKind.Consent => AnswerFault.NotAgreed,
+                        QuestionKind.OneOf or QuestionKind.SomeOf or QuestionKind.YesNo => AnswerFault.NotChosen,
+                        _ => AnswerFault.Missing,
                     };
             }
-            else if (MendOf(question, answer) is { } mend)
-                faults[question.Key] = mend;
+            else if (FaultOf(question, answer) is { } fault)
+                faults[question.Key] = fault;
         }
 
         foreach (var key in answers.Keys.Where(key => !questions.Any(question => question.Key == key)))
-            faults[key] = "Nobody asks this any more; load the page again.";
+            faults[key] = AnswerFault.NotAsked;
         return faults;
     }
 
@@ -51,13 +51,13 @@ public static class AnswerCheck
             ? string.Join('\n', question.Options.Where(Lines(answer).Contains))
             : answer.Trim();
 
-    private static string? MendOf(Question question, string answer) =>
+    private static AnswerFault? FaultOf(Question question, string answer) =>
         question.Kind switch
         {
             QuestionKind.Short => answer.Length > MostShort || answer.Contains('\n', StringComparison.Ordinal)
-                ? $"Keep it to one line of {MostShort} characters."
+                ? AnswerFault.NotOneLine
                 : null,
-            QuestionKind.Long => answer.Length > MostLong ? $"Keep it to {MostLong} characters." : null,
+            QuestionKind.Long => answer.Length > MostLong ? AnswerFault.TooLong : null,
             QuestionKind.Number => answer.Length <= 30
             && decimal.TryParse(
                 answer,
@@ -66,31 +66,23 @@ public static class AnswerCheck
                 out _
             )
                 ? null
-                : "Give a number, such as 12 or 7.5.",
+                : AnswerFault.NoNumber,
             QuestionKind.Date => LocalDatePattern.Iso.Parse(answer)
                 is { Success: true, Value.Year: >= 1000 and <= 2999 }
                 ? null
-                : "Give a date, such as 2027-03-31.",
-            QuestionKind.Email => EmailAddress.IsPlausible(answer) ? null : EmailAddress.Mend,
+                : AnswerFault.NoDate,
+            QuestionKind.Email => EmailAddress.IsPlausible(answer) ? null : AnswerFault.NoEmail,
             QuestionKind.Web => answer.Length <= 500
             && Uri.TryCreate(answer, UriKind.Absolute, out var uri)
             && uri.Scheme is "http" or "https"
                 ? null
-                : "Give an address that begins with https:// or http://.",
-            QuestionKind.Phone => IsPhone(answer)
-                ? null
-                : "Give a phone number with its country’s code, such as +45 55 01 02 03.",
-            QuestionKind.OneOf => question.Options.Contains(answer)
-                ? null
-                : "Choose one of the answers that are offered.",
-            QuestionKind.SomeOf => Lines(answer).IsSubsetOf(question.Options)
-                ? null
-                : "Choose among the answers that are offered.",
-            QuestionKind.Others => Lines(answer).All(EmailAddress.IsPlausible)
-                ? null
-                : "Give email addresses, one a line.",
-            QuestionKind.YesNo => answer is Yes or No ? null : "Answer yes or no.",
-            _ => answer == Yes ? null : "Agree, or leave it.",
+                : AnswerFault.NoWebPage,
+            QuestionKind.Phone => IsPhone(answer) ? null : AnswerFault.NoPhone,
+            QuestionKind.OneOf => question.Options.Contains(answer) ? null : AnswerFault.NotOffered,
+            QuestionKind.SomeOf => Lines(answer).IsSubsetOf(question.Options) ? null : AnswerFault.NotAllOffered,
+            QuestionKind.Others => Lines(answer).All(EmailAddress.IsPlausible) ? null : AnswerFault.NoEmails,
+            QuestionKind.YesNo => answer is Yes or No ? null : AnswerFault.NoYesOrNo,
+            _ => answer == Yes ? null : AnswerFault.NoAgreement,
         };
 
     private static HashSet<string> Lines(string answer) =>

@@ -101,30 +101,24 @@ public static class Screening
             _ => [ScreenTest.IsAnswered, ScreenTest.IsNotAnswered],
         };
 
-    /// <summary>What to mend in a condition; null where it can be asked.</summary>
-    public static string? MendOf(Question? question, ScreenCondition condition)
+    /// <summary>What is wrong with a condition; null where it can be asked.</summary>
+    public static ScreenFault? FaultOf(Question? question, ScreenCondition condition)
     {
         if (question is null)
-            return "This question is not asked any more; choose another.";
+            return ScreenFault.NotAsked;
         if (!TestsOf(question.Kind).Contains(condition.Test))
-            return "This can’t be asked of such an answer; choose another comparison.";
+            return ScreenFault.NoSuchTest;
         if (condition.Test is ScreenTest.IsAnswered or ScreenTest.IsNotAnswered)
             return null;
         return question.Kind switch
         {
-            QuestionKind.Number => NumberOf(condition.Value) is null ? "Compare with a number, such as 24." : null,
-            QuestionKind.Date => LocalDatePattern.Iso.Parse(condition.Value).Success
-                ? null
-                : "Compare with a date, such as 2027-03-31.",
+            QuestionKind.Number => NumberOf(condition.Value) is null ? ScreenFault.NoNumber : null,
+            QuestionKind.Date => LocalDatePattern.Iso.Parse(condition.Value).Success ? null : ScreenFault.NoDate,
             QuestionKind.OneOf or QuestionKind.SomeOf => question.Options.Contains(condition.Value)
                 ? null
-                : "Compare with one of the answers that are offered.",
-            QuestionKind.YesNo => condition.Value is AnswerCheck.Yes or AnswerCheck.No
-                ? null
-                : "Compare with yes or no.",
-            _ => condition.Value.Trim().Length is > 0 and <= AnswerCheck.MostShort
-                ? null
-                : "Write what to compare with, in one line.",
+                : ScreenFault.NotOffered,
+            QuestionKind.YesNo => condition.Value is AnswerCheck.Yes or AnswerCheck.No ? null : ScreenFault.NoYesOrNo,
+            _ => condition.Value.Trim().Length is > 0 and <= AnswerCheck.MostShort ? null : ScreenFault.NoValue,
         };
     }
 

@@ -67,10 +67,7 @@ public sealed class CalDavDiscovery(OutsideHttp http, ServiceRecords records)
             || Uri.CheckHostName(domain.Split(':', '/')[0]) == UriHostNameType.Unknown
             || !Uri.TryCreate($"https://{domain}", UriKind.Absolute, out var plain)
         )
-            throw new OutsideException(
-                OutsideFault.Odd,
-                "Give the calendar server’s address, such as https://calendar.yard.example."
-            );
+            throw new OutsideException(OutsideFault.Odd, "calendar-server");
         List<Uri> candidates = plain.AbsolutePath == "/" ? [] : [plain];
         candidates.AddRange(await records.CalendarServersAsync(plain.IdnHost, ct));
         candidates.Add(new Uri(plain, "/.well-known/caldav"));

@@ -138,12 +138,7 @@ public static class PipelineSetup
                 .IsRequestValidAsync(context.HttpContext)
         )
         {
-            throw new Refusal(
-                StatusCodes.Status400BadRequest,
-                "token",
-                "The request does not bear this sign-in's token.",
-                "Get one from /api/token and send it in the header X-Lantern-Token."
-            );
+            throw new Refusal(StatusCodes.Status400BadRequest, "token");
         }
 
         return await next(context);

@@ -39,12 +39,7 @@ public static class RateLimits
                 );
             });
             options.OnRejected = (_, _) =>
-                throw new Refusal(
-                    StatusCodes.Status429TooManyRequests,
-                    "too-many",
-                    "Too many requests came from here.",
-                    "Wait a moment, then try again. What you typed is kept."
-                )
+                throw new Refusal(StatusCodes.Status429TooManyRequests, "too-many")
                 {
                     RetryAfter = TimeSpan.FromSeconds(10),
                 };

@@ -24,20 +24,14 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
             Refusal known => known,
             BadHttpRequestException { InnerException: JsonException json } => Unreadable(json),
             BadHttpRequestException bad when Parameter().Match(bad.Message) is { Success: true } match =>
-                Refusal.Invalid(match.Groups[1].Value, $"\"{match.Groups[2].Value}\" can't be read here."),
+                Refusal.Invalid(match.Groups[1].Value, Phrase.Of("unread-value", ("value", match.Groups[2].Value))),
             BadHttpRequestException bad => new Refusal(
                 bad.StatusCode,
                 "unreadable",
-                "The request can't be read.",
-                bad.Message
+                Phrase.Of("unreadable", ("fault", bad.Message))
             ),
             // Two saved the same at one moment, where nothing closer to it says more.
-            DbUpdateConcurrencyException => new Refusal(
-                StatusCodes.Status409Conflict,
-                "changed-meanwhile",
-                "It was changed at the same moment.",
-                "Nothing of yours was written. Look at it as it is now, then save again."
-            ),
+            DbUpdateConcurrencyException => new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile"),
             PostgresException unkept => Unkept(unkept),
             DbUpdateException { InnerException: PostgresException unkept } => Unkept(unkept),
             _ => null,
@@ -46,11 +40,21 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
             return false;
 
         var problem =
-            refusal.Errors.Count > 0 ? new HttpValidationProblemDetails(refusal.Errors) : new ProblemDetails();
+            refusal.Errors.Count > 0
+                ? new HttpValidationProblemDetails(
+                    refusal.Errors.ToDictionary(field => field.Key, field => field.Value.Select(Phrases.Mend).ToArray())
+                )
+                : new ProblemDetails();
         problem.Status = refusal.Status;
         problem.Type = "urn:loose-lantern:" + refusal.Code;
-        problem.Title = refusal.Message;
-        problem.Detail = refusal.Detail;
+        problem.Title = Phrases.Title(refusal.Phrase);
+        problem.Detail = refusal.OwnWords.Length > 0 ? refusal.OwnWords : Phrases.Detail(refusal.Phrase);
+        // The same by key, for whoever phrases it in another language than English.
+        problem.Extensions["phrase"] = refusal.Phrase;
+        if (refusal.OwnWords.Length > 0)
+            problem.Extensions["ownWords"] = true;
+        if (refusal.Errors.Count > 0)
+            problem.Extensions["mends"] = refusal.Errors;
         foreach (var (name, value) in refusal.More)
             problem.Extensions[name] = value;
 
@@ -82,12 +86,7 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
     /// <summary>No text is kept with the character NUL in it, which nobody types; null for any other fault.</summary>
     private static Refusal? Unkept(PostgresException fault) =>
         fault.SqlState is PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter
-            ? new Refusal(
-                StatusCodes.Status400BadRequest,
-                "unkept-character",
-                "There is a character in it that can’t be kept.",
-                "Take the NUL character (U+0000) out of what was sent; nothing was written."
-            )
+            ? new Refusal(StatusCodes.Status400BadRequest, "unkept-character")
             : null;
 
     private static Refusal Unreadable(JsonException json)
@@ -102,7 +101,7 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
                     .Matches(missing.Groups[1].Value)
                     .ToDictionary(
                         name => path.Length == 0 ? name.Groups[1].Value : $"{path}.{name.Groups[1].Value}",
-                        _ => new[] { "This is missing." }
+                        _ => new Phrase[] { "missing" }
                     )
             );
         }
@@ -111,9 +110,8 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
             ? new Refusal(
                 StatusCodes.Status400BadRequest,
                 "unreadable",
-                "The request is not the JSON that is expected here.",
-                json.Message
+                Phrase.Of("unreadable.json", ("fault", json.Message))
             )
-            : Refusal.Invalid(path, "This is missing or not of the kind that is expected here.");
+            : Refusal.Invalid(path, "missing-or-odd");
     }
 }

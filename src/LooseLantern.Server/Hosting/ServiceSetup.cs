@@ -132,8 +132,7 @@ public static class ServiceSetup
             {
                 options.User.RequireUniqueEmail = true;
                 options.User.AllowedUserNameCharacters = "";
-                // Length is what makes a password hard to guess; rules of composition only make it hard to remember.
-                options.Password.RequiredLength = 10;
+                options.Password.RequiredLength = Passwords.Shortest;
                 options.Password.RequireDigit = false;
                 options.Password.RequireLowercase = false;
                 options.Password.RequireUppercase = false;
@@ -156,25 +155,14 @@ public static class ServiceSetup
                 options.ExpireTimeSpan = SignInSessions.Validity.ToTimeSpan();
                 options.SlidingExpiration = true;
                 options.Events.OnValidatePrincipal = SignInSessions.ValidateAsync;
-                options.Events.OnRedirectToLogin = context =>
-                    Refuse(StatusCodes.Status401Unauthorized, "signed-out", "You are signed out.", "Sign in again.");
+                options.Events.OnRedirectToLogin = context => Refuse(StatusCodes.Status401Unauthorized, "signed-out");
                 options.Events.OnRedirectToAccessDenied = context =>
                     context
                         .HttpContext.GetEndpoint()
                         ?.Metadata.GetOrderedMetadata<IAuthorizeData>()
                         .Any(data => data.Policy == Roles.Owner) == true
-                        ? Refuse(
-                            StatusCodes.Status403Forbidden,
-                            "not-allowed",
-                            "Only owners can do this.",
-                            "Ask an owner of your workspace."
-                        )
-                        : Refuse(
-                            StatusCodes.Status403Forbidden,
-                            "not-allowed",
-                            "Only coordinators can do this.",
-                            "Ask a coordinator of your workspace."
-                        );
+                        ? Refuse(StatusCodes.Status403Forbidden, "not-allowed", "not-allowed.owners")
+                        : Refuse(StatusCodes.Status403Forbidden, "not-allowed", "not-allowed.coordinators");
             });
         services
             .AddAuthorizationBuilder()
@@ -189,6 +177,6 @@ public static class ServiceSetup
         });
     }
 
-    private static Task Refuse(int status, string code, string title, string detail) =>
-        throw new Refusal(status, code, title, detail);
+    private static Task Refuse(int status, string code, Phrase? phrase = null) =>
+        throw new Refusal(status, code, phrase);
 }

@@ -8,17 +8,13 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
     public string? Field(string name) => Form.TryGetValue(name, out var value) ? value.ToString() : null;
 
     /// <exception cref="Refusal">When there is no file or it is too large.</exception>
-    public static async Task<Upload> ReadAsync(
-        HttpRequest request,
-        CancellationToken ct,
-        string choose = "Choose a calendar file (.ics)."
-    )
+    public static async Task<Upload> ReadAsync(HttpRequest request, CancellationToken ct, string mend = "calendar-file")
     {
         if (!request.HasFormContentType)
-            throw Refusal.Invalid("file", "Send a form with a file.");
+            throw Refusal.Invalid("file", "form-with-file");
         var form = await FormAsync(request, ct);
         if (form.Files.GetFile("file") is not { } file)
-            throw Refusal.Invalid("file", choose);
+            throw Refusal.Invalid("file", mend);
         if (file.Length > CalendarJoining.MostBytes)
             throw TooLarge();
 
@@ -44,5 +40,5 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
         }
     }
 
-    private static Refusal TooLarge() => Refusal.Invalid("file", "The file is over 5 MB; choose a smaller one.");
+    private static Refusal TooLarge() => Refusal.Invalid("file", "file-over-5-mb");
 }

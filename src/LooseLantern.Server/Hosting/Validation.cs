@@ -1,4 +1,5 @@
 using FluentValidation;
+using FluentValidation.Results;
 
 namespace LooseLantern.Server.Hosting;
 
@@ -15,9 +16,27 @@ public static class Validation
         throw Refusal.Invalid(
             result
                 .Errors.GroupBy(error => path + CamelCase(error.PropertyName))
-                .ToDictionary(field => field.Key, field => field.Select(error => error.ErrorMessage).ToArray())
+                .ToDictionary(field => field.Key, field => field.Select(MendOf).ToArray())
         );
     }
+
+    /// <summary>Says what a value needs that is not as the rule asks.</summary>
+    public static IRuleBuilderOptions<T, TProperty> WithMend<T, TProperty>(
+        this IRuleBuilderOptions<T, TProperty> rule,
+        Phrase mend
+    ) => rule.WithState(_ => mend);
+
+    /// <summary>A fault of the property at hand.</summary>
+    public static void AddMend<T>(this ValidationContext<T> context, Phrase mend) =>
+        context.AddMend(context.PropertyPath, mend);
+
+    /// <summary>A fault of a field by its path.</summary>
+    public static void AddMend<T>(this ValidationContext<T> context, string path, Phrase mend) =>
+        context.AddFailure(new ValidationFailure(path, mend.Key) { CustomState = mend });
+
+    /// <summary>What a fault needs. Each rule says it; one that is cut short by a value of the wrong kind does
+    /// not.</summary>
+    public static Phrase MendOf(ValidationFailure fault) => fault.CustomState as Phrase ?? "missing-or-odd";
 
     internal static string CamelCase(string path) =>
         string.Join(

@@ -67,10 +67,7 @@ public static class ActingForEndpoints
                         .FirstOrDefaultAsync(row => row.Id == personId && row.LeftAt == null, ct)
                         ?? throw Refusal.NotFound("person");
                     if (!person.IsCoordinator && !person.IsOwner)
-                        throw Refusal.Invalid(
-                            "personId",
-                            $"{person.Name} is no coordinator; only coordinators act for hosts."
-                        );
+                        throw Refusal.Invalid("personId", Phrase.Of("no-coordinator", ("name", person.Name)));
                     var row = await db.ActingFor.FirstOrDefaultAsync(
                         grant => grant.HostId == host && grant.PersonId == personId,
                         ct
@@ -114,13 +111,7 @@ public static class ActingForEndpoints
     }
 
     private static Guid HostOf(Actor actor) =>
-        actor.Required.HostId
-        ?? throw new Refusal(
-            StatusCodes.Status409Conflict,
-            "no-host",
-            "Your own time is not booked here.",
-            "An owner can give you the host's role."
-        );
+        actor.Required.HostId ?? throw new Refusal(StatusCodes.Status409Conflict, "no-host");
 
     private static Grant Of(Data.Model.ActingFor row) => new(row.MayOffer, row.MayBook, row.MayMove, row.SeesTitles);
 

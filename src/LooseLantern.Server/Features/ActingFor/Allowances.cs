@@ -62,13 +62,7 @@ public sealed class Allowances(LanternDb db, Actor actor)
             .ToListAsync(ct);
         if (names.Count == 0)
             return;
-        var listed = string.Join(", ", names);
-        throw new Refusal(
-            StatusCodes.Status403Forbidden,
-            "not-let",
-            $"{listed} {(names.Count == 1 ? "does" : "do")} not let you {Words(what)}.",
-            $"{(names.Count == 1 ? "They" : "Each of them")} can let you act for them under “You”, “Acting for me”."
-        )
+        throw new Refusal(StatusCodes.Status403Forbidden, "not-let", Phrase.Of(KeyOf(what), ("names", names)))
         {
             More = { ["hosts"] = refused },
         };
@@ -92,12 +86,12 @@ public sealed class Allowances(LanternDb db, Actor actor)
         ).Select(grant => grant.HostId);
     }
 
-    private static string Words(Allowance what) =>
+    private static string KeyOf(Allowance what) =>
         what switch
         {
-            Allowance.Offer => "offer their time",
-            Allowance.Book => "book their time",
-            Allowance.Move => "move their bookings",
-            _ => "see what their events are called",
+            Allowance.Offer => "not-let.offer",
+            Allowance.Book => "not-let.book",
+            Allowance.Move => "not-let.move",
+            _ => "not-let.titles",
         };
 }

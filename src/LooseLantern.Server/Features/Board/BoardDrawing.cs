@@ -53,10 +53,7 @@ public sealed class BoardDrawing(
             first < now.InZone(zone).Date.PlusYears(-YearsBehind)
             || first > now.InZone(zone).Date.PlusYears(YearsAhead)
         )
-            throw Refusal.Invalid(
-                "from",
-                $"The board reaches {YearsBehind} years back and {YearsAhead} ahead; choose a date in between."
-            );
+            throw Refusal.Invalid("from", Phrase.Of("board-date", ("behind", YearsBehind), ("ahead", YearsAhead)));
         var dates = Enumerable.Range(0, Math.Clamp(days, 1, MostDays)).Select(first.PlusDays).ToList();
         var range = new Span(LocalDays.Start(zone, first), LocalDays.Start(zone, dates[^1].PlusDays(1)));
 

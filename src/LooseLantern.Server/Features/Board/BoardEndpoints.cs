@@ -20,9 +20,9 @@ public static class BoardEndpoints
                 {
                     var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
                     if (first is { Success: false })
-                        throw Refusal.Invalid("from", "Give a date such as 2026-01-31.");
+                        throw Refusal.Invalid("from", "iso-date");
                     if (zone is not null && !Zones.IsKnown(zone))
-                        throw Refusal.Invalid("zone", "Choose a time zone from the list.");
+                        throw Refusal.Invalid("zone", "zone");
                     return await board.DrawAsync(first?.Value, days ?? 14, host ?? [], zone, ct);
                 }
             )

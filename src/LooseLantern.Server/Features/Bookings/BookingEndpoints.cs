@@ -192,11 +192,7 @@ public static class BookingEndpoints
                 ) =>
                 {
                     if ((await bookings.FindAsync(id, ct)).CancelledAt is not null)
-                        throw new Refusal(
-                            StatusCodes.Status409Conflict,
-                            "cancelled",
-                            "This booking is cancelled already."
-                        );
+                        throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "cancelled.already");
                     await cancelling.CancelAsync(id, CancelledBy.Team, form.Word, ct);
                     return TypedResults.NoContent();
                 }

@@ -123,10 +123,5 @@ public static class BusyTimesEndpoints
     private static async Task<Host> HostAsync(Actor actor, LanternDb db, CancellationToken ct) =>
         actor.Required.HostId is { } id
             ? await db.Hosts.SingleAsync(host => host.Id == id, ct)
-            : throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "no-host",
-                "Your own time is not booked here.",
-                "An owner can give you the host's role."
-            );
+            : throw new Refusal(StatusCodes.Status409Conflict, "no-host");
 }

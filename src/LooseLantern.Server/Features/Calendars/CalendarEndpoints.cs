@@ -241,16 +241,14 @@ public static class CalendarEndpoints
             return new CalendarOwners(
                 Guid.TryParse(upload.Field("hostId"), out var hostId)
                     ? hostId
-                    : throw Refusal.Invalid("hostId", "Choose whose calendar this is.")
+                    : throw Refusal.Invalid("hostId", "calendar-owner")
             );
         var ids = several.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
         return new CalendarOwners(
             null,
             [
                 .. ids.Select(id =>
-                    Guid.TryParse(id, out var parsed)
-                        ? parsed
-                        : throw Refusal.Invalid("hostIds", "Choose hosts of your team.")
+                    Guid.TryParse(id, out var parsed) ? parsed : throw Refusal.Invalid("hostIds", "team-hosts")
                 ),
             ]
         );

@@ -7,7 +7,7 @@ public static partial class Address
 {
     public const int MostCharacters = 60;
 
-    public const string Mend = "Use 2 to 60 small letters, digits and hyphens, such as hull-survey.";
+    public const string Mend = "web-address";
 
     // The product's own paths; a desk of that name could never be opened.
     private static readonly HashSet<string> Kept =

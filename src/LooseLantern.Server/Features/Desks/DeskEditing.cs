@@ -34,23 +34,17 @@ public sealed class DeskFormRules : AbstractValidator<DeskForm>
 
     public DeskFormRules()
     {
-        RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Name the desk, in up to 120 characters.");
+        RuleFor(form => form.Name).Must(Words.FitOneLine).WithMend("desk-name");
         RuleFor(form => form.Intro)
             .NotNull()
             .MaximumLength(MostIntro)
-            .WithMessage($"Keep it to {MostIntro} characters.");
-        RuleFor(form => form.Accent)
-            .Must(accent => accent == "" || Accents.IsLegible(accent))
-            .WithMessage(Accents.Mend);
-        RuleFor(form => form.HostName)
-            .Must(name => name == "" || IsHostName(name))
-            .WithMessage("Give a host name such as booking.example.com, or leave it empty.");
+            .WithMend(Phrase.Of("too-long", ("most", MostIntro)));
+        RuleFor(form => form.Accent).Must(accent => accent == "" || Accents.IsLegible(accent)).WithMend(Accents.Mend);
+        RuleFor(form => form.HostName).Must(name => name == "" || IsHostName(name)).WithMend("host-name");
         RuleFor(form => form.Framers)
             .Must(list => list is not null && list.Count <= MostFramers)
-            .WithMessage($"Name {MostFramers} at the most.");
-        RuleForEach(form => form.Framers)
-            .Must(origin => OriginOf(origin) is not null)
-            .WithMessage("Give an origin such as https://www.example.com, without a path.");
+            .WithMend(Phrase.Of("framers", ("most", MostFramers)));
+        RuleForEach(form => form.Framers).Must(origin => OriginOf(origin) is not null).WithMend("origin");
     }
 
     /// <summary>
@@ -85,10 +79,7 @@ public sealed class DeskEditing(LanternDb db, SiteAddress site)
         Checks.Check(form);
         // Whoever had that one would have everybody's front door.
         if (string.Equals(form.HostName, new Uri(site.Value).Host, StringComparison.OrdinalIgnoreCase))
-            throw Refusal.Invalid(
-                "hostName",
-                "This whole site answers at that host name; choose one of the desk’s own."
-            );
+            throw Refusal.Invalid("hostName", "host-name-of-site");
         var desk = await GetAsync(id, ct);
         await RequireHostAsync(form.HostId, ct);
         (desk.Name, desk.Intro, desk.Accent) = (form.Name.Trim(), form.Intro.Trim(), form.Accent.ToLowerInvariant());
@@ -102,7 +93,7 @@ public sealed class DeskEditing(LanternDb db, SiteAddress site)
         catch (DbUpdateException e)
             when (e.InnerException is PostgresException { ConstraintName: LanternDb.OneHostName })
         {
-            throw Refusal.Invalid("hostName", "Another desk answers at this host name; choose a different one.");
+            throw Refusal.Invalid("hostName", "host-name-taken");
         }
 
         return desk;
@@ -111,6 +102,6 @@ public sealed class DeskEditing(LanternDb db, SiteAddress site)
     public async Task RequireHostAsync(Guid? hostId, CancellationToken ct)
     {
         if (hostId is { } id && !await db.Hosts.AnyAsync(host => host.Id == id && host.RetiredAt == null, ct))
-            throw Refusal.Invalid("hostId", "Choose a host of your team, or nobody.");
+            throw Refusal.Invalid("hostId", "host-or-nobody");
     }
 }

@@ -51,7 +51,7 @@ public static class DeskEndpoints
                 ) =>
                 {
                     if (!Words.FitOneLine(form.Name))
-                        throw Refusal.Invalid("name", "Name the desk, in up to 120 characters.");
+                        throw Refusal.Invalid("name", "desk-name");
                     await editing.RequireHostAsync(form.HostId, ct);
                     var desk = await opening.OpenAsync(form.Address, form.Name, form.HostId, "address", ct);
                     return TypedResults.Created($"/api/desks/{desk.Id}", await ViewAsync(desk, pictures, ct));

@@ -23,7 +23,7 @@ public sealed class DeskOpening(LanternDb db, Tenant tenant)
     public async Task<DeskAddressAnswer> CheckAsync(string address, CancellationToken ct)
     {
         if (!Address.IsWellFormed(address))
-            return new DeskAddressAnswer(false, Address.Mend, []);
+            return new DeskAddressAnswer(false, Phrases.Mend(Address.Mend), []);
         var stem =
             address.Length > Address.MostCharacters - 12
                 ? address[..(Address.MostCharacters - 12)].TrimEnd('-')
@@ -42,7 +42,7 @@ public sealed class DeskOpening(LanternDb db, Tenant tenant)
             ? new DeskAddressAnswer(true, null, [])
             : new DeskAddressAnswer(
                 false,
-                $"The address {address} is taken.",
+                Phrases.Mend(Phrase.Of("desk-address-taken.offers", ("address", address))),
                 [.. others.Except(taken).Take(MostOffers)]
             );
     }
@@ -85,5 +85,5 @@ public sealed class DeskOpening(LanternDb db, Tenant tenant)
     }
 
     private static Refusal Taken(string field, string address) =>
-        Refusal.Invalid(field, $"The address {address} is taken; add a word to it, such as {address}-desk.");
+        Refusal.Invalid(field, Phrase.Of("desk-address-taken", ("address", address)));
 }

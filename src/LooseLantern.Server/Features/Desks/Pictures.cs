@@ -14,7 +14,7 @@ namespace LooseLantern.Server.Features.Desks;
 /// </summary>
 public sealed class Pictures(LanternDb db, Tenant tenant, IClock clock)
 {
-    public const string Choose = "Choose a picture (PNG or JPEG).";
+    public const string Choose = "picture";
 
     private const int MostPixels = 40_000_000;
     private const int JpegQuality = 86;
@@ -72,15 +72,15 @@ public sealed class Pictures(LanternDb db, Tenant tenant, IClock clock)
         using var data = SKData.CreateCopy(bytes);
         using var codec = SKCodec.Create(data);
         if (codec is null || codec.EncodedFormat is not (SKEncodedImageFormat.Png or SKEncodedImageFormat.Jpeg))
-            throw Refusal.Invalid("file", "Choose a picture that is a PNG or a JPEG.");
+            throw Refusal.Invalid("file", "picture-kind");
         if ((long)codec.Info.Width * codec.Info.Height > MostPixels)
-            throw Refusal.Invalid("file", "The picture has over 40 million pixels; save it smaller.");
+            throw Refusal.Invalid("file", "picture-pixels");
         using var decoded = new SKBitmap(
             new SKImageInfo(codec.Info.Width, codec.Info.Height, SKColorType.Rgba8888, SKAlphaType.Premul)
         );
         // Half a picture is none: nobody would know what of it guests see.
         if (codec.GetPixels(decoded.Info, decoded.GetPixels()) != SKCodecResult.Success)
-            throw Refusal.Invalid("file", "The picture can’t be read; save it anew and choose it again.");
+            throw Refusal.Invalid("file", "picture-broken");
         using var upright = Upright(decoded, codec.EncodedOrigin);
 
         var (width, height) = kind == PictureKind.Logo ? (256, 256) : (1600, 600);

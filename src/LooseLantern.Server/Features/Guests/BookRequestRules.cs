@@ -1,5 +1,4 @@
 using FluentValidation;
-using FluentValidation.Results;
 using LooseLantern.Core;
 using LooseLantern.Core.Questions;
 using LooseLantern.Server.Features.Hours;
@@ -15,25 +14,19 @@ public sealed class BookRequestRules : AbstractValidator<BookRequest>
     {
         RuleFor(request => request.Start)
             .InclusiveBetween(Instant.FromUtc(1900, 1, 1, 0, 0), Instant.FromUtc(2200, 1, 1, 0, 0))
-            .WithMessage("Choose a start among the openings.");
-        RuleFor(request => request.Duration)
-            .InclusiveBetween(1, 24 * 60)
-            .WithMessage("Choose one of the page's durations, in minutes.");
-        RuleFor(request => request.Zone)
-            .Must(Zones.IsKnown)
-            .WithMessage("Give a time zone by its IANA name, such as Europe/Copenhagen.");
-        RuleFor(request => request.Guest.Name)
-            .Must(Words.FitOneLine)
-            .WithMessage("Give your name, in up to 120 characters.");
+            .WithMend("start");
+        RuleFor(request => request.Duration).InclusiveBetween(1, 24 * 60).WithMend("page-duration");
+        RuleFor(request => request.Zone).Must(Zones.IsKnown).WithMend("iana-zone");
+        RuleFor(request => request.Guest.Name).Must(Words.FitOneLine).WithMend("your-name");
         RuleFor(request => request.Guest.Email)
             .Must(email => EmailAddress.IsPlausible(email?.Trim()))
-            .WithMessage(EmailAddress.Mend);
+            .WithMend("email");
         RuleFor(request => request.Answers)
             .Custom(
                 (answers, context) =>
                 {
                     foreach (var (key, mend) in QuestionAnswers.Faults(questions, answers))
-                        context.AddFailure(new ValidationFailure($"answers.{key}", mend));
+                        context.AddMend($"answers.{key}", mend);
                 }
             );
     }

@@ -51,18 +51,8 @@ public sealed class EmailProof(LanternDb db, PersonPost post, IDataProtectionPro
             await db.SaveChangesAsync(ct);
             await transaction.CommitAsync(ct);
             if (!isSent)
-                throw new Refusal(
-                    StatusCodes.Status422UnprocessableEntity,
-                    "code-needed",
-                    "No other code is sent just now.",
-                    "Type the one that came last, or wait a quarter of an hour."
-                );
-            throw new Refusal(
-                StatusCodes.Status422UnprocessableEntity,
-                "code-needed",
-                "A code is on its way to your address.",
-                "Type it here to reserve the time. Nothing is reserved yet."
-            );
+                throw new Refusal(StatusCodes.Status422UnprocessableEntity, "code-needed", "code-needed.wait");
+            throw new Refusal(StatusCodes.Status422UnprocessableEntity, "code-needed");
         }
 
         var hash = HashOf(page.Id, address, typed.Trim());
@@ -72,12 +62,7 @@ public sealed class EmailProof(LanternDb db, PersonPost post, IDataProtectionPro
             codes[0].WrongTries++;
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
-        throw Refusal.Invalid(
-            "code",
-            isSpent
-                ? "Too many wrong codes were typed; wait a quarter of an hour, then ask for another."
-                : "This is not the code that was sent; look again, or ask for another."
-        );
+        throw Refusal.Invalid("code", isSpent ? "code-spent" : "code-wrong");
     }
 
     private async Task SendAsync(

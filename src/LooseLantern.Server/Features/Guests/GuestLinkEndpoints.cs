@@ -151,7 +151,7 @@ public static class GuestLinkEndpoints
                         new BookRequest(request.Start, request.Duration, request.Zone, guest, request.Answers)
                     );
                     if (idempotencyKey is { Length: 0 or > 200 })
-                        throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+                        throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
                     var answers = QuestionAnswers.Check(questions, request.Answers);
                     var booked = await reserving.BookAsync(
                         new BookingWish(
@@ -205,28 +205,18 @@ public static class GuestLinkEndpoints
                     var found = await finding.FindAsync(address, ct);
                     var (page, now) = (found.Page!, clock.GetCurrentInstant());
                     if (request.Starts.Count is 0 or > MostWished)
-                        throw Refusal.Invalid("starts", "Name 1 to 6 times that would suit you.");
+                        throw Refusal.Invalid("starts", "wished-times");
                     if (request.Starts.Any(start => start <= now || start > now + Duration.FromDays(366)))
-                        throw Refusal.Invalid("starts", "Name times to come, within a year.");
+                        throw Refusal.Invalid("starts", "wished-times-ahead");
                     if (request.Words.Length > 1000)
-                        throw Refusal.Invalid("words", "Keep it to 1000 characters.");
+                        throw Refusal.Invalid("words", Phrase.Of("too-long", ("most", 1000)));
                     if (!found.Course.MayBeTakenAt(now))
-                        throw new Refusal(
-                            StatusCodes.Status410Gone,
-                            "ended",
-                            "These times are not offered any more.",
-                            "Ask whoever sent them to you for others."
-                        );
+                        throw new Refusal(StatusCodes.Status410Gone, "ended");
 
                     await using var transaction = await db.Database.BeginTransactionAsync(ct);
                     await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {found.Id} FOR UPDATE", ct);
                     if (await db.Wishes.CountAsync(row => row.LinkId == found.Id, ct) + request.Starts.Count > MostKept)
-                        throw new Refusal(
-                            StatusCodes.Status422UnprocessableEntity,
-                            "enough",
-                            "Your wishes have been sent.",
-                            "Wait for an answer to them first."
-                        );
+                        throw new Refusal(StatusCodes.Status422UnprocessableEntity, "enough");
                     var spans = request
                         .Starts.Distinct()
                         .Order()

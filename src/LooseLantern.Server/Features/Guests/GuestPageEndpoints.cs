@@ -197,7 +197,7 @@ public static class GuestPageEndpoints
                     var questions = GuestQuestions.Of(found.Page);
                     new BookRequestRules(questions).Check(request);
                     if (idempotencyKey is { Length: 0 or > 200 })
-                        throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+                        throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
 
                     var answers = QuestionAnswers.Check(questions, request.Answers);
                     var language = found.Page.Details.Face.Language is { Length: > 0 } own

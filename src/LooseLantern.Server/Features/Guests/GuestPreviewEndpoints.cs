@@ -76,10 +76,7 @@ public static class GuestPreviewEndpoints
                     var questions = GuestQuestions.Of(page);
                     new BookRequestRules(questions).Check(request);
                     if (!page.Durations.Contains(request.Duration))
-                        throw Refusal.Invalid(
-                            "duration",
-                            $"This page offers {string.Join(" or ", page.Durations)} minutes."
-                        );
+                        throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", page.Durations)));
                     var answers = QuestionAnswers.Check(questions, request.Answers);
                     var flags = ScreenedOut.Check(page, questions, answers);
                     OthersComing.Of(page, answers, request.Guest.Email);
@@ -88,12 +85,7 @@ public static class GuestPreviewEndpoints
                     var openings = await loader.OpeningsAsync(rules, day, day.PlusDays(14), request.Duration, ct);
                     if (openings.FirstOrDefault(opening => opening.Start == request.Start) is not { } found)
                     {
-                        throw new Refusal(
-                            StatusCodes.Status409Conflict,
-                            "opening-gone",
-                            "This time is not open any more.",
-                            "Choose another of the times below."
-                        )
+                        throw new Refusal(StatusCodes.Status409Conflict, "opening-gone", "opening-gone.trying")
                         {
                             More = { ["nearest"] = NearestOpenings.To(request.Start, openings, NearestOffered) },
                         };

@@ -57,10 +57,10 @@ public static class LookedForEndpoints
                         clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[found.Zone]).Date
                     );
                     if (look.Week < first.PlusDays(-7) || look.Week > last.PlusDays(7))
-                        throw Refusal.Invalid("week", "Count weeks that the page offers.");
+                        throw Refusal.Invalid("week", "week-offered");
                     var week = look.Week.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
                     if (look.Part is { } part && !Enum.IsDefined(part))
-                        throw Refusal.Invalid("part", "Name a part of the day.");
+                        throw Refusal.Invalid("part", "day-part");
                     await db.Database.ExecuteSqlAsync(
                         $"""
                         INSERT INTO looked_for (page_id, workspace_id, week, part, found, count) VALUES ({found.Id}, {found.WorkspaceId}, {week}, {look.Part?.ToString()

@@ -23,8 +23,8 @@ public static class OthersComing
             throw Refusal.Invalid(
                 $"answers.{asked[0].Key}",
                 page.Changes.MostBrought == 0
-                    ? "Nobody can be brought along to this."
-                    : $"Bring {page.Changes.MostBrought} people along at the most."
+                    ? "nobody-along"
+                    : Phrase.Of("too-many-along", ("most", page.Changes.MostBrought))
             );
         return [.. emails.Select(email => new Companion("", email))];
     }

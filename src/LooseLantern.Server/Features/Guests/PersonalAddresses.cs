@@ -26,11 +26,11 @@ public sealed class PersonalAddresses(LanternDb db, Tenant tenant, IClock clock)
     /// <exception cref="Refusal">400 for a name or an email that is none.</exception>
     public async Task<PersonalAddressAnswer> MakeAsync(Page page, GuestRequest guest, CancellationToken ct)
     {
-        var faults = new Dictionary<string, string[]>();
+        var faults = new Dictionary<string, Phrase[]>();
         if (!Words.FitOneLine(guest.Name))
-            faults["name"] = ["Give the guest’s name, in up to 120 characters."];
+            faults["name"] = ["guest-name"];
         if (!EmailAddress.IsPlausible(guest.Email?.Trim()))
-            faults["email"] = [EmailAddress.Mend];
+            faults["email"] = ["email"];
         if (faults.Count > 0)
             throw Refusal.Invalid(faults);
         var secret = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(Bytes));

@@ -78,7 +78,7 @@ public sealed record MoveRequest(Instant Start)
     public static void Check(MoveRequest request)
     {
         if (request.Start < Instant.FromUtc(1900, 1, 1, 0, 0) || request.Start > Instant.FromUtc(2200, 1, 1, 0, 0))
-            throw Refusal.Invalid("start", "Choose a start among the openings.");
+            throw Refusal.Invalid("start", "start");
     }
 }
 
@@ -174,7 +174,7 @@ public static class PrivateBookingEndpoints
                     var session = booking.Session!;
                     var page = session.Page!;
                     if (booking.CancelledAt is not null)
-                        throw new Refusal(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled.");
+                        throw new Refusal(StatusCodes.Status409Conflict, "cancelled");
                     var link = PublicAddress.Of(context.Request) + PrivateLinks.Path(secret);
                     var room = await db
                         .VideoRooms.AsNoTracking()

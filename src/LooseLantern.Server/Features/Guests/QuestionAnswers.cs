@@ -8,10 +8,13 @@ namespace LooseLantern.Server.Features.Guests;
 public static class QuestionAnswers
 {
     /// <summary>What to mend, by the key of the question.</summary>
-    public static IReadOnlyDictionary<string, string> Faults(
+    public static IReadOnlyDictionary<string, Phrase> Faults(
         IReadOnlyList<Question> questions,
         IReadOnlyDictionary<string, string>? typed
-    ) => AnswerCheck.Faults(questions, Known(typed));
+    ) =>
+        AnswerCheck
+            .Faults(questions, Known(typed))
+            .ToDictionary(fault => fault.Key, fault => QuestionPhrases.Of(fault.Value));
 
     /// <exception cref="Refusal">400 naming each question that is not answered well, as answers.{key}.</exception>
     public static IReadOnlyList<GivenAnswer> Check(

@@ -14,13 +14,9 @@ public static class ScreenedOut
         var outcome = Outcome(page, questions, answers);
         if (outcome.Stop is not { } stop)
             return [.. outcome.Flags];
-        throw new Refusal(
-            StatusCodes.Status422UnprocessableEntity,
-            "screened",
-            "This can’t be reserved here.",
-            stop.Words
-        )
+        throw new Refusal(StatusCodes.Status422UnprocessableEntity, "screened")
         {
+            OwnWords = stop.Words,
             More = { ["goTo"] = stop.Address.Length == 0 ? null : stop.Address },
         };
     }

@@ -20,7 +20,7 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
     public IQueryable<HoursRow> Named() => db.Hours.Where(row => row.IsNamed);
 
     public async Task<HoursRow> GetAsync(Guid id, CancellationToken ct) =>
-        await Named().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("set of hours");
+        await Named().FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("hours");
 
     /// <exception cref="Refusal">With the faults of each field.</exception>
     public static void Check(HoursForm form) => Checks.Check(form);
@@ -33,12 +33,7 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
     {
         var hosts = await HostsOf(id).ToListAsync(ct);
         if (actor.Person is { Coordinates: false } && hosts.Count == 0)
-            throw new Refusal(
-                StatusCodes.Status403Forbidden,
-                "not-yours",
-                "These hours are not yours.",
-                "Ask a coordinator to change them, or make your own."
-            );
+            throw new Refusal(StatusCodes.Status403Forbidden, "not-yours");
         await allowances.RequireAsync(hosts, Allowance.Offer, ct);
     }
 
@@ -95,12 +90,7 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
             .ToListAsync(ct);
         if (users.Count > 0)
         {
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "in-use",
-                $"These hours are those of {string.Join(", ", users)}.",
-                "Give them other hours first, then take these away."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "in-use", Phrase.Of("in-use", ("users", users)));
         }
 
         // Of those who are not on the team any more nobody asks for hours.
@@ -113,22 +103,14 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
     }
 
     private static Refusal ChangedMeanwhile() =>
-        new(
-            StatusCodes.Status409Conflict,
-            "changed-meanwhile",
-            "Somebody else has saved these hours since you opened them.",
-            "Load them again to see what changed, then make your changes once more."
-        );
+        new(StatusCodes.Status409Conflict, "changed-meanwhile", "changed-meanwhile.hours");
 
     private sealed class FormRules : AbstractValidator<HoursForm>
     {
         public FormRules()
         {
-            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Name these hours, in up to 120 characters.");
-            RuleFor(form => form.Document)
-                .NotNull()
-                .WithMessage("Say which hours are open.")
-                .SetValidator(new HoursRules());
+            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMend("hours-name");
+            RuleFor(form => form.Document).NotNull().WithMend("hours-missing").SetValidator(new HoursRules());
         }
     }
 }

@@ -176,7 +176,7 @@ public static class HoursEndpoints
     private static DateTimeZone ZoneOf(Upload upload) =>
         upload.Field("zone") is { } id && Zones.IsKnown(id)
             ? DateTimeZoneProviders.Tzdb[id]
-            : throw Refusal.Invalid("zone", "Choose a time zone from the list.");
+            : throw Refusal.Invalid("zone", "zone");
 
     private static async Task<HoursView> ViewAsync(
         HoursRow row,

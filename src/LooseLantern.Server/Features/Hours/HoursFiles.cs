@@ -35,10 +35,7 @@ public sealed class HoursFiles(IClock clock)
         {
             var read = AvailabilityReader.Read(file, Today(owner), owner);
             if (read.Changes.Count > HoursRules.MostChanges)
-                throw Refusal.Invalid(
-                    "file",
-                    $"These hours differ from week to week on more than {HoursRules.MostChanges} runs of days; there is no week they repeat by."
-                );
+                throw Refusal.Invalid("file", Phrase.Of("hours-no-week", ("most", HoursRules.MostChanges)));
             return new HoursDocument(
                 read.Zone.Id,
                 new WeekDocument(Day(1), Day(2), Day(3), Day(4), Day(5), Day(6), Day(7)),
@@ -56,7 +53,7 @@ public sealed class HoursFiles(IClock clock)
         }
         catch (CalendarFileException e)
         {
-            throw Refusal.Invalid("file", e.Message);
+            throw Refusal.Invalid("file", Phrase.Told(e.Message));
         }
     }
 
@@ -90,7 +87,7 @@ public sealed class HoursFiles(IClock clock)
         }
         catch (CalendarFileException e)
         {
-            throw Refusal.Invalid("file", e.Message);
+            throw Refusal.Invalid("file", Phrase.Told(e.Message));
         }
     }
 

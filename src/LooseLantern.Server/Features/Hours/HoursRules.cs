@@ -1,5 +1,4 @@
 using FluentValidation;
-using FluentValidation.Results;
 using LooseLantern.Core.Hours;
 using LooseLantern.Server.Hosting;
 using NodaTime;
@@ -15,35 +14,26 @@ public sealed class HoursRules : AbstractValidator<HoursDocument>
 
     public HoursRules()
     {
-        RuleFor(hours => hours.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
-        RuleFor(hours => hours.Week).NotNull().WithMessage("Say which hours are open.").SetValidator(new WeekRules());
-        RuleFor(hours => hours.Changes).NotNull().WithMessage("Send an empty list where there are no dated changes.");
+        RuleFor(hours => hours.Zone).Must(Zones.IsKnown).WithMend("zone");
+        RuleFor(hours => hours.Week).NotNull().WithMend("hours-missing").SetValidator(new WeekRules());
+        RuleFor(hours => hours.Changes).NotNull().WithMend("changes-missing");
         RuleFor(hours => hours.Changes)
             .Must(changes => changes is not { Count: > MostChanges })
-            .WithMessage($"Keep up to {MostChanges} dated changes; take away those that are past.");
+            .WithMend(Phrase.Of("changes-too-many", ("most", MostChanges)));
         RuleForEach(hours => hours.Changes)
             .ChildRules(change =>
             {
-                change
-                    .RuleFor(row => row.From)
-                    .Must(date => date.Year is >= 1990 and <= 2190)
-                    .WithMessage("Choose a date from 1990 to 2190.");
-                change
-                    .RuleFor(row => row.To)
-                    .GreaterThanOrEqualTo(row => row.From)
-                    .WithMessage("A dated change ends on or after its first date.");
+                change.RuleFor(row => row.From).Must(date => date.Year is >= 1990 and <= 2190).WithMend("date-far");
+                change.RuleFor(row => row.To).GreaterThanOrEqualTo(row => row.From).WithMend("change-end");
                 change
                     .RuleFor(row => row.To)
                     .Must((row, to) => to < row.From || Period.DaysBetween(row.From, to) <= MostDaysOfAChange)
-                    .WithMessage("A dated change runs five years at the most; change the week for good instead.");
+                    .WithMend("change-length");
                 change
                     .RuleFor(row => row.Name)
                     .Must(name => name is null || Words.FitOneLine(name))
-                    .WithMessage("Name the change in up to 120 characters, or not at all.");
-                change
-                    .RuleFor(row => row.Weekdays)
-                    .Must(HasSome)
-                    .WithMessage("Choose at least one weekday that lies in the run, each once.");
+                    .WithMend("change-name");
+                change.RuleFor(row => row.Weekdays).Must(HasSome).WithMend("change-weekdays");
                 change.RuleFor(row => row.Open).Custom(CheckDay);
             });
     }
@@ -60,7 +50,7 @@ public sealed class HoursRules : AbstractValidator<HoursDocument>
     {
         if (open is null || open.Any(time => time is null))
         {
-            context.AddFailure("Send an empty list for a closed day.");
+            context.AddMend("day-missing");
             return;
         }
 
@@ -70,35 +60,32 @@ public sealed class HoursRules : AbstractValidator<HoursDocument>
             var path = $"{context.PropertyPath}[{i}]";
             if (!OpenTime.TryParseMinute(open[i].From, out var from) || from == OpenTime.MinutesOfDay)
             {
-                Fail(".from", "Write a time from 00:00 to 23:59, such as 09:00.");
+                Fail(".from", "open-from");
                 return;
             }
 
             if (!OpenTime.TryParseMinute(open[i].To, out var to))
             {
-                Fail(".to", "Write a time from 00:01 to 24:00, such as 17:00.");
+                Fail(".to", "open-to");
                 return;
             }
 
             if (to <= from)
             {
-                Fail(
-                    ".to",
-                    "This ends before it starts. For hours over midnight, end at 24:00 and start the next day at 00:00."
-                );
+                Fail(".to", "open-backwards");
                 return;
             }
 
             if (from < previousEnd)
             {
-                Fail(".from", "This starts before the one above ends; join the two or move one.");
+                Fail(".from", "open-overlaps");
                 return;
             }
 
             previousEnd = to;
 
             // Named whole: adding a failure by name alone would set the path before it once more.
-            void Fail(string member, string mend) => context.AddFailure(new ValidationFailure(path + member, mend));
+            void Fail(string member, Phrase mend) => context.AddMend(path + member, mend);
         }
     }
 

@@ -162,7 +162,7 @@ public sealed class LinkBeginnings(
     public async Task<PatternBeginning> SaveAsync(PatternForm pattern, CancellationToken ct)
     {
         if (!Words.FitOneLine(pattern.Name))
-            throw Refusal.Invalid("name", "Name the pattern in up to 120 characters.");
+            throw Refusal.Invalid("name", "pattern-name");
         var form = await filling.CheckAsync(pattern.Form, ct);
         form = form with
         {
@@ -183,7 +183,7 @@ public sealed class LinkBeginnings(
         if (row is null)
         {
             if (await db.LinkPatterns.CountAsync(ct) >= MostPatterns)
-                throw Refusal.Invalid("name", $"There are {MostPatterns} patterns; take one away first.");
+                throw Refusal.Invalid("name", Phrase.Of("patterns-full", ("most", MostPatterns)));
             db.LinkPatterns.Add(
                 row = new LinkPattern
                 {

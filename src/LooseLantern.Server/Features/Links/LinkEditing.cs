@@ -88,12 +88,7 @@ public sealed class LinkEditing(
             link =>
             {
                 if (link.Page!.Version != version)
-                    throw new Refusal(
-                        StatusCodes.Status409Conflict,
-                        "changed-meanwhile",
-                        "Somebody else has saved this link since you opened it.",
-                        "Load it again to see what changed, then make your changes once more."
-                    );
+                    throw new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile", "changed-meanwhile.link");
                 filling.Fill(link.Page, link, tidy);
                 link.NoneLeftAt = null;
                 record.Note(id, $"Changed the link “{link.Page.Title}”", HostsOf(tidy));
@@ -115,13 +110,13 @@ public sealed class LinkEditing(
                 if (link.OutAt is not null)
                     return Task.CompletedTask;
                 if (link.Guests.Count == 0 && !link.IsAmongOurselves)
-                    throw Refusal.Invalid("guests", "Say whom it is for.");
+                    throw Refusal.Invalid("guests", "link-guests");
                 if (link.EndsOn < Today(link))
-                    throw Refusal.Invalid("details.endsOn", "It would be over already; let it end on a date to come.");
+                    throw Refusal.Invalid("details.endsOn", "link-end-past");
                 if (link.Page!.Offer!.Times is { By: OfferBy.Marked, Marked.Count: 0 })
-                    throw Refusal.Invalid("times.offer.marked", "Mark at least one time on the board.");
+                    throw Refusal.Invalid("times.offer.marked", "mark-something");
                 if (link.Page.Offer.Times is { By: OfferBy.Painted, Painted.Count: 0 })
-                    throw Refusal.Invalid("times.offer.painted", "Paint at least one stretch on the board.");
+                    throw Refusal.Invalid("times.offer.painted", "paint-something");
                 (link.OutAt, link.Page.State) = (clock.GetCurrentInstant(), PageState.Published);
                 record.Note(id, $"Sent out the link “{link.Page.Title}”", HostsOf(link));
                 return Task.CompletedTask;
@@ -158,9 +153,9 @@ public sealed class LinkEditing(
         var found = await GetAsync(id, ct);
         var now = clock.GetCurrentInstant();
         if (until <= now || until > now + LongestHold)
-            throw Refusal.Invalid("until", "Hold them until a time to come, within 90 days.");
+            throw Refusal.Invalid("until", "hold-until");
         if (until is not null && found.Page!.Offer!.Times.By != OfferBy.Marked)
-            throw Refusal.Invalid("until", "Only times that are marked can be held; offer the times you mark.");
+            throw Refusal.Invalid("until", "hold-marked");
         await allowances.RequireAsync(HostsOf(found), Allowance.Offer, ct);
         if (until is not null)
             await holding.PrepareAsync(found.Page!, ct);
@@ -243,12 +238,7 @@ public sealed class LinkEditing(
             link.OutAt is not null
             || await db.Sessions.IgnoreQueryFilters([LanternDb.Standing]).AnyAsync(row => row.PageId == id, ct)
         )
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "out",
-                "This link was sent out.",
-                "Revoke it instead; what was arranged by it stays on record."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "out");
         await allowances.RequireAsync(HostsOf(link), Allowance.Offer, ct);
         link.HoldUntil = null;
         await holding.KeepAsync(link.Page!, link, ct);
@@ -300,24 +290,14 @@ public sealed class LinkEditing(
     private static void RequireLiving(AvailabilityLink link)
     {
         if (link.RevokedAt is not null)
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "revoked",
-                "This link is revoked.",
-                "Repeat it to have a new one like it."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "revoked", "revoked.repeat");
     }
 
     private void RequireUntaken(AvailabilityLink link)
     {
         RequireLiving(link);
         if (!link.Course.MayBeTakenAt(clock.GetCurrentInstant()))
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "link-over",
-                "Nothing more is to be taken by this link.",
-                "Let it take more bookings, or end later; then hold its times."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "link-over", "link-over.times");
     }
 
     private LocalDate Today(AvailabilityLink link) =>

@@ -199,7 +199,7 @@ public static class LinkEndpoints
     private static LinkState? StateOf(string? asked) =>
         asked is null ? null
         : Enum.TryParse<LinkState>(asked, ignoreCase: true, out var state) && Enum.IsDefined(state) ? state
-        : throw Refusal.Invalid("state", "Choose draft, out, opened, booked, ended or revoked.");
+        : throw Refusal.Invalid("state", "link-state");
 
     private static void MapSending(RouteGroupBuilder links)
     {
@@ -272,12 +272,9 @@ public static class LinkEndpoints
             .MapPost("/dark", (LinkDarkRequest request, LinkReckoning reckoning, CancellationToken ct) =>
             {
                 if (request.FromMinute < 0 || request.ToMinute > 24 * 60 || request.ToMinute <= request.FromMinute)
-                    throw Refusal.Invalid(
-                        "toMinute",
-                        "Ask about a stretch of one day, from 0 to 1440 minutes after midnight."
-                    );
+                    throw Refusal.Invalid("toMinute", "day-stretch");
                 if (request.Date.Year is < 1990 or > 2190)
-                    throw Refusal.Invalid("date", "Ask about a date from 1990 to 2190.");
+                    throw Refusal.Invalid("date", "ask-date");
                 return reckoning.WhyDarkAsync(request, ct);
             })
             .WithName("askWhyLinkDark")
@@ -340,7 +337,7 @@ public sealed class LinkSending(
     public async Task SendAsync(Guid id, MessageKind kind, string word, string? key, CancellationToken ct)
     {
         if (key is { Length: 0 or > 200 })
-            throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+            throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
         await post.RequireSendingAsync(await editing.GetAsync(id, ct), word, ct);
         var link = await editing.SendOutAsync(id, ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
@@ -371,16 +368,16 @@ public sealed class LinkBooking(
     public async Task<BookedForGuest> BookAsync(Guid id, BookForGuestRequest request, string? key, CancellationToken ct)
     {
         if (key is { Length: 0 or > 200 })
-            throw Refusal.Invalid("Idempotency-Key", "Send a key of 1 to 200 characters, or none.");
+            throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
         var link = await editing.GetAsync(id, ct);
         var page = link.Page!;
         await allowances.RequireAsync(LinkEditing.HostsOf(link), Allowance.Book, ct);
         Guests.MoveRequest.Check(new Guests.MoveRequest(request.Start));
         var (name, email) = await GuestAsync(link, request, ct);
         if (!Words.FitOneLine(name))
-            throw Refusal.Invalid("name", "Give the guest’s name, in up to 120 characters.");
+            throw Refusal.Invalid("name", "guest-name");
         if (!EmailAddress.IsPlausible(email))
-            throw Refusal.Invalid("email", EmailAddress.Mend);
+            throw Refusal.Invalid("email", "email");
         var booked = await reserving.BookAsync(
             new BookingWish(
                 id,

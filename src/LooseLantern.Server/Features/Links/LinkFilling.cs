@@ -19,7 +19,7 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
     {
         Checks.Check(form);
         if (!await db.Desks.AnyAsync(desk => desk.Id == form.DeskId, ct))
-            throw Refusal.Invalid("deskId", "Choose one of your desks.");
+            throw Refusal.Invalid("deskId", "your-desk");
         var details = form.Details;
         return form with
         {

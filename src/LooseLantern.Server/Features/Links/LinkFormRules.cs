@@ -1,5 +1,4 @@
 using FluentValidation;
-using FluentValidation.Results;
 using LooseLantern.Core;
 using LooseLantern.Core.Hours;
 using LooseLantern.Server.Features.Desks;
@@ -18,37 +17,29 @@ public sealed class LinkFormRules : AbstractValidator<LinkForm>
 
     public LinkFormRules()
     {
-        RuleFor(form => form.Title)
-            .Must(Words.FitOneLine)
-            .WithMessage("Give it a title that the guest will read, in up to 120 characters.");
-        RuleFor(form => form.Description)
-            .MaximumLength(PageFormRules.MostDescription)
-            .WithMessage("Keep the words for the guest to 4000 characters.");
-        RuleFor(form => form.Place)
-            .Must(place => place.Length == 0 || Words.FitOneLine(place))
-            .WithMessage("Say the place in one line of up to 120 characters.");
+        RuleFor(form => form.Title).Must(Words.FitOneLine).WithMend("link-title");
+        RuleFor(form => form.Description).MaximumLength(PageFormRules.MostDescription).WithMend("link-words");
+        RuleFor(form => form.Place).Must(place => place.Length == 0 || Words.FitOneLine(place)).WithMend("place");
         RuleFor(form => form.PlaceKind).IsInEnum();
         RuleFor(form => form.Guests)
             .Must(guests => guests.Count <= MostGuests)
-            .WithMessage($"Name {MostGuests} guests at the most.");
+            .WithMend(Phrase.Of("guests-too-many", ("most", MostGuests)));
         RuleForEach(form => form.Guests)
             .Must(guest => guest is not null && Words.FitOneLine(guest.Name))
-            .WithMessage("Give the guest’s name, in up to 120 characters.")
+            .WithMend("guest-name")
             .Must(guest =>
                 guest is null || guest.Email.Trim().Length == 0 || EmailAddress.IsPlausible(guest.Email.Trim())
             )
-            .WithMessage(EmailAddress.Mend);
-        RuleFor(form => form.GuestZone)
-            .Must(zone => zone.Length == 0 || Zones.IsKnown(zone))
-            .WithMessage("Choose a time zone from the list, or none.");
+            .WithMend("email");
+        RuleFor(form => form.GuestZone).Must(zone => zone.Length == 0 || Zones.IsKnown(zone)).WithMend("zone-or-none");
         RuleFor(form => form.GuestLanguage)
             .Must(language => MeEndpoints.Languages.Contains(language))
-            .WithMessage("Choose one of the languages.");
+            .WithMend("language");
         RuleFor(form => form.Times).SetValidator(new LinkTimesRules());
         RuleFor(form => form.Details).SetValidator(new LinkDetailsRules());
         RuleFor(form => form.Details.Lead)
             .Must((form, lead) => lead >= 0 && lead < form.Times.LineUp.Count)
-            .WithMessage("Let the host of one of the seats lead.");
+            .WithMend("lead");
     }
 }
 
@@ -69,19 +60,16 @@ public sealed class LinkTimesRules : AbstractValidator<LinkTimes>
                 offer
                     .RuleFor(row => row.Marked)
                     .Must(marked => marked.Count <= MostMarked)
-                    .WithMessage($"Mark {MostMarked} times at the most; erase some.");
-                offer
-                    .RuleFor(row => row.Marked)
-                    .Must(marked => marked.All(IsTime))
-                    .WithMessage("Mark full minutes from 1990 to 2190.");
+                    .WithMend(Phrase.Of("marked-too-many", ("most", MostMarked)));
+                offer.RuleFor(row => row.Marked).Must(marked => marked.All(IsTime)).WithMend("marked-minutes");
                 offer
                     .RuleFor(row => row.Marked)
                     .Must(marked => marked.Distinct().Count() == marked.Count)
-                    .WithMessage("The same time is marked twice; erase one.");
+                    .WithMend("marked-twice");
                 offer
                     .RuleFor(row => row.Painted)
                     .Must(painted => painted.Count <= MostPainted && painted.All(paint => paint is not null))
-                    .WithMessage($"Paint {MostPainted} stretches at the most; erase some.");
+                    .WithMend(Phrase.Of("painted-too-many", ("most", MostPainted)));
                 offer
                     .RuleForEach(row => row.Painted)
                     .Must(paint =>
@@ -92,28 +80,25 @@ public sealed class LinkTimesRules : AbstractValidator<LinkTimes>
                             && paint.Minutes is >= 5 and <= OpenTime.MinutesOfDay
                         )
                     )
-                    .WithMessage("A painted stretch begins at a full minute and is 5 minutes to 24 hours long.");
+                    .WithMend("painted-length");
                 offer
                     .RuleFor(row => row.Days)
                     .Must(days => days.All(day => day is >= IsoDayOfWeek.Monday and <= IsoDayOfWeek.Sunday))
-                    .WithMessage("Choose days from Monday to Sunday.");
+                    .WithMend("weekdays");
                 offer
                     .RuleFor(row => row.FromMinute)
                     .InclusiveBetween(0, OpenTime.MinutesOfDay - 1)
-                    .WithMessage("The earliest hour is from 0:00 to 23:59.");
+                    .WithMend("earliest-hour");
                 offer
                     .RuleFor(row => row.ToMinute)
                     .Must((row, to) => to > row.FromMinute && to <= OpenTime.MinutesOfDay)
-                    .WithMessage("The latest hour comes after the earliest and by 24:00.");
+                    .WithMend("latest-hour");
                 offer
                     .RuleFor(row => row.Until.Year)
                     .InclusiveBetween(1990, 2190)
                     .OverridePropertyName("until")
-                    .WithMessage("Offer until a date from 1990 to 2190.");
-                offer
-                    .RuleFor(row => row.MostShown)
-                    .InclusiveBetween(1, 200)
-                    .WithMessage("Show 1 to 200 openings, or all.");
+                    .WithMend("offer-until");
+                offer.RuleFor(row => row.MostShown).InclusiveBetween(1, 200).WithMend("shown-openings");
             });
     }
 
@@ -133,11 +118,9 @@ public sealed class LinkTimesRules : AbstractValidator<LinkTimes>
                     (times, context) =>
                     {
                         foreach (var failure in Rules.Validate(times.AsPage()).Errors)
-                            context.AddFailure(
-                                new ValidationFailure(
-                                    context.PropertyChain.BuildPropertyPath(failure.PropertyName),
-                                    failure.ErrorMessage
-                                )
+                            context.AddMend(
+                                context.PropertyChain.BuildPropertyPath(failure.PropertyName),
+                                Validation.MendOf(failure)
                             );
                     }
                 );
@@ -153,31 +136,29 @@ public sealed class LinkDetailsRules : AbstractValidator<LinkDetails>
     {
         RuleFor(details => details.AlsoInvited)
             .Must(list => list.Count <= 20 && list.All(one => one is not null))
-            .WithMessage("Invite 20 others at the most.");
+            .WithMend(Phrase.Of("invited-too-many", ("most", 20)));
         RuleForEach(details => details.AlsoInvited)
             .Must(one =>
                 one is null
                 || ((one.Name.Length == 0 || Words.FitOneLine(one.Name)) && EmailAddress.IsPlausible(one.Email.Trim()))
             )
-            .WithMessage(EmailAddress.Mend);
+            .WithMend("email");
         RuleFor(details => details.HostWords)
             .MaximumLength(MostNotes)
-            .WithMessage($"Keep it to {MostNotes} characters.");
-        RuleFor(details => details.Notes).MaximumLength(MostNotes).WithMessage($"Keep it to {MostNotes} characters.");
+            .WithMend(Phrase.Of("too-long", ("most", MostNotes)));
+        RuleFor(details => details.Notes).MaximumLength(MostNotes).WithMend(Phrase.Of("too-long", ("most", MostNotes)));
         RuleFor(details => details.Takes)
             .InclusiveBetween(1, MostTaken)
-            .WithMessage($"Let it take 1 to {MostTaken} bookings.");
+            .WithMend(Phrase.Of("link-bookings", ("most", MostTaken)));
         RuleFor(details => details.EndsOn.Year)
             .InclusiveBetween(1990, 2190)
             .OverridePropertyName("endsOn")
-            .WithMessage("Let it end on a date from 1990 to 2190.");
+            .WithMend("link-end");
         RuleFor(details => details.Topic)
             .Must(topic => topic.Length == 0 || Address.IsWellFormed(topic))
-            .WithMessage(Address.Mend);
-        RuleFor(details => details.Text)
-            .Must(text => Enum.IsDefined(text.Zones))
-            .WithMessage("Choose in whose zone the times are written.");
-        RuleFor(details => details.StartedFrom).MaximumLength(200).WithMessage("Keep it to 200 characters.");
+            .WithMend(Address.Mend);
+        RuleFor(details => details.Text).Must(text => Enum.IsDefined(text.Zones)).WithMend("link-zones");
+        RuleFor(details => details.StartedFrom).MaximumLength(200).WithMend(Phrase.Of("too-long", ("most", 200)));
         RuleFor(details => details.Questions).SetValidator(new QuestionRules());
     }
 }

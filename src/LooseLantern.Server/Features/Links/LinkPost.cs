@@ -24,16 +24,11 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
     public async Task RequireSendingAsync(AvailabilityLink link, string word, CancellationToken ct)
     {
         if (link.Guests.All(guest => guest.Email.Length == 0))
-            throw Refusal.Invalid("guests", "Give the guest’s email, or copy the text and send it yourself.");
+            throw Refusal.Invalid("guests", "link-email");
         if (word.Length > MostOfAWord)
-            throw Refusal.Invalid("word", $"Keep it to {MostOfAWord} characters.");
+            throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", MostOfAWord)));
         if ((await ShownAsync(link, ct)).Count == 0)
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "none-left",
-                "None of its times is open any more.",
-                "Mark others first, then send it."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "none-left");
     }
 
     /// <summary>

@@ -70,12 +70,7 @@ public static class LiveEndpoints
     ) =>
         live.HasRoom
             ? TypedResults.ServerSentEvents(EventsAsync(live, workspace, lifetime.ApplicationStopping, ct))
-            : throw new Refusal(
-                StatusCodes.Status503ServiceUnavailable,
-                "too-many",
-                "Too many screens are open to tell them all of changes.",
-                "Ask again now and then."
-            );
+            : throw new Refusal(StatusCodes.Status503ServiceUnavailable, "too-many", "too-many.screens");
 
     /// <param name="stopping">A server that stops waits for nobody who only watches.</param>
     private static async IAsyncEnumerable<SseItem<string>> EventsAsync(

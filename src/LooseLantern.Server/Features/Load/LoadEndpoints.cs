@@ -43,12 +43,12 @@ public sealed class LoadReckoning(LanternDb db, IClock clock)
     public async Task<LoadAnswer> ReckonAsync(LocalDate? from, int weeks, CancellationToken ct)
     {
         if (weeks is < 1 or > MostWeeks)
-            throw Refusal.Invalid("weeks", $"Ask for 1 to {MostWeeks} weeks.");
+            throw Refusal.Invalid("weeks", Phrase.Of("weeks-asked", ("most", MostWeeks)));
         var zone = DateTimeZoneProviders.Tzdb[await db.Workspaces.Select(workspace => workspace.Zone).SingleAsync(ct)];
         var today = clock.GetCurrentInstant().InZone(zone).Date;
         var first = (from ?? today.PlusWeeks(-1)).With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
         if (first < today.PlusYears(-5) || first > today.PlusYears(5))
-            throw Refusal.Invalid("from", "Choose a date within five years.");
+            throw Refusal.Invalid("from", "date-in-five-years");
         var last = first.PlusDays(weeks * 7 - 1);
         var range = new Span(
             LocalDays.Start(zone, first) - Duration.FromDays(1),
@@ -149,7 +149,7 @@ public static class LoadEndpoints
             {
                 var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
                 if (first is { Success: false })
-                    throw Refusal.Invalid("from", "Give a date such as 2026-01-31.");
+                    throw Refusal.Invalid("from", "iso-date");
                 return await load.ReckonAsync(first?.Value, weeks ?? 6, ct);
             })
             .WithName("getLoad")

@@ -36,7 +36,7 @@ public static class CaseEndpoints
                     if (await loader.InputAsync(rules, asked.From, asked.To, asked.Duration, ct) is not { } input)
                         throw Refusal.Invalid(
                             "from",
-                            $"The page offers nothing outside {Iso(opens)} to {Iso(closes)}; choose dates within."
+                            Phrase.Of("case-dates", ("from", Iso(opens)), ("to", Iso(closes)))
                         );
                     return Results.File(
                         CaseWriter.Write(input, page.Durations),

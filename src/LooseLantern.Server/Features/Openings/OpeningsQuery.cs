@@ -12,14 +12,14 @@ public sealed record OpeningsQuery(LocalDate From, LocalDate To, int Duration)
     /// <exception cref="Refusal">Names every parameter that is wrong.</exception>
     public static OpeningsQuery Read(string? from, string? to, string? duration, Page page)
     {
-        var faults = new Dictionary<string, string[]>();
+        var faults = new Dictionary<string, Phrase[]>();
         var first = Date("from", from);
         var last = Date("to", to);
 
         if (faults.Count == 0 && last < first)
-            faults["to"] = ["The last date comes before the first; swap the two."];
+            faults["to"] = ["dates-swapped"];
         else if (faults.Count == 0 && Period.DaysBetween(first, last) >= PageLimits.MostDaysAsked)
-            faults["to"] = [$"Ask for {PageLimits.MostDaysAsked} days at the most."];
+            faults["to"] = [Phrase.Of("days-asked", ("most", PageLimits.MostDaysAsked))];
 
         var minutes = page.Durations[0];
         if (
@@ -29,7 +29,7 @@ public sealed record OpeningsQuery(LocalDate From, LocalDate To, int Duration)
                 && page.Durations.Contains(minutes)
             )
         )
-            faults["duration"] = [$"This page offers {string.Join(" or ", page.Durations)} minutes."];
+            faults["duration"] = [Phrase.Of("durations", ("durations", page.Durations))];
 
         return faults.Count == 0 ? new OpeningsQuery(first, last, minutes) : throw Refusal.Invalid(faults);
 
@@ -39,7 +39,7 @@ public sealed record OpeningsQuery(LocalDate From, LocalDate To, int Duration)
             var parsed = LocalDatePattern.Iso.Parse(text ?? "");
             if (parsed is { Success: true, Value.Year: >= 1900 and <= 2200 })
                 return parsed.Value;
-            faults[name] = ["Give a date such as 2026-01-31."];
+            faults[name] = ["iso-date"];
             return default;
         }
     }

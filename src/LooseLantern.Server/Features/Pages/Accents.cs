@@ -5,7 +5,7 @@ namespace LooseLantern.Server.Features.Pages;
 /// <summary>Colours that guests' pages may wear. White words stand on them.</summary>
 public static class Accents
 {
-    public const string Mend = "Choose a darker colour as #rrggbb; guests read white words on it.";
+    public const string Mend = "accent";
 
     // WCAG 2.2, success criterion 1.4.3.
     private const double LeastContrast = 4.5;

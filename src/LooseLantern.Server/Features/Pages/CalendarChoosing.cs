@@ -46,10 +46,7 @@ public sealed class CalendarChoosing(LanternDb db)
             foreach (var (asked, place) in (choice.Asked ?? []).Select((id, place) => (id, place)))
             {
                 if (!known.Exists(calendar => calendar.HostId == choice.HostId && calendar.Id == asked))
-                    throw Refusal.Invalid(
-                        $"times.calendars[{index}].asked[{place}]",
-                        "Choose calendars that are joined for this host."
-                    );
+                    throw Refusal.Invalid($"times.calendars[{index}].asked[{place}]", "joined-for-host");
             }
 
             if (
@@ -64,10 +61,7 @@ public sealed class CalendarChoosing(LanternDb db)
                     )
                 )
             )
-                throw Refusal.Invalid(
-                    $"times.calendars[{index}].writtenTo",
-                    "Choose a calendar of this host’s own that can be written to."
-                );
+                throw Refusal.Invalid($"times.calendars[{index}].writtenTo", "writable-for-host");
         }
 
         return [.. chosen.Select(pair => pair.Choice with { Asked = pair.Choice.Asked?.Distinct().Order().ToList() })];

@@ -76,7 +76,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
     public async Task<Page> ImportAsync(byte[] file, CancellationToken ct)
     {
         var page = Read(file);
-        var faults = new Dictionary<string, string[]>();
+        var faults = new Dictionary<string, Phrase[]>();
         var desks = await db.Desks.OrderBy(desk => desk.Name).ToListAsync(ct);
         var desk = desks.Find(row => row.Address == TextOf(page["desk"])) ?? desks[0];
         page.Remove("desk");
@@ -97,7 +97,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
                         && faults.Keys.Any(told => told.StartsWith($"{field}[", StringComparison.Ordinal))
                     )
                 )
-                    faults[field] = [.. found.Select(error => error.ErrorMessage).Distinct()];
+                    faults[field] = [.. found.Select(Validation.MendOf).Distinct()];
             }
         }
 
@@ -119,17 +119,17 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
         }
         catch (JsonException)
         {
-            throw Refusal.Invalid("file", "This file is no JSON; choose one that was exported from a page.");
+            throw Refusal.Invalid("file", "page-file-json");
         }
 
         if (root is not JsonObject whole || TextOf(whole["format"]) != Format || whole["page"] is not JsonObject page)
-            throw Refusal.Invalid("file", "This file holds no page; choose one that was exported from a page.");
+            throw Refusal.Invalid("file", "page-file-empty");
         if (whole["version"]?.ToJsonString() != Version.ToString(System.Globalization.CultureInfo.InvariantCulture))
-            throw Refusal.Invalid("version", $"Files of version {Version} can be read; export the page again.");
+            throw Refusal.Invalid("version", Phrase.Of("page-file-version", ("version", Version)));
         return page.DeepClone().AsObject();
     }
 
-    private async Task NameHostsAsync(JsonObject page, Dictionary<string, string[]> faults, CancellationToken ct)
+    private async Task NameHostsAsync(JsonObject page, Dictionary<string, Phrase[]> faults, CancellationToken ct)
     {
         if ((page["times"] as JsonObject)?["lineUp"] is not JsonArray lineUp)
             return;
@@ -154,8 +154,8 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
                     faults[$"page.times.lineUp[{at}].hosts[{place}]"] =
                     [
                         found.Count == 0
-                            ? $"Nobody of your team is called “{name}”; put a name of your team there."
-                            : $"Several of your team are called “{name}”; rename one of them first.",
+                            ? Phrase.Of("nobody-called", ("name", name))
+                            : Phrase.Of("several-called", ("name", name)),
                     ];
             }
 
@@ -167,7 +167,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
     private static string? TextOf(JsonNode? node) =>
         node is JsonValue value && value.TryGetValue<string>(out var text) ? text : null;
 
-    private static PageForm? Deserialize(JsonObject page, Dictionary<string, string[]> faults)
+    private static PageForm? Deserialize(JsonObject page, Dictionary<string, Phrase[]> faults)
     {
         try
         {
@@ -175,10 +175,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
         }
         catch (JsonException e)
         {
-            faults[e.Path is { Length: > 2 } path ? $"page.{path[2..]}" : "page"] =
-            [
-                "This is missing or not of the kind that is expected here.",
-            ];
+            faults[e.Path is { Length: > 2 } path ? $"page.{path[2..]}" : "page"] = ["missing-or-odd"];
             return null;
         }
     }

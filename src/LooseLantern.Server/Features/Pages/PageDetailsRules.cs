@@ -1,9 +1,9 @@
 using FluentValidation;
-using FluentValidation.Results;
 using LooseLantern.Core;
 using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Profile;
 using LooseLantern.Server.Hosting;
 using NodaTime;
@@ -21,51 +21,47 @@ public sealed class PageDetailsRules : AbstractValidator<PageDetails>
         RuleFor(details => details.Naming.Name)
             .NotNull()
             .Must(name => name.Length == 0 || Words.FitOneLine(name))
-            .WithMessage("Name the page in up to 120 characters, or leave it empty.");
+            .WithMend("page-name");
         RuleFor(details => details.Naming.Kind).NotNull();
         RuleFor(details => details.Naming.Mark)
             .Must(mark => string.IsNullOrEmpty(mark) || (mark.Length == 2 && mark.All(char.IsLetter)))
-            .WithMessage("Give two letters, such as Hs, or none.");
+            .WithMend("page-mark");
         RuleFor(details => details.Face.Language)
             .Must(language => language == "" || MeEndpoints.Languages.Contains(language))
-            .WithMessage("Choose a language from the list, or that of whoever reads.");
+            .WithMend("language-or-readers");
         RuleFor(details => details.Face.Accent)
             .Must(accent => accent == "" || Accents.IsLegible(accent))
-            .WithMessage(Accents.Mend);
+            .WithMend(Accents.Mend);
         RuleFor(details => details.Place.Directions)
             .NotNull()
             .MaximumLength(MostWords)
-            .WithMessage($"Keep it to {MostWords} characters.");
+            .WithMend(Phrase.Of("too-long", ("most", MostWords)));
         RuleFor(details => details.After.Words)
             .NotNull()
             .MaximumLength(MostWords)
-            .WithMessage($"Keep it to {MostWords} characters.");
+            .WithMend(Phrase.Of("too-long", ("most", MostWords)));
         RuleFor(details => details.After.GoTo)
             .Must(address => address == "" || IsHttps(address))
-            .WithMessage("Give an address that begins with https://, or leave it empty.");
+            .WithMend("https-or-none");
         RuleFor(details => details.AlsoInvited)
             .Must(list => list is not null && list.Count <= MostInvited && list.All(one => one is not null))
-            .WithMessage($"Invite {MostInvited} more at the most, each by name and email.");
+            .WithMend(Phrase.Of("invited", ("most", MostInvited)));
         RuleForEach(details => details.AlsoInvited)
             .ChildRules(one =>
             {
                 one.RuleFor(row => row.Name)
                     .NotNull()
                     .Must(name => name.Length == 0 || Words.FitOneLine(name))
-                    .WithMessage("Give the name in up to 120 characters, or leave it empty.");
-                one.RuleFor(row => row.Email)
-                    .Must(email => EmailAddress.IsPlausible(email?.Trim()))
-                    .WithMessage(EmailAddress.Mend);
+                    .WithMend("name-or-none");
+                one.RuleFor(row => row.Email).Must(email => EmailAddress.IsPlausible(email?.Trim())).WithMend("email");
             })
             .When(details => details.AlsoInvited?.All(one => one is not null) == true);
         RuleFor(details => details.AlsoInvited)
             .Must(list => list.Select(one => one.Email?.Trim().ToLowerInvariant()).Distinct().Count() == list.Count)
             .When(details => details.AlsoInvited?.All(one => one is not null) == true)
-            .WithMessage("One address stands there twice; take one away.");
+            .WithMend("email-twice");
         RuleFor(details => details.Screening).NotNull();
-        RuleFor(details => details.MostOpen)
-            .InclusiveBetween(1, 100)
-            .WithMessage("Let one guest have 1 to 100 bookings to come, or any number.");
+        RuleFor(details => details.MostOpen).InclusiveBetween(1, 100).WithMend("open-bookings");
     }
 
     public static bool IsHttps(string? address) =>
@@ -109,10 +105,9 @@ internal static class ScreeningRules
     public static void Check(PageForm form, ValidationContext<PageForm> context)
     {
         var rules = form.Details!.Screening;
-        void Fault(string field, string mend) =>
-            context.AddFailure(new ValidationFailure($"details.screening{field}", mend));
+        void Fault(string field, Phrase mend) => context.AddMend($"details.screening{field}", mend);
         if (rules.Count > MostRules || rules.Any(rule => rule?.If is null))
-            Fault("", $"Write {MostRules} sentences at the most, each whole.");
+            Fault("", Phrase.Of("sentences", ("most", MostRules)));
         else
         {
             for (var i = 0; i < rules.Count; i++)
@@ -130,33 +125,28 @@ internal static class ScreeningRules
     private static void CheckRule(
         ScreeningRule rule,
         Dictionary<string, Question> questions,
-        Action<string, string> fault
+        Action<string, Phrase> fault
     )
     {
         if (rule.If.Count is 0 or > MostConditions || rule.If.Any(condition => condition is null))
-            fault(".if", $"Ask 1 to {MostConditions} answers.");
+            fault(".if", Phrase.Of("conditions", ("most", MostConditions)));
         else
         {
             for (var i = 0; i < rule.If.Count; i++)
             {
                 var condition = rule.If[i] with { Value = rule.If[i].Value ?? "" };
-                if (Screening.MendOf(questions.GetValueOrDefault(condition.Key ?? ""), condition) is { } mend)
-                    fault($".if[{i}]", mend);
+                if (Screening.FaultOf(questions.GetValueOrDefault(condition.Key ?? ""), condition) is { } unfit)
+                    fault($".if[{i}]", QuestionPhrases.Of(unfit));
             }
         }
 
         if (!Enum.IsDefined(rule.Then))
-            fault(".then", "Say what becomes of it.");
+            fault(".then", "screening-act");
         // A screened guest always reads something: never a dead end.
         if (string.IsNullOrWhiteSpace(rule.Words) || rule.Words.Length > MostWords)
-            fault(
-                ".words",
-                rule.Then == ScreenAct.Flag
-                    ? $"Write what your team reads, in up to {MostWords} characters."
-                    : $"Write what the guest reads, in up to {MostWords} characters."
-            );
+            fault(".words", Phrase.Of(rule.Then == ScreenAct.Flag ? "team-reads" : "guest-reads", ("most", MostWords)));
         if (rule.Then == ScreenAct.GoElsewhere && !(PageDetailsRules.IsHttps(rule.Address) || IsPath(rule.Address)))
-            fault(".address", "Choose a page, or give an address that begins with https://.");
+            fault(".address", "screening-address");
     }
 
     private static bool IsPath(string? path) =>
@@ -176,12 +166,10 @@ public sealed class PageWindowRules : AbstractValidator<PageWindow>
             window => window.Kind == WindowKind.Dates,
             () =>
             {
-                RuleFor(window => window.From)
-                    .Must(date => date >= First && date <= Last)
-                    .WithMessage("Choose the first date.");
+                RuleFor(window => window.From).Must(date => date >= First && date <= Last).WithMend("first-date");
                 RuleFor(window => window.To)
                     .Must((window, date) => date >= (window.From ?? First) && date <= Last)
-                    .WithMessage("Choose a last date that is not before the first.");
+                    .WithMend("last-date");
             }
         );
     }

@@ -260,18 +260,13 @@ public sealed class PageEditing(
     }
 
     private static Refusal ChangedMeanwhile() =>
-        new(
-            StatusCodes.Status409Conflict,
-            "changed-meanwhile",
-            "Somebody else has saved this page since you opened it.",
-            "Load it again to see what changed, then make your changes once more."
-        );
+        new(StatusCodes.Status409Conflict, "changed-meanwhile", "changed-meanwhile.page");
 
     /// <summary>The form as it is kept, once all of it that rows tell is right.</summary>
     private async Task<PageForm> RequireAsync(PageForm form, Page page, CancellationToken ct)
     {
         if (!await db.Desks.AnyAsync(desk => desk.Id == form.DeskId, ct))
-            throw Refusal.Invalid("deskId", "Choose one of your desks.");
+            throw Refusal.Invalid("deskId", "your-desk");
         var isWhereItWas = page.DeskId == form.DeskId && page.Address == form.Address;
         if (!isWhereItWas && !await IsAddressFreeAsync(form.DeskId, form.Address, page.Id, ct))
             throw AddressTaken(form);
@@ -280,7 +275,7 @@ public sealed class PageEditing(
             details.Naming.Kind.Length > 0
             && !(await db.Workspaces.Select(row => row.Kinds).SingleAsync(ct)).Contains(details.Naming.Kind)
         )
-            throw Refusal.Invalid("details.naming.kind", "Choose one of your workspace’s kinds, or none.");
+            throw Refusal.Invalid("details.naming.kind", "kind");
         await filling.RequireTeamAsync(form.Times.LineUp, ct);
         return form with
         {
@@ -334,8 +329,5 @@ public sealed class PageEditing(
     }
 
     private static Refusal AddressTaken(PageForm form) =>
-        Refusal.Invalid(
-            "address",
-            $"Another page of this desk has the address {form.Address}; choose a different one."
-        );
+        Refusal.Invalid("address", Phrase.Of("page-address-taken", ("address", form.Address)));
 }

@@ -173,12 +173,7 @@ public static class PageEndpoints
             .MapPost(
                 "/import",
                 async Task<Created<PageView>> (HttpRequest request, PageCopies copies, CancellationToken ct) =>
-                    Made(
-                        await copies.ImportAsync(
-                            (await Upload.ReadAsync(request, ct, "Choose a file that was exported from a page.")).Bytes,
-                            ct
-                        )
-                    )
+                    Made(await copies.ImportAsync((await Upload.ReadAsync(request, ct, "page-file")).Bytes, ct))
             )
             .WithName("importPage")
             .WithDescription(
@@ -258,13 +253,10 @@ public static class PageEndpoints
                 async (Guid deskId, string address, Guid? exceptPage, PageEditing editing, CancellationToken ct) =>
                 {
                     if (!Address.IsWellFormed(address))
-                        return new AddressAnswer(false, Address.Mend);
+                        return new AddressAnswer(false, Phrases.Mend(Address.Mend));
                     return await editing.IsAddressFreeAsync(deskId, address, exceptPage, ct)
                         ? new AddressAnswer(true, null)
-                        : new AddressAnswer(
-                            false,
-                            "Another page of this desk has this address; choose a different one."
-                        );
+                        : new AddressAnswer(false, Phrases.Mend(Phrase.Of("page-address-taken", ("address", address))));
                 }
             )
             .WithName("checkPageAddress");

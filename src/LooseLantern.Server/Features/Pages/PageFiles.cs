@@ -46,20 +46,14 @@ public static class PageFileEndpoints
                 ) =>
                 {
                     var page = await pages.HeldAsync(id, ct);
-                    var upload = await Upload.ReadAsync(request, ct, "Choose a file to send along.");
+                    var upload = await Upload.ReadAsync(request, ct, "file-along");
                     var name = Path.GetFileName(upload.FileName).Trim();
                     if (upload.Bytes.Length is 0 or > MostBytes)
-                        throw Refusal.Invalid(
-                            "file",
-                            "Send a file of up to 3 MB along; larger ones better stand behind a link."
-                        );
+                        throw Refusal.Invalid("file", "file-too-large");
                     if (!Words.FitOneLine(name))
-                        throw Refusal.Invalid("file", "Give the file a name of up to 120 characters.");
+                        throw Refusal.Invalid("file", "file-name");
                     if (await db.PageFiles.CountAsync(file => file.PageId == id, ct) >= MostFiles)
-                        throw Refusal.Invalid(
-                            "file",
-                            $"Send {MostFiles} files along at the most; take one away first."
-                        );
+                        throw Refusal.Invalid("file", Phrase.Of("files-too-many", ("most", MostFiles)));
                     var row = new PageFile
                     {
                         WorkspaceId = page.WorkspaceId,

@@ -132,7 +132,7 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, IClock clock)
             for (var host = 0; host < lineUp[seat].HostIds.Count; host++)
             {
                 if (!known.Contains(lineUp[seat].HostIds[host]))
-                    throw Refusal.Invalid($"times.lineUp[{seat}].hostIds[{host}]", "Choose hosts of your team.");
+                    throw Refusal.Invalid($"times.lineUp[{seat}].hostIds[{host}]", "team-hosts");
             }
         }
     }

@@ -1,5 +1,4 @@
 using FluentValidation;
-using FluentValidation.Results;
 using LooseLantern.Core.Openings;
 using LooseLantern.Formats.ICalendar.Blocks;
 using LooseLantern.Server.Data.Model;
@@ -16,21 +15,13 @@ public sealed class PageFormRules : AbstractValidator<PageForm>
 
     public PageFormRules()
     {
-        RuleFor(form => form.Title)
-            .Must(Words.FitOneLine)
-            .WithMessage("Give the page a title that guests will read, in up to 120 characters.");
-        RuleFor(form => form.Address).Must(Address.IsWellFormed).WithMessage(Address.Mend);
-        RuleFor(form => form.Description)
-            .MaximumLength(MostDescription)
-            .WithMessage("Keep the description to 4000 characters.");
-        RuleFor(form => form.Place)
-            .Must(place => place.Length == 0 || Words.FitOneLine(place))
-            .WithMessage("Say the place in one line of up to 120 characters.");
+        RuleFor(form => form.Title).Must(Words.FitOneLine).WithMend("page-title");
+        RuleFor(form => form.Address).Must(Address.IsWellFormed).WithMend(Address.Mend);
+        RuleFor(form => form.Description).MaximumLength(MostDescription).WithMend("page-description");
+        RuleFor(form => form.Place).Must(place => place.Length == 0 || Words.FitOneLine(place)).WithMend("place");
         RuleFor(form => form.PlaceKind).IsInEnum();
         RuleFor(form => form.Times).SetValidator(new PageTimesRules());
-        RuleFor(form => form.ApprovalHours)
-            .InclusiveBetween(1, 24 * 14)
-            .WithMessage("Let an asked booking wait for 1 hour to 14 days.");
+        RuleFor(form => form.ApprovalHours).InclusiveBetween(1, 24 * 14).WithMend("approval-hours");
         RuleFor(form => form.Questions!).SetValidator(new QuestionRules()).When(form => form.Questions is not null);
         RuleFor(form => form.Post!).SetValidator(new PagePostRules()).When(form => form.Post is not null);
         RuleFor(form => form.Details!).SetValidator(new PageDetailsRules()).When(form => form.Details is not null);
@@ -38,7 +29,7 @@ public sealed class PageFormRules : AbstractValidator<PageForm>
         RuleFor(form => form.Details!.Lead)
             .Must((form, lead) => lead >= 0 && lead < form.Times.LineUp.Count)
             .When(form => form.Details is not null)
-            .WithMessage("Let the host of one of the seats lead.");
+            .WithMend("lead");
         RuleFor(form => form.Changes!).SetValidator(new ChangeRulesRules()).When(form => form.Changes is not null);
     }
 }
@@ -47,20 +38,20 @@ public sealed class ChangeRulesRules : AbstractValidator<ChangeRules>
 {
     public const int MostBrought = 20;
     private const int MostWords = 1000;
-    private const string Until = "Let guests do that until some time from 0 minutes to 90 days before the start.";
+    private const string Until = "change-until";
 
     public ChangeRulesRules()
     {
-        RuleFor(changes => changes.MoveUntil).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMessage(Until);
-        RuleFor(changes => changes.CancelUntil).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMessage(Until);
+        RuleFor(changes => changes.MoveUntil).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMend(Until);
+        RuleFor(changes => changes.CancelUntil).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMend(Until);
         RuleFor(changes => changes.MostBrought)
             .InclusiveBetween(0, MostBrought)
-            .WithMessage($"Let guests bring 0 to {MostBrought} people along.");
+            .WithMend(Phrase.Of("guests-bring", ("most", MostBrought)));
         RuleFor(changes => changes.CancelWords)
             .NotNull()
             .MaximumLength(MostWords)
-            .WithMessage($"Keep it to {MostWords} characters.");
-        RuleFor(changes => changes.AskWhom).NotNull().MaximumLength(200).WithMessage("Say it in up to 200 characters.");
+            .WithMend(Phrase.Of("too-long", ("most", MostWords)));
+        RuleFor(changes => changes.AskWhom).NotNull().MaximumLength(200).WithMend(Phrase.Of("too-long", ("most", 200)));
     }
 }
 
@@ -68,64 +59,44 @@ public sealed class PageTimesRules : AbstractValidator<PageTimes>
 {
     public PageTimesRules()
     {
-        RuleFor(times => times.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
+        RuleFor(times => times.Zone).Must(Zones.IsKnown).WithMend("zone");
         RuleFor(times => times.Durations)
             .Must(durations => durations.Count is > 0 and <= PageLimits.MostDurations)
-            .WithMessage($"Give one to {PageLimits.MostDurations} durations.");
-        RuleForEach(times => times.Durations)
-            .InclusiveBetween(5, PageLimits.MostDurationMinutes)
-            .WithMessage("A duration is 5 minutes to 24 hours.");
+            .WithMend(Phrase.Of("durations-count", ("most", PageLimits.MostDurations)));
+        RuleForEach(times => times.Durations).InclusiveBetween(5, PageLimits.MostDurationMinutes).WithMend("duration");
         RuleFor(times => times.Durations)
             .Must(durations => durations.Distinct().Count() == durations.Count)
-            .WithMessage("The same duration stands there twice; take one away.");
-        RuleFor(times => times.Step)
-            .InclusiveBetween(5, PageLimits.MostStepMinutes)
-            .WithMessage("Starts can be 5 minutes to 24 hours apart.");
+            .WithMend("duration-twice");
+        RuleFor(times => times.Step).InclusiveBetween(5, PageLimits.MostStepMinutes).WithMend("start-step");
         RuleFor(times => times.StepOffset)
             .Must((times, offset) => offset >= 0 && offset < Math.Max(times.Step, 1))
-            .WithMessage(
-                "The first start after midnight must come before the second one; choose fewer minutes than from start to start."
-            );
+            .WithMend("start-offset");
         RuleFor(times => times.StepFrom).IsInEnum();
-        RuleFor(times => times.BufferBefore)
-            .InclusiveBetween(0, PageLimits.MostBufferMinutes)
-            .WithMessage("Keep free from 0 minutes to 24 hours.");
-        RuleFor(times => times.BufferAfter)
-            .InclusiveBetween(0, PageLimits.MostBufferMinutes)
-            .WithMessage("Keep free from 0 minutes to 24 hours.");
-        RuleFor(times => times.Notice)
-            .InclusiveBetween(0, PageLimits.MostNoticeMinutes)
-            .WithMessage("Notice is from none to 90 days.");
-        RuleFor(times => times.AheadDays)
-            .InclusiveBetween(0, PageLimits.MostAheadDays)
-            .WithMessage("Open today and up to 365 days ahead.");
+        RuleFor(times => times.BufferBefore).InclusiveBetween(0, PageLimits.MostBufferMinutes).WithMend("buffer");
+        RuleFor(times => times.BufferAfter).InclusiveBetween(0, PageLimits.MostBufferMinutes).WithMend("buffer");
+        RuleFor(times => times.Notice).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMend("notice");
+        RuleFor(times => times.AheadDays).InclusiveBetween(0, PageLimits.MostAheadDays).WithMend("horizon");
         RuleFor(times => times.Window!).SetValidator(new PageWindowRules()).When(times => times.Window is not null);
         RuleFor(times => times.HoursMode).IsInEnum();
         RuleFor(times => times.LineUp)
             .Must(seats => seats.Count is > 0 and <= PageLimits.MostSeats && seats.All(seat => seat is not null))
-            .WithMessage($"Fill one to {PageLimits.MostSeats} seats.");
+            .WithMend(Phrase.Of("seats", ("most", PageLimits.MostSeats)));
         RuleForEach(times => times.LineUp).SetValidator(new SeatFormRules());
-        RuleFor(times => times.DailyCap)
-            .InclusiveBetween(1, PageLimits.MostCap)
-            .WithMessage("Cap a day at 1 to 1000 sessions, or leave it open.");
-        RuleFor(times => times.WeeklyCap)
-            .InclusiveBetween(1, PageLimits.MostCap)
-            .WithMessage("Cap a week at 1 to 1000 sessions, or leave it open.");
-        RuleFor(times => times.Places)
-            .InclusiveBetween(1, PageLimits.MostPlaces)
-            .WithMessage("A session takes 1 to 1000 guests.");
+        RuleFor(times => times.DailyCap).InclusiveBetween(1, PageLimits.MostCap).WithMend("day-cap");
+        RuleFor(times => times.WeeklyCap).InclusiveBetween(1, PageLimits.MostCap).WithMend("week-cap");
+        RuleFor(times => times.Places).InclusiveBetween(1, PageLimits.MostPlaces).WithMend("session-guests");
         RuleFor(times => times.Hours)
             .NotNull()
             .When(times => times.HoursMode != HoursMode.Hosts && times.Blocks is null)
-            .WithMessage("Say which hours this page is open.");
+            .WithMend("page-hours");
         RuleFor(times => times.HoursMode)
             .NotEqual(HoursMode.Hosts)
             .When(times => times.Blocks is not null)
-            .WithMessage("Office hours are the page's own; let them count, alone or with the hosts'.");
+            .WithMend("office-hours-own");
         RuleFor(times => times.StepFrom)
             .Equal(StepFrom.Open)
             .When(times => times.Blocks is not null)
-            .WithMessage("Office hours are cut into openings from their own start.");
+            .WithMend("office-hours-step");
         RuleFor(times => times.Blocks!).SetValidator(new BlocksFormRules()).When(times => times.Blocks is not null);
         RuleFor(times => times.Blocks)
             .Must(
@@ -133,9 +104,7 @@ public sealed class PageTimesRules : AbstractValidator<PageTimes>
                     times.Durations.Count == 1 && blocks!.List.All(block => block.Length == times.Durations[0])
             )
             .When(times => times.Blocks is { Whole: true })
-            .WithMessage(
-                "Blocks offered whole are as long as the page's one duration; change the duration with them, or cut them into openings."
-            );
+            .WithMend("blocks-whole");
         RuleFor(times => times.Hours!).SetValidator(new HoursRules()).When(times => times.Hours is not null);
     }
 }
@@ -148,23 +117,20 @@ public sealed class BlocksFormRules : AbstractValidator<BlocksForm>
     {
         RuleFor(blocks => blocks.List)
             .Must(list => list.Count is > 0 and <= MostBlocks)
-            .WithMessage($"Paint one to {MostBlocks} blocks.");
+            .WithMend(Phrase.Of("blocks-count", ("most", MostBlocks)));
         RuleForEach(blocks => blocks.List)
             .ChildRules(block =>
             {
                 block
                     .RuleFor(row => row.Start)
                     .Must(start => start.Year is >= 1990 and <= 2190 && start.Second == 0)
-                    .WithMessage("Choose a date from 1990 to 2190 and a full minute.");
-                block
-                    .RuleFor(row => row.Length)
-                    .InclusiveBetween(5, OfficeHours.MostMinutes)
-                    .WithMessage("A block is 5 minutes to 24 hours long.");
+                    .WithMend("block-start");
+                block.RuleFor(row => row.Length).InclusiveBetween(5, OfficeHours.MostMinutes).WithMend("block-length");
                 block.RuleFor(row => row.Rule).Custom(CheckRule);
                 block
                     .RuleFor(row => row.Without)
                     .Must(dates => dates.Count <= OfficeHours.MostStarts)
-                    .WithMessage("Leave out fewer dates, or end the block and start another.");
+                    .WithMend("left-out-dates");
             });
         RuleFor(blocks => blocks.List).Custom(CheckApart);
     }
@@ -183,7 +149,7 @@ public sealed class BlocksFormRules : AbstractValidator<BlocksForm>
         }
         catch (BlockRuleException e)
         {
-            context.AddFailure(e.Message);
+            context.AddMend(Phrase.Told(e.Message));
         }
     }
 
@@ -209,11 +175,9 @@ public sealed class BlocksFormRules : AbstractValidator<BlocksForm>
             {
                 if (runs[i].Start >= runs[i - 1].End)
                     continue;
-                context.AddFailure(
-                    new ValidationFailure(
-                        $"{context.PropertyPath}[{runs[i].Index}].start",
-                        $"On {runs[i].Start:d MMMM uuuu} this overlaps another block of the page; move or shorten one."
-                    )
+                context.AddMend(
+                    $"{context.PropertyPath}[{runs[i].Index}].start",
+                    Phrase.Of("block-overlaps", ("day", $"{runs[i].Start:d MMMM uuuu}"))
                 );
                 return;
             }
@@ -233,10 +197,10 @@ public sealed class SeatFormRules : AbstractValidator<SeatForm>
     {
         RuleFor(seat => seat.HostIds)
             .Must(hosts => hosts.Count is > 0 and <= PageLimits.MostHostsOfASeat)
-            .WithMessage($"Choose 1 to {PageLimits.MostHostsOfASeat} hosts who may fill this seat.");
+            .WithMend(Phrase.Of("seat-hosts", ("most", PageLimits.MostHostsOfASeat)));
         RuleFor(seat => seat.HostIds)
             .Must(hosts => hosts.Distinct().Count() == hosts.Count)
-            .WithMessage("The same host stands in this seat twice; take one away.");
+            .WithMend("seat-host-twice");
         RuleFor(seat => seat.Fill).IsInEnum();
     }
 }

@@ -23,13 +23,11 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
         RuleFor(post => post.Reminders)
             .NotNull()
             .Must(list => list is null || list.Count <= MostReminders)
-            .WithMessage($"Remind {MostReminders} times at the most.");
-        RuleForEach(post => post.Reminders)
-            .InclusiveBetween(5, PageLimits.MostNoticeMinutes)
-            .WithMessage("Remind 5 minutes to 90 days before the start.");
+            .WithMend(Phrase.Of("reminders", ("most", MostReminders)));
+        RuleForEach(post => post.Reminders).InclusiveBetween(5, PageLimits.MostNoticeMinutes).WithMend("reminder");
         RuleFor(post => post.Reminders)
             .Must(list => list is null || list.Distinct().Count() == list.Count)
-            .WithMessage("The same reminder stands there twice; take one away.");
+            .WithMend("reminder-twice");
         RuleFor(post => post.Booked!).SetValidator(new OwnWordsRules()).When(post => post.Booked is not null);
         RuleFor(post => post.Moved!).SetValidator(new OwnWordsRules()).When(post => post.Moved is not null);
         RuleFor(post => post.Cancelled!).SetValidator(new OwnWordsRules()).When(post => post.Cancelled is not null);
@@ -37,27 +35,23 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
         RuleFor(post => post.EventTitle)
             .NotNull()
             .MaximumLength(300)
-            .WithMessage("Keep it to 300 characters.")
+            .WithMend(Phrase.Of("too-long", ("most", 300)))
             .Custom(CheckTokens);
         RuleFor(post => post.EventText)
             .NotNull()
             .MaximumLength(MostBody)
-            .WithMessage($"Keep it to {MostBody} characters.")
+            .WithMend(Phrase.Of("too-long", ("most", MostBody)))
             .Custom(CheckTokens);
-        RuleFor(post => post.HostWords).NotNull().MaximumLength(2_000).WithMessage("Keep it to 2000 characters.");
+        RuleFor(post => post.HostWords).NotNull().MaximumLength(2_000).WithMend(Phrase.Of("too-long", ("most", 2000)));
         RuleFor(post => post.Links)
             .NotNull()
             .Must(links => links is null || (links.Count <= MostLinks && links.All(link => link is not null)))
-            .WithMessage($"Send {MostLinks} links along at the most.");
+            .WithMend(Phrase.Of("links-too-many", ("most", MostLinks)));
         RuleForEach(post => post.Links)
             .ChildRules(link =>
             {
-                link.RuleFor(row => row.Title)
-                    .Must(Words.FitOneLine)
-                    .WithMessage("Say what is behind the link, in up to 120 characters.");
-                link.RuleFor(row => row.Address)
-                    .Must(IsWeb)
-                    .WithMessage("Give an address that begins with https:// or http://.");
+                link.RuleFor(row => row.Title).Must(Words.FitOneLine).WithMend("link-behind");
+                link.RuleFor(row => row.Address).Must(IsWeb).WithMend("web-page");
             });
     }
 
@@ -93,7 +87,7 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
             return;
         if (!OwnWordsParser.TryParse(words, out var template, out var error))
         {
-            context.AddFailure($"This can’t be read as words with tokens: {error}");
+            context.AddMend(Phrase.Of("own-words", ("fault", error)));
             return;
         }
 
@@ -101,9 +95,7 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
         reader.VisitTemplate(template);
         var unknown = reader.Names.Where(name => !PostWords.Tokens.ContainsKey(name)).Distinct().ToList();
         if (unknown.Count > 0)
-            context.AddFailure(
-                $"There is no token {string.Join(", ", unknown.Select(name => $"{{{{ {name} }}}}"))}; choose from the list."
-            );
+            context.AddMend(Phrase.Of("tokens", ("tokens", unknown.Select(name => $"{{{{ {name} }}}}").ToArray())));
     }
 
     private sealed class TokenReader : AstVisitor
@@ -127,18 +119,15 @@ public sealed class OwnWordsRules : AbstractValidator<OwnWords>
         RuleFor(own => own.Subject)
             .NotEmpty()
             .When(own => !string.IsNullOrWhiteSpace(own.Body))
-            .WithMessage("Give the mail a subject.");
-        RuleFor(own => own.Body)
-            .NotEmpty()
-            .When(own => !string.IsNullOrWhiteSpace(own.Subject))
-            .WithMessage("Write the mail’s words, or take its subject out too.");
+            .WithMend("mail-subject");
+        RuleFor(own => own.Body).NotEmpty().When(own => !string.IsNullOrWhiteSpace(own.Subject)).WithMend("mail-body");
         RuleFor(own => own.Subject)
             .MaximumLength(300)
-            .WithMessage("Keep the subject to 300 characters.")
+            .WithMend("mail-subject-length")
             .Custom(PagePostRules.CheckTokens);
         RuleFor(own => own.Body)
             .MaximumLength(8_000)
-            .WithMessage("Keep it to 8000 characters.")
+            .WithMend(Phrase.Of("too-long", ("most", 8000)))
             .Custom(PagePostRules.CheckTokens);
     }
 }

@@ -15,11 +15,11 @@ public sealed class QuestionRules : AbstractValidator<IReadOnlyList<Question>>
     {
         RuleFor(list => list)
             .Must(list => list.All(question => question is not null))
-            .WithMessage("Write each question out, or leave it away.")
+            .WithMend("question-missing")
             .OverridePropertyName("");
         RuleFor(list => list)
             .Must(list => list.Count <= Most)
-            .WithMessage($"Ask {Most} questions at the most.")
+            .WithMend(Phrase.Of("questions-too-many", ("most", Most)))
             .OverridePropertyName("");
         RuleForEach(list => list)
             .ChildRules(question =>
@@ -30,29 +30,22 @@ public sealed class QuestionRules : AbstractValidator<IReadOnlyList<Question>>
                         key is { Length: > 0 and <= 40 }
                         && key.All(letter => char.IsAsciiLetterOrDigit(letter) || letter == '-')
                     )
-                    .WithMessage("Name the question by letters, digits and hyphens, up to 40.");
-                question
-                    .RuleFor(row => row.Key)
-                    .NotEqual(GuestQuestions.Number)
-                    .WithMessage("The number that hosts ring is asked by this name; choose another.");
+                    .WithMend("question-key");
+                question.RuleFor(row => row.Key).NotEqual(GuestQuestions.Number).WithMend("question-key-kept");
                 question.RuleFor(row => row.Kind).IsInEnum();
                 question
                     .RuleFor(row => row.Words)
                     .Must(words => words is { Length: > 0 and <= 300 } && words.Trim().Length > 0)
-                    .WithMessage("Write what you ask, in up to 300 characters.");
-                question
-                    .RuleFor(row => row.Hint)
-                    .NotNull()
-                    .MaximumLength(300)
-                    .WithMessage("Keep the hint to 300 characters.");
+                    .WithMend("question-words");
+                question.RuleFor(row => row.Hint).NotNull().MaximumLength(300).WithMend("question-hint");
                 question
                     .RuleFor(row => row.Options)
                     .Must((row, options) => !NeedsOptions(row.Kind) || Clean(options).Count is >= 2 and <= MostOptions)
-                    .WithMessage($"Offer 2 to {MostOptions} answers, one a line.");
+                    .WithMend(Phrase.Of("question-options", ("most", MostOptions)));
                 question
                     .RuleFor(row => row.Options)
                     .Must(options => options is null || options.All(option => Words.FitOneLine(option)))
-                    .WithMessage("Keep each answer to one line of 120 characters.");
+                    .WithMend("question-option");
                 question
                     .RuleFor(row => row.Address)
                     .NotNull()
@@ -64,12 +57,12 @@ public sealed class QuestionRules : AbstractValidator<IReadOnlyList<Question>>
                             && address.Length <= 500
                         )
                     )
-                    .WithMessage("Give an address that begins with https:// or http://, or leave it empty.");
+                    .WithMend("web-page-or-none");
             })
             .OverridePropertyName("");
         RuleFor(list => list)
             .Must(list => list.Select(question => question?.Key).Distinct().Count() == list.Count)
-            .WithMessage("Two questions have one name; give each its own.")
+            .WithMend("question-key-twice")
             .OverridePropertyName("");
     }
 

@@ -41,16 +41,13 @@ public static class SharingEndpoints
                 {
                     var found = Published(await editing.GetAsync(id, ct));
                     if (days is < 1 or > MostDays)
-                        throw Refusal.Invalid("days", $"Give 1 to {MostDays} days.");
+                        throw Refusal.Invalid("days", Phrase.Of("days-given", ("most", MostDays)));
                     if (zone is not null && !Zones.IsKnown(zone))
-                        throw Refusal.Invalid("zone", "Choose a time zone from the list.");
+                        throw Refusal.Invalid("zone", "zone");
                     if (language is not null && !MeEndpoints.Languages.Contains(language))
-                        throw Refusal.Invalid("language", "Choose a language from the list.");
+                        throw Refusal.Invalid("language", "language-listed");
                     if (duration is { } minutes && !found.Durations.Contains(minutes))
-                        throw Refusal.Invalid(
-                            "duration",
-                            $"This page offers {string.Join(" or ", found.Durations)} minutes."
-                        );
+                        throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", found.Durations)));
                     var rules = loader.Rules(found);
                     var today = loader.Today(rules);
                     var own = DateTimeZoneProviders.Tzdb[zone ?? found.Zone];
@@ -108,12 +105,5 @@ public static class SharingEndpoints
     }
 
     private static Page Published(Page page) =>
-        page.State == PageState.Published
-            ? page
-            : throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "not-published",
-                "Guests can’t open this page.",
-                "Publish it first."
-            );
+        page.State == PageState.Published ? page : throw new Refusal(StatusCodes.Status409Conflict, "not-published");
 }

@@ -65,7 +65,7 @@ public static class PostEndpoints
                     MessageState? asked =
                         state is null ? null
                         : Enum.TryParse<MessageState>(state, ignoreCase: true, out var one) ? one
-                        : throw Refusal.Invalid("state", "Choose due, sent or failed.");
+                        : throw Refusal.Invalid("state", "post-state");
                     var messages = db.Messages.AsNoTracking().Where(row => asked == null || row.State == asked);
                     if (!string.IsNullOrWhiteSpace(search))
                     {
@@ -131,12 +131,7 @@ public static class PostEndpoints
                     var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id, ct)
                         ?? throw Refusal.NotFound("message");
                     if (message.State == MessageState.Due && message.Attempts == 0)
-                        throw new Refusal(
-                            StatusCodes.Status409Conflict,
-                            "not-sent-yet",
-                            "This message has not been sent yet.",
-                            "It goes out by itself."
-                        );
+                        throw new Refusal(StatusCodes.Status409Conflict, "not-sent-yet");
                     (message.State, message.DueAt, message.Attempts, message.Fault) = (
                         MessageState.Due,
                         clock.GetCurrentInstant(),

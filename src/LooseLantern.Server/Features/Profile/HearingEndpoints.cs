@@ -44,18 +44,12 @@ public static class HearingEndpoints
             RuleFor(form => form.Own).IsInEnum();
             RuleFor(form => form.ActedFor).IsInEnum();
             RuleFor(form => form.Others).IsInEnum();
-            RuleFor(form => form.QuietUntil)
-                .NotNull()
-                .When(form => form.QuietFrom is not null)
-                .WithMessage("Say when the quiet hours end.");
-            RuleFor(form => form.QuietFrom)
-                .NotNull()
-                .When(form => form.QuietUntil is not null)
-                .WithMessage("Say when the quiet hours begin.");
+            RuleFor(form => form.QuietUntil).NotNull().When(form => form.QuietFrom is not null).WithMend("quiet-end");
+            RuleFor(form => form.QuietFrom).NotNull().When(form => form.QuietUntil is not null).WithMend("quiet-start");
             RuleFor(form => form.QuietUntil)
                 .NotEqual(form => form.QuietFrom)
                 .When(form => form.QuietFrom is not null && form.QuietUntil is not null)
-                .WithMessage("Let the quiet hours end at another time than they begin, or leave both empty.");
+                .WithMend("quiet-span");
         }
     }
 }

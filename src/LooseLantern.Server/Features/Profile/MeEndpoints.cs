@@ -123,11 +123,7 @@ public static class MeEndpoints
                 "/portrait",
                 async Task<NoContent> (HttpRequest request, Actor actor, Portraits portraits, CancellationToken ct) =>
                 {
-                    await portraits.SetAsync(
-                        actor.Required.Id,
-                        await Upload.ReadAsync(request, ct, "Choose a picture (PNG, JPEG or WebP)."),
-                        ct
-                    );
+                    await portraits.SetAsync(actor.Required.Id, await Upload.ReadAsync(request, ct, "portrait"), ct);
                     return TypedResults.NoContent();
                 }
             )
@@ -159,14 +155,12 @@ public static class MeEndpoints
     {
         public Rules()
         {
-            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Give your name, in up to 120 characters.");
-            RuleFor(form => form.Line)
-                .Must(line => line.Length == 0 || Words.FitOneLine(line))
-                .WithMessage("Keep it to one line of up to 120 characters.");
-            RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
+            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMend("your-name");
+            RuleFor(form => form.Line).Must(line => line.Length == 0 || Words.FitOneLine(line)).WithMend("one-line");
+            RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMend("zone");
             RuleFor(form => form.Language)
                 .Must(language => Languages.Contains(language))
-                .WithMessage($"Choose one of {string.Join(", ", Languages)}.");
+                .WithMend(Phrase.Of("languages", ("languages", Languages)));
             RuleFor(form => form.Clock).IsInEnum();
         }
     }

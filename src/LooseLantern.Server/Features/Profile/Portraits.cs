@@ -15,9 +15,9 @@ public sealed class Portraits(LanternDb db, Tenant tenant)
     public async Task SetAsync(Guid personId, Upload upload, CancellationToken ct)
     {
         if (upload.Bytes.Length > MostBytes)
-            throw Refusal.Invalid("file", "The picture is over 512 KB; save it smaller.");
+            throw Refusal.Invalid("file", "portrait-too-large");
         if (MediaTypeOf(upload.Bytes) is not { } type)
-            throw Refusal.Invalid("file", "Choose a picture that is a PNG, a JPEG or a WebP.");
+            throw Refusal.Invalid("file", "portrait-kind");
         var row = await db.Portraits.FirstOrDefaultAsync(portrait => portrait.PersonId == personId, ct);
         if (row is null)
             db.Portraits.Add(

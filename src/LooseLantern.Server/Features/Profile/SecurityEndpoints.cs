@@ -105,10 +105,7 @@ public static class SecurityEndpoints
                     await RequirePasswordAsync(people, person, request.Password);
                     var result = await people.ChangePasswordAsync(person, request.Password, request.NewPassword);
                     if (!result.Succeeded)
-                        throw Refusal.Invalid(
-                            "newPassword",
-                            string.Join(" ", result.Errors.Select(error => error.Description))
-                        );
+                        throw Refusal.Invalid("newPassword", Passwords.Mend);
                     await sessions.CloseAllAsync(person.Id, SignInSessions.IdOf(context.User), ct);
                     return TypedResults.NoContent();
                 }
@@ -166,6 +163,6 @@ public static class SecurityEndpoints
     private static async Task RequirePasswordAsync(UserManager<Person> people, Person person, string password)
     {
         if (!await people.CheckPasswordAsync(person, password))
-            throw Refusal.Invalid("password", "This is not your password.");
+            throw Refusal.Invalid("password", "password-wrong");
     }
 }

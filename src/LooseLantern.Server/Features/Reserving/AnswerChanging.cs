@@ -29,14 +29,9 @@ public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock cloc
                 .ThenInclude(session => session.Hosts)
             .AsSplitQuery()
             .FirstOrDefaultAsync(row => row.Id == bookingId, ct)
-            ?? throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "cancelled",
-                "This booking is cancelled.",
-                "Reserve another time instead."
-            );
+            ?? throw new Refusal(StatusCodes.Status409Conflict, "cancelled");
         if (booking.Session!.Time.LowerBound <= clock.GetCurrentInstant())
-            throw new Refusal(StatusCodes.Status409Conflict, "over", "This booking has begun or is over.");
+            throw new Refusal(StatusCodes.Status409Conflict, "over", "over.begun");
         if (answers.SequenceEqual(booking.Answers))
             return;
         (booking.Answers, booking.Flags) = (answers, flags);

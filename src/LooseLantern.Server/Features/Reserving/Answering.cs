@@ -80,9 +80,9 @@ public sealed class Answering(
             ?? throw Refusal.NotFound("booking");
         RequireWaiting(booking);
         if (form.Offered is { Count: > MostOffered })
-            throw Refusal.Invalid("offered", $"Offer {MostOffered} times at the most.");
+            throw Refusal.Invalid("offered", Phrase.Of("offered-too-many", ("most", MostOffered)));
         if (form.Offered?.Any(start => start <= clock.GetCurrentInstant()) == true)
-            throw Refusal.Invalid("offered", "Offer times to come.");
+            throw Refusal.Invalid("offered", "offered-past");
         var length = booking.Session!.Time.UpperBound - booking.Session.Time.LowerBound;
         var telling = new Telling(Occasion.Declined)
         {
@@ -117,24 +117,18 @@ public sealed class Answering(
             booking.CancelledBy == CancelledBy.Lapsed
             || (booking.CancelledAt is null && booking.WaitsUntil <= clock.GetCurrentInstant())
         )
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "lapsed",
-                "Nobody answered in time; the time is free again.",
-                "The guest is told. Offer another time yourself."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "lapsed");
         if (booking.CancelledAt is not null)
             throw new Refusal(
                 StatusCodes.Status409Conflict,
                 "answered",
-                booking.CancelledBy == CancelledBy.Guest ? "The guest took it back." : "It was declined."
+                booking.CancelledBy == CancelledBy.Guest ? "answered.taken-back" : "answered.declined"
             );
         if (booking.WaitsUntil is null)
             throw Answered();
     }
 
-    private static Refusal Answered() =>
-        new(StatusCodes.Status409Conflict, "answered", "This was answered already.", "Load it again to see how.");
+    private static Refusal Answered() => new(StatusCodes.Status409Conflict, "answered");
 }
 
 /// <summary>Lets what nobody answers in time lapse.</summary>

@@ -228,12 +228,7 @@ public sealed class BookingMoving(
     {
         var (now, start) = (clock.GetCurrentInstant(), booking.Session!.Time.LowerBound);
         if (start <= now)
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "over",
-                "This booking has begun or is over.",
-                "It can’t be moved any more."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "over", "over.moving");
         if (by == ChangedBy.Guest)
             ChangesByGuests.RequireMayMove(page.Changes, start, now);
     }
@@ -266,8 +261,7 @@ public sealed class BookingMoving(
         return booking;
     }
 
-    private static Refusal Cancelled() =>
-        new(StatusCodes.Status409Conflict, "cancelled", "This booking is cancelled.", "Reserve another time instead.");
+    private static Refusal Cancelled() => new(StatusCodes.Status409Conflict, "cancelled");
 
     private async Task<Refusal> GoneAsync(
         Booking booking,
@@ -283,12 +277,7 @@ public sealed class BookingMoving(
         var rules = loader.Rules(page);
         var from = LocalDate.Max(loader.Today(rules), start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2));
         var left = await OpeningsAsync(booking, from, from.PlusDays(DaysLookedThrough), ct);
-        return new Refusal(
-            StatusCodes.Status409Conflict,
-            "opening-gone",
-            "This time is not open.",
-            "Choose another of the times below. The booking stays as it was."
-        )
+        return new Refusal(StatusCodes.Status409Conflict, "opening-gone", "opening-gone.moving")
         {
             More = { ["nearest"] = NearestOpenings.To(start, left, NearestOffered) },
         };

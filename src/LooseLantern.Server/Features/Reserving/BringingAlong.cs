@@ -31,14 +31,9 @@ public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting 
                 .ThenInclude(session => session.Page)
             .AsSplitQuery()
             .FirstOrDefaultAsync(row => row.Id == bookingId, ct)
-            ?? throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "cancelled",
-                "This booking is cancelled.",
-                "Reserve another time instead."
-            );
+            ?? throw new Refusal(StatusCodes.Status409Conflict, "cancelled");
         if (booking.Session!.Time.LowerBound <= clock.GetCurrentInstant())
-            throw new Refusal(StatusCodes.Status409Conflict, "over", "This booking has begun or is over.");
+            throw new Refusal(StatusCodes.Status409Conflict, "over", "over.begun");
         Check(form, booking);
         var people = form.People.Select(one => new Companion(one.Name.Trim(), one.Email.Trim())).ToList();
         if (people.SequenceEqual(booking.Companions))
@@ -56,25 +51,22 @@ public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting 
     private static void Check(CompanionsForm form, Booking booking)
     {
         var most = booking.Session!.Page!.Changes.MostBrought;
-        var faults = new Dictionary<string, string[]>();
+        var faults = new Dictionary<string, Phrase[]>();
         if (form.People.Any(one => one is null))
-            throw Refusal.Invalid("people", "Name each by name and email.");
+            throw Refusal.Invalid("people", "along-whole");
         if (form.People.Count > most)
-            faults["people"] =
-            [
-                most == 0 ? "Nobody can be brought along to this." : $"Bring {most} people along at the most.",
-            ];
+            faults["people"] = [most == 0 ? "nobody-along" : Phrase.Of("too-many-along", ("most", most))];
         for (var i = 0; i < form.People.Count; i++)
         {
             var one = form.People[i];
             if (one.Name is null || (one.Name.Length > 0 && !Words.FitOneLine(one.Name)))
-                faults[$"people[{i}].name"] = ["Give the name in up to 120 characters, or leave it empty."];
+                faults[$"people[{i}].name"] = ["name-or-none"];
             if (!EmailAddress.IsPlausible(one.Email?.Trim()))
-                faults[$"people[{i}].email"] = [EmailAddress.Mend];
+                faults[$"people[{i}].email"] = ["email"];
             else if (IsSame(one.Email!, booking.GuestEmail))
-                faults[$"people[{i}].email"] = ["This is the address of whoever booked; they come anyway."];
+                faults[$"people[{i}].email"] = ["along-self"];
             else if (form.People.Take(i).Any(other => IsSame(other.Email ?? "", one.Email!)))
-                faults[$"people[{i}].email"] = ["This address stands there twice; take one away."];
+                faults[$"people[{i}].email"] = ["along-twice"];
         }
 
         if (faults.Count > 0)

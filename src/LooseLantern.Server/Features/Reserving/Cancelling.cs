@@ -44,7 +44,7 @@ public sealed class Cancelling(
     )
     {
         if (word.Length > MostOfAWord)
-            throw Refusal.Invalid("word", $"Keep it to {MostOfAWord} characters.");
+            throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", MostOfAWord)));
         var found = await db
             .Bookings.IgnoreQueryFilters([LanternDb.Standing])
             .AsNoTracking()
@@ -71,12 +71,7 @@ public sealed class Cancelling(
             .SingleAsync(row => row.Id == booking.SessionId, ct);
         var now = clock.GetCurrentInstant();
         if (session.Time.UpperBound <= now && by != CancelledBy.Lapsed)
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "over",
-                "This booking is over.",
-                "What has taken place can’t be cancelled."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "over");
         // What only waits for a yes can be taken back as long as it does.
         if (by == CancelledBy.Guest && booking.WaitsUntil is null)
         {

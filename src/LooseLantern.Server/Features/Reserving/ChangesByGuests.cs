@@ -16,23 +16,19 @@ public static class ChangesByGuests
 
     /// <exception cref="Refusal">409 where it is too late, or never allowed.</exception>
     public static void RequireMayMove(ChangeRules rules, Instant start, Instant now) =>
-        Require(MoveUntil(rules, start), now, "moved", rules.AskWhom);
+        Require(MoveUntil(rules, start), now, "too-late.moving", "too-late.never-moving", rules.AskWhom);
 
     /// <inheritdoc cref="RequireMayMove"/>
     public static void RequireMayCancel(ChangeRules rules, Instant start, Instant now) =>
-        Require(CancelUntil(rules, start), now, "cancelled", rules.AskWhom);
+        Require(CancelUntil(rules, start), now, "too-late.cancelling", "too-late.never-cancelling", rules.AskWhom);
 
-    private static void Require(Instant? until, Instant now, string what, string askWhom)
+    private static void Require(Instant? until, Instant now, string late, string never, string askWhom)
     {
         if (until is { } last && now < last)
             return;
-        throw new Refusal(
-            StatusCodes.Status409Conflict,
-            "too-late",
-            until is null
-                ? $"This booking can’t be {what} here."
-                : $"It is too late for this booking to be {what} here.",
-            askWhom.Length > 0 ? askWhom : "Ask the people you are to meet."
-        );
+        throw new Refusal(StatusCodes.Status409Conflict, "too-late", until is null ? never : late)
+        {
+            OwnWords = askWhom,
+        };
     }
 }

@@ -2,6 +2,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Post;
+using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -96,7 +97,7 @@ public sealed class HandingOver(
                         [.. session.Bookings.Select(booking => booking.GuestName).Order()],
                         to.Id,
                         to.Name,
-                        why
+                        Phrases.Mend(why)
                     )
                 );
                 continue;
@@ -131,9 +132,9 @@ public sealed class HandingOver(
             .ToListAsync(ct);
     }
 
-    private async Task<string?> WhyNotAsync(Session session, Host to, CancellationToken ct) =>
+    private async Task<Phrase?> WhyNotAsync(Session session, Host to, CancellationToken ct) =>
         session.Hosts.Exists(host => host.HostId == to.Id)
-            ? $"{to.Name} has a seat in it already"
+            ? Phrase.Of("host-seated", ("name", to.Name))
             : await whyNot.ForAsync(session, session.Time.ToSpan(), to, ct);
 
     private async Task GiveAsync(Session session, Host from, Host to, CancellationToken ct)

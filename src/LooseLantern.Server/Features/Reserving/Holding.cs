@@ -170,10 +170,7 @@ public sealed class Holding(
         new(
             StatusCodes.Status409Conflict,
             "cant-hold",
-            starts.Count == 1
-                ? "One of the times can’t be held: something else is there now."
-                : $"{starts.Count} of the times can’t be held: something else is there now.",
-            "Erase them, or choose others. Nothing was changed."
+            Phrase.Of(starts.Count == 1 ? "cant-hold.one" : "cant-hold", ("count", starts.Count))
         )
         {
             More = { ["starts"] = starts },

@@ -23,24 +23,9 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
             return link;
         throw link switch
         {
-            { RevokedAt: not null } => new Refusal(
-                StatusCodes.Status410Gone,
-                "revoked",
-                "These times were taken back.",
-                "Ask whoever sent them to you for others."
-            ),
-            _ when now < link.EndsAt => new Refusal(
-                StatusCodes.Status409Conflict,
-                "link-taken",
-                "A time was taken by this link already.",
-                "Load it again to see which."
-            ),
-            _ => new Refusal(
-                StatusCodes.Status410Gone,
-                "ended",
-                "These times are not offered any more.",
-                "Ask whoever sent them to you for others."
-            ),
+            { RevokedAt: not null } => new Refusal(StatusCodes.Status410Gone, "revoked"),
+            _ when now < link.EndsAt => new Refusal(StatusCodes.Status409Conflict, "link-taken"),
+            _ => new Refusal(StatusCodes.Status410Gone, "ended"),
         };
     }
 

@@ -34,7 +34,7 @@ public sealed class SessionMoving(
         var found = await FoundAsync(sessionId, ct);
         var now = clock.GetCurrentInstant();
         if (to.Start <= now || to.IsEmpty || to.Length > Longest)
-            throw Refusal.Invalid("start", "Choose a time to come, of a day’s length at the most.");
+            throw Refusal.Invalid("start", "move-start");
         var hostIds = found.Hosts.Select(host => host.HostId).Order().ToArray();
         await looking.FreshenAsync(hostIds, ct);
         foreach (var hostId in hostIds)
@@ -47,20 +47,14 @@ public sealed class SessionMoving(
         db.ChangeTracker.Clear();
         var session = await FoundAsync(sessionId, ct);
         if (!session.Hosts.Select(host => host.HostId).Order().SequenceEqual(hostIds))
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "changed-meanwhile",
-                "Somebody else takes this booking now.",
-                "Load it again to see who."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile", "changed-meanwhile.host");
         foreach (var host in session.Hosts)
         {
             if (await whyNot.ForAsync(session, to, host.Host!, ct) is { } why)
                 throw new Refusal(
                     StatusCodes.Status409Conflict,
                     "not-free",
-                    $"The booking can’t be moved there: {why}.",
-                    "Choose another time, or leave it where it is."
+                    Phrase.Of("not-free.why", ("why", Phrases.Mend(why)))
                 );
         }
 
@@ -79,12 +73,7 @@ public sealed class SessionMoving(
         catch (DbUpdateException e)
             when (e.InnerException is PostgresException { ConstraintName: CommitmentRow.NoDoubleBooking })
         {
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "not-free",
-                "The booking can’t be moved there: the time was just taken.",
-                "Choose another time, or leave it where it is."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "not-free");
         }
 
         await transaction.CommitAsync(ct);

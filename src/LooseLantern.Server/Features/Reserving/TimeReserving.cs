@@ -87,7 +87,7 @@ public sealed class TimeReserving(
         var link = await taking.RequireAsync(page, ct);
         var rules = loader.Rules(page);
         if (!page.Durations.Contains(wish.Duration))
-            throw Refusal.Invalid("duration", $"This page offers {string.Join(" or ", page.Durations)} minutes.");
+            throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", page.Durations)));
 
         await RequireBelowMostOpenAsync(page, wish, ct);
 
@@ -129,12 +129,7 @@ public sealed class TimeReserving(
         );
         if (open < most)
             return;
-        throw new Refusal(
-            StatusCodes.Status422UnprocessableEntity,
-            "most-open",
-            "You have as many bookings here as one guest may have.",
-            "Cancel one of them, or wait until one is over."
-        );
+        throw new Refusal(StatusCodes.Status422UnprocessableEntity, "most-open");
     }
 
     /// <summary>The session of a group page that still has room then, or null.</summary>
@@ -254,12 +249,7 @@ public sealed class TimeReserving(
             return null;
         if (!known.RequestHash.AsSpan().SequenceEqual(wish.Hash()))
         {
-            throw new Refusal(
-                StatusCodes.Status422UnprocessableEntity,
-                "key-used",
-                "This Idempotency-Key was used for another booking.",
-                "Use a new key for each booking you want to make."
-            );
+            throw new Refusal(StatusCodes.Status422UnprocessableEntity, "key-used");
         }
 
         var booking = await db
@@ -286,12 +276,7 @@ public sealed class TimeReserving(
             wish.Start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2)
         );
         var left = await loader.OpeningsAsync(rules, from, from.PlusDays(DaysLookedThrough), wish.Duration, ct);
-        return new Refusal(
-            StatusCodes.Status409Conflict,
-            "opening-gone",
-            "This time is not open any more.",
-            "Somebody else may just have taken it. Choose another of the times below; what you typed is kept."
-        )
+        return new Refusal(StatusCodes.Status409Conflict, "opening-gone")
         {
             More = { ["nearest"] = NearestOpenings.To(wish.Start, left, NearestOffered) },
         };

@@ -4,6 +4,7 @@ using LooseLantern.Core.Reasons;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -23,13 +24,13 @@ public sealed class WhyNotFree(PageEditing pages, OpeningsLoader loader)
     }
 
     /// <summary>
-    /// What of the host's is in the way of the session at that time, in words; null where they are free. The session
+    /// What of the host's is in the way of the session at that time; null where they are free. The session
     /// itself is not in its own way.
     /// </summary>
-    public async Task<string?> ForAsync(Session session, Span time, Host host, CancellationToken ct)
+    public async Task<Phrase?> ForAsync(Session session, Span time, Host host, CancellationToken ct)
     {
         if (host.RetiredAt is not null)
-            return $"{host.Name} is not on the team any more";
+            return Phrase.Of("host-left", ("name", host.Name));
         var (page, day, minutes) = await AskedAsync(session, time, host.Id, ct);
         var input = await loader.LoadAsync(page, day, day, minutes, ct);
         var inTheWay = ReasonsComputation
@@ -39,8 +40,8 @@ public sealed class WhyNotFree(PageEditing pages, OpeningsLoader loader)
         return inTheWay?.Rule switch
         {
             null => null,
-            Rule.Calendars => $"{host.Name}’s calendar is busy then",
-            _ => $"{host.Name} is booked then",
+            Rule.Calendars => Phrase.Of("host-busy", ("name", host.Name)),
+            _ => Phrase.Of("host-booked", ("name", host.Name)),
         };
     }
 

@@ -73,21 +73,13 @@ public sealed class PasswordResetting(
         var person = await people.Users.SingleAsync(row => row.Id == reset.PersonId, ct);
         var now = clock.GetCurrentInstant();
         if (reset.UsedAt is not null || reset.ExpiresAt <= now || person.LeftAt is not null)
-            throw new Refusal(
-                StatusCodes.Status410Gone,
-                "link-over",
-                "This link was used or has run out.",
-                "Ask for another one where you sign in."
-            );
-        var faults = new List<string>();
+            throw new Refusal(StatusCodes.Status410Gone, "link-over");
         foreach (var validator in people.PasswordValidators)
         {
-            var result = await validator.ValidateAsync(people, person, password);
-            faults.AddRange(result.Errors.Select(error => error.Description));
+            if (!(await validator.ValidateAsync(people, person, password)).Succeeded)
+                throw Refusal.Invalid("password", Passwords.Mend);
         }
 
-        if (faults.Count > 0)
-            throw Refusal.Invalid("password", string.Join(" ", faults.Distinct()));
         // All links of the person are over with this one.
         await db
             .PasswordResets.Where(row => row.PersonId == person.Id && row.UsedAt == null)

@@ -25,12 +25,7 @@ public sealed class SecondFactor(UserManager<Person> people)
     public async Task<FactorKey> StartAsync(Person person)
     {
         if (person.TwoFactorEnabled)
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "factor-on",
-                "Your second factor is on already.",
-                "Turn it off first to use another authenticator."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "factor-on");
         await people.ResetAuthenticatorKeyAsync(person);
         var key = (await people.GetAuthenticatorKeyAsync(person))!;
         var label = Uri.EscapeDataString($"Loose Lantern:{person.Email}");
@@ -45,10 +40,7 @@ public sealed class SecondFactor(UserManager<Person> people)
     public async Task<IReadOnlyList<string>> ConfirmAsync(Person person, string code)
     {
         if (!await IsCurrentAsync(person, code))
-            throw Refusal.Invalid(
-                "code",
-                "This is not the code your authenticator shows now; check that its clock is right."
-            );
+            throw Refusal.Invalid("code", "second-factor-code");
         await people.SetTwoFactorEnabledAsync(person, true);
         return [.. await people.GenerateNewTwoFactorRecoveryCodesAsync(person, RecoveryCodes) ?? []];
     }

@@ -55,32 +55,21 @@ public static class SignInEndpoints
 
                     // One answer for an unknown address and a wrong password, so that nobody learns who has a sign-in.
                     if (!result.Succeeded)
-                        throw new Refusal(
-                            StatusCodes.Status401Unauthorized,
-                            "wrong",
-                            "The email or the password is wrong.",
-                            "Check both and try again."
-                        );
+                        throw new Refusal(StatusCodes.Status401Unauthorized, "wrong");
                     if (person!.TwoFactorEnabled)
                     {
                         if (string.IsNullOrWhiteSpace(request.Code))
                             throw new Refusal(
                                 StatusCodes.Status401Unauthorized,
                                 "code-needed",
-                                "Your second factor is needed.",
-                                "Type the code that your authenticator shows now, or one of your recovery codes."
+                                "code-needed.second-factor"
                             );
                         if (!await factor.AcceptsAsync(person, request.Code))
                         {
                             await people.AccessFailedAsync(person);
                             if (await people.IsLockedOutAsync(person))
                                 throw Locked();
-                            throw new Refusal(
-                                StatusCodes.Status401Unauthorized,
-                                "code-wrong",
-                                "This code is not right.",
-                                "Wait for the next one that your authenticator shows, or use a recovery code you have not used yet."
-                            );
+                            throw new Refusal(StatusCodes.Status401Unauthorized, "code-wrong");
                         }
 
                         await people.ResetAccessFailedCountAsync(person);
@@ -99,7 +88,7 @@ public static class SignInEndpoints
                 async Task<NoContent> (AskResetRequest request, PasswordResetting resetting, CancellationToken ct) =>
                 {
                     if (!EmailAddress.IsPlausible(request.Email.Trim()))
-                        throw Refusal.Invalid("email", EmailAddress.Mend);
+                        throw Refusal.Invalid("email", "email");
                     await resetting.AskAsync(request.Email.Trim(), ct);
                     return TypedResults.NoContent();
                 }
@@ -160,11 +149,5 @@ public static class SignInEndpoints
             .WithName("signOut");
     }
 
-    private static Refusal Locked() =>
-        new(
-            StatusCodes.Status429TooManyRequests,
-            "locked",
-            "Too many wrong tries.",
-            "This sign-in is closed for a few minutes. Wait, then try again."
-        );
+    private static Refusal Locked() => new(StatusCodes.Status429TooManyRequests, "locked");
 }

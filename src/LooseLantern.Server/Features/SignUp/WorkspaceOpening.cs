@@ -61,18 +61,12 @@ public sealed class WorkspaceOpening(LanternDb db, Tenant tenant, TeamBuilding t
     {
         public Rules()
         {
-            RuleFor(request => request.Workspace)
-                .Must(Words.FitOneLine)
-                .WithMessage("Name your organisation, in up to 120 characters.");
-            RuleFor(request => request.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
-            RuleFor(request => request.Name)
-                .Must(Words.FitOneLine)
-                .WithMessage("Give your name, in up to 120 characters.");
-            RuleFor(request => request.Email).Must(EmailAddress.IsPlausible).WithMessage(EmailAddress.Mend);
-            RuleFor(request => request.DeskName)
-                .Must(Words.FitOneLine)
-                .WithMessage("Name the desk, in up to 120 characters.");
-            RuleFor(request => request.DeskAddress).Must(Address.IsWellFormed).WithMessage(Address.Mend);
+            RuleFor(request => request.Workspace).Must(Words.FitOneLine).WithMend("organisation");
+            RuleFor(request => request.Zone).Must(Zones.IsKnown).WithMend("zone");
+            RuleFor(request => request.Name).Must(Words.FitOneLine).WithMend("your-name");
+            RuleFor(request => request.Email).Must(EmailAddress.IsPlausible).WithMend("email");
+            RuleFor(request => request.DeskName).Must(Words.FitOneLine).WithMend("desk-name");
+            RuleFor(request => request.DeskAddress).Must(Address.IsWellFormed).WithMend(Address.Mend);
         }
     }
 }

@@ -69,12 +69,9 @@ public static class SupplyEndpoints
                 async (DarkRequest request, PageEditing editing, DarkReckoning reckoning, CancellationToken ct) =>
                 {
                     if (request.FromMinute < 0 || request.ToMinute > 24 * 60 || request.ToMinute <= request.FromMinute)
-                        throw Refusal.Invalid(
-                            "toMinute",
-                            "Ask about a stretch of one day, from 0 to 1440 minutes after midnight."
-                        );
+                        throw Refusal.Invalid("toMinute", "day-stretch");
                     if (request.Date.Year is < 1990 or > 2190)
-                        throw Refusal.Invalid("date", "Ask about a date from 1990 to 2190.");
+                        throw Refusal.Invalid("date", "ask-date");
                     return await reckoning.OfAsync(
                         await editing.TryOutAsync(request.Times, request.PageId, ct),
                         request,
@@ -104,5 +101,5 @@ public static class SupplyEndpoints
     }
 
     private static int WeeksOf(int? weeks) =>
-        weeks is null or (>= 1 and <= 8) ? weeks ?? 2 : throw Refusal.Invalid("weeks", "Count 1 to 8 weeks.");
+        weeks is null or (>= 1 and <= 8) ? weeks ?? 2 : throw Refusal.Invalid("weeks", "weeks-counted");
 }

@@ -84,9 +84,9 @@ public sealed class HostEditing(
         if (host.PersonId is null)
         {
             if (!Words.FitOneLine(form.Name))
-                throw Refusal.Invalid("name", "Name it in up to 120 characters.");
+                throw Refusal.Invalid("name", "thing-name");
             if (!Zones.IsKnown(form.Zone))
-                throw Refusal.Invalid("zone", "Choose a time zone from the list.");
+                throw Refusal.Invalid("zone", "zone");
             if (host.Zone != form.Zone)
                 await unrolling.ForgetAsync(id, ct);
             (host.Name, host.Zone) = (form.Name!.Trim(), form.Zone!);
@@ -101,13 +101,7 @@ public sealed class HostEditing(
     /// <returns>What that did to each page's openings.</returns>
     public async Task<IReadOnlyList<PageEffect>> ChooseOwnHoursAsync(Guid? hoursId, CancellationToken ct)
     {
-        var own = actor.Required.HostId
-            ?? throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "no-host",
-                "Your own time is not booked here.",
-                "An owner can give you the host's role."
-            );
+        var own = actor.Required.HostId ?? throw new Refusal(StatusCodes.Status409Conflict, "no-host");
         var did = await TakeHoursAsync(await GetAsync(own, ct), hoursId, ct);
         await db.SaveChangesAsync(ct);
         return did;
@@ -118,12 +112,7 @@ public sealed class HostEditing(
     {
         var host = await GetAsync(id, ct);
         if (host.PersonId is not null)
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "person",
-                $"{host.Name} is a person.",
-                "Take the host's role away from them, or say that they leave."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "person", Phrase.Of("person", ("name", host.Name)));
         await RequireNothingAheadAsync(host, ct);
         host.RetiredAt = clock.GetCurrentInstant();
         record.Note(id, $"Took {host.Name} off the team");
@@ -143,8 +132,7 @@ public sealed class HostEditing(
             throw new Refusal(
                 StatusCodes.Status409Conflict,
                 "on-pages",
-                $"{host.Name} has a seat on {string.Join(", ", pages)}.",
-                "Give the seat to somebody else first."
+                Phrase.Of("on-pages", ("name", host.Name), ("pages", pages))
             );
         var ahead = await db.Sessions.CountAsync(
             session => session.Time.UpperBound > now && session.Hosts.Any(row => row.HostId == host.Id),
@@ -154,8 +142,7 @@ public sealed class HostEditing(
             throw new Refusal(
                 StatusCodes.Status409Conflict,
                 "booked",
-                $"{host.Name} is booked {ahead} more times.",
-                "Hand those bookings over first."
+                Phrase.Of("booked", ("name", host.Name), ("count", ahead))
             );
     }
 
@@ -180,18 +167,16 @@ public sealed class HostEditing(
     private async Task RequireHoursAsync(Guid? hoursId, CancellationToken ct)
     {
         if (hoursId is { } id && !await db.Hours.AnyAsync(row => row.Id == id && row.IsNamed, ct))
-            throw Refusal.Invalid("hoursId", "Choose one of your named hours.");
+            throw Refusal.Invalid("hoursId", "named-hours");
     }
 
     private sealed class PlaceRules : AbstractValidator<PlaceForm>
     {
         public PlaceRules()
         {
-            RuleFor(form => form.Kind)
-                .Must(kind => kind is HostKind.Room or HostKind.Thing)
-                .WithMessage("Say whether it is a room or a thing; people join by an invitation.");
-            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Name it in up to 120 characters.");
-            RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
+            RuleFor(form => form.Kind).Must(kind => kind is HostKind.Room or HostKind.Thing).WithMend("host-kind");
+            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMend("thing-name");
+            RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMend("zone");
         }
     }
 
@@ -201,13 +186,9 @@ public sealed class HostEditing(
         {
             RuleFor(form => form.Weight)
                 .InclusiveBetween(1, MostWeight)
-                .WithMessage($"A weight is from 1 to {MostWeight}.");
-            RuleFor(form => form.DailyCap)
-                .InclusiveBetween(1, PageLimits.MostCap)
-                .WithMessage("Cap a day at 1 to 1000 sessions, or leave it open.");
-            RuleFor(form => form.WeeklyCap)
-                .InclusiveBetween(1, PageLimits.MostCap)
-                .WithMessage("Cap a week at 1 to 1000 sessions, or leave it open.");
+                .WithMend(Phrase.Of("weight", ("most", MostWeight)));
+            RuleFor(form => form.DailyCap).InclusiveBetween(1, PageLimits.MostCap).WithMend("day-cap");
+            RuleFor(form => form.WeeklyCap).InclusiveBetween(1, PageLimits.MostCap).WithMend("week-cap");
         }
     }
 }

@@ -41,7 +41,7 @@ public sealed class Inviting(
                 ct
             )
         )
-            throw Refusal.Invalid("email", "Somebody of this workspace has this address already.");
+            throw Refusal.Invalid("email", "email-of-team");
         var secret = links.Create();
         var row = new Invitation
         {
@@ -133,23 +133,15 @@ public sealed class Inviting(
         return row;
     }
 
-    private static Refusal Over() =>
-        new(
-            StatusCodes.Status410Gone,
-            "invitation-over",
-            "This invitation was used or has run out.",
-            "Ask whoever sent it for a new one, or sign in if you have joined."
-        );
+    private static Refusal Over() => new(StatusCodes.Status410Gone, "invitation-over");
 
     private sealed class FormRules : AbstractValidator<InvitationForm>
     {
         public FormRules()
         {
-            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Give their name, in up to 120 characters.");
-            RuleFor(form => form.Email)
-                .Must(email => EmailAddress.IsPlausible(email.Trim()))
-                .WithMessage(EmailAddress.Mend);
-            RuleFor(form => form.Roles).Must(roles => !roles.IsEmpty).WithMessage("Give them at least one role.");
+            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMend("their-name");
+            RuleFor(form => form.Email).Must(email => EmailAddress.IsPlausible(email.Trim())).WithMend("email");
+            RuleFor(form => form.Roles).Must(roles => !roles.IsEmpty).WithMend("their-role");
         }
     }
 
@@ -157,8 +149,8 @@ public sealed class Inviting(
     {
         public JoinRules()
         {
-            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMessage("Give your name, in up to 120 characters.");
-            RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
+            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMend("your-name");
+            RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMend("zone");
         }
     }
 }

@@ -88,7 +88,7 @@ public sealed class Leaving(
             ct
         );
         if (known != asked.Count)
-            throw Refusal.Invalid("toHostId", "Choose somebody else of the team.");
+            throw Refusal.Invalid("toHostId", "heir");
     }
 
     private async Task<LeaveAnswer> HandOverAsync(
@@ -119,20 +119,14 @@ public sealed class Leaving(
             throw new Refusal(
                 StatusCodes.Status409Conflict,
                 "heir-needed",
-                $"{host.Name} has {(seats.Count == 0 ? "bookings to come" : "seats on pages")}.",
-                "Choose who takes over."
+                Phrase.Of(seats.Count == 0 ? "heir-needed.bookings" : "heir-needed.seats", ("name", host.Name))
             );
         }
 
         var (sessions, clashes) = await handing.HandOverAsync(host, heirs, to, ct);
         if (clashes.Count > 0)
         {
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "clashes",
-                $"{clashes.Count} of the bookings can’t go over as they stand.",
-                "Choose for each of them who is free."
-            )
+            throw new Refusal(StatusCodes.Status409Conflict, "clashes", Phrase.Of("clashes", ("count", clashes.Count)))
             {
                 More = { ["clashes"] = clashes },
             };
@@ -175,8 +169,7 @@ public sealed class Leaving(
                     throw new Refusal(
                         StatusCodes.Status409Conflict,
                         "seat-empty",
-                        $"On “{page.Title}” whoever takes over has another seat already, and this one would be empty.",
-                        "Change that page first, or choose somebody else."
+                        Phrase.Of("seat-empty", ("page", page.Title))
                     );
                 }
             }

@@ -24,7 +24,7 @@ public sealed class PeopleEditing(
     IClock clock
 )
 {
-    public const string NoRole = "Leave them at least one role; if they have left, say so instead.";
+    public const string NoRole = "no-role";
 
     /// <exception cref="Refusal">409 when it would leave the workspace without an owner, or a host is still
     /// needed.</exception>
@@ -66,12 +66,7 @@ public sealed class PeopleEditing(
     public async Task RequireAnotherOwnerAsync(Guid id, CancellationToken ct)
     {
         if (!await db.Users.AnyAsync(row => row.Id != id && row.IsOwner && row.LeftAt == null, ct))
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "last-owner",
-                "There would be no owner left.",
-                "Make somebody else an owner first."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "last-owner");
     }
 
     /// <summary>

@@ -2,6 +2,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.BuiltIn;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Identity;
@@ -27,7 +28,7 @@ public sealed record NewHost(string Name, string Zone, HoursDocument? Hours, Hos
 /// <summary>Adds people and hosts to the workspace at hand.</summary>
 public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person> people, IClock clock)
 {
-    private const string TakenMend = "This address can't be used for a new sign-in; sign in with it, or use another.";
+    private const string TakenMend = "email-taken";
 
     private static readonly HoursRules HoursChecks = new();
 
@@ -70,7 +71,7 @@ public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person
                 )
                 .ToDictionary(
                     field => field.Key,
-                    field => field.Key == "password" ? field.Select(error => error.Description).ToArray() : [TakenMend]
+                    field => field.Key == "password" ? [Passwords.Mend] : new Phrase[] { TakenMend }
                 )
         );
     }

@@ -135,22 +135,14 @@ public static class UsualEndpoints
 
         public UsualRules()
         {
-            RuleFor(form => form.Duration)
-                .InclusiveBetween(5, PageLimits.MostDurationMinutes)
-                .WithMessage("A duration is 5 minutes to 24 hours.");
-            RuleFor(form => form.BufferBefore)
-                .InclusiveBetween(0, PageLimits.MostBufferMinutes)
-                .WithMessage("Keep free from 0 minutes to 24 hours.");
-            RuleFor(form => form.BufferAfter)
-                .InclusiveBetween(0, PageLimits.MostBufferMinutes)
-                .WithMessage("Keep free from 0 minutes to 24 hours.");
-            RuleFor(form => form.Notice)
-                .InclusiveBetween(0, PageLimits.MostNoticeMinutes)
-                .WithMessage("Notice is from none to 90 days.");
+            RuleFor(form => form.Duration).InclusiveBetween(5, PageLimits.MostDurationMinutes).WithMend("duration");
+            RuleFor(form => form.BufferBefore).InclusiveBetween(0, PageLimits.MostBufferMinutes).WithMend("buffer");
+            RuleFor(form => form.BufferAfter).InclusiveBetween(0, PageLimits.MostBufferMinutes).WithMend("buffer");
+            RuleFor(form => form.Notice).InclusiveBetween(0, PageLimits.MostNoticeMinutes).WithMend("notice");
             RuleFor(form => form.PlaceKind).IsInEnum();
             RuleFor(form => form.Place)
                 .Must(place => string.IsNullOrEmpty(place) || Words.FitOneLine(place))
-                .WithMessage("Say the place in one line of up to 120 characters.");
+                .WithMend("place");
             RuleFor(form => form.Reminders)
                 .Must(list =>
                     list is null
@@ -160,10 +152,10 @@ public static class UsualEndpoints
                         && list.All(minutes => minutes is >= 5 and <= 14 * 24 * 60)
                     )
                 )
-                .WithMessage($"Remind up to {MostReminders} times, each 5 minutes to 14 days before and each once.");
+                .WithMend(Phrase.Of("usual-reminders", ("most", MostReminders)));
             RuleFor(form => form.Language)
                 .Must(language => language is null || MeEndpoints.Languages.Contains(language))
-                .WithMessage($"Choose one of {string.Join(", ", MeEndpoints.Languages)}.");
+                .WithMend(Phrase.Of("languages", ("languages", MeEndpoints.Languages)));
             RuleFor(form => form.Clock).IsInEnum();
         }
     }

@@ -28,10 +28,8 @@ public sealed class WorkspaceEditing(LanternDb db)
     {
         public Rules()
         {
-            RuleFor(form => form.Name)
-                .Must(Words.FitOneLine)
-                .WithMessage("Name your organisation, in up to 120 characters.");
-            RuleFor(form => form.ClosesAfterHours).InclusiveBetween(1, 30 * 24).WithMessage("Choose 1 to 720 hours.");
+            RuleFor(form => form.Name).Must(Words.FitOneLine).WithMend("organisation");
+            RuleFor(form => form.ClosesAfterHours).InclusiveBetween(1, 30 * 24).WithMend("closes-after");
             RuleFor(form => form.Kinds)
                 .Must(kinds =>
                     kinds is null
@@ -42,8 +40,8 @@ public sealed class WorkspaceEditing(LanternDb db)
                             == kinds.Count
                     )
                 )
-                .WithMessage("Name up to 50 kinds, each once and in up to 120 characters.");
-            RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMessage("Choose a time zone from the list.");
+                .WithMend("kinds");
+            RuleFor(form => form.Zone).Must(Zones.IsKnown).WithMend("zone");
         }
     }
 }

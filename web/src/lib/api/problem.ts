@@ -1,4 +1,9 @@
-/** A problem as the server tells it (RFC 9457), or one made here where no answer came. */
+import { refusals, say } from '$lib/words/say.svelte';
+import { spokenIn } from '$lib/words/refusals';
+
+/**
+ * A problem as the server tells it (RFC 9457), in the language that is spoken, or one made here where no answer came.
+ */
 export interface Problem {
   status: number;
   type?: string;
@@ -16,19 +21,22 @@ export class ProblemError extends Error {
   }
 }
 
-export const unreachable: Problem = {
-  status: 0,
-  title: 'The server can’t be reached.',
-  detail: 'Check your connection, then try again. What you typed is kept.',
-};
+function unreachable(): Problem {
+  return { status: 0, title: say('fault.unreachable.title'), detail: say('fault.unreachable.detail') };
+}
 
 export function toProblem(error: unknown, status: number): Problem {
-  if (typeof error === 'object' && error !== null && 'title' in error) return { ...(error as Problem), status };
-  return {
-    status,
-    title: 'Something went wrong here.',
-    detail: 'Try again. If it stays, tell whoever runs this site.',
-  };
+  if (typeof error === 'object' && error !== null && 'title' in error) {
+    return spoken({ ...(error as Problem), status });
+  }
+  return { status, title: say('fault.unknown.title'), detail: say('fault.unknown.detail') };
+}
+
+/** A problem in the language that is spoken by now. */
+export function spoken(problem: Problem): Problem {
+  if (problem.status === 0) return unreachable();
+  const table = refusals();
+  return table ? spokenIn(table, problem) : problem;
 }
 
 interface Answer<T> {
@@ -40,7 +48,7 @@ interface Answer<T> {
 /** The data of an answer, or its problem thrown. */
 export async function must<T>(asked: Promise<Answer<T>>): Promise<T> {
   const answer = await asked.catch(() => {
-    throw new ProblemError(unreachable);
+    throw new ProblemError(unreachable());
   });
   if (answer.error !== undefined || !answer.response.ok)
     throw new ProblemError(toProblem(answer.error, answer.response.status));

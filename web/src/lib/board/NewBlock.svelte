@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Input, Modal, Select } from 'flowbite-svelte';
+  import { Input, Select } from 'flowbite-svelte';
   import { Temporal } from 'temporal-polyfill';
   import ActingForNote from '$lib/acting/ActingForNote.svelte';
   import { api, type Schemas } from '$lib/api/client';
@@ -7,6 +7,7 @@
   import { addressFrom } from '$lib/pages/address';
   import { newForm } from '$lib/pages/form';
   import { longDate } from '$lib/time/format';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -113,7 +114,7 @@
   }
 </script>
 
-<Modal open title="Office hours of {host.name}" size="md" {onclose}>
+<Dialog title="Office hours of {host.name}" size="md" {onclose}>
   {#if acted}<ActingForNote hosts={[acted]} {own} />{/if}
   <p class="mb-3">{spanInWords(longDate(span.date), span)}</p>
   {#if problem && (!problem.errors || !mend('title', 'address', 'times.durations', 'times.durations[0]', 'times.blocks', 'times.blocks.list[0].rule', 'times.step'))}<div
@@ -215,4 +216,4 @@
       <ActionButton kind="main" disabled={busy} onclick={() => void keep(false)}>Add the block</ActionButton>
     {/if}
   </div>
-</Modal>
+</Dialog>

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { Modal, Textarea } from 'flowbite-svelte';
+  import { Textarea } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -29,21 +30,17 @@
   }
 </script>
 
-<Modal open title={say('Cancel {booking}?', { booking })} size="sm" {onclose}>
+<Dialog title={say('cancel.title', { booking })} {onclose}>
   {#if problem && !problem.errors}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
   {#if words}<p class="mb-3 border-l-4 border-edge pl-3 whitespace-pre-line">{words}</p>{/if}
-  <p class="mb-3">{say('The time is free again at once, and a mail tells {reader}.', { reader })}</p>
-  <Field
-    label={say('A word why, for {reader} (may stay empty)', { reader })}
-    id="cancel-word"
-    mend={problem?.errors?.word?.[0]}
-  >
+  <p class="mb-3">{say('cancel.what-happens', { reader })}</p>
+  <Field label={say('cancel.word', { reader })} id="cancel-word" mend={problem?.errors?.word?.[0]}>
     <Textarea id="cancel-word" class="w-full" rows={3} bind:value={word} />
   </Field>
   <div class="mt-4 flex flex-wrap justify-end gap-3">
-    <ActionButton class="min-h-11" onclick={onclose}>{say('Keep it')}</ActionButton>
+    <ActionButton class="min-h-11" onclick={onclose}>{say('cancel.keep')}</ActionButton>
     <ActionButton kind="main" class="min-h-11" disabled={attempt.busy} onclick={() => void submit()}
-      >{say('Cancel the booking')}</ActionButton
+      >{say('cancel.do')}</ActionButton
     >
   </div>
-</Modal>
+</Dialog>

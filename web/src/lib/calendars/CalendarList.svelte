@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must, problemOf, type Problem } from '$lib/api/problem';
   import { askAnew } from '$lib/live/anew';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import CalendarLine from './CalendarLine.svelte';
@@ -122,7 +122,7 @@
 
 {#if removing}
   {@const calendar = removing}
-  <Modal open title="Take away “{calendar.name}”?" size="sm" onclose={() => (removing = undefined)}>
+  <Dialog title="Take away “{calendar.name}”?" onclose={() => (removing = undefined)}>
     <p>
       Its events are no longer in the way: pages may offer times that the calendar has filled. To have it back, join it
       again.{calendar.kind === 'account' && calendar.isWrittenTo
@@ -133,5 +133,5 @@
       <ActionButton onclick={() => (removing = undefined)}>Keep it</ActionButton>
       <ActionButton kind="main" onclick={() => void remove(calendar)}>Take it away</ActionButton>
     </div>
-  </Modal>
+  </Dialog>
 {/if}

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { Input, Modal, Select } from 'flowbite-svelte';
+  import { Input, Select } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
   import { addressFrom } from '$lib/pages/address';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -27,7 +28,7 @@
   }
 </script>
 
-<Modal open title="A new desk" size="sm" {onclose}>
+<Dialog title="A new desk" {onclose}>
   <form novalidate class="space-y-4" onsubmit={(event) => void open(event)}>
     {#if attempt.problem && !attempt.problem.errors}<ProblemNote problem={attempt.problem} />{/if}
     <Field label="Name, as guests read it" id="new-desk-name" mend={mendOf(attempt.problem, 'name')}>
@@ -74,4 +75,4 @@
       >
     </div>
   </form>
-</Modal>
+</Dialog>

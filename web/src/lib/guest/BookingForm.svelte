@@ -52,7 +52,7 @@
 
 <form
   novalidate
-  aria-label={say('Reserve {day}, {time}', { day: weekday(opening.date), time: timeOf(opening.start, zone) })}
+  aria-label={say('form.label', { day: weekday(opening.date), time: timeOf(opening.start, zone) })}
   class="mb-3 grid gap-x-6 gap-y-4 rounded-2xl border border-line-strong bg-card p-4 md:grid-cols-[246px_1fr]"
   onsubmit={submit}
 >
@@ -63,19 +63,19 @@
       {#if zone !== page.zone}
         {@const day =
           dateIn(opening.start, page.zone) === opening.date ? '' : `, ${dayName(dateIn(opening.start, page.zone))}`}
-        {say('{time} in {city}.', { time: timeOf(opening.start, page.zone) + day, city: cityOf(page.zone) })}
+        {say('form.time-in', { time: timeOf(opening.start, page.zone) + day, city: cityOf(page.zone) })}
       {:else if page.isPlaceZoneOnly && guest.alsoMine}
-        {say('{time} in {city}.', {
+        {say('form.time-in', {
           time: `${dayName(dateIn(opening.start, guest.own))}, ${timeOf(opening.start, guest.own)}`,
           city: cityOf(guest.own),
         })}
       {/if}
       {circumstance}{circumstance === '' ? '' : '.'}
-      {#if asks}{say('The time is kept for you until you hear whether it suits.')}{/if}
+      {#if asks}{say('form.waits')}{/if}
     </p>
     {#if clash}<p class="mt-1 basis-full text-sm">
         <span aria-hidden="true">⚠</span>
-        {say('Your calendar has “{title}” then.', { title: clash.title })}
+        {say('form.clash', { title: clash.title })}
       </p>{/if}
   </header>
 
@@ -86,19 +86,19 @@
         {#if goTo}<a
             class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
             href={goTo}
-            target={goTo.startsWith('/') ? undefined : '_top'}>{say('Go on there')}</a
+            target={goTo.startsWith('/') ? undefined : '_top'}>{say('form.go-on-there')}</a
           >{/if}
       </div>
     {:else if problem && needsCode}
       <div role="status" class="rounded-lg border-l-4 border-edge bg-lane px-4 py-3 md:col-span-2">
-        <p class="font-semibold">{say(problem.title)}</p>
-        {#if problem.detail}<p>{say(problem.detail)}</p>{/if}
+        <p class="font-semibold">{problem.title}</p>
+        {#if problem.detail}<p>{problem.detail}</p>{/if}
       </div>
     {:else if problem && !fieldProblem}
       <div class="md:col-span-2">
         <ProblemNote {problem}>
           {#if gone && guest.nearest.length > 0}
-            <ul class="mt-2 flex flex-wrap gap-2" aria-label={say('Nearest open times')}>
+            <ul class="mt-2 flex flex-wrap gap-2" aria-label={say('form.nearest')}>
               {#each guest.nearestShown as near (near.start)}
                 <li>
                   <button
@@ -111,7 +111,7 @@
               {/each}
             </ul>
           {:else if gone}
-            <p>{say('No other time is open in these weeks.')}</p>
+            <p>{say('form.none-near')}</p>
           {/if}
         </ProblemNote>
       </div>
@@ -119,23 +119,23 @@
     {#if one}
       <p class="self-center md:col-span-2">
         {known?.email
-          ? say('For {name}, {email}.', { name: one, email: known.email })
-          : say('For {name}.', { name: one })}
+          ? say('form.for-name-email', { name: one, email: known.email })
+          : say('form.for-name', { name: one })}
       </p>
     {:else if known && known.guests.length > 1}
-      <Field label={say('Who are you?')} id="guest-who" class="md:col-span-2">
+      <Field label={say('form.who')} id="guest-who" class="md:col-span-2">
         <select
           id="guest-who"
           class="min-h-10 w-full rounded-lg border border-line-strong bg-card px-3 max-md:min-h-11"
           bind:value={() => guest.who ?? -1, (who) => (guest.who = who < 0 ? undefined : who)}
         >
-          <option value={-1}>{say('Somebody else')}</option>
+          <option value={-1}>{say('form.somebody-else')}</option>
           {#each known.guests as name, who (who)}<option value={who}>{name}</option>{/each}
         </select>
       </Field>
     {/if}
     {#if asksName}
-      <Field label={say('Your name')} id="guest-name" mend={nameMend}>
+      <Field label={say('form.name')} id="guest-name" mend={nameMend}>
         <Input
           id="guest-name"
           name="name"
@@ -148,7 +148,7 @@
       </Field>
     {/if}
     {#if asksEmail}
-      <Field label={say('Your email')} id="guest-email" mend={emailMend}>
+      <Field label={say('form.email')} id="guest-email" mend={emailMend}>
         <Input
           id="guest-email"
           name="email"
@@ -162,7 +162,7 @@
       </Field>
     {/if}
     {#if guest.asksCode}
-      <Field label={say('The code from our mail')} id="guest-code" mend={mendOf(problem, 'code')}>
+      <Field label={say('form.code')} id="guest-code" mend={mendOf(problem, 'code')}>
         <Input
           id="guest-code"
           name="code"
@@ -178,7 +178,7 @@
           onclick={() => {
             guest.code = '';
             onreserve();
-          }}>{say('Send another code')}</button
+          }}>{say('form.another-code')}</button
         >
       </Field>
     {/if}
@@ -187,15 +187,15 @@
       <div class="max-md:text-center">
         {#if changesInWords(page)}<p class="text-sm text-muted">{changesInWords(page)}</p>{/if}
         <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={() => guest.leave()}
-          >{say('Leave this time')}</button
+          >{say('form.leave-time')}</button
         >
       </div>
       <ActionButton kind="main" type="submit" disabled={guest.reserving || gone} class="min-h-11 px-5 max-md:w-full">
         {#if guest.reserving}
-          {say('Reserving…')}
+          {say('form.reserving')}
         {:else}
           {@const words = { time: timeOf(opening.start, zone), day: weekday(opening.date) }}
-          {asks ? say('Ask for {time} on {day}', words) : say('Reserve {time} on {day}', words)}
+          {asks ? say('form.ask', words) : say('form.reserve', words)}
         {/if}
       </ActionButton>
     </div>

@@ -43,7 +43,7 @@
 </script>
 
 <section class="border-t border-line pt-5" aria-labelledby="along">
-  <h2 id="along" class="text-lg">{say('Bring somebody along')}</h2>
+  <h2 id="along" class="text-lg">{say('along.title')}</h2>
   {#if people.length > 0}
     <ul class="mt-1">
       {#each people as one (one.email)}
@@ -52,38 +52,36 @@
           <button
             type="button"
             class="min-h-11 text-muted underline underline-offset-4"
-            aria-label={say('Leave out {name}', { name: one.name === '' ? one.email : one.name })}
+            aria-label={say('along.leave-out-name', { name: one.name === '' ? one.email : one.name })}
             disabled={attempt.busy}
-            onclick={() => void bring(people.filter((other) => other !== one))}>{say('Leave out')}</button
+            onclick={() => void bring(people.filter((other) => other !== one))}>{say('along.leave-out')}</button
           >
         </li>
       {/each}
     </ul>
   {:else if !adding}
-    <p class="mt-1 text-muted">{say('Whoever you name gets an invitation of their own.')}</p>
+    <p class="mt-1 text-muted">{say('along.what-happens')}</p>
   {/if}
   {#if attempt.problem && !attempt.problem.errors}<div class="mt-2"><ProblemNote problem={attempt.problem} /></div>{/if}
   {#if adding}
     {@const at = people.length}
     <form novalidate class="mt-2 space-y-3" onsubmit={(event) => void add(event)}>
-      <Field label={say('Their name')} id="along-name" mend={mendOf(attempt.problem, `people[${at}].name`)}
+      <Field label={say('along.name')} id="along-name" mend={mendOf(attempt.problem, `people[${at}].name`)}
         ><Input id="along-name" class="min-h-11" bind:value={typed.name} /></Field
       >
       <Field
-        label={say('Their email')}
+        label={say('along.email')}
         id="along-email"
         mend={mendOf(attempt.problem, `people[${at}].email`) ?? mendOf(attempt.problem, 'people')}
         ><Input id="along-email" type="email" class="min-h-11" bind:value={typed.email} /></Field
       >
       <div class="flex flex-wrap gap-3">
         <ActionButton kind="main" type="submit" class="min-h-11" disabled={attempt.busy}
-          >{say('Invite them')}</ActionButton
-        ><ActionButton class="min-h-11" onclick={() => (adding = false)}>{say('Don’t')}</ActionButton>
+          >{say('along.invite')}</ActionButton
+        ><ActionButton class="min-h-11" onclick={() => (adding = false)}>{say('along.dont')}</ActionButton>
       </div>
     </form>
   {:else if people.length < most}
-    <ActionButton class="mt-3 min-h-11 max-md:w-full" onclick={() => (adding = true)}
-      >{say('Name somebody')}</ActionButton
-    >
+    <ActionButton class="mt-3 min-h-11 max-md:w-full" onclick={() => (adding = true)}>{say('along.add')}</ActionButton>
   {/if}
 </section>

@@ -23,19 +23,17 @@
   // Several guests share a session, so each time tells how many places are left.
   const isShared = $derived(page.places > 1);
   const showsMine = $derived(page.isPlaceZoneOnly && guest.alsoMine);
-  const ends = { Morning: 12, Afternoon: 17, Evening: 24 };
+  const ends = { morning: 12, afternoon: 17, evening: 24 };
   const isToday = $derived(date === guest.today);
   const beneath = $derived.by(() => {
-    if (isToday) return openings.length > 0 ? say('today, {n} left', { n: openings.length }) : say('today');
+    if (isToday) return openings.length > 0 ? say('day.today-left', { n: openings.length }) : say('day.today');
     return monthName(date);
   });
 
   function labelOf(opening: ShownOpening): string {
-    const left = isShared ? ` ${say('{n} left', { n: opening.placesLeft })}` : '';
+    const left = isShared ? ` ${say('day.left', { n: opening.placesLeft })}` : '';
     const mine = showsMine ? ` ${timeOf(opening.start, guest.own)}` : '';
-    const clash = clashOf(guest.taken, opening.start, opening.end)
-      ? ` ${say('clash')}, ${say('clashes with your calendar')}`
-      : '';
+    const clash = clashOf(guest.taken, opening.start, opening.end) ? ` ${say('day.clash')}, ${say('day.clashes')}` : '';
     return `${weekday(date)}, ${timeOf(opening.start, zone)}${left}${mine}${clash}`;
   }
 </script>
@@ -50,7 +48,7 @@
       </h2>
       <p class="text-[13px] text-muted">
         <span class="md:hidden"
-          >{isToday ? beneath : openings.length > 0 ? say('{n} open', { n: openings.length }) : ''}</span
+          >{isToday ? beneath : openings.length > 0 ? say('day.open', { n: openings.length }) : ''}</span
         >
         <span class="hidden md:inline">{beneath}</span>
       </p>
@@ -58,9 +56,9 @@
 
     {#if openings.length === 0}
       <p class="py-1 text-muted md:py-1.5">
-        {say('Nothing open.')}
+        {say('day.nothing-open')}
         {#if next}
-          {say('Next:')}
+          {say('day.next')}
           <button
             type="button"
             class="font-semibold text-ink underline decoration-line-strong underline-offset-4 max-md:min-h-11"
@@ -81,13 +79,13 @@
               ? 'max-md:hidden'
               : ''}"
           >
-            <span class="pt-2.5 text-[13px] text-muted md:hidden">{say(part)}</span>
+            <span class="pt-2.5 text-[13px] text-muted md:hidden">{say(`part.${part}`)}</span>
             {#if here.length === 0}
-              <span class="block py-1.5 text-muted">{isToday && hourNow >= ends[part] ? say('passed') : '–'}</span>
+              <span class="block py-1.5 text-muted">{isToday && hourNow >= ends[part] ? say('day.passed') : '–'}</span>
             {:else}
               <ul
                 class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]"
-                aria-label="{say(part)}, {sayCount(here.length, '{n} opening', '{n} openings')}"
+                aria-label="{say(`part.${part}`)}, {sayCount(here.length, 'openings')}"
               >
                 {#each here as opening (opening.start)}
                   {@const isChosen = opening.start === chosen}
@@ -98,7 +96,7 @@
                       data-start={opening.start}
                       aria-pressed={isChosen}
                       aria-label={labelOf(opening)}
-                      title={clash ? say('Your calendar has “{title}” then.', { title: clash.title }) : undefined}
+                      title={clash ? say('form.clash', { title: clash.title }) : undefined}
                       class="min-h-9 w-full min-w-16 rounded-[10px] border px-2.5 py-1 font-bold whitespace-nowrap max-md:min-h-11 max-md:px-1 {isChosen
                         ? 'border-chosen bg-chosen text-on-chosen'
                         : clash
@@ -107,12 +105,12 @@
                       onclick={() => onchoose(opening)}
                       >{timeOf(opening.start, zone)}{#if isShared}{' '}<span
                           class="block text-[13px] leading-tight font-normal"
-                          >{say('{n} left', { n: opening.placesLeft })}</span
+                          >{say('day.left', { n: opening.placesLeft })}</span
                         >{/if}{#if showsMine}{' '}<span class="block text-[13px] leading-tight font-normal"
                           >{timeOf(opening.start, guest.own)}</span
                         >{/if}{#if clash}{' '}<span
                           aria-hidden="true"
-                          class="block text-[13px] leading-tight font-normal">{say('clash')}</span
+                          class="block text-[13px] leading-tight font-normal">{say('day.clash')}</span
                         >{/if}</button
                     >
                   </li>

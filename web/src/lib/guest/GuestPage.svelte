@@ -35,7 +35,7 @@
   const { page } = guest;
   const place = placeWords(page.placeKind, page.place, page.hostsRing);
   const names = hostsInWords(page.seats);
-  const circumstance = [place, names && say('with {names}', { names })].filter((words) => words !== '').join(', ');
+  const circumstance = [place, names && say('with-names', { names })].filter((words) => words !== '').join(', ');
   // Of the durations the shortest comes first; which one is preset is another matter.
   const durations = [...page.durations].sort((one, other) => one - other);
   const week = $derived(guest.weeks.find((candidate) => candidate.monday === guest.week));
@@ -118,7 +118,7 @@
   {#if durations.length > 1}
     <Segments
       onNight
-      label={say('How long')}
+      label={say('durations')}
       options={durations.map((minutes) => ({ value: minutes, text: lengthOf(minutes) }))}
       value={guest.duration}
       onchoose={(minutes) => void guest.chooseDuration(minutes)}
@@ -135,7 +135,7 @@
       class="min-h-11 text-[#fbd588] underline underline-offset-4 md:min-h-9"
       onclick={() => (reading = !reading)}
     >
-      {reading ? say('Less about it') : say('What to know')}
+      {reading ? say('about.less') : say('about.more')}
     </button>
   {/if}
 </PageHead>
@@ -146,7 +146,7 @@
       <!-- eslint-disable svelte/no-at-html-tags -- made safe by the server -->
       <div class="prose-guest pt-4">{@html page.description}</div>
       {#if page.directions}
-        <h2 class="pt-3 text-lg">{say('How to get there')}</h2>
+        <h2 class="pt-3 text-lg">{say('about.how-to-get-there')}</h2>
         <div class="prose-guest pt-1">{@html page.directions}</div>
       {/if}
       <!-- eslint-enable svelte/no-at-html-tags -->
@@ -168,29 +168,27 @@
       class="mt-4 rounded-lg border-l-4 border-brick bg-brick-tint px-4 py-3 text-brick-text"
       role="status"
     >
-      {say('This time is not open any more.')}
-      {say('Choose another of the times below.')}
+      {say('opening-gone.title')}
+      {say('opening-gone.choose')}
     </p>{/if}
   {#if guest.loadProblem}
     <div class="mt-4"><ProblemNote problem={guest.loadProblem} /></div>
   {/if}
 
   {#if guest.openings === undefined}
-    <div class="mt-6" aria-label={say('Loading open times')}><Skeleton size="2xl" /></div>
+    <div class="mt-6" aria-label={say('openings.loading')}><Skeleton size="2xl" /></div>
   {:else if nothingAtAll}
     <div class="mt-6 rounded-2xl border border-line bg-card p-6">
-      <h2 class="text-xl">{say('Nothing is open just now')}</h2>
+      <h2 class="text-xl">{say('openings.none.title')}</h2>
       <p class="mt-1 text-muted">
-        {say(
-          'Every time that could be offered is taken or closed. Times may open again; this page shows them as soon as they do.',
-        )}
+        {say('openings.none.detail')}
       </p>
     </div>
   {:else}
     <div class="mt-2 hidden grid-cols-[126px_1fr] gap-x-3 md:grid" aria-hidden="true">
       <span></span>
       <div class="grid grid-cols-3 gap-x-3 pb-1.5 text-[13px] text-muted">
-        {#each parts as part (part)}<span>{say(part)}</span>{/each}
+        {#each parts as part (part)}<span>{say(`part.${part}`)}</span>{/each}
       </div>
     </div>
     {#each week?.dates ?? [] as date, i (date)}
@@ -219,7 +217,7 @@
   {/if}
   {#if guest.openings && guest.hasLater}
     <button type="button" class="mt-3 min-h-11 underline underline-offset-4" onclick={() => void guest.showLater()}
-      >{say('Look further ahead')}</button
+      >{say('openings.further')}</button
     >
   {/if}
   {#if guest.openings && !nothingAtAll}<OwnCalendar {guest} />{/if}

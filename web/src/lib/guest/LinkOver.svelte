@@ -31,7 +31,7 @@
 <main class="mx-auto max-w-[1216px] px-[18px] pb-16 md:px-6">
   <div class="mt-6 max-w-2xl rounded-2xl border border-line bg-card p-6">
     {#if link.taken.length > 0}
-      <h2 class="text-xl">{say('Booked')}</h2>
+      <h2 class="text-xl">{say('link.booked')}</h2>
       <ul class="mt-2 space-y-2">
         {#each link.taken as taken (taken.start)}
           <li>
@@ -39,20 +39,20 @@
               >{longDate(dateIn(taken.start, zone))}, {timeOf(taken.start, zone)} – {timeOf(taken.end, zone)}</strong
             >
             <span class="block text-muted"
-              >{say('{city} time', { city: cityOf(zone) })}, {say('with {names}', {
+              >{say('zone.city-time', { city: cityOf(zone) })}, {say('with-names', {
                 names: taken.hosts.join(', '),
               })}{place ? `, ${place}` : ''}</span
             >
           </li>
         {/each}
       </ul>
-      <p class="mt-3 text-muted">{say('To change it, open the link in the mail you got with the booking.')}</p>
+      <p class="mt-3 text-muted">{say('link.change-by-mail')}</p>
     {:else if link.state === 'revoked'}
-      <h2 class="text-xl">{say('These times were taken back.')}</h2>
-      <p class="mt-1 text-muted">{say('Ask {name} for others.', { name: link.ask })}</p>
+      <h2 class="text-xl">{say('link.revoked')}</h2>
+      <p class="mt-1 text-muted">{say('link.ask-for-others', { name: link.ask })}</p>
     {:else}
-      <h2 class="text-xl">{say('These times are not offered any more.')}</h2>
-      <p class="mt-1 text-muted">{say('Ask {name} for others.', { name: link.ask })}</p>
+      <h2 class="text-xl">{say('link.ended')}</h2>
+      <p class="mt-1 text-muted">{say('link.ask-for-others', { name: link.ask })}</p>
     {/if}
   </div>
 </main>

@@ -49,17 +49,17 @@
 <div class="mt-4 max-w-2xl">
   {#if sent}
     <p role="status" class="rounded-2xl border border-line bg-card px-4 py-3">
-      {say('Sent. {name} will answer you.', { name: ask })}
+      {say('wish.sent', { name: ask })}
     </p>
   {:else}
     {#if wished > 0}<p class="mb-1 text-muted">
-        {say('{name} has the times you sent, and will answer you.', { name: ask })}
+        {say('wish.pending', { name: ask })}
       </p>{/if}
     <button
       type="button"
       aria-expanded={open}
       class="min-h-11 underline underline-offset-4"
-      onclick={() => (open = !open)}>{say('None of these suits me')}</button
+      onclick={() => (open = !open)}>{say('wish.title')}</button
     >
     {#if open}
       <form
@@ -68,13 +68,13 @@
         onsubmit={(event) => void send(event)}
       >
         <fieldset>
-          <legend class="mb-1">{say('Times that would suit you')}</legend>
+          <legend class="mb-1">{say('wish.times')}</legend>
           <div class="flex flex-wrap gap-2">
             {#each times as time, at (at)}
               <span class="w-56 max-md:w-full"
                 ><Input
                   type="datetime-local"
-                  aria-label={say('Time {n} that would suit you', { n: at + 1 })}
+                  aria-label={say('wish.time', { n: at + 1 })}
                   class="min-h-10 max-md:min-h-11"
                   bind:value={() => time, (next) => (times = times.map((one, i) => (i === at ? (next ?? '') : one)))}
                 /></span
@@ -83,19 +83,19 @@
             {#if times.length < MOST}<button
                 type="button"
                 class="min-h-11 px-2 underline underline-offset-4"
-                onclick={() => (times = [...times, ''])}>{say('One more')}</button
+                onclick={() => (times = [...times, ''])}>{say('wish.more')}</button
               >{/if}
           </div>
           {#if mendOf(sending.problem, 'starts')}<p class="mt-1 text-sm text-brick" role="alert">
-              {say(mendOf(sending.problem, 'starts') ?? '')}
+              {mendOf(sending.problem, 'starts')}
             </p>{/if}
         </fieldset>
         <div>
-          <label class="mb-1 block" for="wish-words">{say('Anything to say (or leave it empty)')}</label>
+          <label class="mb-1 block" for="wish-words">{say('wish.words')}</label>
           <Textarea id="wish-words" rows={2} class="w-full" maxlength={1000} bind:value={words} />
         </div>
         {#if sending.problem && !sending.problem.errors}<ProblemNote problem={sending.problem} />{/if}
-        <ActionButton type="submit" disabled={sending.busy} class="min-h-11">{say('Send')}</ActionButton>
+        <ActionButton type="submit" disabled={sending.busy} class="min-h-11">{say('wish.send')}</ActionButton>
       </form>
     {/if}
   {/if}

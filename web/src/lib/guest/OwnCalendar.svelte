@@ -20,7 +20,7 @@
 
 <div
   role="group"
-  aria-label={say('Your own calendar')}
+  aria-label={say('calendar.title')}
   class="mt-6 rounded-2xl border border-dashed p-4 {over ? 'border-ink bg-card' : 'border-line-strong'}"
   ondragover={(event) => {
     event.preventDefault();
@@ -31,22 +31,18 @@
 >
   {#if guest.calendarNote?.isRead}
     <p role="status">
-      {sayCount(
-        guest.calendarNote.count,
-        '{n} entry of your calendar is taken into account; times that clash are marked.',
-        '{n} entries of your calendar are taken into account; times that clash are marked.',
-      )}
+      {sayCount(guest.calendarNote.count, 'calendar.entries')}
       <button type="button" class="min-h-11 underline underline-offset-4" onclick={() => guest.forgetCalendar()}
-        >{say('Forget it')}</button
+        >{say('calendar.forget')}</button
       >
     </p>
   {:else}
     <p>
-      {say('See your own calendar beside these times: drop its file here, or')}
+      {say('calendar.drop')}
       <label
         class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4 focus-within:outline-3"
       >
-        {say('choose an .ics file')}
+        {say('calendar.choose')}
         <input
           type="file"
           accept=".ics,text/calendar"
@@ -55,9 +51,9 @@
         />
       </label>
     </p>
-    <p class="text-sm text-muted">{say('It is read in this browser and sent nowhere.')}</p>
+    <p class="text-sm text-muted">{say('calendar.stays-here')}</p>
     {#if guest.calendarNote}<p class="text-brick" role="alert">
-        {say('This is no calendar file that can be read. Export it as .ics and choose it again.')}
+        {say('calendar.unreadable')}
       </p>{/if}
   {/if}
 </div>

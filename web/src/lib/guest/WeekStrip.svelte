@@ -38,7 +38,7 @@
   }
 </script>
 
-<nav bind:this={strip} aria-label={say('Weeks')} class="relative flex max-w-full min-w-0 gap-2 overflow-x-auto pb-1">
+<nav bind:this={strip} aria-label={say('weeks')} class="relative flex max-w-full min-w-0 gap-2 overflow-x-auto pb-1">
   {#each weeks as week (week.monday)}
     {@const isChosen = week.monday === chosen}
     <button
@@ -51,8 +51,8 @@
       onclick={() => onchoose(week.monday)}
     >
       <span class="block text-xs text-muted"
-        ><span class="sr-only">{say('Week of')} </span>{dayMonth(week.monday)}<span class="sr-only"
-          >: {sayCount(totalOf(week), '{n} opening', '{n} openings')}</span
+        ><span class="sr-only">{say('weeks.of')} </span>{dayMonth(week.monday)}<span class="sr-only"
+          >: {sayCount(totalOf(week), 'openings')}</span
         ></span
       >
       <span class="mt-1 flex h-6 items-end gap-1" aria-hidden="true">

@@ -14,24 +14,18 @@
 
 <p class="text-sm text-muted md:text-right">
   <span class="md:block"
-    >{page.isPlaceZoneOnly
-      ? say('Times at the place,')
-      : guest.zone === page.zone
-        ? say('Times in')
-        : say('Times where you are,')}</span
+    >{page.isPlaceZoneOnly ? say('zone.at-place') : guest.zone === page.zone ? say('zone.in') : say('zone.yours')}</span
   >
   <strong class="text-[15px] text-ink"
-    >{say('{city}, {time} now', { city: cityOf(guest.zone), time: timeOf(guest.now, guest.zone) })}</strong
+    >{say('zone.now', { city: cityOf(guest.zone), time: timeOf(guest.now, guest.zone) })}</strong
   >
   {#if differs && page.isPlaceZoneOnly}
     <button type="button" aria-pressed={guest.alsoMine} class={link} onclick={() => (guest.alsoMine = !guest.alsoMine)}>
-      {guest.alsoMine ? say('without mine') : say('also show mine ({city})', { city: cityOf(own) })}
+      {guest.alsoMine ? say('zone.without-mine') : say('zone.also-mine', { city: cityOf(own) })}
     </button>
   {:else if differs}
     <button type="button" class={link} onclick={() => guest.chooseZone(other)}>
-      {other === own
-        ? say('show mine ({city})', { city: cityOf(own) })
-        : say('show {city}', { city: cityOf(page.zone) })}
+      {other === own ? say('zone.show-mine', { city: cityOf(own) }) : say('zone.show', { city: cityOf(page.zone) })}
     </button>
   {/if}
 </p>

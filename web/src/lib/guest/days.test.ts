@@ -6,9 +6,9 @@ const opening = (start: string) => ({ start, end: start, placesLeft: 1 });
 describe('openings as the reader sees them', () => {
   it('lie on the date and in the part of the day of the zone that is shown', () => {
     const openings = [opening('2026-12-08T23:30:00Z')];
-    expect(shownIn('Europe/Copenhagen', openings)[0]).toMatchObject({ date: '2026-12-09', part: 'Morning' });
-    expect(shownIn('America/Halifax', openings)[0]).toMatchObject({ date: '2026-12-08', part: 'Evening' });
-    expect(shownIn('Asia/Tokyo', openings)[0]).toMatchObject({ date: '2026-12-09', part: 'Morning' });
+    expect(shownIn('Europe/Copenhagen', openings)[0]).toMatchObject({ date: '2026-12-09', part: 'morning' });
+    expect(shownIn('America/Halifax', openings)[0]).toMatchObject({ date: '2026-12-08', part: 'evening' });
+    expect(shownIn('Asia/Tokyo', openings)[0]).toMatchObject({ date: '2026-12-09', part: 'morning' });
   });
 
   it('keep both passes of an hour that a clock repeats', () => {
@@ -17,12 +17,12 @@ describe('openings as the reader sees them', () => {
   });
 
   it.each([
-    [0, 'Morning'],
-    [11, 'Morning'],
-    [12, 'Afternoon'],
-    [16, 'Afternoon'],
-    [17, 'Evening'],
-    [23, 'Evening'],
+    [0, 'morning'],
+    [11, 'morning'],
+    [12, 'afternoon'],
+    [16, 'afternoon'],
+    [17, 'evening'],
+    [23, 'evening'],
   ])('puts %i o’clock into the %s', (hour, part) => expect(partOf(hour)).toBe(part));
 });
 

@@ -1,7 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
 
-export const parts = ['Morning', 'Afternoon', 'Evening'] as const;
+export const parts = ['morning', 'afternoon', 'evening'] as const;
 export type Part = (typeof parts)[number];
 
 /** An opening where the reader sees it: on a local date and in a part of the day of the zone that is shown. */
@@ -17,8 +17,8 @@ const AFTERNOON = 12;
 const EVENING = 17;
 
 export function partOf(hour: number): Part {
-  if (hour < AFTERNOON) return 'Morning';
-  return hour < EVENING ? 'Afternoon' : 'Evening';
+  if (hour < AFTERNOON) return 'morning';
+  return hour < EVENING ? 'afternoon' : 'evening';
 }
 
 export function shownIn(zone: string, openings: readonly Schemas['Opening'][]): ShownOpening[] {

@@ -3,8 +3,8 @@ import { say } from '$lib/words/say.svelte';
 
 /** Who ended a booking, for its guest. */
 export function endedInWords(by: Schemas['CancelledBy'] | null, workspace: string): string {
-  if (by === 'guest') return say('You cancelled this booking');
-  if (by === 'declined') return say('{workspace} could not accept this', { workspace });
-  if (by === 'lapsed') return say('Nobody could answer in time; this is not booked');
-  return say('{workspace} cancelled this booking', { workspace });
+  if (by === 'guest') return say('ended.by-guest');
+  if (by === 'declined') return say('ended.declined', { workspace });
+  if (by === 'lapsed') return say('ended.lapsed');
+  return say('ended.by-team', { workspace });
 }

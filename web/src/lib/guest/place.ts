@@ -7,11 +7,10 @@ type Kind = Schemas['PlaceKind'];
 export function placeWords(kind: Kind, place: string, hostsRing = false): string {
   switch (kind) {
     case 'phone':
-      if (hostsRing)
-        return place === '' ? say('By phone: we ring you') : say('By phone: we ring you. {place}', { place });
-      return place === '' ? say('By phone') : say('By phone: {place}', { place });
+      if (hostsRing) return place === '' ? say('place.we-ring') : say('place.we-ring-at', { place });
+      return place === '' ? say('place.phone') : say('place.phone-at', { place });
     case 'video':
-      return place === '' ? say('By video') : say('By video: {place}', { place });
+      return place === '' ? say('place.video') : say('place.video-at', { place });
     default:
       return place;
   }

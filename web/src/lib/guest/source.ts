@@ -7,11 +7,6 @@ export type Reserved =
   | { kind: 'booked'; path: string; start: string; end: string; goTo: string | null }
   | { kind: 'tried'; tried: Schemas['TriedBooking'] };
 
-const partNames = { Morning: 'morning', Afternoon: 'afternoon', Evening: 'evening' } as const satisfies Record<
-  Part,
-  Schemas['DayPart']
->;
-
 interface Range {
   from: string;
   to: string;
@@ -59,7 +54,7 @@ export function publishedSource(path: { desk: string; page: string }, page: Sche
       void guestApi
         .POST('/api/public/desks/{desk}/pages/{page}/looks', {
           params: { path },
-          body: { week: date, part: part ? partNames[part] : null, found },
+          body: { week: date, part: part ? part : null, found },
           keepalive: true,
         })
         .catch(() => undefined),

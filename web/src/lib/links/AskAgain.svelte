@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { Modal, Textarea } from 'flowbite-svelte';
+  import { Textarea } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
 
@@ -34,7 +35,7 @@
   }
 </script>
 
-<Modal open title="Ask {row.guests.join(', ')} again" size="sm" {onclose}>
+<Dialog title="Ask {row.guests.join(', ')} again" {onclose}>
   <label class="mb-1 block" for="ask-word">A short message, above the times (or leave it to ours)</label>
   <Textarea id="ask-word" rows={3} class="w-full" maxlength={2000} bind:value={word} />
   {#if asking.problem}<div class="mt-3">
@@ -46,4 +47,4 @@
     <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
     <ActionButton kind="main" disabled={asking.busy} onclick={() => void ask()}>Send the times again</ActionButton>
   </div>
-</Modal>
+</Dialog>

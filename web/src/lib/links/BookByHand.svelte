@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { Input, Modal } from 'flowbite-svelte';
+  import { Input } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -57,7 +58,7 @@
   }
 </script>
 
-<Modal open title="Book {dayAndTime(start, link.form.times.zone)}" size="sm" {onclose}>
+<Dialog title="Book {dayAndTime(start, link.form.times.zone)}" {onclose}>
   <form novalidate class="space-y-3" onsubmit={(event) => void book(event)}>
     {#if lengths.length > 1}<Segments
         label="How long"
@@ -90,4 +91,4 @@
       <ActionButton kind="main" type="submit" disabled={booking.busy}>Book it</ActionButton>
     </div>
   </form>
-</Modal>
+</Dialog>

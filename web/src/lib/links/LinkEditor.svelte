@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto, replaceState } from '$app/navigation';
-  import { Badge, Modal, Toast } from 'flowbite-svelte';
+  import { Badge, Toast } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must, problemOf } from '$lib/api/problem';
@@ -10,6 +10,7 @@
   import DarkPanel from '$lib/supply/DarkPanel.svelte';
   import { DarkQuestion } from '$lib/supply/DarkQuestion.svelte';
   import RelaxationsPanel from '$lib/supply/RelaxationsPanel.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import BookByHand from './BookByHand.svelte';
@@ -262,7 +263,7 @@
   />
 {/if}
 {#if revoking}
-  <Modal open title="Revoke this link?" size="sm" onclose={() => (revoking = false)}>
+  <Dialog title="Revoke this link?" onclose={() => (revoking = false)}>
     <p>
       Whoever opens it is told that the times were taken back. What it holds is freed; a booking that was made stands.
       It can’t be undone, but the link can be repeated.
@@ -273,7 +274,7 @@
         >Revoke it</ActionButton
       >
     </div>
-  </Modal>
+  </Dialog>
 {/if}
 <div aria-live="polite" class="fixed right-6 bottom-6 z-50">
   {#if link.told}<Toast dismissable class="border border-line bg-card text-ink" onclose={() => (link.told = undefined)}

@@ -60,9 +60,9 @@
   class="scroll-mt-4 rounded-2xl border border-line bg-card p-5 md:p-7"
 >
   <div class="flex flex-wrap items-baseline justify-between gap-3">
-    <h2 id="move-title" class="text-xl">{say('Choose another time')}</h2>
+    <h2 id="move-title" class="text-xl">{say('move.title')}</h2>
     <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}
-      >{say('Leave it where it is')}</button
+      >{say('move.leave')}</button
     >
   </div>
   {#if loadProblem}<ProblemNote problem={loadProblem} />{/if}
@@ -89,7 +89,7 @@
                 class="min-h-11 max-md:w-full"
                 disabled={attempt.busy || attempt.problem?.status === 409}
                 onclick={() => void take()}
-                >{say('Move it to {time} on {day}', {
+                >{say('move.do', {
                   time: timeOf(chosen.start, zone),
                   day: weekday(chosen.date),
                 })}</ActionButton
@@ -100,6 +100,6 @@
       {/snippet}
     </OpeningChoice>
   {:else if !loadProblem}
-    <p class="py-3 text-muted">{say('Looking for open times …')}</p>
+    <p class="py-3 text-muted">{say('move.loading')}</p>
   {/if}
 </section>

@@ -47,11 +47,12 @@
         <div class="grid gap-x-3 gap-y-1 py-2.5 md:grid-cols-[104px_1fr]">
           <h3 class="text-lg leading-tight">
             {dayName(date)}
-            <span class="text-[13px] font-normal text-muted">{date === today ? say('today') : monthName(date)}</span>
+            <span class="text-[13px] font-normal text-muted">{date === today ? say('day.today') : monthName(date)}</span
+            >
           </h3>
           <ul
             class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]"
-            aria-label={sayCount(here.length, '{n} opening', '{n} openings')}
+            aria-label={sayCount(here.length, 'openings')}
           >
             {#each here as opening (opening.start)}
               {@const isChosen = chosen.includes(opening.start)}
@@ -75,5 +76,5 @@
     {/if}
   {/each}
 {:else}
-  <p class="py-3 text-muted">{say('No other time is open.')}</p>
+  <p class="py-3 text-muted">{say('move.none')}</p>
 {/if}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { beforeNavigate, goto } from '$app/navigation';
-  import { Modal } from 'flowbite-svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
 
   /**
@@ -25,11 +25,11 @@
 </script>
 
 {#if leavingTo}
-  <Modal open title="Leave without saving?" size="sm" onclose={() => (leavingTo = undefined)}>
+  <Dialog title="Leave without saving?" onclose={() => (leavingTo = undefined)}>
     <p>What you changed here is not saved yet and would be lost.</p>
     <div class="mt-4 flex flex-wrap justify-end gap-3">
       <ActionButton onclick={() => void leave()}>Leave them</ActionButton>
       <ActionButton kind="main" onclick={() => (leavingTo = undefined)}>Stay here</ActionButton>
     </div>
-  </Modal>
+  </Dialog>
 {/if}

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { Input, Modal, Select } from 'flowbite-svelte';
+  import { Input, Select } from 'flowbite-svelte';
   import { renderSVG } from 'uqr';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -61,7 +62,7 @@
   }
 </script>
 
-<Modal open title="Share “{page.form.title}”" size="md" {onclose}>
+<Dialog title="Share “{page.form.title}”" size="md" {onclose}>
   <Segments label="How to share it" options={ways} value={way} onchoose={(value) => (way = value)} />
   {#if way === 'address'}
     <CopyField id="share-address" label="Address" value={address} />
@@ -127,4 +128,4 @@
       <a class="underline underline-offset-4" href="/work/desks">desk</a>.
     </p>
   {/if}
-</Modal>
+</Dialog>

@@ -46,7 +46,7 @@
 </script>
 
 <section class="rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="your-answers">
-  <h2 id="your-answers" class="text-xl">{say('Your answers')}</h2>
+  <h2 id="your-answers" class="text-xl">{say('answers.title')}</h2>
   {#if changing}
     <form novalidate class="mt-3 grid gap-4 md:grid-cols-2" onsubmit={(event) => void save(event)}>
       {#if attempt.problem && !attempt.problem.errors}<div class="md:col-span-2">
@@ -54,9 +54,9 @@
         </div>{/if}
       <QuestionFields {questions} bind:answers problem={attempt.problem} />
       <div class="flex flex-wrap justify-end gap-3 md:col-span-2">
-        <ActionButton class="min-h-11" onclick={() => (changing = false)}>{say('Leave them')}</ActionButton>
+        <ActionButton class="min-h-11" onclick={() => (changing = false)}>{say('answers.leave')}</ActionButton>
         <ActionButton kind="main" type="submit" class="min-h-11" disabled={attempt.busy}
-          >{say('Keep these answers')}</ActionButton
+          >{say('answers.keep')}</ActionButton
         >
       </div>
     </form>
@@ -71,10 +71,10 @@
         {/each}
       </dl>
     {:else}
-      <p class="mt-1 text-muted">{say('You left them open.')}</p>
+      <p class="mt-1 text-muted">{say('answers.left-open')}</p>
     {/if}
     {#if mayChange}<ActionButton class="mt-4 min-h-11 max-md:w-full" onclick={begin}
-        >{say('Change your answers')}</ActionButton
+        >{say('answers.change')}</ActionButton
       >{/if}
   {/if}
 </section>

@@ -25,7 +25,7 @@
   const idOf = (question: Question): string => `question-${question.key}`;
   const mend = (question: Question): string | undefined => mendOf(problem, `answers.${question.key}`);
   const labelOf = (question: Question): string =>
-    question.isNeeded ? wordsOf(question) : say('{question} (may stay empty)', { question: wordsOf(question) });
+    question.isNeeded ? wordsOf(question) : say('question.optional', { question: wordsOf(question) });
   const isChosen = (question: Question, option: string): boolean =>
     (answers[question.key] ?? '').split('\n').includes(option);
 
@@ -58,13 +58,13 @@
             class="size-5 accent-night"
             checked={answers[question.key] === 'yes'}
             onchange={(event) => set(question, event.currentTarget.checked ? 'yes' : '')}
-          />{say('I agree')}</label
+          />{say('question.agree')}</label
         >
         {#if question.address}<a
             class="flex min-h-11 items-center underline underline-offset-4"
             href={question.address}
             target="_blank"
-            rel="noopener noreferrer">{say('Read it')}</a
+            rel="noopener noreferrer">{say('question.read')}</a
           >{/if}
       {:else}
         {#each question.kind === 'yesNo' ? ['yes', 'no'] : question.options as option (option)}
@@ -76,12 +76,12 @@
               value={option}
               checked={answers[question.key] === option}
               onchange={() => set(question, option)}
-            />{question.kind === 'yesNo' ? say(option) : option}</label
+            />{question.kind === 'yesNo' ? say(option === 'yes' ? 'answer.yes' : 'answer.no') : option}</label
           >
         {/each}
       {/if}
     </div>
-    {#if fault}<p id="{idOf(question)}-mend" class="mt-1 text-sm text-brick" role="alert">{say(fault)}</p>{/if}
+    {#if fault}<p id="{idOf(question)}-mend" class="mt-1 text-sm text-brick" role="alert">{fault}</p>{/if}
   </fieldset>
 {/snippet}
 
@@ -92,8 +92,7 @@
     <Field
       label={labelOf(question)}
       id={idOf(question)}
-      hint={question.hint ||
-        (question.kind === 'others' ? say('Email addresses, one a line; each gets an invitation.') : '')}
+      hint={question.hint || (question.kind === 'others' ? say('question.emails') : '')}
       mend={mend(question)}
       class={question.kind === 'long' ? 'md:col-span-2' : ''}
     >

@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { Input, Modal, Select } from 'flowbite-svelte';
+  import { Input, Select } from 'flowbite-svelte';
   import ActingForNote from '$lib/acting/ActingForNote.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -52,7 +53,7 @@
   }
 </script>
 
-<Modal open title={isPerson ? `Hours and caps of ${host.name}` : host.name} size="sm" {onclose}>
+<Dialog title={isPerson ? `Hours and caps of ${host.name}` : host.name} {onclose}>
   {#if host.mayOffer}<ActingForNote hosts={[host]} {own} />{/if}
   <div class="space-y-4">
     {#if problem && !problem.errors}<ProblemNote {problem} />{/if}
@@ -99,4 +100,4 @@
     <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
     <ActionButton kind="main" onclick={() => void save()}>Save</ActionButton>
   </div>
-</Modal>
+</Dialog>

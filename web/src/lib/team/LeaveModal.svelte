@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { Modal, Select } from 'flowbite-svelte';
+  import { Select } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must, problemOf, type Problem } from '$lib/api/problem';
   import { dateIn, longDate, timeOf } from '$lib/time/format';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -61,7 +62,7 @@
   }
 </script>
 
-<Modal open title="{person.name} leaves" size="md" {onclose}>
+<Dialog title="{person.name} leaves" size="md" {onclose}>
   <p>They are signed out everywhere and can’t sign in again. Nobody acts for them any more. This can’t be undone.</p>
   <div class="mt-4 space-y-4">
     {#if problem}<ProblemNote {problem}
@@ -93,4 +94,4 @@
     <ActionButton onclick={onclose}>Keep them</ActionButton>
     <ActionButton kind="main" disabled={busy} onclick={() => void leave()}>Let them leave</ActionButton>
   </div>
-</Modal>
+</Dialog>

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import RoleChoice from './RoleChoice.svelte';
@@ -24,11 +24,11 @@
   }
 </script>
 
-<Modal open title="Roles of {person.name}" size="sm" {onclose}>
+<Dialog title="Roles of {person.name}" {onclose}>
   {#if problem && !problem.errors}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
   <RoleChoice bind:roles mend={mendOf(problem, 'isHost')} />
   <div class="mt-4 flex justify-end gap-3">
     <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
     <ActionButton kind="main" onclick={() => void save()}>Save roles</ActionButton>
   </div>
-</Modal>
+</Dialog>

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { Helper, Label } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
-  import { say } from '$lib/words/say.svelte';
 
   interface Props {
     label: string;
@@ -21,7 +20,7 @@
   <Label for={id} class="mb-1 font-normal text-ink">{label}</Label>
   {@render children()}
   {#if mend}
-    <Helper id="{id}-mend" class="mt-1 text-sm text-brick" role="alert">{say(mend)}</Helper>
+    <Helper id="{id}-mend" class="mt-1 text-sm text-brick" role="alert">{mend}</Helper>
   {:else if hint}
     <Helper id="{id}-hint" class="mt-1 text-sm text-muted">{hint}</Helper>
   {/if}

@@ -1,18 +1,27 @@
 import { setLocale } from '$lib/time/format';
+import english from '$words/screens/en.json';
+import type { Refusals } from './refusals';
 
 export const guestLanguages = ['en', 'de', 'fr', 'es', 'da'] as const;
 export type GuestLanguage = (typeof guestLanguages)[number];
 
-type Dictionary = Readonly<Record<string, string>>;
+/** The key of a phrase on screens that guests read. */
+export type ScreenKey = keyof typeof english;
+/** The key of a phrase that there is one of for each plural. */
+export type CountKey = ScreenKey extends infer Key ? (Key extends `${infer Stem}.one` ? Stem : never) : never;
 
-const dictionaries: Record<Exclude<GuestLanguage, 'en'>, () => Promise<{ default: Dictionary }>> = {
-  de: () => import('./de'),
-  fr: () => import('./fr'),
-  es: () => import('./es'),
-  da: () => import('./da'),
+export type Values = Readonly<Record<string, string | number>>;
+type Screens = Readonly<Record<ScreenKey, string>>;
+
+const tables: Record<Exclude<GuestLanguage, 'en'>, () => Promise<[{ default: Screens }, { default: Refusals }]>> = {
+  de: () => Promise.all([import('$words/screens/de.json'), import('$words/refusals/de.json')]),
+  fr: () => Promise.all([import('$words/screens/fr.json'), import('$words/refusals/fr.json')]),
+  es: () => Promise.all([import('$words/screens/es.json'), import('$words/refusals/es.json')]),
+  da: () => Promise.all([import('$words/screens/da.json'), import('$words/refusals/da.json')]),
 };
 
-let dictionary = $state.raw<Dictionary>({});
+let screens = $state.raw<Screens>(english);
+let spokenRefusals = $state.raw<Refusals | undefined>(undefined);
 let spoken = $state.raw<GuestLanguage>('en');
 
 /** Of the languages we have, the one that the reader likes best. */
@@ -31,14 +40,9 @@ export function readersLanguage(liked: readonly string[] = navigator.languages):
 export async function speak(asked: string): Promise<void> {
   const language = guestLanguages.find((ours) => ours === asked) ?? readersLanguage();
   // Words that can't be fetched are no reason to show nothing.
-  const words =
-    language === 'en'
-      ? {}
-      : await dictionaries[language]().then(
-          (loaded) => loaded.default,
-          () => ({}),
-        );
-  dictionary = words;
+  const loaded = language === 'en' ? undefined : await tables[language]().catch(() => undefined);
+  screens = loaded?.[0].default ?? english;
+  spokenRefusals = loaded?.[1].default;
   spoken = language;
   document.documentElement.lang = language;
   setLocale(navigator.languages.find((tag) => tag === language || tag.startsWith(`${language}-`)) ?? language);
@@ -49,18 +53,29 @@ export function language(): GuestLanguage {
   return spoken;
 }
 
-function filled(phrase: string, values: Readonly<Record<string, string | number>>): string {
-  return phrase.replace(/\{(\w+)\}/g, (mark, name: string) => String(values[name] ?? mark));
+/** What the server refuses, in the language that is spoken; undefined where that is English, which it says itself. */
+export function refusals(): Refusals | undefined {
+  return spokenRefusals;
 }
 
-/** An English phrase in the language that is spoken, with {values} filled in. */
-export function say(phrase: string, values: Readonly<Record<string, string | number>> = {}): string {
-  return filled(dictionary[phrase] ?? phrase, values);
+/** Words with {values} filled in. */
+export function filled(words: string, values: Readonly<Record<string, unknown>>): string {
+  return words.replace(/\{(\w+)\}/g, (whole, name: string) => {
+    const value = values[name];
+    return value === undefined ? whole : Array.isArray(value) ? value.join(', ') : String(value);
+  });
 }
 
-/** One of two phrases by a count, which stands in them as {n}. */
-export function sayCount(n: number, one: string, many: string): string {
-  return say(new Intl.PluralRules(spoken).select(n) === 'one' ? one : many, { n: n.toLocaleString(spoken) });
+/** A phrase in the language that is spoken, with {values} filled in. */
+export function say(key: ScreenKey, values: Values = {}): string {
+  return filled(screens[key], values);
+}
+
+/** The phrase of a count, which stands in it as {n}. */
+export function sayCount(n: number, key: CountKey): string {
+  return say(new Intl.PluralRules(spoken).select(n) === 'one' ? `${key}.one` : `${key}.other`, {
+    n: n.toLocaleString(spoken),
+  });
 }
 
 /** Names in a row: "Ann, Ben or Cem". */

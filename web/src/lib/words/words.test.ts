@@ -1,57 +1,79 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { parts } from '$lib/guest/days';
-import { unreachable } from '$lib/api/problem';
-import da from './da';
-import de from './de';
-import es from './es';
-import fr from './fr';
-import { serverPhrases } from './server';
 
-const dictionaries: Record<string, Readonly<Record<string, string>>> = { de, fr, es, da };
+interface Refusals {
+  refusals: Record<string, { title?: string; detail?: string }>;
+  mends: Record<string, string>;
+}
 
-function sources(folder: string, ending: RegExp): string[] {
+const languages = ['en', 'de', 'fr', 'es', 'da'];
+const read = (file: string): unknown => JSON.parse(readFileSync(join('../words', file), 'utf8'));
+const screens = (language: string) => read(`screens/${language}.json`) as Record<string, string>;
+const refusals = (language: string) => read(`refusals/${language}.json`) as Refusals;
+
+function sources(folder: string, ending: RegExp): string {
   return readdirSync(folder, { recursive: true, encoding: 'utf8' })
     .filter((file) => ending.test(file) && !file.includes('test') && !/(^|\/)(bin|obj)\//.test(file))
-    .map((file) => readFileSync(join(folder, file), 'utf8'));
+    .map((file) => readFileSync(join(folder, file), 'utf8'))
+    .join('\n');
 }
 
-/** Every phrase that the front end says by name. */
-function phrases(): Set<string> {
-  const found = new Set<string>([...parts, 'yes', 'no', unreachable.title, unreachable.detail ?? '']);
-  const literal = `'((?:[^'\\\\]|\\\\.)*)'`;
-  for (const text of sources('src', /\.(svelte|ts)$/)) {
-    for (const match of text.matchAll(new RegExp(`\\bsay\\(\\s*${literal}`, 'g'))) if (match[1]) found.add(match[1]);
-    for (const match of text.matchAll(new RegExp(`\\b(?:sayCount|until)\\([^']*?${literal},\\s*${literal}`, 'g')))
-      for (const phrase of match.slice(1)) found.add(phrase);
+const values = (phrase: string): string[] => [...phrase.matchAll(/\{\w+\}/g)].map((match) => match[0]).sort();
+
+/** Every phrase of a table that has titles and details, by a name. */
+function phrases(table: Refusals): Record<string, string> {
+  const all: Record<string, string> = Object.fromEntries(
+    Object.entries(table.mends).map(([key, words]) => [`mend ${key}`, words]),
+  );
+  for (const [key, { title, detail }] of Object.entries(table.refusals)) {
+    if (title !== undefined) all[`${key} title`] = title;
+    if (detail !== undefined) all[`${key} detail`] = detail;
   }
-  return found;
+  return all;
 }
 
-const marks = (phrase: string): string[] => [...phrase.matchAll(/\{\w+\}/g)].map((match) => match[0]).sort();
-
-describe.each(Object.entries(dictionaries))('the words of guests in %s', (_, dictionary) => {
-  it('has every phrase that is said, here and by the server', () => {
-    expect([...phrases(), ...serverPhrases].filter((phrase) => !(phrase in dictionary))).toEqual([]);
+describe.each(languages.slice(1))('what guests read in %s', (language) => {
+  it('has the phrases of screens, and fills in what the English ones fill in', () => {
+    const english = screens('en');
+    const spoken = screens(language);
+    expect(Object.keys(spoken)).toEqual(Object.keys(english));
+    for (const [key, words] of Object.entries(spoken)) expect(values(words), key).toEqual(values(english[key] ?? ''));
   });
 
-  it('has no phrase that nobody says', () => {
-    const said = new Set<string>([
-      ...phrases(),
-      ...serverPhrases,
-      'Something went wrong here.',
-      'Try again. If it stays, tell whoever runs this site.',
-    ]);
-    expect(Object.keys(dictionary).filter((phrase) => !said.has(phrase))).toEqual([]);
-  });
-
-  it('fills in what the English phrase fills in', () => {
-    for (const [phrase, words] of Object.entries(dictionary)) expect(marks(words), phrase).toEqual(marks(phrase));
+  it('has the same refusals as the others, each of which the server says', () => {
+    const english = phrases(refusals('en'));
+    const spoken = phrases(refusals(language));
+    expect(Object.keys(spoken)).toEqual(Object.keys(phrases(refusals('de'))));
+    for (const [name, words] of Object.entries(spoken))
+      expect(values(words), name).toEqual(values(english[name] ?? ''));
   });
 });
 
-it('the server says what it is said to say', () => {
-  const server = sources('../src', /\.cs$/).join('\n');
-  expect(serverPhrases.filter((phrase) => !server.includes(phrase))).toEqual([]);
+it('screens say every phrase of theirs', () => {
+  const said = sources('src', /\.(svelte|ts)$/);
+  const unsaid = Object.keys(screens('en')).filter(
+    (key) => !said.includes(`'${key.replace(/\.(one|other)$/, '')}'`) && !key.startsWith('part.'),
+  );
+  expect(unsaid).toEqual([]);
+});
+
+it('the server says every phrase of its table, and none besides', () => {
+  const server = sources('../src/LooseLantern.Server', /\.cs$/);
+  const { refusals: refused, mends } = refusals('en');
+  const unsaid = [...Object.keys(refused), ...Object.keys(mends)].filter(
+    (key) => !server.includes(`"${key}"`) && !server.includes(`NotFound("${key.replace('not-found.', '')}")`),
+  );
+  expect(unsaid).toEqual([]);
+
+  const mended = [...server.matchAll(/(?:WithMend|AddMend|Phrase\.Of)\(\s*(?:Phrase\.Of\(\s*)?"([^"]+)"/g)].map(
+    (m) => m[1] ?? '',
+  );
+  const codes = [...server.matchAll(/new Refusal\(\s*[\w.]+,\s*"([^"]+)"\s*(?:,\s*"([^"]+)")?\s*\)/g)].map(
+    (m) => m[2] ?? m[1] ?? '',
+  );
+  const things = [...server.matchAll(/NotFound\("([^"]+)"\)/g)].map((m) => `not-found.${m[1]}`);
+  expect(mended.length * codes.length * things.length).toBeGreaterThan(0);
+  expect(mended.filter((key) => !(key in mends) && !(key in refused))).toEqual([]);
+  expect([...codes, ...things].filter((key) => !(key in refused))).toEqual([]);
 });

@@ -67,8 +67,7 @@ public sealed class OwnEntries(
             throw new Refusal(
                 StatusCodes.Status409Conflict,
                 "too-many",
-                $"There are {MostEntries} entries, which is as many as are kept.",
-                "Take some away that are over."
+                Phrase.Of("too-many.entries", ("most", MostEntries))
             );
         return await PutAsync(calendarId, $"{Guid.CreateVersion7():N}@loose-lantern.example", form, ct);
     }

@@ -39,29 +39,25 @@ internal sealed class OwnEntryRules : AbstractValidator<OwnEntryForm>
 
     public OwnEntryRules()
     {
-        RuleFor(form => form.Title).Must(Words.FitOneLine).WithMessage("Say what it is, in up to 120 characters.");
-        RuleFor(form => form.Start)
-            .Must(start => start.Year is >= 2000 and <= 2200)
-            .WithMessage("Choose a date between 2000 and 2200.");
+        RuleFor(form => form.Title).Must(Words.FitOneLine).WithMend("entry-title");
+        RuleFor(form => form.Start).Must(start => start.Year is >= 2000 and <= 2200).WithMend("entry-date");
         RuleFor(form => form.Start)
             .Must((form, start) => !form.WholeDay || start.TimeOfDay == LocalTime.Midnight)
-            .WithMessage("A whole day begins at midnight.");
-        RuleFor(form => form.End)
-            .Must((form, end) => end > form.Start)
-            .WithMessage("It ends before it starts; choose a later end.");
+            .WithMend("whole-day-start");
+        RuleFor(form => form.End).Must((form, end) => end > form.Start).WithMend("entry-end");
         RuleFor(form => form.End)
             .Must((form, end) => !form.WholeDay || end.TimeOfDay == LocalTime.Midnight)
-            .WithMessage("A whole day ends at midnight.");
+            .WithMend("whole-day-end");
         RuleFor(form => form.End)
             .Must((form, end) => end <= form.Start || Period.DaysBetween(form.Start.Date, end.Date) <= MostDays)
-            .WithMessage("An entry lasts a year at the most.");
+            .WithMend("entry-length");
         RuleFor(form => form.Shows).IsInEnum();
         RuleFor(form => form.Repeats).IsInEnum();
         RuleFor(form => form.Until)
             .Must((form, until) => until is null || form.Repeats != EntryRepeats.Once)
-            .WithMessage("It comes once; leave out until when it repeats.");
+            .WithMend("entry-once");
         RuleFor(form => form.Until)
             .Must((form, until) => until is null || until >= form.Start.Date)
-            .WithMessage("It would end repeating before it starts; choose a later date.");
+            .WithMend("entry-until");
     }
 }

@@ -83,10 +83,7 @@ public static class FeedEndpoints
         feed.MapPost("/", async (FeedForm form, Actor actor, LanternDb db, PrivateLinks links, CancellationToken ct) =>
             {
                 if (form.All && !actor.Required.Coordinates)
-                    throw Refusal.Invalid(
-                        "all",
-                        "All of the workspace’s bookings are for coordinators; choose your own."
-                    );
+                    throw Refusal.Invalid("all", "feed-of-all");
                 var person = await PersonAsync(actor, db, ct);
                 var secret = links.Create();
                 (person.FeedSecretHash, person.ProtectedFeedSecret, person.FeedsAll) = (

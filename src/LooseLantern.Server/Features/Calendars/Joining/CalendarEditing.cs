@@ -32,10 +32,10 @@ public sealed class CalendarEditing(
     public async Task ChangeAsync(Guid calendarId, CalendarForm form, CancellationToken ct)
     {
         if (!Words.FitOneLine(form.Name))
-            throw Refusal.Invalid("name", "Name the calendar in up to 120 characters.");
+            throw Refusal.Invalid("name", "calendar-name");
         var calendar = await AllowedAsync(calendarId, ct);
         if (form.HostIds is not null && calendar.HostId is not null)
-            throw Refusal.Invalid("hostIds", "Somebody’s own calendar counts for them alone.");
+            throw Refusal.Invalid("hostIds", "own-calendar");
         (calendar.Name, calendar.IsAsked, calendar.TentativeCounts) = (
             form.Name.Trim(),
             form.IsAsked,
@@ -56,12 +56,7 @@ public sealed class CalendarEditing(
     {
         var calendar = await AllowedAsync(calendarId, ct);
         if (calendar.Kind == CalendarKind.BuiltIn)
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "built-in",
-                "Everybody has this calendar.",
-                "Choose that it is not asked, if its entries should not count."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "built-in");
         record.Note(calendar.Id, $"Took away the calendar “{calendar.Name}”", HostsOf(calendar));
         await ForgetOnPagesAsync(calendar.Id, ct);
         db.Calendars.Remove(calendar);
@@ -86,7 +81,7 @@ public sealed class CalendarEditing(
             calendarId is not null
             && calendar is not ({ Kind: CalendarKind.Account, MayWrite: true } or { Kind: CalendarKind.BuiltIn })
         )
-            throw Refusal.Invalid("calendarId", "Choose a calendar of the host’s own that can be written to.");
+            throw Refusal.Invalid("calendarId", "writable-calendar");
         host.WrittenCalendarId = calendar?.Kind == CalendarKind.Account ? calendar.Id : null;
         record.Note(
             hostId,
@@ -111,9 +106,9 @@ public sealed class CalendarEditing(
     {
         var calendar = await AllowedAsync(calendarId, ct);
         if (calendar.Kind != CalendarKind.Account)
-            throw new Refusal(StatusCodes.Status409Conflict, "no-account", "This calendar has no password.");
+            throw new Refusal(StatusCodes.Status409Conflict, "no-account");
         if (password.Length is 0 or > 500)
-            throw Refusal.Invalid("password", "Give the password you sign in with there.");
+            throw Refusal.Invalid("password", "account-password");
         var account = await db.CalendarAccounts.SingleAsync(row => row.Id == calendar.AccountId, ct);
         try
         {
@@ -122,7 +117,7 @@ public sealed class CalendarEditing(
         }
         catch (OutsideException e)
         {
-            throw Refusal.Invalid("password", e.Message);
+            throw Refusal.Invalid("password", Phrase.Told(e.Message));
         }
 
         account.ProtectedPassword = secrets.Protect(password);

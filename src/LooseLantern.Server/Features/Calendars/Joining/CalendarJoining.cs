@@ -73,12 +73,7 @@ public sealed class CalendarJoining(
             ct
         );
         if (calendar.Kind != CalendarKind.File)
-            throw new Refusal(
-                StatusCodes.Status409Conflict,
-                "no-file",
-                "This calendar is not read from a file.",
-                "Join the file as a calendar of its own."
-            );
+            throw new Refusal(StatusCodes.Status409Conflict, "no-file");
         calendar.Source = Path.GetFileName(fileName);
         record.Note(calendar.Id, $"Replaced the file of “{calendar.Name}”", calendar.For.Select(row => row.HostId));
         await StoreAsync(calendar, [new DavObject("", null, file)], "file", ct);
@@ -92,8 +87,7 @@ public sealed class CalendarJoining(
     {
         var hosts = await owning.CheckAsync(form.For, "for.", ct);
         CheckName(form.Name);
-        var address = IcsAddress.Read(form.Address)
-            ?? throw Refusal.Invalid("address", "Give an address that begins with https:// or webcal://.");
+        var address = IcsAddress.Read(form.Address) ?? throw Refusal.Invalid("address", "calendar-address");
         var file = await AskAsync("address", () => addresses.FetchAsync(address, null, ct));
         var calendar = Blank(
             CalendarKind.Address,
@@ -144,9 +138,9 @@ public sealed class CalendarJoining(
         var hosts = await owning.CheckAsync(form.For, "for.", ct);
         CheckAccount(form.Account, "account.");
         if (form.Calendars.Count is 0 or > MostCalendars)
-            throw Refusal.Invalid("calendars", $"Choose 1 to {MostCalendars} of the account’s calendars.");
+            throw Refusal.Invalid("calendars", Phrase.Of("account-calendars", ("most", MostCalendars)));
         if (form.WriteTo is not null && form.For.HostId is null)
-            throw Refusal.Invalid("writeTo", "Bookings are written to a calendar of the host’s own; join it for them.");
+            throw Refusal.Invalid("writeTo", "write-to-own");
 
         var credentials = new Credentials(form.Account.UserName, form.Account.Password);
         var found = await AskAsync("account.server", () => discovery.FindAsync(form.Account.Server, credentials, ct));
@@ -162,9 +156,9 @@ public sealed class CalendarJoining(
         foreach (var (path, index) in form.Calendars.Distinct().Select((path, index) => (path, index)))
         {
             var each = found.Calendars.FirstOrDefault(calendar => calendar.Path == path)
-                ?? throw Refusal.Invalid($"calendars[{index}]", "This account has no such calendar; look again.");
+                ?? throw Refusal.Invalid($"calendars[{index}]", "account-calendar-gone");
             if (path == form.WriteTo && !each.MayWrite)
-                throw Refusal.Invalid("writeTo", $"“{each.Name}” can only be read; choose another to write to.");
+                throw Refusal.Invalid("writeTo", Phrase.Of("calendar-read-only", ("name", each.Name)));
             if (
                 await db.Calendars.AnyAsync(
                     row =>
@@ -172,7 +166,7 @@ public sealed class CalendarJoining(
                     ct
                 )
             )
-                throw Refusal.Invalid($"calendars[{index}]", $"“{each.Name}” is joined already.");
+                throw Refusal.Invalid($"calendars[{index}]", Phrase.Of("calendar-joined", ("name", each.Name)));
             var look = await AskAsync($"calendars[{index}]", () =>
                 CalDavLooking.LookAsync(
                     server,
@@ -202,7 +196,7 @@ public sealed class CalendarJoining(
         }
 
         if (form.WriteTo is { } writeTo && !form.Calendars.Contains(writeTo))
-            throw Refusal.Invalid("writeTo", "Choose one of the calendars that are joined.");
+            throw Refusal.Invalid("writeTo", "joined-calendar");
         await JoinAsync(joining, "calendars", ct, form.WriteTo);
         return joining.ConvertAll(pair => pair.Item1.Id);
     }
@@ -247,7 +241,7 @@ public sealed class CalendarJoining(
         }
         catch (CalendarTooLargeException e)
         {
-            throw Refusal.Invalid(field, e.Message);
+            throw Refusal.Invalid(field, Phrase.Told(e.Message));
         }
     }
 
@@ -298,25 +292,25 @@ public sealed class CalendarJoining(
                 e.Fault == OutsideFault.NotLetIn && field.EndsWith("server", StringComparison.Ordinal)
                     ? field.Replace("server", "password", StringComparison.Ordinal)
                     : field,
-                e.Message
+                Phrase.Told(e.Message)
             );
         }
     }
 
     private static void CheckAccount(AccountForm form, string path)
     {
-        var faults = new Dictionary<string, string[]>();
+        var faults = new Dictionary<string, Phrase[]>();
         if (string.IsNullOrWhiteSpace(form.Server) || form.Server.Length > 500)
-            faults[$"{path}server"] = ["Give the calendar server’s address, such as https://calendar.yard.example."];
+            faults[$"{path}server"] = ["calendar-server"];
         if (
             string.IsNullOrWhiteSpace(form.UserName)
             || form.UserName.Length > 200
             || form.UserName.Any(char.IsControl)
             || form.UserName.Contains(':')
         )
-            faults[$"{path}userName"] = ["Give the name you sign in with there; it has no colon."];
+            faults[$"{path}userName"] = ["account-name"];
         if (form.Password.Length is 0 or > 500)
-            faults[$"{path}password"] = ["Give the password you sign in with there, or one that it made for programs."];
+            faults[$"{path}password"] = ["account-password-new"];
         if (faults.Count > 0)
             throw Refusal.Invalid(faults);
     }
@@ -324,21 +318,21 @@ public sealed class CalendarJoining(
     private static void CheckName(string? name)
     {
         if (name is { Length: > 0 } && !Words.FitOneLine(name))
-            throw Refusal.Invalid("name", "Name the calendar in up to 120 characters.");
+            throw Refusal.Invalid("name", "calendar-name");
     }
 
     private static void Check(string? name, byte[] file)
     {
         CheckName(name);
         if (file.Length > MostBytes)
-            throw Refusal.Invalid("file", "The file is over 5 MB; export a shorter run of time.");
+            throw Refusal.Invalid("file", "calendar-too-large");
         try
         {
             CalendarFile.Parse(file);
         }
         catch (CalendarFileException e)
         {
-            throw Refusal.Invalid("file", e.Message);
+            throw Refusal.Invalid("file", Phrase.Told(e.Message));
         }
     }
 

@@ -8,7 +8,7 @@ namespace LooseLantern.Server.Features.Calendars.Joining;
 /// <summary>Whom a calendar may count for, by who asks.</summary>
 public sealed class CalendarOwning(LanternDb db, Allowances allowances)
 {
-    private const string Choose = "Choose whose calendar this is.";
+    private const string Choose = "calendar-owner";
 
     /// <summary>The hosts it counts for.</summary>
     /// <param name="path">What its fields stand under in the request, such as "for.".</param>
@@ -19,7 +19,7 @@ public sealed class CalendarOwning(LanternDb db, Allowances allowances)
         var ids = owners.HostId is { } own ? [own] : (owners.HostIds ?? []).Distinct().ToList();
         var field = owners.HostId is null && owners.HostIds is not null ? $"{path}hostIds" : $"{path}hostId";
         if (ids.Count == 0)
-            throw Refusal.Invalid(field, owners.HostIds is null ? Choose : "Choose at least one host it counts for.");
+            throw Refusal.Invalid(field, owners.HostIds is null ? Choose : "calendar-counts-for");
         var known = await db.Hosts.CountAsync(host => ids.Contains(host.Id) && host.RetiredAt == null, ct);
         if (known != ids.Count)
             throw Refusal.Invalid(field, Choose);

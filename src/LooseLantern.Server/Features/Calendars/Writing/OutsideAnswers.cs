@@ -138,8 +138,7 @@ public sealed class OutsideAnswers(
         return row.Outside == OutsideChange.None ? throw Settled() : row;
     }
 
-    private static Refusal Settled() =>
-        new(StatusCodes.Status409Conflict, "settled", "This has been settled meanwhile.", "Load the list again.");
+    private static Refusal Settled() => new(StatusCodes.Status409Conflict, "settled");
 }
 
 public static class OutsideEndpoints

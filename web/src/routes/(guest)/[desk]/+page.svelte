@@ -17,7 +17,7 @@
   function about(page: (typeof desk.pages)[number]): string {
     const place = placeWords(page.placeKind, page.place);
     const names = hostsInWords(page.names);
-    return [sayList(page.durations.map(lengthOf), 'disjunction'), place, names && say('with {names}', { names })]
+    return [sayList(page.durations.map(lengthOf), 'disjunction'), place, names && say('with-names', { names })]
       .filter((words) => words !== '')
       .join(', ');
   }
@@ -41,7 +41,7 @@
   {#if desk.intro}<div class="prose-guest max-w-3xl pt-5">{@html desk.intro}</div>{/if}
   {#if desk.pages.length === 0}
     <p class="mt-6 rounded-2xl border border-line bg-card p-6 text-muted">
-      {say('Nothing can be reserved here just now.')}
+      {say('desk.nothing')}
     </p>
   {:else}
     <ul class="mt-6">
@@ -58,7 +58,7 @@
             class="inline-flex min-h-11 items-center rounded-[10px] border border-glow-soft bg-glow-tint px-4 font-bold text-on-tint hover:bg-glow-soft max-md:mt-2 max-md:justify-center"
             href={page.path}
           >
-            {say('See times')}<span class="sr-only">: {page.title}</span>
+            {say('desk.see-times')}<span class="sr-only">: {page.title}</span>
           </a>
         </li>
       {/each}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { afterNavigate, goto } from '$app/navigation';
-  import { Modal, Select, Toast } from 'flowbite-svelte';
+  import { Select, Toast } from 'flowbite-svelte';
   import { Temporal } from 'temporal-polyfill';
   import Board from '$lib/board/Board.svelte';
   import { BoardEditing } from '$lib/board/BoardEditing.svelte';
@@ -12,6 +12,7 @@
   import { allZones, cityOf } from '$lib/time/clock';
   import OutsideNote from '$lib/calendars/OutsideNote.svelte';
   import { dateIn, dayMonth, dayName, timeOf } from '$lib/time/format';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import type { PageProps } from './$types';
@@ -212,10 +213,8 @@
   />
 {/if}
 {#if editing.asked}
-  <Modal
-    open
+  <Dialog
     title={editing.asked.to ? 'Only this one, or all of them?' : 'Erase only this one, or all of them?'}
-    size="sm"
     onclose={() => (editing.asked = undefined)}
   >
     <p>These office hours come again and again.{editing.asked.mayAll ? '' : ' To another day only this one can go.'}</p>
@@ -224,7 +223,7 @@
       {#if editing.asked.mayAll}<ActionButton onclick={() => void editing.answer(true)}>All of them</ActionButton>{/if}
       <ActionButton kind="main" onclick={() => void editing.answer(false)}>Only this one</ActionButton>
     </div>
-  </Modal>
+  </Dialog>
 {/if}
 <div aria-live="polite" class="fixed right-6 bottom-6 z-50">
   {#if editing.told}

@@ -33,7 +33,7 @@
   const mayMove = $derived(stands && isBefore(booking.moveUntil));
   const mayCancel = $derived(stands && (booking.waitsUntil !== null || isBefore(booking.cancelUntil)));
   const askWhom = $derived(
-    booking.askWhom === '' ? say('Ask {names}.', { names: booking.hosts.join(', ') }) : booking.askWhom,
+    booking.askWhom === '' ? say('booking.ask-names', { names: booking.hosts.join(', ') }) : booking.askWhom,
   );
   const own = ownZone();
   const path = $derived({ secret: data.secret });
@@ -58,7 +58,7 @@
   }
 </script>
 
-<svelte:head><title>{booking.title} – {say('your booking')}</title></svelte:head>
+<svelte:head><title>{booking.title} – {say('booking.yours')}</title></svelte:head>
 
 <PageHead
   workspace={booking.workspace}
@@ -84,10 +84,10 @@
             </p>{/if}
         {:else if booking.waitsUntil}
           <p class="inline-flex items-center gap-2 rounded-full bg-glow-tint px-3 py-0.5 font-semibold text-on-tint">
-            <span aria-hidden="true">…</span>{say('You asked for this; it is kept for you')}
+            <span aria-hidden="true">…</span>{say('booking.asked')}
           </p>
           <p class="mt-2">
-            {say('{workspace} answers by mail until {until} at the latest.', {
+            {say('booking.answered-by', {
               workspace: booking.workspace,
               until: until(booking.waitsUntil),
             })}
@@ -95,44 +95,44 @@
         {:else}
           <p class="inline-flex items-center gap-2 rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text">
             <span aria-hidden="true">✓</span>
-            {over ? say('This was booked') : say('This is booked for you')}
+            {over ? say('booking.was') : say('booking.is')}
           </p>
         {/if}
         {#if moved && stands}<p class="mt-2 font-semibold" role="status">
-            {say('It has another time now. Everybody is told by mail.')}
+            {say('booking.moved')}
           </p>{/if}
         <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, booking.zone))}</h2>
         <p class="font-heading text-[28px] leading-tight font-semibold">
           {timeOf(booking.start, booking.zone)} – {timeOf(booking.end, booking.zone)}
           <span class="font-sans text-base font-normal text-muted max-md:block"
-            >{say('{city} time', { city: cityOf(booking.zone) })}, {lengthOf(minutes)}</span
+            >{say('zone.city-time', { city: cityOf(booking.zone) })}, {lengthOf(minutes)}</span
           >
         </p>
         {#if !sameClock(booking.zone, own, start)}
           <p class="mt-1 text-muted">
-            {say('Where you are ({city}):', { city: cityOf(own) })}
+            {say('zone.where-you-are', { city: cityOf(own) })}
             {fullDate(dateIn(booking.start, own))}, {timeOf(booking.start, own)} – {timeOf(booking.end, own)}
           </p>
         {/if}
         <dl class="mt-6 grid grid-cols-[92px_1fr] gap-x-4 gap-y-2">
           {#if booking.roomLink}
-            <dt class="text-muted">{say('Where')}</dt>
+            <dt class="text-muted">{say('booking.where')}</dt>
             <dd>
               <a
                 class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
                 href={booking.roomLink}
-                rel="noopener">{say('Open the video room')}</a
+                rel="noopener">{say('booking.video-room')}</a
               >{#if booking.roomCode}<span class="block text-muted"
-                  >{say('Its code is {code}', { code: booking.roomCode })}</span
+                  >{say('booking.room-code', { code: booking.roomCode })}</span
                 >{/if}
             </dd>
           {:else if place}
-            <dt class="text-muted">{say('Where')}</dt>
+            <dt class="text-muted">{say('booking.where')}</dt>
             <dd>{place}</dd>
           {/if}
-          <dt class="text-muted">{say('With')}</dt>
+          <dt class="text-muted">{say('booking.with')}</dt>
           <dd>{booking.hosts.join(', ')}</dd>
-          <dt class="text-muted">{say('For')}</dt>
+          <dt class="text-muted">{say('booking.for')}</dt>
           <dd>{booking.guestName}, <span class="wrap-anywhere">{booking.guestEmail}</span></dd>
         </dl>
         {#if stands && (booking.words || booking.directions || booking.goTo)}
@@ -140,11 +140,11 @@
             <!-- eslint-disable svelte/no-at-html-tags -- made safe by the server -->
             {#if booking.words}<div class="prose-guest">{@html booking.words}</div>{/if}
             {#if booking.directions}
-              <h3 class="text-base">{say('How to get there')}</h3>
+              <h3 class="text-base">{say('about.how-to-get-there')}</h3>
               <div class="prose-guest">{@html booking.directions}</div>
             {/if}
             <!-- eslint-enable svelte/no-at-html-tags -->
-            {#if booking.goTo}<ActionButton href={booking.goTo} class="min-h-11">{say('Go on there')}</ActionButton
+            {#if booking.goTo}<ActionButton href={booking.goTo} class="min-h-11">{say('form.go-on-there')}</ActionButton
               >{/if}
           </div>
         {/if}
@@ -163,7 +163,7 @@
           zone={booking.zone}
           now={booking.now}
           firstDate={booking.firstDate}
-          told={say('{names} will be told.', { names: booking.hosts.join(', ') })}
+          told={say('booking.told', { names: booking.hosts.join(', ') })}
           load={async () =>
             (
               await must(
@@ -188,21 +188,21 @@
     <aside class="space-y-5">
       {#if stands && !begun}
         <section>
-          <h2 class="text-lg">{say('Another time?')}</h2>
+          <h2 class="text-lg">{say('booking.move-title')}</h2>
           {#if mayMove}
             <p class="mt-1 text-muted">
               {booking.moveUntil === booking.start
-                ? say('Your booking stays until you have chosen.')
-                : say('Your booking stays until you have chosen; you can move it until {until}.', {
+                ? say('booking.stays')
+                : say('booking.stays-until', {
                     until: until(booking.moveUntil ?? booking.start),
                   })}
             </p>
             <ActionButton onclick={() => (moving = true)} disabled={moving} class="mt-3 min-h-11 max-md:w-full"
-              >{say('Move this booking')}</ActionButton
+              >{say('booking.move')}</ActionButton
             >
           {:else}
             <p class="mt-1 text-muted">
-              {booking.moveUntil === null ? say('It can’t be moved here.') : say('It can’t be moved here any more.')}
+              {booking.moveUntil === null ? say('booking.no-moving') : say('booking.no-moving-any-more')}
               {askWhom}
             </p>
           {/if}
@@ -210,14 +210,14 @@
       {/if}
       {#if !booking.cancelledAt && !booking.waitsUntil}
         <section class="border-t border-line pt-5">
-          <h2 class="text-lg">{say('Put it in your calendar')}</h2>
+          <h2 class="text-lg">{say('booking.calendar-title')}</h2>
           <p class="mt-1 text-muted">
-            {say('The file opens in any calendar program and shows the right time wherever you are.')}
+            {say('booking.calendar-detail')}
           </p>
           <ActionButton
             kind="main"
             href="/api/public/bookings/{data.secret}/calendar.ics"
-            class="mt-3 min-h-11 max-md:w-full">{say('Save the calendar file')}</ActionButton
+            class="mt-3 min-h-11 max-md:w-full">{say('booking.calendar-save')}</ActionButton
           >
         </section>
       {/if}
@@ -230,35 +230,31 @@
         />
       {/if}
       <section class="border-t border-line pt-5">
-        <h2 class="text-lg">{say('Keep this page’s address')}</h2>
+        <h2 class="text-lg">{say('booking.address-title')}</h2>
         <p class="mt-1 text-muted">
-          {say('Every mail about it has it too. Whoever has it can change the booking, so keep it to yourself.')}
+          {say('booking.address-detail')}
         </p>
         <ActionButton onclick={() => void copyLink()} class="mt-3 min-h-11 max-md:w-full"
-          >{copied === 'copied' ? say('Copied') : say('Copy the address')}</ActionButton
+          >{copied === 'copied' ? say('booking.address-copied') : say('booking.address-copy')}</ActionButton
         >
         {#if copied === 'refused'}<p class="mt-2 text-brick" role="alert">
-            {say('Your browser doesn’t allow it; copy the address from its address bar.')}
+            {say('booking.address-no-copy')}
           </p>{/if}
       </section>
       {#if stands}
         <section class="border-t border-line pt-5">
-          <h2 class="text-lg">{say('Can’t come?')}</h2>
+          <h2 class="text-lg">{say('booking.cancel-title')}</h2>
           {#if mayCancel}
             {#if booking.cancelWords}<p class="mt-1 whitespace-pre-line">{booking.cancelWords}</p>{/if}
             <p class="mt-1 text-muted">
-              {booking.waitsUntil
-                ? say('Take it back, and the time is free for somebody else.')
-                : say('Cancel it, and the time is free for somebody else.')}
+              {booking.waitsUntil ? say('booking.take-back-detail') : say('booking.cancel-detail')}
             </p>
             <ActionButton onclick={() => (cancelling = true)} class="mt-3 min-h-11 max-md:w-full"
-              >{say('Cancel this booking')}</ActionButton
+              >{say('booking.cancel')}</ActionButton
             >
           {:else}
             <p class="mt-1 text-muted">
-              {booking.cancelUntil === null
-                ? say('It can’t be cancelled here.')
-                : say('It can’t be cancelled here any more.')}
+              {booking.cancelUntil === null ? say('booking.no-cancelling') : say('booking.no-cancelling-any-more')}
               {askWhom}
             </p>
           {/if}
@@ -267,8 +263,8 @@
       <p class="border-t border-line pt-5">
         <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={booking.pagePath}
           >{booking.offersAnother
-            ? say('Reserve another time of “{title}”', { title: booking.title })
-            : say('See other times of “{title}”', { title: booking.title })}</a
+            ? say('booking.reserve-another', { title: booking.title })
+            : say('booking.see-others', { title: booking.title })}</a
         >
       </p>
     </aside>
@@ -277,7 +273,7 @@
 
 {#if cancelling}
   <CancelModal
-    booking={say('this booking')}
+    booking={say('booking.this')}
     reader={booking.hosts.join(', ')}
     words={booking.cancelWords}
     cancel={(word) => must(guestApi.POST('/api/public/bookings/{secret}/cancel', { params: { path }, body: { word } }))}
