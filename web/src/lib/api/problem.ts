@@ -60,6 +60,11 @@ export function problemOf(thrown: unknown): Problem {
   return thrown instanceof ProblemError ? thrown.problem : toProblem(undefined, 0);
 }
 
+/** What is wrong in one line: the mend of a field that stands alone, or else what was refused. */
+export function faultOf(problem: Problem, field: string): string {
+  return problem.errors?.[field]?.[0] ?? problem.title;
+}
+
 /** The first mend for a field, or undefined. */
 export function mendOf(problem: Problem | undefined, field: string): string | undefined {
   return problem?.errors?.[field]?.[0];

@@ -2,8 +2,9 @@
   import { Input, Select } from 'flowbite-svelte';
   import { Temporal } from 'temporal-polyfill';
   import ActingForNote from '$lib/acting/ActingForNote.svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { addressFrom } from '$lib/pages/address';
   import { newForm } from '$lib/pages/form';
   import { longDate } from '$lib/time/format';
@@ -53,8 +54,8 @@
   let repeats = $state<'once' | 'weekly'>('once');
   // svelte-ignore state_referenced_locally
   let until = $state(Temporal.PlainDate.from(span.date).add({ weeks: 8 }).toString());
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   const errors = $derived(problem?.errors ?? {});
   const mend = (...fields: string[]): string | undefined =>
@@ -85,8 +86,7 @@
   }
 
   async function keep(publish: boolean): Promise<void> {
-    busy = true;
-    try {
+    await attempt.run(async () => {
       const known = others.find((page) => page.id === pageId);
       if (known) {
         const form = known.published ?? known.form;
@@ -106,11 +106,7 @@
           );
         onmade(publish ? `Published. Guests can book at ${made.path}.` : `Kept as a draft at ${made.path}.`);
       }
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    } finally {
-      busy = false;
-    }
+    });
   }
 </script>
 
@@ -210,10 +206,10 @@
   <div class="mt-5 flex flex-wrap justify-end gap-3">
     <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
     {#if pageId === ''}
-      <ActionButton disabled={busy} onclick={() => void keep(false)}>Keep as draft</ActionButton>
-      <ActionButton kind="main" disabled={busy} onclick={() => void keep(true)}>Publish</ActionButton>
+      <ActionButton disabled={attempt.busy} onclick={() => void keep(false)}>Keep as draft</ActionButton>
+      <ActionButton kind="main" disabled={attempt.busy} onclick={() => void keep(true)}>Publish</ActionButton>
     {:else}
-      <ActionButton kind="main" disabled={busy} onclick={() => void keep(false)}>Add the block</ActionButton>
+      <ActionButton kind="main" disabled={attempt.busy} onclick={() => void keep(false)}>Add the block</ActionButton>
     {/if}
   </div>
 </Dialog>

@@ -2,7 +2,6 @@
   import { Textarea } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import type { Schemas } from '$lib/api/client';
-  import { problemOf, type Problem } from '$lib/api/problem';
   import OpeningChoice from '$lib/moving/OpeningChoice.svelte';
   import { dateIn, dayName, timeOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -28,7 +27,7 @@
   let word = $state('');
   let offered = $state<string[]>([]);
   let openings = $state.raw<Schemas['Opening'][] | undefined>(undefined);
-  let loadProblem = $state.raw<Problem | undefined>(undefined);
+  const loading = new Attempt();
   const attempt = new Attempt();
 
   async function answer(doing: () => Promise<unknown>): Promise<void> {
@@ -36,11 +35,7 @@
   }
 
   async function offer(): Promise<void> {
-    try {
-      openings = await load();
-    } catch (thrown) {
-      loadProblem = problemOf(thrown);
-    }
+    await loading.run(async () => (openings = await load()));
   }
 
   function toggle(start: string): void {
@@ -89,7 +84,7 @@
       {:else}
         <ActionButton class="mt-3 min-h-11" onclick={() => void offer()}>Offer other times</ActionButton>
       {/if}
-      {#if loadProblem}<ProblemNote problem={loadProblem} />{/if}
+      {#if loading.problem}<ProblemNote problem={loading.problem} />{/if}
       <div class="mt-4 flex flex-wrap justify-end gap-3">
         <ActionButton class="min-h-11" onclick={() => (declining = false)}>Back</ActionButton>
         <ActionButton

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Checkbox, Radio } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { faultOf, must } from '$lib/api/problem';
   import { counted } from '$lib/time/format';
   import NewPassword from './NewPassword.svelte';
   import OwnEntries from './OwnEntries.svelte';
@@ -20,8 +21,9 @@
 
   let { calendar, hosts, zone, now, mayEdit, onchanged, onremove }: Props = $props();
 
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let looking = $state(false);
+  const attempt = new Attempt();
+  const looking = new Attempt();
+  const problem = $derived(attempt.problem ?? looking.problem);
   let opened = $state<'entries' | 'password' | undefined>(undefined);
   const isOutside = $derived(calendar.kind === 'account' || calendar.kind === 'address');
   const mayBeWritten = $derived(calendar.hostId !== null && (calendar.kind === 'builtIn' || calendar.mayWrite));
@@ -30,13 +32,8 @@
   );
   const fault = $derived(outOfReach(calendar, now, zone));
 
-  async function attempt(doing: () => Promise<unknown>): Promise<void> {
-    try {
-      await doing();
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+  async function act(doing: () => Promise<unknown>): Promise<void> {
+    await attempt.run(doing);
     onchanged();
   }
 
@@ -48,24 +45,24 @@
       hostIds: null,
       ...next,
     };
-    return attempt(() => must(api.PUT('/api/calendars/{id}', { params: { path: { id: calendar.id } }, body })));
+    return act(() => must(api.PUT('/api/calendars/{id}', { params: { path: { id: calendar.id } }, body })));
   }
 
   async function look(): Promise<void> {
-    looking = true;
-    await attempt(() => must(api.POST('/api/calendars/{id}/look', { params: { path: { id: calendar.id } } })));
-    looking = false;
+    // It can take seconds, in which something else may be set.
+    await looking.run(() => must(api.POST('/api/calendars/{id}/look', { params: { path: { id: calendar.id } } })));
+    onchanged();
   }
 
   async function replace(input: HTMLInputElement): Promise<void> {
     const file = input.files?.[0];
-    if (file) await attempt(() => replaceFile(calendar.id, file));
+    if (file) await act(() => replaceFile(calendar.id, file));
     input.value = '';
   }
 
   function writeHere(): Promise<void> {
     const body = { calendarId: calendar.kind === 'builtIn' ? null : calendar.id };
-    return attempt(() =>
+    return act(() =>
       must(api.PUT('/api/hosts/{id}/written-calendar', { params: { path: { id: calendar.hostId ?? '' } }, body })),
     );
   }
@@ -80,9 +77,9 @@
         {#if isOutside}<button
             type="button"
             class="underline underline-offset-4"
-            disabled={looking}
-            aria-label="Look again at {calendar.name}{looking ? ': looking…' : ''}"
-            onclick={() => void look()}>{looking ? 'looking…' : 'Look again'}</button
+            disabled={looking.busy}
+            aria-label="Look again at {calendar.name}{looking.busy ? ': looking…' : ''}"
+            onclick={() => void look()}>{looking.busy ? 'looking…' : 'Look again'}</button
           >{/if}
         {#if calendar.kind === 'account'}<button
             type="button"
@@ -163,7 +160,7 @@
   {/if}
   {#if problem}
     <p class="mt-1 text-sm text-brick" role="alert">
-      {problem.errors?.file?.[0] ?? problem.title} What was there still counts.
+      {faultOf(problem, 'file')} What was there still counts.
     </p>
   {/if}
   {#if opened === 'password'}<NewPassword

@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { askAnew } from '$lib/live/anew';
   import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -54,15 +55,13 @@
   const mine = $derived(hosts.filter((host) => host.mayOffer));
   let joining = $state(false);
   let removing = $state.raw<Schemas['CalendarView'] | undefined>(undefined);
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   async function remove(calendar: Schemas['CalendarView']): Promise<void> {
-    try {
+    await attempt.run(async () => {
       await must(api.DELETE('/api/calendars/{id}', { params: { path: { id: calendar.id } } }));
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
     removing = undefined;
     await askAnew();
   }

@@ -2,7 +2,7 @@
   import { Input } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must } from '$lib/api/problem';
+  import { faultOf, must } from '$lib/api/problem';
   import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
 
@@ -39,7 +39,7 @@
       {#if Number(hours) !== me.closesAfterHours}<ActionButton type="submit">Save</ActionButton>{/if}
     </form>
     {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">
-        {attempt.problem.errors?.closesAfterHours?.[0] ?? attempt.problem.title}
+        {faultOf(attempt.problem, 'closesAfterHours')}
       </p>{/if}
   {:else}
     <p class="mt-1">

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { cityOf } from '$lib/time/clock';
   import { dateIn } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -21,16 +22,14 @@
 
   let entries = $state.raw<Schemas['OwnEntryView'][] | undefined>(undefined);
   let editing = $state.raw<{ id: number | undefined; typed: TypedEntry } | undefined>(undefined);
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const path = $derived({ id: calendar.id });
 
   async function load(): Promise<void> {
-    try {
+    await attempt.run(async () => {
       entries = await must(api.GET('/api/calendars/{id}/entries', { params: { path } }));
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 
   async function changed(): Promise<void> {
@@ -40,12 +39,10 @@
   }
 
   async function remove(entry: number): Promise<void> {
-    try {
-      await must(api.DELETE('/api/calendars/{id}/entries/{entry}', { params: { path: { ...path, entry } } }));
-      await changed();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    const gone = await attempt.run(() =>
+      must(api.DELETE('/api/calendars/{id}/entries/{entry}', { params: { path: { ...path, entry } } })),
+    );
+    if (gone) await changed();
   }
 
   onMount(() => void load());

@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { onMount, type Snippet } from 'svelte';
-  import { problemOf, type Problem } from '$lib/api/problem';
+
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
 
@@ -20,21 +21,19 @@
   let { id, title, label, get, make, stop, children, choice }: Props = $props();
 
   let path = $state<string | null | undefined>(undefined);
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   let copied = $state(false);
   const link = $derived(path ? location.origin + path : '');
 
-  async function attempt(doing: () => Promise<string | null>): Promise<void> {
-    try {
+  async function act(doing: () => Promise<string | null>): Promise<void> {
+    await attempt.run(async () => {
       path = await doing();
-      problem = undefined;
       copied = false;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 
-  onMount(() => void attempt(get));
+  onMount(() => void act(get));
 
   async function copy(): Promise<void> {
     await navigator.clipboard.writeText(link);
@@ -56,17 +55,13 @@
         onfocus={(event) => event.currentTarget.select()}
       />
       <ActionButton onclick={() => void copy()}>{copied ? 'Copied' : 'Copy'}</ActionButton>
-      <ActionButton onclick={() => void attempt(make)}>Make a new one</ActionButton>
-      <ActionButton kind="quiet" onclick={() => void attempt(async () => (await stop(), null))}
-        >Tell no more</ActionButton
-      >
+      <ActionButton onclick={() => void act(make)}>Make a new one</ActionButton>
+      <ActionButton kind="quiet" onclick={() => void act(async () => (await stop(), null))}>Tell no more</ActionButton>
     </div>
   {:else if path === null}
     <div class="flex flex-wrap items-center gap-4">
       {@render choice?.()}
-      <ActionButton onclick={() => void attempt(make)}
-        >Make an address<span class="sr-only"> – {title}</span></ActionButton
-      >
+      <ActionButton onclick={() => void act(make)}>Make an address<span class="sr-only"> – {title}</span></ActionButton>
     </div>
   {/if}
 </section>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { faultOf } from '$lib/api/problem';
   import { Attempt } from '$lib/api/Attempt.svelte';
 
   interface Props {
@@ -54,6 +55,6 @@
       >{/if}
   </div>
   {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">
-      {attempt.problem.errors?.file?.[0] ?? attempt.problem.title}
+      {faultOf(attempt.problem, 'file')}
     </p>{/if}
 </div>

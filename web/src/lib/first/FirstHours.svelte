@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import WeekHours from '$lib/hours/WeekHours.svelte';
   import type { WeekdayKey } from '$lib/hours/week';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -12,10 +13,11 @@
   // svelte-ignore state_referenced_locally
   let week = $state(structuredClone(hours.document.week));
   let unread = $state<WeekdayKey[]>([]);
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   async function keep(): Promise<void> {
-    try {
+    await attempt.run(async () => {
       await must(
         api.PUT('/api/hours/{id}', {
           params: { path: { id: hours.id } },
@@ -23,9 +25,7 @@
         }),
       );
       await ondone();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 </script>
 

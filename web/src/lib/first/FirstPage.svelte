@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import { addressFrom } from '$lib/pages/address';
   import { newForm } from '$lib/pages/form';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -21,7 +22,8 @@
   // svelte-ignore state_referenced_locally
   let minutes = $state(usual.duration ?? 30);
   let place = $state('');
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   let made = $state.raw<Schemas['PageView'] | undefined>(undefined);
   const address = $derived(addressFrom(title));
 
@@ -31,16 +33,13 @@
     Object.assign(form, { title, address, place });
     // It follows the hours that were just set.
     Object.assign(form.times, { durations: [minutes], hoursMode: 'hosts', hours: null });
-    try {
+    await attempt.run(async () => {
       made ??= await must(api.POST('/api/pages', { body: form }));
       await must(
         api.POST('/api/pages/{id}/publish', { params: { path: { id: made.id } }, body: { version: made.version } }),
       );
-      problem = undefined;
       await ondone();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 </script>
 

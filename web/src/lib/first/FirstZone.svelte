@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { cityOf, ownZone } from '$lib/time/clock';
   import { timeOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -22,11 +23,12 @@
   // The choice starts from what is set.
   // svelte-ignore state_referenced_locally
   let zone = $state(profile.zone);
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const here = ownZone();
 
   async function keep(): Promise<void> {
-    try {
+    await attempt.run(async () => {
       if (zone !== profile.zone) {
         await must(api.PUT('/api/me/profile', { body: { ...profile, zone } }));
         await must(api.PUT('/api/workspace', { body: { name: me.workspace, zone } }));
@@ -39,9 +41,7 @@
           );
       }
       await ondone();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 </script>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { problemOf } from '$lib/api/problem';
+  import { Attempt } from '$lib/api/Attempt.svelte';
+  import { faultOf } from '$lib/api/problem';
   import { counted } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import AddChange from './AddChange.svelte';
@@ -19,7 +20,8 @@
   let adding = $state(false);
   let found = $state.raw<{ change: Change; chosen: boolean }[] | undefined>(undefined);
   let skipped = $state(0);
-  let fileMend = $state<string | undefined>(undefined);
+  const reading = new Attempt();
+  const fileMend = $derived(reading.problem && faultOf(reading.problem, 'file'));
   let showsPast = $state(false);
 
   const numbered = $derived(changes.map((change, index) => ({ change, index })));
@@ -31,7 +33,7 @@
   async function load(input: HTMLInputElement): Promise<void> {
     const file = input.files?.[0];
     if (!file) return;
-    try {
+    await reading.run(async () => {
       const read = await readHolidays(zone, file);
       // What stands there already is not added twice.
       found = read.changes
@@ -41,11 +43,7 @@
         )
         .map((change) => ({ change, chosen: true }));
       skipped = read.skipped;
-      fileMend = undefined;
-    } catch (thrown) {
-      const problem = problemOf(thrown);
-      fileMend = problem.errors?.file?.[0] ?? problem.title;
-    }
+    });
     input.value = '';
   }
 

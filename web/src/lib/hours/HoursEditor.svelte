@@ -1,8 +1,9 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
   import ActingForNote from '$lib/acting/ActingForNote.svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import type { Schemas } from '$lib/api/client';
-  import { problemOf } from '$lib/api/problem';
+  import { faultOf } from '$lib/api/problem';
   import LeaveGuard from '$lib/pages/LeaveGuard.svelte';
   import Section from '$lib/pages/Section.svelte';
   import { dateIn } from '$lib/time/format';
@@ -32,6 +33,7 @@
   const mayEdit = $derived(
     users.length === 0 ? me.isCoordinator || editor.saved === undefined : users.every((host) => host.mayOffer),
   );
+  const reading = new Attempt();
   let fileTold = $state<{ mend: boolean; text: string } | undefined>(undefined);
 
   // Any change shows right away what it would do; a moment's pause keeps half-made ones from asking.
@@ -50,13 +52,10 @@
   async function load(input: HTMLInputElement): Promise<void> {
     const file = input.files?.[0];
     if (!file) return;
-    try {
-      editor.form.document = await readAvailability(hours.zone, file);
-      fileTold = { mend: false, text: 'These are the hours of the file. They count once you save them.' };
-    } catch (thrown) {
-      const problem = problemOf(thrown);
-      fileTold = { mend: true, text: `${problem.errors?.file?.[0] ?? problem.title} Nothing was changed.` };
-    }
+    await reading.run(async () => (editor.form.document = await readAvailability(hours.zone, file)));
+    fileTold = reading.problem
+      ? { mend: true, text: `${faultOf(reading.problem, 'file')} Nothing was changed.` }
+      : { mend: false, text: 'These are the hours of the file. They count once you save them.' };
     input.value = '';
   }
 </script>

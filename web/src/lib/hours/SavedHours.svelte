@@ -1,7 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf } from '$lib/api/problem';
+  import type { Schemas } from '$lib/api/client';
   import HoursEditor from './HoursEditor.svelte';
   import { HoursState } from './HoursState.svelte';
 
@@ -12,12 +11,7 @@
   const editor = new HoursState({ name: hours.name, document: hours.document }, hours);
 
   async function remove(): Promise<void> {
-    try {
-      await must(api.DELETE('/api/hours/{id}', { params: { path: { id: hours.id } } }));
-      await goto('/work/hours');
-    } catch (thrown) {
-      editor.problem = problemOf(thrown);
-    }
+    if (await editor.remove()) await goto('/work/hours');
   }
 </script>
 

@@ -1,6 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import { api, type Schemas } from '$lib/api/client';
-import { must, problemOf, type Problem } from '$lib/api/problem';
+import { FormState } from '$lib/api/FormState.svelte';
+import { must, problemOf } from '$lib/api/problem';
 import { startAt } from './boardMarks';
 import type { LinkForm, Offer } from './form';
 
@@ -9,15 +10,11 @@ type View = Schemas['LinkView'];
 const MOST_MARKED = 20;
 
 /** A link while it is made or changed: the form, what is saved, and what the form as it stands offers. */
-export class LinkEditing {
-  form: LinkForm;
+export class LinkEditing extends FormState<LinkForm> {
   saved = $state.raw<View | undefined>(undefined);
   supply = $state.raw<Schemas['LinkSupplyAnswer'] | undefined>(undefined);
-  supplyProblem = $state.raw<Problem | undefined>(undefined);
   relaxations = $state.raw<Schemas['RelaxationsAnswer'] | undefined>(undefined);
   text = $state.raw<Schemas['LinkTextAnswer'] | undefined>(undefined);
-  problem = $state.raw<Problem | undefined>(undefined);
-  busy = $state(false);
   /** What was just done, for a while. */
   told = $state.raw<string | undefined>(undefined);
 
@@ -25,7 +22,7 @@ export class LinkEditing {
   #mailKey: string | undefined;
 
   constructor(form: LinkForm, saved?: View) {
-    this.form = $state(structuredClone(form));
+    super(form);
     this.saved = saved;
   }
 
@@ -44,7 +41,7 @@ export class LinkEditing {
 
   /** Whether something is not saved. */
   get isChanged(): boolean {
-    return this.saved === undefined || JSON.stringify(this.form) !== JSON.stringify(this.saved.form);
+    return this.saved === undefined || this.isTouched;
   }
 
   get isOut(): boolean {
@@ -75,23 +72,6 @@ export class LinkEditing {
       .map((guest) => guest.name.trim())
       .filter((name) => name !== '')
       .join(', ');
-  }
-
-  /** The mend of a field, whether it was found while saving or while reckoning. */
-  mend(field: string): string | undefined {
-    const saving = this.problem?.errors;
-    return (saving?.[field] ?? saving?.[`form.${field}`] ?? this.supplyProblem?.errors?.[field])?.[0];
-  }
-
-  /** All mends of fields beneath one, each once. */
-  mendsUnder(path: string): string[] {
-    const errors = { ...this.supplyProblem?.errors, ...this.problem?.errors };
-    const found = Object.keys(errors).filter((field) =>
-      [path, `form.${path}`].some(
-        (under) => field === under || field.startsWith(`${under}[`) || field.startsWith(`${under}.`),
-      ),
-    );
-    return [...new Set(found.flatMap((field) => errors[field] ?? []))];
   }
 
   setOffer(change: Partial<Offer>): void {
@@ -158,7 +138,7 @@ export class LinkEditing {
       );
       if (turn !== this.#asked) return;
       this.supply = supply;
-      this.supplyProblem = undefined;
+      this.countProblem = undefined;
       const titled = form.title.trim() === '' ? { ...form, title: 'A time' } : form;
       const named = { ...titled, guests: titled.guests.filter((guest) => guest.name.trim() !== '') };
       const [text, relaxations] = await Promise.all([
@@ -171,7 +151,7 @@ export class LinkEditing {
       this.text = text;
       this.relaxations = relaxations;
     } catch (thrown) {
-      if (turn === this.#asked) this.supplyProblem = problemOf(thrown);
+      if (turn === this.#asked) this.countProblem = problemOf(thrown);
     }
   }
 
@@ -180,7 +160,7 @@ export class LinkEditing {
    * in the way.
    */
   async save(): Promise<View | undefined> {
-    return this.#doing(async () => {
+    return this.#saving(async () => {
       const form = $state.snapshot(this.form);
       const { saved } = this;
       return saved
@@ -199,50 +179,51 @@ export class LinkEditing {
     if (this.isChanged && !(await this.save())) return undefined;
     const { saved } = this;
     if (!saved || saved.row.outAt !== null) return saved;
-    return this.#doing(() => must(api.POST('/api/links/{id}/out', { params: { path: { id: saved.row.id } } })));
+    return this.#saving(() => must(api.POST('/api/links/{id}/out', { params: { path: { id: saved.row.id } } })));
   }
 
   async hold(until: string | null): Promise<View | undefined> {
     if (this.isChanged && !(await this.save())) return undefined;
     const id = this.id ?? '';
-    return this.#doing(() => must(api.PUT('/api/links/{id}/hold', { params: { path: { id } }, body: { until } })));
+    return this.#saving(() => must(api.PUT('/api/links/{id}/hold', { params: { path: { id } }, body: { until } })));
   }
 
   async release(starts: string[]): Promise<View | undefined> {
     if (this.isChanged && !(await this.save())) return undefined;
     const id = this.id ?? '';
-    return this.#doing(() => must(api.POST('/api/links/{id}/release', { params: { path: { id } }, body: { starts } })));
+    return this.#saving(() =>
+      must(api.POST('/api/links/{id}/release', { params: { path: { id } }, body: { starts } })),
+    );
   }
 
   async revoke(): Promise<View | undefined> {
     const id = this.id ?? '';
-    return this.#doing(() => must(api.POST('/api/links/{id}/revoke', { params: { path: { id } } })));
+    return this.#saving(() => must(api.POST('/api/links/{id}/revoke', { params: { path: { id } } })));
   }
 
   /** Takes away a draft that nobody was sent. Returns whether it is gone; nothing is left to save then. */
   async remove(): Promise<boolean> {
-    if (this.busy) return false;
-    this.busy = true;
-    try {
+    const gone = await this.attempt(async () => {
       await must(api.DELETE('/api/links/{id}', { params: { path: { id: this.id ?? '' } } }));
-      this.form = structuredClone(this.saved?.form ?? $state.snapshot(this.form));
+      this.keep(this.saved?.form ?? $state.snapshot(this.form));
       return true;
-    } catch (thrown) {
-      this.problem = problemOf(thrown);
-      return false;
-    } finally {
-      this.busy = false;
-    }
+    });
+    return gone === true;
   }
 
   /** Takes away a wish that is answered, or can't be. */
   async dropWish(wish: string): Promise<void> {
-    try {
-      await must(api.DELETE('/api/links/{id}/wishes/{wish}', { params: { path: { id: this.id ?? '', wish } } }));
-      await this.refresh();
-    } catch (thrown) {
-      this.problem = problemOf(thrown);
-    }
+    const path = { id: this.id ?? '', wish };
+    await this.attempt(() => must(api.DELETE('/api/links/{id}/wishes/{wish}', { params: { path } })));
+    await this.refresh();
+  }
+
+  /** Keeps the form as a pattern. Returns whether it is kept. */
+  async keepAsPattern(name: string): Promise<boolean> {
+    // A pattern is for nobody yet.
+    const form = { ...$state.snapshot(this.form), title: this.form.title.trim() || name, guests: [] };
+    const kept = await this.attempt(() => must(api.POST('/api/links/patterns', { body: { name, form } })));
+    return kept !== undefined;
   }
 
   async mail(word: string, again: boolean): Promise<View | undefined> {
@@ -250,7 +231,7 @@ export class LinkEditing {
     // One key for one mail: asked again after a lost answer, the server sends it no second time.
     this.#mailKey ??= crypto.randomUUID();
     const params = { path: { id: this.id ?? '' }, header: { 'Idempotency-Key': this.#mailKey } };
-    const sent = await this.#doing(() =>
+    const sent = await this.#saving(() =>
       again
         ? must(api.POST('/api/links/{id}/ask-again', { params, body: { word } }))
         : must(api.POST('/api/links/{id}/mail', { params, body: { word } })),
@@ -272,22 +253,14 @@ export class LinkEditing {
 
   #take(view: View): void {
     this.saved = view;
-    this.form = structuredClone(view.form);
+    this.keep(view.form);
   }
 
-  async #doing(work: () => Promise<View>): Promise<View | undefined> {
-    if (this.busy) return undefined;
-    this.busy = true;
-    try {
+  #saving(work: () => Promise<View>): Promise<View | undefined> {
+    return this.attempt(async () => {
       const view = await work();
-      this.problem = undefined;
       this.#take(view);
       return view;
-    } catch (thrown) {
-      this.problem = problemOf(thrown);
-      return undefined;
-    } finally {
-      this.busy = false;
-    }
+    });
   }
 }

@@ -3,7 +3,7 @@
   import { Badge, Toast } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { watchChanges } from '$lib/live/changes';
   import LeaveGuard from '$lib/pages/LeaveGuard.svelte';
   import RecordList from '$lib/record/RecordList.svelte';
@@ -99,18 +99,6 @@
 
   async function remove(): Promise<void> {
     if (await link.remove()) await goto('/work/links', { replaceState: true });
-  }
-
-  async function savePattern(name: string): Promise<boolean> {
-    // A pattern is for nobody yet.
-    const form = { ...$state.snapshot(link.form), title: link.form.title.trim() || name, guests: [] };
-    return must(api.POST('/api/links/patterns', { body: { name, form } })).then(
-      () => true,
-      (thrown: unknown) => {
-        link.problem = problemOf(thrown);
-        return false;
-      },
-    );
   }
 </script>
 
@@ -241,7 +229,14 @@
       <LinkLineUp {link} {hosts} {mayEdit} />
     </div>
   </div>
-  <LinkDetails {link} {hosts} desks={setting.desks} calendars={setting.calendars} {mayEdit} onpattern={savePattern} />
+  <LinkDetails
+    {link}
+    {hosts}
+    desks={setting.desks}
+    calendars={setting.calendars}
+    {mayEdit}
+    onpattern={(name) => link.keepAsPattern(name)}
+  />
   {#if record.length > 0}
     <section aria-labelledby="link-record" class="rounded-2xl border border-line bg-card p-4">
       <h2 id="link-record" class="mb-1 text-[17px]">Record</h2>

@@ -2,7 +2,6 @@
   import { onMount } from 'svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import type { Schemas } from '$lib/api/client';
-  import { problemOf, type Problem } from '$lib/api/problem';
   import type { ShownOpening } from '$lib/guest/days';
   import { timeOf, weekday } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -26,17 +25,12 @@
 
   let panel = $state<HTMLElement | undefined>(undefined);
   let openings = $state.raw<Schemas['Opening'][] | undefined>(undefined);
-  let loadProblem = $state.raw<Problem | undefined>(undefined);
+  const loading = new Attempt();
   let chosen = $state.raw<ShownOpening | undefined>(undefined);
   const attempt = new Attempt();
 
   async function ask(): Promise<void> {
-    try {
-      openings = await load();
-      loadProblem = undefined;
-    } catch (thrown) {
-      loadProblem = problemOf(thrown);
-    }
+    await loading.run(async () => (openings = await load()));
   }
 
   onMount(() => {
@@ -65,7 +59,7 @@
       >{say('move.leave')}</button
     >
   </div>
-  {#if loadProblem}<ProblemNote problem={loadProblem} />{/if}
+  {#if loading.problem}<ProblemNote problem={loading.problem} />{/if}
   {#if openings}
     <OpeningChoice
       {openings}
@@ -99,7 +93,7 @@
         {/if}
       {/snippet}
     </OpeningChoice>
-  {:else if !loadProblem}
+  {:else if !loading.problem}
     <p class="py-3 text-muted">{say('move.loading')}</p>
   {/if}
 </section>

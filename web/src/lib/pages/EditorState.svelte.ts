@@ -1,5 +1,6 @@
 import { api, type Schemas } from '$lib/api/client';
-import { must, problemOf, type Problem } from '$lib/api/problem';
+import { FormState } from '$lib/api/FormState.svelte';
+import { must, problemOf } from '$lib/api/problem';
 import type { WeekdayKey } from '$lib/hours/week';
 import { addressFrom } from './address';
 import { changedPaths, changedParts } from './differences';
@@ -14,15 +15,11 @@ type PageView = Schemas['PageView'];
 type Supply = Schemas['SupplyAnswer'];
 
 /** A page while it is edited: the form, what is saved, and what the form as it stands would offer. */
-export class EditorState {
-  form: PageForm;
+export class EditorState extends FormState<PageForm> {
   saved = $state.raw<PageView | undefined>(undefined);
-  problem = $state.raw<Problem | undefined>(undefined);
   supply = $state.raw<Supply | undefined>(undefined);
-  supplyProblem = $state.raw<Problem | undefined>(undefined);
   savedSupply = $state.raw<Supply | undefined>(undefined);
   addressMend = $state.raw<string | undefined>(undefined);
-  busy = $state(false);
   /** Days whose typed times can't be read; nothing is saved while there are any. */
   unreadDays = $state.raw<WeekdayKey[]>([]);
   /** The duration whose openings are counted. */
@@ -54,22 +51,19 @@ export class EditorState {
   readonly change = $derived(
     this.before && this.supply ? difference(this.before, startsOf(this.supply)) : { gained: 0, lost: 0 },
   );
-  /** Whether something would be lost by leaving. */
-  readonly isTouched = $derived.by(() => JSON.stringify(this.form) !== this.#kept);
-  readonly isChanged = $derived.by(
-    () => this.saved === undefined || JSON.stringify(this.form) !== JSON.stringify(this.saved.form),
-  );
-
-  #kept = $state('');
   #addressTyped: boolean;
   #asked = 0;
   #pictures = 0;
 
   constructor(form: PageForm, saved?: PageView) {
-    this.form = $state(structuredClone(form));
+    super(form);
     this.saved = saved;
-    this.#kept = JSON.stringify(form);
     this.#addressTyped = saved !== undefined;
+  }
+
+  /** Whether something is not saved. */
+  get isChanged(): boolean {
+    return this.saved === undefined || this.isTouched;
   }
 
   /**
@@ -78,21 +72,6 @@ export class EditorState {
    */
   differs(read: (form: PageForm) => unknown): boolean {
     return this.base !== undefined && JSON.stringify(read(this.form)) !== JSON.stringify(read(this.base));
-  }
-
-  /** The mend of a field, whether it was found while saving or while reckoning. */
-  mend(field: string): string | undefined {
-    // What can't even be read is named from the root of the request, in which a change stands under "form".
-    const saving = this.problem?.errors;
-    return (saving?.[field] ?? saving?.[`form.${field}`] ?? this.supplyProblem?.errors?.[field])?.[0];
-  }
-
-  /** Mends of a field and of everything beneath it, such as the times of one day. */
-  mendsUnder(path: string): string[] {
-    const errors = { ...this.supplyProblem?.errors, ...this.problem?.errors };
-    return Object.keys(errors)
-      .filter((field) => field === path || field.startsWith(`${path}[`) || field.startsWith(`${path}.`))
-      .flatMap((field) => errors[field] ?? []);
   }
 
   setTitle(title: string): void {
@@ -117,10 +96,10 @@ export class EditorState {
       );
       if (asked !== this.#asked) return;
       this.supply = supply;
-      this.supplyProblem = undefined;
+      this.countProblem = undefined;
       await this.#reckonSaved(supply.duration);
     } catch (thrown) {
-      if (asked === this.#asked) this.supplyProblem = problemOf(thrown);
+      if (asked === this.#asked) this.countProblem = problemOf(thrown);
     }
   }
 
@@ -154,11 +133,6 @@ export class EditorState {
     this.picture = (await fetch(address)).ok ? address : null;
   }
 
-  /** Takes another form in place of what is typed: a change that was offered, or the page as it once was. */
-  take(form: PageForm): void {
-    Object.assign(this.form, structuredClone(form));
-  }
-
   async checkAddress(): Promise<void> {
     const { deskId, address } = this.form;
     if (address === '') return;
@@ -171,7 +145,7 @@ export class EditorState {
   /** Saves the form. Returns the page, or undefined where `problem` says what stood in the way. */
   async save(): Promise<PageView | undefined> {
     if (this.unreadDays.length > 0) return undefined;
-    return this.#attempt(async () => {
+    return this.attempt(async () => {
       const view = this.saved
         ? await must(
             api.PUT('/api/pages/{id}', {
@@ -180,7 +154,7 @@ export class EditorState {
             }),
           )
         : await must(api.POST('/api/pages', { body: this.form }));
-      this.#take(view);
+      this.#keepPage(view);
       return view;
     });
   }
@@ -189,11 +163,11 @@ export class EditorState {
   async publish(): Promise<PageView | undefined> {
     const saved = this.isChanged ? await this.save() : this.saved;
     if (!saved) return undefined;
-    return this.#attempt(async () => {
+    return this.attempt(async () => {
       const view = await must(
         api.POST('/api/pages/{id}/publish', { params: { path: { id: saved.id } }, body: { version: saved.version } }),
       );
-      this.#take(view);
+      this.#keepPage(view);
       await this.reckon();
       return view;
     });
@@ -203,7 +177,7 @@ export class EditorState {
   async discard(): Promise<PageView | undefined> {
     const saved = this.saved;
     if (!saved) return undefined;
-    return this.#attempt(async () => {
+    return this.attempt(async () => {
       const view = saved.hasDraft
         ? await must(
             api.POST('/api/pages/{id}/discard', {
@@ -212,7 +186,7 @@ export class EditorState {
             }),
           )
         : saved;
-      this.#take(view);
+      this.#keepPage(view);
       return view;
     });
   }
@@ -225,7 +199,7 @@ export class EditorState {
   async turn(way: 'unpublish' | 'archive' | 'restore'): Promise<PageView | undefined> {
     const saved = this.saved;
     if (!saved) return undefined;
-    return this.#attempt(async () => {
+    return this.attempt(async () => {
       const view = await must(
         api.POST(`/api/pages/{id}/${way}`, { params: { path: { id: saved.id } }, body: { version: saved.version } }),
       );
@@ -238,28 +212,13 @@ export class EditorState {
   async copy(): Promise<PageView | undefined> {
     const saved = this.saved;
     if (!saved) return undefined;
-    return this.#attempt(() => must(api.POST('/api/pages/{id}/copy', { params: { path: { id: saved.id } } })));
+    return this.attempt(() => must(api.POST('/api/pages/{id}/copy', { params: { path: { id: saved.id } } })));
   }
 
-  #take(view: PageView): void {
+  #keepPage(view: PageView): void {
     this.saved = view;
-    Object.assign(this.form, structuredClone(view.form));
-    this.#kept = JSON.stringify(view.form);
+    this.keep(view.form);
     this.savedSupply = undefined;
-  }
-
-  async #attempt(act: () => Promise<PageView>): Promise<PageView | undefined> {
-    this.busy = true;
-    try {
-      const view = await act();
-      this.problem = undefined;
-      return view;
-    } catch (thrown) {
-      this.problem = problemOf(thrown);
-      return undefined;
-    } finally {
-      this.busy = false;
-    }
   }
 
   /** The saved page's own supply, to tell what changes add and take. */

@@ -240,7 +240,7 @@
   <div class="space-y-[14px] lg:sticky lg:top-[98px] lg:max-h-[calc(100vh-112px)] lg:overflow-y-auto">
     <SupplyPanel
       supply={editor.supply}
-      problem={editor.supplyProblem}
+      problem={editor.countProblem}
       before={editor.before}
       was={editor.savedSupply}
       change={editor.change}

@@ -2,7 +2,7 @@
   import { onMount } from 'svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must } from '$lib/api/problem';
+  import { faultOf, must } from '$lib/api/problem';
 
   let { pageId }: { pageId: string } = $props();
 
@@ -67,6 +67,6 @@
     class="block text-sm"
   />
   {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">
-      {attempt.problem.errors?.file?.[0] ?? attempt.problem.title}
+      {faultOf(attempt.problem, 'file')}
     </p>{/if}
 </div>

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { Input, Select } from 'flowbite-svelte';
   import ActingForNote from '$lib/acting/ActingForNote.svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -30,7 +31,8 @@
     dailyCap: String(host.dailyCap ?? ''),
     weeklyCap: String(host.weeklyCap ?? ''),
   });
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const isPerson = $derived(host.kind === 'person');
   // What is no number is sent as one that is refused, and not taken for "any number".
   const cap = (text: string | number): number | null =>
@@ -45,11 +47,9 @@
       dailyCap: cap(form.dailyCap),
       weeklyCap: cap(form.weeklyCap),
     };
-    try {
+    await attempt.run(async () => {
       ondone((await must(api.PUT('/api/hosts/{id}', { params: { path: { id: host.id } }, body }))).effects);
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 </script>
 

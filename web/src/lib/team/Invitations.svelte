@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import { dateIn, dayMonth } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -23,29 +24,25 @@
     roles: { isOwner: false, isCoordinator: false, isHost: true },
   });
   let form = $state(blank());
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   let copied = $state<string | undefined>(undefined);
   const linkOf = (invitation: Schemas['InvitationView']): string => location.origin + invitation.path;
 
   async function invite(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    try {
+    await attempt.run(async () => {
       await must(api.POST('/api/invitations', { body: { ...form, email: form.email.trim() } }));
-      problem = undefined;
       form = blank();
       inviting = false;
       onchanged();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 
   async function takeBack(id: string): Promise<void> {
-    try {
+    await attempt.run(async () => {
       await must(api.DELETE('/api/invitations/{id}', { params: { path: { id } } }));
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
     onchanged();
   }
 

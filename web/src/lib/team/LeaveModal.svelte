@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Select } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { dateIn, longDate, timeOf } from '$lib/time/format';
   import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -29,15 +30,14 @@
   let heir = $state('');
   let others = $state<Record<string, string>>({});
   let clashes = $state.raw<Clash[]>([]);
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const candidates = $derived(
     hosts.filter((host) => host.id !== person.hostId).map((host) => ({ value: host.id, name: host.name })),
   );
 
   async function leave(): Promise<void> {
-    busy = true;
-    try {
+    const left = await attempt.run(async () => {
       const sessions = Object.fromEntries(Object.entries(others).filter(([, host]) => host !== ''));
       await must(
         api.POST('/api/people/{id}/leave', {
@@ -45,19 +45,17 @@
           body: { toHostId: heir === '' ? null : heir, sessions },
         }),
       );
-      ondone();
-    } catch (thrown) {
-      problem = problemOf(thrown);
+    });
+    if (left) ondone();
+    else {
       // Those already given to somebody stay in view, so that the choice can still be changed.
-      const met = (problem['clashes'] as Clash[] | undefined) ?? [];
+      const met = (attempt.problem?.['clashes'] as Clash[] | undefined) ?? [];
       clashes = [
         ...clashes.filter(
           (known) => others[known.sessionId] && !met.some((clash) => clash.sessionId === known.sessionId),
         ),
         ...met,
       ];
-    } finally {
-      busy = false;
     }
   }
 </script>
@@ -92,6 +90,6 @@
   </div>
   <div class="mt-4 flex justify-end gap-3">
     <ActionButton onclick={onclose}>Keep them</ActionButton>
-    <ActionButton kind="main" disabled={busy} onclick={() => void leave()}>Let them leave</ActionButton>
+    <ActionButton kind="main" disabled={attempt.busy} onclick={() => void leave()}>Let them leave</ActionButton>
   </div>
 </Dialog>

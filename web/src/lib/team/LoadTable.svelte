@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Temporal } from 'temporal-polyfill';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { counted, dayMonth, lengthOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -11,17 +12,15 @@
   const WEEKS = 6;
   // Another period than the one that came with the screen.
   let other = $state.raw<Schemas['LoadAnswer'] | undefined>(undefined);
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const load = $derived(other ?? current);
 
   async function move(by: number): Promise<void> {
     const from = Temporal.PlainDate.from(load.from).add({ weeks: by }).toString();
-    try {
+    await attempt.run(async () => {
       other = await must(api.GET('/api/load', { params: { query: { from, weeks: WEEKS } } }));
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 
   const weeks = $derived(load.hosts[0]?.weeks.map((week) => week.monday) ?? []);

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Input, Select } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -19,30 +20,25 @@
 
   let adding = $state(false);
   let form = $state({ kind: 'room' as 'room' | 'thing', name: '', hoursId: '' });
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   async function add(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    try {
+    await attempt.run(async () => {
       await must(
         api.POST('/api/hosts', { body: { ...form, zone, hoursId: form.hoursId === '' ? null : form.hoursId } }),
       );
-      problem = undefined;
       adding = false;
       form = { kind: 'room', name: '', hoursId: '' };
       onchanged();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 
   async function retire(id: string): Promise<void> {
-    try {
+    await attempt.run(async () => {
       await must(api.DELETE('/api/hosts/{id}', { params: { path: { id } } }));
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
     onchanged();
   }
 </script>

@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -12,15 +13,14 @@
   // The form is made once for the person.
   // svelte-ignore state_referenced_locally
   let roles = $state({ isOwner: person.isOwner, isCoordinator: person.isCoordinator, isHost: person.hostId !== null });
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   async function save(): Promise<void> {
-    try {
+    await attempt.run(async () => {
       await must(api.PUT('/api/people/{id}/roles', { params: { path: { id: person.id } }, body: roles }));
       ondone();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 </script>
 

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Input, Textarea } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -12,13 +13,14 @@
   // What is typed stays, whatever is loaded again around it.
   // svelte-ignore state_referenced_locally
   const form = $state({ name: me.workspace, zone: me.workspaceZone, kinds: me.kinds.join('\n') });
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   let told = $state('');
 
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     told = '';
-    try {
+    await attempt.run(async () => {
       await must(
         api.PUT('/api/workspace', {
           body: {
@@ -30,12 +32,9 @@
           },
         }),
       );
-      problem = undefined;
       told = 'Saved.';
       onchanged();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 </script>
 

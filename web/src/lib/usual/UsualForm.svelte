@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Input, Select } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { placeKinds } from '$lib/guest/place';
   import { inWords } from '$lib/pages/units';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -21,7 +22,8 @@
   // The form is made anew for each of the two.
   // svelte-ignore state_referenced_locally
   const form = $state<Settings>({ ...usual[whose] });
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   let told = $state('');
   // What holds where this one is left open.
   const below = $derived<Settings>(
@@ -83,16 +85,13 @@
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     told = '';
-    try {
+    await attempt.run(async () => {
       await must(
         whose === 'person' ? api.PUT('/api/me/usual', { body: form }) : api.PUT('/api/workspace/usual', { body: form }),
       );
-      problem = undefined;
       told = 'Saved. New pages start from it; those that are there stay as they are.';
       onsaved();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 </script>
 

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
 
@@ -9,22 +10,20 @@
 
   let password = $state('');
   let newPassword = $state('');
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   let told = $state('');
 
   async function change(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     told = '';
-    try {
+    await attempt.run(async () => {
       await must(api.PUT('/api/me/password', { body: { password, newPassword } }));
-      problem = undefined;
       password = '';
       newPassword = '';
       told = 'Changed. You are signed out everywhere else.';
       onchanged();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 </script>
 

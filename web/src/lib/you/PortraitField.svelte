@@ -1,12 +1,14 @@
 <script lang="ts">
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api } from '$lib/api/client';
-  import { must, problemOf } from '$lib/api/problem';
+  import { faultOf, must } from '$lib/api/problem';
   import { askAnew } from '$lib/live/anew';
   import Initials from '$lib/ui/Initials.svelte';
 
   let { person }: { person: { id: string; name: string; hasPortrait: boolean } } = $props();
 
-  let mend = $state<string | undefined>(undefined);
+  const setting = new Attempt();
+  const mend = $derived(setting.problem && faultOf(setting.problem, 'file'));
   // A new picture has the old one's address; the number makes the browser ask again.
   let version = $state(0);
 
@@ -15,17 +17,13 @@
     if (!file) return;
     const form = new FormData();
     form.append('file', file);
-    try {
+    await setting.run(async () => {
       await must(
         api.PUT('/api/me/portrait', { body: form as never, bodySerializer: (body: unknown) => body as FormData }),
       );
-      mend = undefined;
       version++;
       await askAnew();
-    } catch (thrown) {
-      const problem = problemOf(thrown);
-      mend = problem.errors?.file?.[0] ?? problem.title;
-    }
+    });
     input.value = '';
   }
 

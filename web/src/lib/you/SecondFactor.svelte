@@ -1,8 +1,9 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
   import { renderSVG } from 'uqr';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import { counted } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -14,20 +15,18 @@
   let code = $state('');
   let key = $state.raw<Schemas['FactorKey'] | undefined>(undefined);
   let codes = $state.raw<string[] | undefined>(undefined);
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   const picture = $derived(key ? `data:image/svg+xml,${encodeURIComponent(renderSVG(key.uri, { border: 2 }))}` : '');
 
-  async function attempt(event: SubmitEvent, doing: () => Promise<void>): Promise<void> {
+  async function act(event: SubmitEvent, doing: () => Promise<void>): Promise<void> {
     event.preventDefault();
-    try {
+    await attempt.run(async () => {
       await doing();
-      problem = undefined;
       password = '';
       code = '';
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 
   async function start(): Promise<void> {
@@ -60,11 +59,7 @@
     </ul>
     <ActionButton onclick={() => (codes = undefined)}>I have kept them</ActionButton>
   {:else if key}
-    <form
-      novalidate
-      class="mt-2 grid gap-5 sm:grid-cols-[180px_1fr]"
-      onsubmit={(event) => void attempt(event, confirm)}
-    >
+    <form novalidate class="mt-2 grid gap-5 sm:grid-cols-[180px_1fr]" onsubmit={(event) => void act(event, confirm)}>
       <img src={picture} alt="The key, to scan with an authenticator" class="h-[180px] w-[180px] rounded bg-white" />
       <div class="space-y-3">
         <p>
@@ -87,11 +82,7 @@
         ? `It is on: signing in asks for a code of your authenticator. ${counted(codesLeft, 'recovery code is', 'recovery codes are')} left.`
         : 'It is off. With it, signing in also asks for a code that an authenticator on your phone shows.'}
     </p>
-    <form
-      novalidate
-      class="flex flex-wrap items-end gap-3"
-      onsubmit={(event) => void attempt(event, isOn ? end : start)}
-    >
+    <form novalidate class="flex flex-wrap items-end gap-3" onsubmit={(event) => void act(event, isOn ? end : start)}>
       <Field label="Your password" id="factor-password" class="w-64" mend={mendOf(problem, 'password')}
         ><Input id="factor-password" type="password" autocomplete="current-password" bind:value={password} /></Field
       >

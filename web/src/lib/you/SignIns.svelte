@@ -1,22 +1,21 @@
 <script lang="ts">
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { dateIn, dayMonth, timeOf } from '$lib/time/format';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
 
   let { signIns, zone, onchanged }: { signIns: Schemas['SignInView'][]; zone: string; onchanged: () => void } =
     $props();
 
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const at = (instant: string): string => `${dayMonth(dateIn(instant, zone))}, ${timeOf(instant, zone)}`;
 
   async function end(id: string): Promise<void> {
-    try {
+    await attempt.run(async () => {
       await must(api.DELETE('/api/me/sign-ins/{id}', { params: { path: { id } } }));
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
     onchanged();
   }
 </script>

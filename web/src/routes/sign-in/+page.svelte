@@ -2,8 +2,9 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { Input } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, forgetToken } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Doorway from '$lib/ui/Doorway.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -13,8 +14,8 @@
   let password = $state('');
   let code = $state('');
   let needsCode = $state(false);
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   /** Only a path of our own: a whole address in the query could lead anywhere. */
   function whereTo(): string {
@@ -24,21 +25,16 @@
 
   async function signIn(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    busy = true;
     forgetToken();
-    try {
+    await attempt.run(async () => {
       await must(api.POST('/api/sign-in', { body: { email: email.trim(), password, code: needsCode ? code : null } }));
       forgetToken();
       await goto(whereTo(), { invalidateAll: true });
-    } catch (thrown) {
-      const met = problemOf(thrown);
-      // Being asked for the second factor is a step and no fault.
-      if (met.type === 'urn:loose-lantern:code-needed' && !needsCode) {
-        needsCode = true;
-        problem = undefined;
-      } else problem = met;
-    } finally {
-      busy = false;
+    });
+    // Being asked for the second factor is a step and no fault.
+    if (problem?.type === 'urn:loose-lantern:code-needed' && !needsCode) {
+      needsCode = true;
+      attempt.problem = undefined;
     }
   }
 </script>
@@ -66,8 +62,8 @@
         <Input id="code" autofocus autocomplete="one-time-code" bind:value={code} class="min-h-10" />
       </Field>
     {/if}
-    <ActionButton kind="main" type="submit" disabled={busy} class="w-full"
-      >{busy ? 'Signing in…' : 'Sign in'}</ActionButton
+    <ActionButton kind="main" type="submit" disabled={attempt.busy} class="w-full"
+      >{attempt.busy ? 'Signing in…' : 'Sign in'}</ActionButton
     >
   </form>
   <p class="mt-6"><a class="underline underline-offset-4" href="/forgot">I forgot my password</a></p>

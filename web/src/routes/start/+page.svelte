@@ -2,8 +2,9 @@
   import { goto } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, forgetToken } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import { addressFrom } from '$lib/pages/address';
   import { ownZone, ServerClock } from '$lib/time/clock';
   import { timeOf } from '$lib/time/format';
@@ -23,8 +24,8 @@
     deskAddress: '',
   });
   let addressTyped = $state(false);
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
 
   const suggested = $derived(addressFrom(form.workspace));
   const address = $derived(addressTyped ? form.deskAddress : suggested);
@@ -63,9 +64,8 @@
 
   async function start(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    busy = true;
     forgetToken();
-    try {
+    await attempt.run(async () => {
       const body = {
         ...form,
         email: form.email.trim(),
@@ -75,11 +75,7 @@
       await must(api.POST('/api/sign-up', { body }));
       forgetToken();
       await goto('/work/first', { invalidateAll: true });
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    } finally {
-      busy = false;
-    }
+    });
   }
 </script>
 
@@ -140,8 +136,8 @@
     <Field label="Password" id="password" hint="10 characters or more" mend={mendOf(problem, 'password')}>
       <Input id="password" type="password" autocomplete="new-password" bind:value={form.password} />
     </Field>
-    <ActionButton kind="main" type="submit" disabled={busy} class="w-full"
-      >{busy ? 'Making it…' : 'Make the workspace'}</ActionButton
+    <ActionButton kind="main" type="submit" disabled={attempt.busy} class="w-full"
+      >{attempt.busy ? 'Making it…' : 'Make the workspace'}</ActionButton
     >
   </form>
   <p class="mt-6 text-muted">

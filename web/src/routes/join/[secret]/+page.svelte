@@ -1,8 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { Checkbox, Input } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, forgetToken } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import { ownZone } from '$lib/time/clock';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Doorway from '$lib/ui/Doorway.svelte';
@@ -16,8 +17,8 @@
   // The invitation is read once.
   // svelte-ignore state_referenced_locally
   const form = $state({ name: data.invitation.name, password: '', zone: ownZone(), letInviter: true });
-  let problem = $state.raw<Problem | undefined>(undefined);
-  let busy = $state(false);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const roles = $derived(
     [
       data.invitation.roles.isOwner ? 'owner' : '',
@@ -30,17 +31,12 @@
 
   async function join(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    busy = true;
     forgetToken();
-    try {
+    await attempt.run(async () => {
       await must(api.POST('/api/join/{secret}', { params: { path: { secret: data.secret } }, body: form }));
       forgetToken();
       await goto(data.invitation.roles.isHost ? '/work/hours' : '/work/pages', { invalidateAll: true });
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    } finally {
-      busy = false;
-    }
+    });
   }
 </script>
 
@@ -72,8 +68,8 @@
         >{data.invitation.by} may act for me: offer and book my time, move my bookings, see what my events are called</Checkbox
       >
     {/if}
-    <ActionButton kind="main" type="submit" disabled={busy} class="min-h-11 w-full"
-      >{busy ? 'Joining…' : 'Join'}</ActionButton
+    <ActionButton kind="main" type="submit" disabled={attempt.busy} class="min-h-11 w-full"
+      >{attempt.busy ? 'Joining…' : 'Join'}</ActionButton
     >
   </form>
 </Doorway>

@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { changeInWords, datesInWords, effectInWords } from '$lib/hours/changes';
   import { weekInWords } from '$lib/hours/week';
   import { askAnew } from '$lib/live/anew';
@@ -13,16 +14,14 @@
   let { data }: PageProps = $props();
 
   let told = $state.raw<string[]>([]);
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   const own = $derived(data.hosts.find((host) => host.id === data.me.hostId));
 
   async function choose(hoursId: string): Promise<void> {
-    try {
+    await attempt.run(async () => {
       told = (await must(api.PUT('/api/me/hours', { body: { hoursId } }))).map(effectInWords);
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
     await askAnew();
   }
 </script>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Input, Select } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api } from '$lib/api/client';
-  import { mendOf, must, problemOf, type Problem } from '$lib/api/problem';
+  import { mendOf, must } from '$lib/api/problem';
   import { askAnew } from '$lib/live/anew';
   import { cityOf } from '$lib/time/clock';
   import { timeOf } from '$lib/time/format';
@@ -19,20 +20,18 @@
   // What is typed stays, whatever is loaded again around it.
   // svelte-ignore state_referenced_locally
   const form = $state({ ...data.profile });
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   let told = $state('');
 
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     told = '';
-    try {
+    await attempt.run(async () => {
       await must(api.PUT('/api/me/profile', { body: form }));
-      problem = undefined;
       told = 'Saved.';
       await askAnew();
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
   }
 </script>
 

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Checkbox } from 'flowbite-svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
-  import { must, problemOf, type Problem } from '$lib/api/problem';
+  import { must } from '$lib/api/problem';
   import { askAnew } from '$lib/live/anew';
   import RecordList from '$lib/record/RecordList.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -9,14 +10,14 @@
 
   let { data }: PageProps = $props();
 
-  let problem = $state.raw<Problem | undefined>(undefined);
+  const attempt = new Attempt();
+  const problem = $derived(attempt.problem);
   // One at a time: each choice is sent with the others as they stand.
-  let busy = $state(false);
   const kinds = [
     { key: 'mayOffer', text: 'offer my time' },
     { key: 'mayBook', text: 'book it' },
     { key: 'mayMove', text: 'move my bookings' },
-    { key: 'seesTitles', text: 'see titles, not only busy' },
+    { key: 'seesTitles', text: 'see titles, not only attempt.busy' },
   ] as const;
 
   async function set(
@@ -24,20 +25,15 @@
     key: keyof Schemas['Grant'],
     allowed: boolean,
   ): Promise<void> {
-    busy = true;
-    try {
+    await attempt.run(async () => {
       await must(
         api.PUT('/api/me/acting/{personId}', {
           params: { path: { personId: coordinator.personId } },
           body: { ...coordinator.grant, [key]: allowed },
         }),
       );
-      problem = undefined;
-    } catch (thrown) {
-      problem = problemOf(thrown);
-    }
+    });
     await askAnew();
-    busy = false;
   }
 </script>
 
@@ -58,7 +54,7 @@
         {#each kinds as kind (kind.key)}
           <Checkbox
             checked={coordinator.grant[kind.key]}
-            disabled={busy}
+            disabled={attempt.busy}
             aria-label="{coordinator.name} may {kind.text}"
             onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
               void set(coordinator, kind.key, event.currentTarget.checked)}>{kind.text}</Checkbox
