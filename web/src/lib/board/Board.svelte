@@ -112,10 +112,10 @@
     <thead>
       <tr>
         <th scope="col" class="w-[76px] max-md:hidden"><span class="sr-only">Day</span></th>
-        <th scope="col" class="w-[88px] text-left text-[12px] font-normal text-muted max-md:w-[62px]"
+        <th scope="col" class="w-[88px] text-left text-small font-normal text-muted max-md:w-[62px]"
           >{beside ? cityOf(board.zone) : ''}<span class="sr-only">Host</span></th
         >
-        <th scope="col" class="relative h-6 text-[13px] font-normal text-muted">
+        <th scope="col" class="relative h-6 text-fine font-normal text-muted">
           <span class="sr-only">Time</span>
           {#each hours as minute (minute)}
             <span
@@ -129,8 +129,8 @@
       {#if beside}
         <tr>
           <td class="max-md:hidden"></td>
-          <th scope="col" class="text-left text-[12px] font-normal text-muted">{cityOf(beside)}</th>
-          <th scope="col" class="relative h-5 text-[12px] font-normal text-muted">
+          <th scope="col" class="text-left text-small font-normal text-muted">{cityOf(beside)}</th>
+          <th scope="col" class="relative h-5 text-small font-normal text-muted">
             <span class="sr-only">{aheadInWords(ahead)}</span>
             {#each hours as minute (minute)}
               <span
@@ -164,15 +164,15 @@
                   >{:else}<span class="font-heading block leading-tight" title={fullDate(day.date)}
                     >{dayName(day.date)}</span
                   >{/if}
-                <span class="block text-[12px] font-normal text-muted"
+                <span class="block text-small font-normal text-muted"
                   >{beneath?.(day.date) || (day.date === today ? 'today' : monthName(day.date))}</span
                 >
-                {#if beside && aheadNow !== ahead}<span class="block text-[11px] font-normal text-amber-text"
+                {#if beside && aheadNow !== ahead}<span class="block text-tiny font-normal text-amber-text"
                     >{cityOf(beside)} {aheadInWords(aheadNow)}</span
                   >{/if}
               </th>
             {/if}
-            <th scope="row" class="truncate pr-2 text-left text-[13px] font-normal text-muted"
+            <th scope="row" class="truncate pr-2 text-left text-fine font-normal text-muted"
               >{host.kind === 'person' ? host.name.split(' ')[0] : host.name}</th
             >
             <td class="relative h-[23px] p-0">

@@ -26,7 +26,7 @@
 
 <li
   data-outside={bar.outside ? bar.outside.change : undefined}
-  class="absolute overflow-hidden rounded-[5px] px-1.5 text-[11.5px] leading-[17px] whitespace-nowrap {looks[
+  class="absolute overflow-hidden rounded-[5px] px-1.5 text-tiny leading-[17px] whitespace-nowrap {looks[
     bar.kind
   ]} {bar.tentative ? 'border border-dashed border-on-busy' : ''} {bar.outside
     ? 'outline-2 -outline-offset-2 outline-dashed outline-brick'

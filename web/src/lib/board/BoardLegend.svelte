@@ -8,7 +8,7 @@
   let { together, paints }: Props = $props();
 </script>
 
-<ul class="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[13px] text-muted" aria-label="What the bars mean">
+<ul class="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-fine text-muted" aria-label="What the bars mean">
   <li class="inline-flex items-center gap-1.5">
     <span class="h-2.5 w-5 rounded-sm bg-glow-tint"></span>within hours and free
   </li>
@@ -37,17 +37,17 @@
     </li>{/if}
 </ul>
 {#if paints === 'office hours'}
-  <p class="mt-1 text-[13px] text-muted">
+  <p class="mt-1 text-fine text-muted">
     Drag in a lane to start office hours. By keyboard: arrows move, space lights and ends, Esc leaves off; on a bar, alt
     and arrows move it, shift and arrows stretch it, delete erases it.
   </p>
 {:else if paints === 'stretches'}
-  <p class="mt-1 text-[13px] text-muted">
+  <p class="mt-1 text-fine text-muted">
     Drag in a lane to paint a stretch; what is free in it is offered. By keyboard: arrows move, space lights and ends;
     delete erases.
   </p>
 {:else if paints === 'times'}
-  <p class="mt-1 text-[13px] text-muted">
+  <p class="mt-1 text-fine text-muted">
     Press in a lane to mark a time, drag a mark to move it. By keyboard: arrows move, space marks; delete erases.
   </p>
 {/if}

@@ -17,7 +17,7 @@
 </script>
 
 <tr>
-  <th scope="row" class="truncate pr-2 text-left text-[13px] font-semibold">{together} free</th>
+  <th scope="row" class="truncate pr-2 text-left text-fine font-semibold">{together} free</th>
   <td class="relative h-[23px] p-0">
     <ul
       class="absolute inset-x-0 inset-y-[6px] bg-lane"

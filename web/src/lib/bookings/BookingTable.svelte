@@ -39,7 +39,7 @@
   class="w-full border-separate border-spacing-0 overflow-hidden rounded-2xl border border-line bg-card text-left max-md:block"
 >
   <caption class="sr-only">Bookings by day, times in {cityOf(zone)}</caption>
-  <thead class="text-[13px] text-muted max-md:hidden">
+  <thead class="text-fine text-muted max-md:hidden">
     <tr>
       <th scope="col" class="w-44 px-4 pt-3 pb-2 font-normal">{cityOf(zone)} time</th>
       <th scope="col" class="px-3 pt-3 pb-2 font-normal">Guest</th>
@@ -54,7 +54,7 @@
         <th
           scope="colgroup"
           colspan="5"
-          class="font-heading border-t border-line bg-paper px-4 py-1.5 text-[15px] font-semibold max-md:block"
+          class="font-heading border-t border-line bg-paper px-4 py-1.5 text-body font-semibold max-md:block"
         >
           {longDate(day.date)}{#if day.date === today}<span class="ml-2 font-sans text-sm font-normal text-muted"
               >today</span
@@ -73,10 +73,10 @@
                 zone,
               )}</span
             >
-            <span class="text-[13px] text-muted max-md:hidden">{lengthOf(minutesOf(row))}</span>
+            <span class="text-fine text-muted max-md:hidden">{lengthOf(minutesOf(row))}</span>
             {#if row.mayChange}<button
                 type="button"
-                class="ml-2 text-[13px] underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11"
+                class="ml-2 text-fine underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11"
                 aria-label="Cancel the booking of {row.guestName}"
                 onclick={() => oncancel(row)}>Cancel</button
               >{/if}
@@ -87,23 +87,23 @@
               class="inline-flex min-h-6 items-center font-semibold underline decoration-line-strong underline-offset-4 max-md:min-h-11"
               >{row.guestName}</a
             >
-            <span class="block text-[13px] break-all text-muted">{row.guestEmail}</span>
+            <span class="block text-fine break-all text-muted">{row.guestEmail}</span>
             {#if !sameClock(row.guestZone, zone, Temporal.Instant.from(row.start))}
-              <span class="block text-[13px] text-muted"
+              <span class="block text-fine text-muted"
                 >{timeOf(row.start, row.guestZone)} in {cityOf(row.guestZone)}</span
               >
             {/if}
             {#if row.cancelledAt}
-              <span class="block text-[13px] text-brick"
+              <span class="block text-fine text-brick"
                 >{endInWords(row)} ({dayMonth(dateIn(row.cancelledAt, zone))})</span
               >
             {:else}
               {@const reply = replyInWords(row, zone)}
-              {#if row.waitsUntil}<span class="block text-[13px] font-semibold text-brick"
+              {#if row.waitsUntil}<span class="block text-fine font-semibold text-brick"
                   >asks; answer until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</span
                 >{/if}
               {#if reply}<span
-                  class="block text-[13px] {row.reply === 'declined' || row.wishStart
+                  class="block text-fine {row.reply === 'declined' || row.wishStart
                     ? 'font-semibold text-brick'
                     : 'text-sea-text'}">{reply}</span
                 >{/if}
@@ -114,10 +114,10 @@
               href="/work/{row.isOfLink ? 'links' : 'pages'}/{row.pageId}"
               class="underline decoration-line-strong underline-offset-4">{row.page}</a
             >
-            {#if row.place}<span class="block text-[13px] text-muted">{row.place}</span>{/if}
+            {#if row.place}<span class="block text-fine text-muted">{row.place}</span>{/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">{row.hosts.join(', ')}</td>
-          <td class="border-t border-line px-4 py-2.5 align-top text-[13px] text-muted max-md:hidden"
+          <td class="border-t border-line px-4 py-2.5 align-top text-fine text-muted max-md:hidden"
             >{dayMonth(dateIn(row.bookedAt, zone))}, {timeOf(row.bookedAt, zone)}</td
           >
         </tr>

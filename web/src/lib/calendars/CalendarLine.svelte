@@ -8,6 +8,7 @@
   import OwnEntries from './OwnEntries.svelte';
   import { replaceFile } from './upload';
   import { outOfReach, sourceOf } from './words';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     calendar: Schemas['CalendarView'];
@@ -74,19 +75,15 @@
     <span class="text-sm text-muted">{sourceOf(calendar, now, zone)}</span>
     {#if mayEdit}
       <span class="ml-auto flex flex-wrap gap-4 text-sm">
-        {#if isOutside}<button
-            type="button"
-            class="underline underline-offset-4"
+        {#if isOutside}<TextButton
             disabled={looking.busy}
             aria-label="Look again at {calendar.name}{looking.busy ? ': looking…' : ''}"
-            onclick={() => void look()}>{looking.busy ? 'looking…' : 'Look again'}</button
+            onclick={() => void look()}>{looking.busy ? 'looking…' : 'Look again'}</TextButton
           >{/if}
-        {#if calendar.kind === 'account'}<button
-            type="button"
-            class="underline underline-offset-4"
+        {#if calendar.kind === 'account'}<TextButton
             aria-expanded={opened === 'password'}
             aria-label="New password for {calendar.name}"
-            onclick={() => (opened = opened === 'password' ? undefined : 'password')}>New password</button
+            onclick={() => (opened = opened === 'password' ? undefined : 'password')}>New password</TextButton
           >{/if}
         {#if calendar.kind === 'file'}
           <label class="cursor-pointer underline underline-offset-4 focus-within:outline-3">
@@ -100,20 +97,13 @@
           </label>
         {/if}
         {#if calendar.kind === 'builtIn'}
-          <button
-            type="button"
-            class="underline underline-offset-4"
+          <TextButton
             aria-expanded={opened === 'entries'}
             aria-label="Entries of {calendar.name}, {calendar.hostName}"
-            onclick={() => (opened = opened === 'entries' ? undefined : 'entries')}>Entries</button
+            onclick={() => (opened = opened === 'entries' ? undefined : 'entries')}>Entries</TextButton
           >
         {:else}
-          <button
-            type="button"
-            class="underline underline-offset-4"
-            aria-label="Take away {calendar.name}"
-            onclick={onremove}>Take away</button
-          >
+          <TextButton aria-label="Take away {calendar.name}" onclick={onremove}>Take away</TextButton>
         {/if}
       </span>
     {/if}

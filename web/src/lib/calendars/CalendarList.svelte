@@ -69,7 +69,7 @@
 
 <section aria-labelledby="joined">
   <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
-    <h1 id="joined" class="text-[26px]">Calendars</h1>
+    <h1 id="joined" class="text-page">Calendars</h1>
     {#if mine.length > 0 && !joining}<ActionButton kind="main" onclick={() => (joining = true)}
         >Join a calendar</ActionButton
       >{/if}

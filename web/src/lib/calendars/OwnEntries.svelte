@@ -9,6 +9,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { blankOn, entryInWords, typedOf, type TypedEntry } from './entries';
   import OwnEntryForm from './OwnEntryForm.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     calendar: Schemas['CalendarView'];
@@ -60,18 +61,10 @@
         <li class="flex flex-wrap items-baseline gap-x-4 py-1">
           <span class="font-semibold">{entry.title}</span><span class="text-sm">{entryInWords(entry)}</span>
           <span class="ml-auto flex gap-4 text-sm">
-            <button
-              type="button"
-              class="underline underline-offset-4"
-              aria-label="Change {entry.title}"
-              onclick={() => (editing = { id, typed: typedOf(entry) })}>Change</button
+            <TextButton aria-label="Change {entry.title}" onclick={() => (editing = { id, typed: typedOf(entry) })}
+              >Change</TextButton
             >
-            <button
-              type="button"
-              class="underline underline-offset-4"
-              aria-label="Take out {entry.title}"
-              onclick={() => void remove(id)}>Take out</button
-            >
+            <TextButton aria-label="Take out {entry.title}" onclick={() => void remove(id)}>Take out</TextButton>
           </span>
         </li>
       {/each}

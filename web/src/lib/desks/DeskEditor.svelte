@@ -7,6 +7,8 @@
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import PictureField from './PictureField.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
+  import { NIGHT } from '$lib/ui/accent';
 
   interface Props {
     desk: Schemas['DeskView'];
@@ -111,13 +113,10 @@
             id={id('accent')}
             type="color"
             class="h-9 w-14 rounded border border-line-strong bg-card"
-            value={form.accent || '#1c2743'}
+            value={form.accent || NIGHT}
             onchange={(event) => (form.accent = event.currentTarget.value)}
           />
-          {#if form.accent}<button
-              type="button"
-              class="min-h-9 underline underline-offset-4"
-              onclick={() => (form.accent = '')}>the usual night</button
+          {#if form.accent}<TextButton class="min-h-9" onclick={() => (form.accent = '')}>the usual night</TextButton
             >{/if}
         </span>
       </Field>

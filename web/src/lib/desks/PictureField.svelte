@@ -1,6 +1,7 @@
 <script lang="ts">
   import { faultOf } from '$lib/api/problem';
   import { Attempt } from '$lib/api/Attempt.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     label: string;
@@ -47,11 +48,10 @@
         onchange={(event) => void choose(event.currentTarget)}
       />
     </label>
-    {#if picture}<button
-        type="button"
-        class="min-h-9 underline underline-offset-4"
+    {#if picture}<TextButton
+        class="min-h-9"
         aria-label="Take the {label.toLowerCase()} away"
-        onclick={() => void take()}>Take it away</button
+        onclick={() => void take()}>Take it away</TextButton
       >{/if}
   </div>
   {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">

@@ -12,6 +12,7 @@
   import type { GuestPageState } from './GuestPageState.svelte';
   import { changesInWords } from './inWords';
   import { clashOf } from './ownCalendar';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     guest: GuestPageState;
@@ -172,13 +173,12 @@
           aria-invalid={mendOf(problem, 'code') !== undefined}
           class="min-h-10 max-md:min-h-11"
         />
-        <button
-          type="button"
-          class="min-h-11 text-muted underline underline-offset-4"
+        <TextButton
+          class="min-h-11 text-muted"
           onclick={() => {
             guest.code = '';
             onreserve();
-          }}>{say('form.another-code')}</button
+          }}>{say('form.another-code')}</TextButton
         >
       </Field>
     {/if}
@@ -186,9 +186,7 @@
     <div class="flex items-center justify-between gap-x-3 gap-y-1 max-md:flex-col-reverse md:col-span-2">
       <div class="max-md:text-center">
         {#if changesInWords(page)}<p class="text-sm text-muted">{changesInWords(page)}</p>{/if}
-        <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={() => guest.leave()}
-          >{say('form.leave-time')}</button
-        >
+        <TextButton class="min-h-11 text-muted" onclick={() => guest.leave()}>{say('form.leave-time')}</TextButton>
       </div>
       <ActionButton kind="main" type="submit" disabled={guest.reserving || gone} class="min-h-11 px-5 max-md:w-full">
         {#if guest.reserving}

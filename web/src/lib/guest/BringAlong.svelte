@@ -7,6 +7,7 @@
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { say } from '$lib/words/say.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     secret: string;
@@ -49,12 +50,11 @@
       {#each people as one (one.email)}
         <li class="flex items-center justify-between gap-2">
           <span class="min-w-0 wrap-anywhere">{one.name === '' ? one.email : `${one.name}, ${one.email}`}</span>
-          <button
-            type="button"
-            class="min-h-11 text-muted underline underline-offset-4"
+          <TextButton
+            class="min-h-11 text-muted"
             aria-label={say('along.leave-out-name', { name: one.name === '' ? one.email : one.name })}
             disabled={attempt.busy}
-            onclick={() => void bring(people.filter((other) => other !== one))}>{say('along.leave-out')}</button
+            onclick={() => void bring(people.filter((other) => other !== one))}>{say('along.leave-out')}</TextButton
           >
         </li>
       {/each}

@@ -46,7 +46,7 @@
           >{dayName(date)}</span
         >
       </h2>
-      <p class="text-[13px] text-muted">
+      <p class="text-fine text-muted">
         <span class="md:hidden"
           >{isToday ? beneath : openings.length > 0 ? say('day.open', { n: openings.length }) : ''}</span
         >
@@ -79,7 +79,7 @@
               ? 'max-md:hidden'
               : ''}"
           >
-            <span class="pt-2.5 text-[13px] text-muted md:hidden">{say(`part.${part}`)}</span>
+            <span class="pt-2.5 text-fine text-muted md:hidden">{say(`part.${part}`)}</span>
             {#if here.length === 0}
               <span class="block py-1.5 text-muted">{isToday && hourNow >= ends[part] ? say('day.passed') : '–'}</span>
             {:else}
@@ -104,13 +104,12 @@
                           : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
                       onclick={() => onchoose(opening)}
                       >{timeOf(opening.start, zone)}{#if isShared}{' '}<span
-                          class="block text-[13px] leading-tight font-normal"
+                          class="block text-fine leading-tight font-normal"
                           >{say('day.left', { n: opening.placesLeft })}</span
-                        >{/if}{#if showsMine}{' '}<span class="block text-[13px] leading-tight font-normal"
+                        >{/if}{#if showsMine}{' '}<span class="block text-fine leading-tight font-normal"
                           >{timeOf(opening.start, guest.own)}</span
-                        >{/if}{#if clash}{' '}<span
-                          aria-hidden="true"
-                          class="block text-[13px] leading-tight font-normal">{say('day.clash')}</span
+                        >{/if}{#if clash}{' '}<span aria-hidden="true" class="block text-fine leading-tight font-normal"
+                          >{say('day.clash')}</span
                         >{/if}</button
                     >
                   </li>

@@ -20,6 +20,7 @@
   import Tried from './Tried.svelte';
   import WeekStrip from './WeekStrip.svelte';
   import ZoneChoice from './ZoneChoice.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     source: GuestSource;
@@ -128,15 +129,14 @@
   {/if}
   {#if place}<span class="text-on-night">{place}</span>{/if}
   {#if about}
-    <button
-      type="button"
+    <TextButton
       aria-expanded={reading}
       aria-controls="about"
-      class="min-h-11 text-[#fbd588] underline underline-offset-4 md:min-h-9"
+      class="min-h-11 text-glow-pale md:min-h-9"
       onclick={() => (reading = !reading)}
     >
       {reading ? say('about.less') : say('about.more')}
-    </button>
+    </TextButton>
   {/if}
 </PageHead>
 
@@ -187,7 +187,7 @@
   {:else}
     <div class="mt-2 hidden grid-cols-[126px_1fr] gap-x-3 md:grid" aria-hidden="true">
       <span></span>
-      <div class="grid grid-cols-3 gap-x-3 pb-1.5 text-[13px] text-muted">
+      <div class="grid grid-cols-3 gap-x-3 pb-1.5 text-fine text-muted">
         {#each parts as part (part)}<span>{say(`part.${part}`)}</span>{/each}
       </div>
     </div>
@@ -216,9 +216,7 @@
     <div class="border-t border-line"></div>
   {/if}
   {#if guest.openings && guest.hasLater}
-    <button type="button" class="mt-3 min-h-11 underline underline-offset-4" onclick={() => void guest.showLater()}
-      >{say('openings.further')}</button
-    >
+    <TextButton class="mt-3 min-h-11" onclick={() => void guest.showLater()}>{say('openings.further')}</TextButton>
   {/if}
   {#if guest.openings && !nothingAtAll}<OwnCalendar {guest} />{/if}
   {@render beneath?.(guest)}

@@ -8,6 +8,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { say } from '$lib/words/say.svelte';
   import type { GuestPageState } from './GuestPageState.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     guest: GuestPageState;
@@ -55,12 +56,7 @@
     {#if wished > 0}<p class="mb-1 text-muted">
         {say('wish.pending', { name: ask })}
       </p>{/if}
-    <button
-      type="button"
-      aria-expanded={open}
-      class="min-h-11 underline underline-offset-4"
-      onclick={() => (open = !open)}>{say('wish.title')}</button
-    >
+    <TextButton aria-expanded={open} class="min-h-11" onclick={() => (open = !open)}>{say('wish.title')}</TextButton>
     {#if open}
       <form
         novalidate
@@ -80,10 +76,8 @@
                 /></span
               >
             {/each}
-            {#if times.length < MOST}<button
-                type="button"
-                class="min-h-11 px-2 underline underline-offset-4"
-                onclick={() => (times = [...times, ''])}>{say('wish.more')}</button
+            {#if times.length < MOST}<TextButton class="min-h-11 px-2" onclick={() => (times = [...times, ''])}
+                >{say('wish.more')}</TextButton
               >{/if}
           </div>
           {#if mendOf(sending.problem, 'starts')}<p class="mt-1 text-sm text-brick" role="alert">

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { say, sayCount } from '$lib/words/say.svelte';
   import type { GuestPageState } from './GuestPageState.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { guest }: { guest: GuestPageState } = $props();
 
@@ -32,9 +33,7 @@
   {#if guest.calendarNote?.isRead}
     <p role="status">
       {sayCount(guest.calendarNote.count, 'calendar.entries')}
-      <button type="button" class="min-h-11 underline underline-offset-4" onclick={() => guest.forgetCalendar()}
-        >{say('calendar.forget')}</button
-      >
+      <TextButton class="min-h-11" onclick={() => guest.forgetCalendar()}>{say('calendar.forget')}</TextButton>
     </p>
   {:else}
     <p>

@@ -38,7 +38,7 @@
   }: Props = $props();
 </script>
 
-<header class="on-night relative overflow-hidden bg-night text-[#fffdf8]" style:background-color={accent || undefined}>
+<header class="on-night relative overflow-hidden bg-night text-on-dark" style:background-color={accent || undefined}>
   {#if picture}
     <img src={picture} alt="" class="absolute inset-y-0 right-0 h-full w-full object-cover md:w-[60%]" />
     <div
@@ -50,7 +50,7 @@
   {:else}
     <div
       aria-hidden="true"
-      class="absolute inset-0 bg-[radial-gradient(circle_at_85%_45%,rgba(242,181,65,0.42),transparent_28%)]"
+      class="absolute inset-0 bg-[radial-gradient(circle_at_85%_45%,color-mix(in_srgb,var(--glow-light)_42%,transparent),transparent_28%)]"
     ></div>
   {/if}
   <div class="relative mx-auto max-w-[1216px] px-[18px] pt-4 pb-5 md:px-6 md:pt-5 md:pb-8">
@@ -60,7 +60,7 @@
       {:else}
         <span
           aria-hidden="true"
-          class="inline-flex h-[26px] w-[26px] items-center justify-center rounded-lg bg-glow font-bold text-[#18223b]"
+          class="inline-flex h-[26px] w-[26px] items-center justify-center rounded-lg bg-glow font-bold text-on-glow"
           >{workspace.charAt(0)}</span
         >
       {/if}
@@ -70,7 +70,7 @@
           href={deskPath}>{desk}</a
         >{:else}{desk}{/if}
     </p>
-    <h1 class="mt-3 text-2xl md:text-[32px]">{title}</h1>
+    <h1 class="mt-3 text-2xl md:text-hero">{title}</h1>
     <div class="mt-2.5 flex flex-wrap items-center gap-x-5 gap-y-2.5">
       {#if names}
         <p class="flex items-center gap-3">
@@ -79,7 +79,7 @@
               {#if host.portrait}<img
                   src={host.portrait}
                   alt=""
-                  class="h-8 w-8 rounded-full border-2 border-[#fffdf8] object-cover"
+                  class="h-8 w-8 rounded-full border-2 border-on-dark object-cover"
                 />{:else}<Initials name={host.name} />{/if}
             {/each}
           </span>

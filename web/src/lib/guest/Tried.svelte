@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
   import { dateIn, longDate, timeOf } from '$lib/time/format';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   /** What a guest would have got, had this been for real. */
   let { tried, zone, onclose }: { tried: Schemas['TriedBooking']; zone: string; onclose: () => void } = $props();
@@ -19,5 +20,5 @@
   {/if}
   {#if tried.goTo}<p class="mt-3">They would be sent on to <strong class="wrap-anywhere">{tried.goTo}</strong>.</p>{/if}
   {#each tried.flags as flag (flag)}<p class="mt-3">Your team would be told: {flag}</p>{/each}
-  <button type="button" class="mt-2 min-h-11 underline underline-offset-4" onclick={onclose}>Try another</button>
+  <TextButton class="mt-2 min-h-11" onclick={onclose}>Try another</TextButton>
 </section>

@@ -9,14 +9,14 @@
   const { page, own } = $derived(guest);
   const other = $derived(guest.zone === page.zone ? own : page.zone);
   const differs = $derived(!sameClock(page.zone, own, guest.now));
-  const link = 'min-h-11 md:ml-1.5 text-[15px] text-ink underline underline-offset-4 md:min-h-0';
+  const link = 'min-h-11 md:ml-1.5 text-body text-ink underline underline-offset-4 md:min-h-0';
 </script>
 
 <p class="text-sm text-muted md:text-right">
   <span class="md:block"
     >{page.isPlaceZoneOnly ? say('zone.at-place') : guest.zone === page.zone ? say('zone.in') : say('zone.yours')}</span
   >
-  <strong class="text-[15px] text-ink"
+  <strong class="text-body text-ink"
     >{say('zone.now', { city: cityOf(guest.zone), time: timeOf(guest.now, guest.zone) })}</strong
   >
   {#if differs && page.isPlaceZoneOnly}

@@ -7,6 +7,8 @@
   import { changeInWords, datesInWords, type Change } from './changes';
   import { readHolidays } from './files';
   import YearStrip from './YearStrip.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     changes: Change[];
@@ -61,11 +63,10 @@
   <li class="flex flex-wrap items-baseline gap-x-3 border-t border-line py-1.5 first:border-t-0">
     <span class="min-w-44">{datesInWords(change)}</span>
     <span class={change.open.length === 0 ? 'text-muted' : ''}>{changeInWords(change)}</span>
-    <button
-      type="button"
+    <TextButton
       aria-label="Take away {datesInWords(change)}"
-      class="ml-auto min-h-8 text-sm underline underline-offset-4"
-      onclick={() => (changes = changes.filter((_, other) => other !== index))}>take away</button
+      class="ml-auto min-h-8 text-sm"
+      onclick={() => (changes = changes.filter((_, other) => other !== index))}>take away</TextButton
     >
   </li>
 {/snippet}
@@ -79,11 +80,8 @@
   <p class="text-muted">No dated change is to come: every week is like the next.</p>
 {/if}
 {#if past.length > 0}
-  <button
-    type="button"
-    class="text-sm underline underline-offset-4"
-    aria-expanded={showsPast}
-    onclick={() => (showsPast = !showsPast)}>{counted(past.length, 'past change', 'past changes')}</button
+  <TextButton class="text-sm" aria-expanded={showsPast} onclick={() => (showsPast = !showsPast)}
+    >{counted(past.length, 'past change', 'past changes')}</TextButton
   >
   {#if showsPast}<ul>
       {#each past as { change, index } (index)}{@render row(change, index)}{/each}
@@ -131,10 +129,10 @@
       <ul class="max-h-56 overflow-y-auto">
         {#each found as { change, chosen }, i (i)}
           <li>
-            <label class="flex min-h-8 items-center gap-2"
+            <Choice class="flex min-h-8"
               ><input type="checkbox" checked={chosen} onchange={() => choose(i)} class="h-4 w-4" />{datesInWords(
                 change,
-              )} <span class="text-muted">{change.name ?? ''}</span></label
+              )} <span class="text-muted">{change.name ?? ''}</span></Choice
             >
           </li>
         {/each}

@@ -12,7 +12,7 @@
 
 <div class="space-y-[14px] lg:sticky lg:top-[76px]">
   <section aria-labelledby="hours-use" class="rounded-2xl border border-line bg-card p-4">
-    <h2 id="hours-use" class="text-[17px]">What hangs on them</h2>
+    <h2 id="hours-use" class="text-part">What hangs on them</h2>
     {#if editor.saved && editor.saved.hosts.length > 0}
       <p class="mt-1">The usual hours of {editor.saved.hosts.map((host) => host.name).join(', ')}.</p>
       <p class="mt-1 text-muted">
@@ -28,7 +28,7 @@
   </section>
   {#if editor.saved && editor.saved.pages.length > 0}
     <section aria-labelledby="hours-effects" class="rounded-2xl border border-line bg-card p-4" data-test="effects">
-      <h2 id="hours-effects" class="text-[17px]">
+      <h2 id="hours-effects" class="text-part">
         {editor.isTouched ? 'What your change would do' : editor.did ? 'What your change did' : 'Openings'}
       </h2>
       <ul aria-live="polite" class="mt-1 space-y-1">

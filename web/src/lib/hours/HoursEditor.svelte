@@ -63,7 +63,7 @@
 <header
   class="sticky top-0 z-20 -mx-4 mb-1 flex flex-wrap items-center justify-between gap-3 bg-paper px-4 pt-3.5 pb-2 md:-mx-[26px] md:-mt-3.5 md:px-[26px]"
 >
-  <h1 class="text-[26px] leading-tight">{editor.form.name.trim() || 'New hours'}</h1>
+  <h1 class="text-page leading-tight">{editor.form.name.trim() || 'New hours'}</h1>
   {#if mayEdit}
     <div class="flex flex-wrap gap-3">
       {#if onremove && users.length === 0 && me.isCoordinator}<ActionButton kind="quiet" onclick={onremove}

@@ -5,6 +5,7 @@
   import PasteHours from './PasteHours.svelte';
   import { readDay } from './typed';
   import { axisOfWeek, dayInWords, openTimesOf, spansOf, weekdays, type Week, type WeekdayKey } from './week';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     week: Week;
@@ -77,7 +78,7 @@
     move what is lit, delete erases.</caption
   >
   <thead class="max-sm:block">
-    <tr class="text-[13px] text-muted max-sm:block">
+    <tr class="text-fine text-muted max-sm:block">
       <th class="w-11 max-sm:hidden"><span class="sr-only">Day</span></th>
       <th class="relative h-5 font-normal max-sm:block">
         <span class="sr-only">Lane</span>
@@ -135,16 +136,15 @@
             aria-invalid={mends.length > 0}
             value={drafts[day.key]?.text ?? dayInWords(week[day.key])}
             onchange={(event) => type(day.key, event.currentTarget.value)}
-            class="px-2 py-1.5 text-[14px] {mends.length > 0 ? 'border-brick' : ''}"
+            class="px-2 py-1.5 text-sm {mends.length > 0 ? 'border-brick' : ''}"
           />
         </td>
         <td class="text-right">
-          <button
-            type="button"
+          <TextButton
             aria-label="Copy {day.name} to other days"
             aria-expanded={copying === day.key}
-            class="min-h-8 px-1 text-sm underline underline-offset-4"
-            onclick={() => (copying = copying === day.key ? undefined : day.key)}>copy</button
+            class="min-h-8 px-1 text-sm"
+            onclick={() => (copying = copying === day.key ? undefined : day.key)}>copy</TextButton
           >
         </td>
       </tr>
@@ -184,10 +184,8 @@
 {#if pasting}
   <PasteHours ontake={takeOver} onclose={() => (pasting = false)} />
 {:else}
-  <p class="mt-1 text-[13px] text-muted">
+  <p class="mt-1 text-fine text-muted">
     Drag in a lane to open hours, drag a bar or its ends to move or stretch it.
-    <button type="button" class="min-h-8 underline underline-offset-4" onclick={() => (pasting = true)}
-      >Paste a whole week</button
-    >
+    <TextButton class="min-h-8" onclick={() => (pasting = true)}>Paste a whole week</TextButton>
   </p>
 {/if}

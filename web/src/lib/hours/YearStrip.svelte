@@ -22,7 +22,7 @@
 </script>
 
 <figure aria-label="A year of changes" class="mb-1">
-  <div class="relative h-5 text-[12px] text-muted" aria-hidden="true">
+  <div class="relative h-5 text-small text-muted" aria-hidden="true">
     {#each months as month (month.toString())}
       <span class="absolute top-0 truncate" style="left: {at(dayOf(month))}; width: {at(30)}"
         >{monthName(month.toString()).slice(0, 3)}</span
@@ -54,7 +54,7 @@
       {/each}
     </ul>
   </div>
-  <figcaption class="mt-1 flex flex-wrap gap-x-5 text-[13px] text-muted">
+  <figcaption class="mt-1 flex flex-wrap gap-x-5 text-fine text-muted">
     <span class="inline-flex items-center gap-1.5"><span class="h-3 w-2 bg-edge"></span>closed</span>
     <span class="inline-flex items-center gap-1.5"
       ><span class="h-2 w-3 border border-ink bg-glow-bar"></span>other times</span

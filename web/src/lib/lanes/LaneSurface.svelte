@@ -224,7 +224,7 @@
     <span
       data-mark={mark.key}
       title="{mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}"
-      class="absolute inset-y-[2px] overflow-visible rounded-[5px] px-1 text-[11.5px] leading-[17px] whitespace-nowrap {looksOf[
+      class="absolute inset-y-[2px] overflow-visible rounded-[5px] px-1 text-tiny leading-[17px] whitespace-nowrap {looksOf[
         mark.tone
       ]} {onchange ? 'cursor-grab' : ''} {picked === mark.key ? 'z-10 outline-2 outline-ink' : ''}"
       style={placeOn(axis, mark.from, mark.to)}
@@ -251,7 +251,7 @@
   {#if ghost}
     <span
       aria-hidden="true"
-      class="pointer-events-none absolute inset-y-[1px] z-10 rounded-[5px] border-2 border-ink bg-glow-soft/60 px-1 text-[11.5px] whitespace-nowrap"
+      class="pointer-events-none absolute inset-y-[1px] z-10 rounded-[5px] border-2 border-ink bg-glow-soft/60 px-1 text-tiny whitespace-nowrap"
       style={placeOn(axis, ghost.from, ghost.to)}>{minuteText(ghost.from)}–{minuteText(ghost.to)}</span
     >
   {/if}

@@ -2,10 +2,10 @@
 export type MarkTone = 'paint' | 'block' | 'mark' | 'kept' | 'missed' | 'open' | 'frame' | 'wish';
 
 export const looksOf: Readonly<Record<MarkTone, string>> = {
-  paint: 'bg-glow-bar text-[#18223b]',
+  paint: 'bg-glow-bar text-on-glow',
   block: 'border border-glow bg-glow-tint font-semibold text-on-tint',
-  mark: 'border-2 border-ink bg-glow font-bold text-[#18223b]',
-  kept: 'hatched border-2 border-ink bg-glow font-bold text-[#18223b]',
+  mark: 'border-2 border-ink bg-glow font-bold text-on-glow',
+  kept: 'hatched border-2 border-ink bg-glow font-bold text-on-glow',
   missed: 'border-2 border-dashed border-brick bg-brick-tint font-semibold text-brick-text',
   open: 'pointer-events-none bg-glow-bar',
   frame: 'z-10 border-2 border-ink bg-transparent',

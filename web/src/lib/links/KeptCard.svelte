@@ -4,6 +4,7 @@
   import { cityOf } from '$lib/time/clock';
   import { dateIn, shortDate, timeOf } from '$lib/time/format';
   import type { LinkEditing } from './LinkEditing.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     link: LinkEditing;
@@ -46,7 +47,7 @@
 </script>
 
 <section aria-labelledby="kept" class="rounded-2xl border border-line bg-card p-4">
-  <h2 id="kept" class="text-[17px]">Kept for {link.guestName || 'them'}</h2>
+  <h2 id="kept" class="text-part">Kept for {link.guestName || 'them'}</h2>
   {#if link.offer.by !== 'marked'}
     <p class="mt-1 text-muted">Only times that you mark can be held.</p>
   {:else}
@@ -82,10 +83,8 @@
             bind:value={() => wall, (next) => (typed = next || undefined)}
           /></span
         >
-        {#if holds.length > 0 && typed !== undefined}<button
-            type="button"
-            class="min-h-9 underline underline-offset-4"
-            onclick={() => void turn(true)}>Hold until then</button
+        {#if holds.length > 0 && typed !== undefined}<TextButton class="min-h-9" onclick={() => void turn(true)}
+            >Hold until then</TextButton
           >{/if}
       </div>
     {/if}

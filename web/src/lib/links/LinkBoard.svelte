@@ -12,6 +12,7 @@
   import { Skeleton } from 'flowbite-svelte';
   import { marksOfLink, placeOf, readKey, startAt, worthShowing } from './boardMarks';
   import type { LinkEditing } from './LinkEditing.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     link: LinkEditing;
@@ -173,10 +174,8 @@
 {:else if board}
   <p class="rounded-2xl border border-line bg-card p-6 text-muted">
     Nobody in the line-up is open in the four weeks from {dayMonth(from)}.
-    <button
-      type="button"
-      class="underline underline-offset-4"
-      onclick={() => (from = Temporal.PlainDate.from(from).add({ days: DAYS }).toString())}>Look later</button
+    <TextButton onclick={() => (from = Temporal.PlainDate.from(from).add({ days: DAYS }).toString())}
+      >Look later</TextButton
     >
   </p>
 {:else if hostIds.length === 0}

@@ -6,6 +6,8 @@
   import NumberField from '$lib/pages/NumberField.svelte';
   import Sentence from '$lib/pages/Sentence.svelte';
   import type { LinkEditing } from './LinkEditing.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     link: LinkEditing;
@@ -34,7 +36,7 @@
 </script>
 
 <section aria-labelledby="link-details" class="rounded-2xl border border-line bg-card p-4">
-  <h2 id="link-details" class="text-[17px]">More about it</h2>
+  <h2 id="link-details" class="text-part">More about it</h2>
   <fieldset disabled={!mayEdit} class="mt-2 grid gap-x-6 gap-y-3 lg:grid-cols-2">
     <div class="space-y-3">
       <Sentence mends={[link.mend('placeKind'), link.mend('place')]}>
@@ -86,19 +88,19 @@
           /></span
         >
       </Sentence>
-      <label class="flex min-h-9 items-center gap-2"
+      <Choice class="flex min-h-9"
         ><input
           type="checkbox"
           class="rounded border-edge"
           bind:checked={() => details.reopens, (reopens) => link.setDetails({ reopens })}
-        /> when a booking is cancelled, another can be made by it</label
+        /> when a booking is cancelled, another can be made by it</Choice
       >
-      <label class="flex min-h-9 items-center gap-2"
+      <Choice class="flex min-h-9"
         ><input
           type="checkbox"
           class="rounded border-edge"
           bind:checked={() => details.leavesFree, (leavesFree) => link.setDetails({ leavesFree })}
-        /> stands as free time in the hosts’ calendars</label
+        /> stands as free time in the hosts’ calendars</Choice
       >
       <Sentence mends={[link.mend('details.topic')]}>
         address begins with <span class="w-60"
@@ -138,11 +140,10 @@
           >
         </Sentence>
       {/each}
-      {#if details.alsoInvited.length < 20}<button
-          type="button"
-          class="min-h-9 underline underline-offset-4"
+      {#if details.alsoInvited.length < 20}<TextButton
+          class="min-h-9"
           onclick={() => link.setDetails({ alsoInvited: [...details.alsoInvited, { name: '', email: '' }] })}
-          >Also invite somebody</button
+          >Also invite somebody</TextButton
         >{/if}
       <CalendarChoices
         {lineUp}
@@ -180,11 +181,7 @@
           The guest is asked {details.questions.length === 1
             ? 'the question'
             : `the ${details.questions.length} questions`} of the page it was started from.
-          <button
-            type="button"
-            class="min-h-9 underline underline-offset-4"
-            onclick={() => link.setDetails({ questions: [] })}>Ask nothing</button
-          >
+          <TextButton class="min-h-9" onclick={() => link.setDetails({ questions: [] })}>Ask nothing</TextButton>
         </p>
       {/if}
       <div class="flex flex-wrap items-end gap-2">

@@ -119,11 +119,11 @@
   class="z-30 -mx-1 mb-1.5 flex flex-wrap items-start justify-between gap-3 bg-paper px-1 py-2 md:sticky md:top-0 md:flex-nowrap"
 >
   <div class="flex min-h-10 min-w-0 flex-wrap items-center gap-x-3.5 gap-y-1">
-    <h1 class="text-[26px]">
+    <h1 class="text-page">
       {isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for somebody'}
     </h1>
     <span aria-live="polite" data-test="link-total"
-      ><strong class="font-heading text-[22px] leading-none">{link.supply?.total ?? '…'}</strong>
+      ><strong class="font-heading text-count leading-none">{link.supply?.total ?? '…'}</strong>
       {link.supply?.total === 1 ? 'opening' : 'openings'}</span
     >
     {#if link.saved}<Badge
@@ -239,7 +239,7 @@
   />
   {#if record.length > 0}
     <section aria-labelledby="link-record" class="rounded-2xl border border-line bg-card p-4">
-      <h2 id="link-record" class="mb-1 text-[17px]">Record</h2>
+      <h2 id="link-record" class="mb-1 text-part">Record</h2>
       <RecordList lines={record} zone={link.form.times.zone} />
     </section>
   {/if}

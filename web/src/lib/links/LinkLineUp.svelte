@@ -3,6 +3,8 @@
   import type { Schemas } from '$lib/api/client';
   import { leadAfter } from '$lib/supply/relaxations';
   import type { LinkEditing } from './LinkEditing.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     link: LinkEditing;
@@ -59,7 +61,7 @@
 </script>
 
 <section aria-labelledby="line-up" class="rounded-2xl border border-line bg-card p-4">
-  <h2 id="line-up" class="text-[17px]">Line-up</h2>
+  <h2 id="line-up" class="text-part">Line-up</h2>
   <ul class="mt-1.5 space-y-2">
     {#each seats as seat, at (at)}
       <li class="flex flex-wrap items-center gap-1.5" aria-label="Seat {at + 1}">
@@ -86,11 +88,10 @@
             items={[{ value: '', name: 'or…' }, ...free.map((host) => ({ value: host.id, name: host.name }))]}
           />
         {/if}
-        {#if mayEdit && at !== lead && seats.length > 1}<button
-            type="button"
-            class="min-h-8 text-sm text-muted underline underline-offset-4"
+        {#if mayEdit && at !== lead && seats.length > 1}<TextButton
+            class="min-h-8 text-sm text-muted"
             aria-label="Let seat {at + 1} lead"
-            onclick={() => link.setDetails({ lead: at })}>lead</button
+            onclick={() => link.setDetails({ lead: at })}>lead</TextButton
           >{/if}
       </li>
     {/each}
@@ -115,7 +116,7 @@
     <details class="mt-2 text-sm" open={link.form.times.overridden.length > 0}>
       <summary class="min-h-8 cursor-pointer text-muted">Offer over what their calendars have</summary>
       {#each link.hostIds as id (id)}
-        <label class="flex min-h-8 items-center gap-2"
+        <Choice class="flex min-h-8"
           ><input
             type="checkbox"
             class="rounded border-edge"
@@ -123,7 +124,7 @@
             checked={link.form.times.overridden.includes(id)}
             onchange={(event) => override(id, event.currentTarget.checked)}
           />
-          don’t ask {nameOf(id)}’s calendars</label
+          don’t ask {nameOf(id)}’s calendars</Choice
         >
       {/each}
       <p class="text-muted">Bookings and holds made here always count.</p>

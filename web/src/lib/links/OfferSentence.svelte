@@ -8,6 +8,7 @@
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
   import type { Offer } from './form';
   import type { LinkEditing } from './LinkEditing.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { link }: { link: LinkEditing } = $props();
 
@@ -80,8 +81,8 @@
       /></span
     >
   </span>
-  <button type="button" class="min-h-9 underline underline-offset-4" aria-expanded={more} onclick={() => (more = !more)}
-    >{more ? 'fewer rules' : 'buffers, notice, days'}</button
+  <TextButton class="min-h-9" aria-expanded={more} onclick={() => (more = !more)}
+    >{more ? 'fewer rules' : 'buffers, notice, days'}</TextButton
   >
 </Sentence>
 {#if more}

@@ -3,6 +3,7 @@
   import { counted } from '$lib/time/format';
   import type { LinkEditing } from './LinkEditing.svelte';
   import { dayAndTime, paintedWords } from './words';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     link: LinkEditing;
@@ -36,7 +37,7 @@
 </script>
 
 <section aria-labelledby="offered" class="rounded-2xl border border-line bg-card p-4">
-  <h2 id="offered" class="text-[17px]">
+  <h2 id="offered" class="text-part">
     <span class="font-heading font-bold">{openings.length}</span>
     {openings.length === 1 ? 'opening' : 'openings'} offered{#if link.missed.size > 0}, <span class="text-brick"
         >{counted(link.missed.size, 'marked time is', 'marked times are')} not open</span
@@ -61,17 +62,15 @@
           >{/if}
         {#if !row.isOpen}<span class="text-sm text-brick">not open</span>{/if}
         {#if mayEdit && !link.isOver}
-          {#if row.isOpen}<button
-              type="button"
-              class="min-h-8 text-sm underline underline-offset-4"
+          {#if row.isOpen}<TextButton
+              class="min-h-8 text-sm"
               aria-label="Book {dayAndTime(row.start, zone)} by hand"
-              onclick={() => onbook(row.start)}>book</button
+              onclick={() => onbook(row.start)}>book</TextButton
             >{/if}
-          {#if isMarked}<button
-              type="button"
-              class="min-h-8 text-sm underline underline-offset-4"
+          {#if isMarked}<TextButton
+              class="min-h-8 text-sm"
               aria-label="{link.held.has(row.start) ? 'Release' : 'Erase'} {dayAndTime(row.start, zone)}"
-              onclick={() => void release(row.start)}>{link.held.has(row.start) ? 'release' : 'erase'}</button
+              onclick={() => void release(row.start)}>{link.held.has(row.start) ? 'release' : 'erase'}</TextButton
             >{/if}
         {/if}
       </li>
@@ -97,36 +96,33 @@
               }
             /> each week</label
           >
-          {#if mayEdit}<button
-              type="button"
-              class="min-h-8 underline underline-offset-4"
+          {#if mayEdit}<TextButton
+              class="min-h-8"
               aria-label="Erase what is painted, {paintedWords(paint)}"
-              onclick={() => link.erasePaint(at)}>erase</button
+              onclick={() => link.erasePaint(at)}>erase</TextButton
             >{/if}
         </li>
       {/each}
     </ul>
   {/if}
   {#if wishes.length > 0}
-    <h3 class="mt-3 text-[15px]">None suited; these would</h3>
+    <h3 class="mt-3 text-body">None suited; these would</h3>
     <ul aria-label="Wished times">
       {#each wishes as wish (wish.id)}
         <li class="flex flex-wrap items-center gap-x-3 border-t border-line py-1 first:border-t-0">
           <span class="min-w-0 flex-1">{dayAndTime(wish.start, zone)}</span>
           {#if mayEdit && !link.isOver}
             {#if link.offer.marked.includes(wish.start)}<span class="text-sm text-muted">offered now</span
-              >{:else}<button
-                type="button"
-                class="min-h-8 text-sm underline underline-offset-4"
+              >{:else}<TextButton
+                class="min-h-8 text-sm"
                 aria-label="Offer {dayAndTime(wish.start, zone)}"
-                onclick={() => takeWish(wish)}>offer it</button
+                onclick={() => takeWish(wish)}>offer it</TextButton
               >{/if}
           {/if}
-          {#if mayEdit}<button
-              type="button"
-              class="min-h-8 text-sm underline underline-offset-4"
+          {#if mayEdit}<TextButton
+              class="min-h-8 text-sm"
               aria-label="Drop the wish for {dayAndTime(wish.start, zone)}"
-              onclick={() => void link.dropWish(wish.id)}>drop</button
+              onclick={() => void link.dropWish(wish.id)}>drop</TextButton
             >{/if}
         </li>
       {/each}

@@ -5,6 +5,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import { copyRich } from './copy';
   import type { LinkEditing } from './LinkEditing.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
 
   interface Props {
     link: LinkEditing;
@@ -122,21 +123,21 @@
         class="rounded-lg border border-line px-3 py-2 font-sans text-sm whitespace-pre-wrap"
         data-test="link-text">{link.text?.text ?? ''}</pre>
       <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-muted">
-        <label class="inline-flex min-h-8 items-center gap-2"
+        <Choice class="inline-flex min-h-8"
           ><input
             type="checkbox"
             class="rounded border-edge"
             disabled={!mayEdit}
             bind:checked={() => how.asRanges, (asRanges) => setText({ asRanges })}
-          /> as ranges</label
+          /> as ranges</Choice
         >
-        <label class="inline-flex min-h-8 items-center gap-2"
+        <Choice class="inline-flex min-h-8"
           ><input
             type="checkbox"
             class="rounded border-edge"
             disabled={!mayEdit}
             bind:checked={() => how.withAddress, (withAddress) => setText({ withAddress })}
-          /> ends with the address</label
+          /> ends with the address</Choice
         >
         <span class="w-40"
           ><Select

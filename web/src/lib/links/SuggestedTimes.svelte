@@ -30,7 +30,7 @@
 
 {#if suggestions.length > 0}
   <section aria-labelledby="suggested" class="flex flex-wrap items-center gap-2">
-    <h2 id="suggested" class="mr-1 text-[17px]">Suggested</h2>
+    <h2 id="suggested" class="mr-1 text-part">Suggested</h2>
     {#each suggestions as suggestion (suggestion.start)}
       <button
         type="button"

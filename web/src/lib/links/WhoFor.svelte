@@ -6,6 +6,7 @@
   import { allZones } from '$lib/time/clock';
   import type { LinkEditing } from './LinkEditing.svelte';
   import { languages } from './languages';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     link: LinkEditing;
@@ -105,10 +106,9 @@
           >{/if}
       </span>
     {/each}
-    {#if link.form.guests.length > 0 && guests.length < MOST_GUESTS}<button
-        type="button"
-        class="min-h-9 underline underline-offset-4"
-        onclick={() => (link.form.guests = [...guests, { name: '', email: '' }])}>+ guest</button
+    {#if link.form.guests.length > 0 && guests.length < MOST_GUESTS}<TextButton
+        class="min-h-9"
+        onclick={() => (link.form.guests = [...guests, { name: '', email: '' }])}>+ guest</TextButton
       >{/if}
     in
     <span class="w-44"

@@ -8,6 +8,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import OpeningChoice from './OpeningChoice.svelte';
   import { say } from '$lib/words/say.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     zone: string;
@@ -55,9 +56,7 @@
 >
   <div class="flex flex-wrap items-baseline justify-between gap-3">
     <h2 id="move-title" class="text-xl">{say('move.title')}</h2>
-    <button type="button" class="min-h-11 text-muted underline underline-offset-4" onclick={onclose}
-      >{say('move.leave')}</button
-    >
+    <TextButton class="min-h-11 text-muted" onclick={onclose}>{say('move.leave')}</TextButton>
   </div>
   {#if loading.problem}<ProblemNote problem={loading.problem} />{/if}
   {#if openings}

@@ -47,8 +47,7 @@
         <div class="grid gap-x-3 gap-y-1 py-2.5 md:grid-cols-[104px_1fr]">
           <h3 class="text-lg leading-tight">
             {dayName(date)}
-            <span class="text-[13px] font-normal text-muted">{date === today ? say('day.today') : monthName(date)}</span
-            >
+            <span class="text-fine font-normal text-muted">{date === today ? say('day.today') : monthName(date)}</span>
           </h3>
           <ul
             class="flex flex-wrap gap-2 max-md:grid max-md:grid-cols-[repeat(auto-fill,minmax(80px,1fr))]"

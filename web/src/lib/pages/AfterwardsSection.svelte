@@ -4,6 +4,7 @@
   import type { EditorState } from './EditorState.svelte';
   import { usualDetails } from './form';
   import Section from './Section.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
 
   let { editor }: { editor: EditorState } = $props();
 
@@ -37,20 +38,20 @@
   >
     <Input id="go-to" placeholder="https://" bind:value={() => after.goTo, (goTo) => set({ goTo: goTo ?? '' })} />
   </Field>
-  <label class="inline-flex min-h-9 items-center gap-2"
+  <Choice class="inline-flex min-h-9"
     ><input
       type="checkbox"
       class="rounded border-edge"
       checked={after.offersAnother}
       onchange={() => set({ offersAnother: !after.offersAnother })}
-    /> offer them to reserve another time</label
+    /> offer them to reserve another time</Choice
   >
-  <label class="inline-flex min-h-9 items-center gap-2"
+  <Choice class="inline-flex min-h-9"
     ><input
       type="checkbox"
       class="rounded border-edge"
       checked={after.provesEmail}
       onchange={() => set({ provesEmail: !after.provesEmail })}
-    /> before that, they prove their email by a code that we send</label
+    /> before that, they prove their email by a code that we send</Choice
   >
 </Section>

@@ -12,6 +12,9 @@
   import { usualDetails } from './form';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
+  import { NIGHT } from '$lib/ui/accent';
 
   /** @prop kinds The workspace's own list of sorts of appointments. */
   let { editor, desks, kinds }: { editor: EditorState; desks: Schemas['DeskView'][]; kinds: readonly string[] } =
@@ -177,13 +180,11 @@
         type="color"
         aria-label="Accent"
         class="h-9 w-12 rounded border border-line-strong bg-card"
-        value={details.face.accent || '#1c2743'}
+        value={details.face.accent || NIGHT}
         onchange={(event) => setFace({ accent: event.currentTarget.value })}
       />
-      {#if details.face.accent}<button
-          type="button"
-          class="min-h-9 underline underline-offset-4"
-          onclick={() => setFace({ accent: '' })}>that of the desk</button
+      {#if details.face.accent}<TextButton class="min-h-9" onclick={() => setFace({ accent: '' })}
+          >that of the desk</TextButton
         >{:else}that of the desk{/if}
     </span>
   </Sentence>
@@ -208,21 +209,21 @@
     </div>
   {/if}
   <div class="flex flex-wrap gap-x-5">
-    <label class="inline-flex min-h-9 items-center gap-2"
+    <Choice class="inline-flex min-h-9"
       ><input
         type="checkbox"
         class="rounded border-edge"
         checked={details.face.showsHosts}
         onchange={() => setFace({ showsHosts: !details.face.showsHosts })}
-      /> guests see who the hosts are</label
+      /> guests see who the hosts are</Choice
     >
-    <label class="inline-flex min-h-9 items-center gap-2"
+    <Choice class="inline-flex min-h-9"
       ><input
         type="checkbox"
         class="rounded border-edge"
         checked={details.face.isListed}
         onchange={() => setFace({ isListed: !details.face.isListed })}
-      /> its desk lists it</label
+      /> its desk lists it</Choice
     >
   </div>
 </Section>

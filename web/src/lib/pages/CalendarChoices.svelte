@@ -2,6 +2,7 @@
   import { Checkbox, Select } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
   import { calendarsOf, choiceInWords, choose, usuallyAsked } from './calendars';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     lineUp: Schemas['HostView'][];
@@ -31,12 +32,11 @@
     <li class={choice ? 'border-l-4 border-ink pl-2' : ''}>
       <span class={choice ? 'text-ink' : 'text-muted'}>For {host.name} it {choiceInWords(choice, own)}.</span>
       {#if own.length > 1}
-        <button
-          type="button"
-          class="ml-1 underline underline-offset-4"
+        <TextButton
+          class="ml-1"
           aria-expanded={opened === host.id}
           aria-label="Choose other calendars of {host.name}"
-          onclick={() => (opened = opened === host.id ? undefined : host.id)}>choose</button
+          onclick={() => (opened = opened === host.id ? undefined : host.id)}>choose</TextButton
         >
       {/if}
       {#if opened === host.id}

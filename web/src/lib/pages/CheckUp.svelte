@@ -2,6 +2,7 @@
   import { api, type Schemas } from '$lib/api/client';
   import { checkUp, publicWords } from './checkup';
   import type { EditorState } from './EditorState.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let {
     editor,
@@ -35,7 +36,7 @@
 </script>
 
 <section aria-labelledby="check-up" class="rounded-2xl border border-line bg-card p-4">
-  <h2 id="check-up" class="text-[17px]">Check-up</h2>
+  <h2 id="check-up" class="text-part">Check-up</h2>
   {#if points.length === 0}
     <p class="mt-1 text-muted">Nothing stands out.</p>
   {:else}
@@ -46,11 +47,8 @@
           {#if point.at.startsWith('/')}
             <a class="min-h-7 text-sm underline underline-offset-4" href={point.at}>see it</a>
           {:else}
-            <button
-              type="button"
-              class="min-h-7 text-sm underline underline-offset-4"
-              aria-label="Mend: {point.words}"
-              onclick={() => go(point.at)}>mend</button
+            <TextButton class="min-h-7 text-sm" aria-label="Mend: {point.words}" onclick={() => go(point.at)}
+              >mend</TextButton
             >
           {/if}
         </li>

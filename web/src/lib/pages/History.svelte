@@ -5,6 +5,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { changedParts } from './differences';
   import type { PageForm } from './form';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     pageId: string;
@@ -46,26 +47,22 @@
 
 {#if editions.length > 0 || problem}
   <section aria-labelledby="history" class="rounded-2xl border border-line bg-card p-4">
-    <h2 id="history" class="mb-1 text-[17px]">As it was published</h2>
+    <h2 id="history" class="mb-1 text-part">As it was published</h2>
     {#if problem}<ProblemNote {problem} />{/if}
     <ol class="text-sm">
       {#each all ? editions : editions.slice(0, SHOWN) as edition, at (edition.number)}
         <li class="grid grid-cols-[104px_1fr_auto] gap-x-3 border-t border-line py-1.5 first:border-t-0">
           <span class="text-muted">{dayMonth(dateIn(edition.at, zone))}, {timeOf(edition.at, zone)}</span>
           <span>{edition.by || 'Loose Lantern'}: {whatChanged(at)}</span>
-          {#if mayEdit && at > 0}<button
-              type="button"
-              class="underline underline-offset-4"
+          {#if mayEdit && at > 0}<TextButton
               aria-label="Take back the page of {dayMonth(dateIn(edition.at, zone))}, {timeOf(edition.at, zone)}"
-              onclick={() => onrestore(edition.form, edition.number)}>take back</button
+              onclick={() => onrestore(edition.form, edition.number)}>take back</TextButton
             >{:else}<span class="text-muted">{at === 0 ? 'now' : ''}</span>{/if}
         </li>
       {/each}
     </ol>
-    {#if editions.length > SHOWN && !all}<button
-        type="button"
-        class="mt-1 min-h-7 text-sm underline underline-offset-4"
-        onclick={() => (all = true)}>All {editions.length}</button
+    {#if editions.length > SHOWN && !all}<TextButton class="mt-1 min-h-7 text-sm" onclick={() => (all = true)}
+        >All {editions.length}</TextButton
       >{/if}
   </section>
 {/if}

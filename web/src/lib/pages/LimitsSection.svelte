@@ -6,6 +6,7 @@
   import NumberField from './NumberField.svelte';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
 
   let { editor }: { editor: EditorState } = $props();
 
@@ -33,13 +34,13 @@
   </Sentence>
   <Example text={editor.worked && bufferExample(editor.worked)} />
   <Sentence mends={[editor.mend('times.dailyCap'), editor.mend('times.weeklyCap')]}>
-    <label class="inline-flex min-h-9 items-center gap-2 text-ink"
+    <Choice class="inline-flex min-h-9 text-ink"
       ><input
         type="checkbox"
         class="rounded border-edge"
         checked={times.dailyCap !== null}
         onchange={() => (times.dailyCap = times.dailyCap === null ? (was?.dailyCap ?? 3) : null)}
-      /> at most</label
+      /> at most</Choice
     >
     {#if times.dailyCap !== null}<NumberField
         id="daily-cap"
@@ -50,13 +51,13 @@
         max={1000}
       />{:else}any number{/if}
     a day,
-    <label class="inline-flex min-h-9 items-center gap-2 text-ink"
+    <Choice class="inline-flex min-h-9 text-ink"
       ><input
         type="checkbox"
         class="rounded border-edge"
         checked={times.weeklyCap !== null}
         onchange={() => (times.weeklyCap = times.weeklyCap === null ? (was?.weeklyCap ?? 10) : null)}
-      /> at most</label
+      /> at most</Choice
     >
     {#if times.weeklyCap !== null}<NumberField
         id="weekly-cap"
@@ -84,13 +85,13 @@
   </Sentence>
   <Example text={editor.worked && placesExample(times, editor.worked)} />
   <Sentence mends={[editor.mend('details.mostOpen')]}>
-    <label class="inline-flex min-h-9 items-center gap-2 text-ink"
+    <Choice class="inline-flex min-h-9 text-ink"
       ><input
         type="checkbox"
         class="rounded border-edge"
         checked={details.mostOpen !== null}
         onchange={() => (editor.form.details = { ...details, mostOpen: details.mostOpen === null ? 5 : null })}
-      /> one guest has at most</label
+      /> one guest has at most</Choice
     >
     {#if details.mostOpen !== null}<NumberField
         id="most-open"

@@ -10,6 +10,8 @@
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
   import { moved } from '$lib/lists';
+  import Choice from '$lib/ui/Choice.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     editor: EditorState;
@@ -158,7 +160,7 @@
       {/if}
       {#if seats.length > 1}
         <div class="mt-1 flex flex-wrap items-center gap-x-4">
-          <label class="inline-flex min-h-9 items-center gap-2"
+          <Choice class="inline-flex min-h-9"
             ><input
               type="radio"
               name="lead"
@@ -166,13 +168,10 @@
               class="border-edge"
               checked={details.lead === at}
               onchange={() => setDetails({ lead: at })}
-            /> leads: the invitation comes from them</label
+            /> leads: the invitation comes from them</Choice
           >
-          <button
-            type="button"
-            class="min-h-9 underline underline-offset-4"
-            aria-label="Take out seat {at + 1}"
-            onclick={() => takeOut(at)}>Take out</button
+          <TextButton class="min-h-9" aria-label="Take out seat {at + 1}" onclick={() => takeOut(at)}
+            >Take out</TextButton
           >
         </div>
       {/if}
@@ -180,9 +179,9 @@
   {/each}
   <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
     {#if seats.length < MOST_SEATS}<ActionButton class="py-1.5" onclick={addSeat}>Another seat</ActionButton>{/if}
-    <label class="inline-flex min-h-9 items-center gap-2"
+    <Choice class="inline-flex min-h-9"
       ><input type="checkbox" class="rounded border-edge" bind:checked={editor.form.keepsHosts} /> a guest who returns gets
-      the same hosts where they are free</label
+      the same hosts where they are free</Choice
     >
   </div>
   {#each editor
@@ -214,11 +213,10 @@
           bind:value={() => along.email, (email) => setAlong(at, { email: email ?? '' })}
         /></span
       >
-      <button
-        type="button"
-        class="min-h-9 px-1.5 underline underline-offset-4"
+      <TextButton
+        class="min-h-9 px-1.5"
         aria-label="Don’t invite {along.name || along.email || 'them'} any more"
-        onclick={() => setDetails({ alsoInvited: details.alsoInvited.filter((_, i) => i !== at) })}>×</button
+        onclick={() => setDetails({ alsoInvited: details.alsoInvited.filter((_, i) => i !== at) })}>×</TextButton
       >
     </Sentence>
   {/each}

@@ -20,8 +20,8 @@
 
 {#if looks && looks.weeks.length > 0}
   <section aria-labelledby="looks" class="rounded-2xl border border-line bg-card p-4">
-    <h2 id="looks" class="text-[17px]">What guests looked for</h2>
-    <ol class="mt-1.5 text-[13px]">
+    <h2 id="looks" class="text-part">What guests looked for</h2>
+    <ol class="mt-1.5 text-fine">
       {#each looks.weeks as week (week.week)}
         <li class="grid grid-cols-[92px_1fr_auto] items-center gap-2 py-0.5">
           <span>week of {dayMonth(week.week)}</span>
@@ -36,7 +36,7 @@
         </li>
       {/each}
     </ol>
-    {#if parts.length > 0}<p class="mt-1.5 text-[13px] text-muted">
+    {#if parts.length > 0}<p class="mt-1.5 text-fine text-muted">
         Chosen from: {parts.map(({ part, count }) => `${part.toLowerCase()} ${count.toLocaleString()}`).join(', ')}.
       </p>{/if}
   </section>

@@ -126,7 +126,7 @@
           class="rounded-lg bg-chosen px-2 py-0.5 font-heading font-bold text-on-chosen"
           title="Its mark on boards and lists">{saved.mark}</span
         >{/if}
-      <h1 class="text-[26px] leading-tight">{editor.form.title.trim() || 'New page'}</h1>
+      <h1 class="text-page leading-tight">{editor.form.title.trim() || 'New page'}</h1>
       {#if saved}<StateBadge state={saved.state} />{/if}
     </div>
     {#if saved}
@@ -262,7 +262,7 @@
     {#if saved}<History pageId={saved.id} version={saved.version} zone={me.zone} {mayEdit} onrestore={restore} />{/if}
     {#if record.length > 0}
       <section aria-labelledby="page-record" class="rounded-2xl border border-line bg-card p-4">
-        <h2 id="page-record" class="mb-1 text-[17px]">What was done</h2>
+        <h2 id="page-record" class="mb-1 text-part">What was done</h2>
         <RecordList lines={record.slice(0, 6)} zone={me.zone} />
       </section>
     {/if}

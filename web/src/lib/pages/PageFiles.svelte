@@ -3,6 +3,7 @@
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { faultOf, must } from '$lib/api/problem';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { pageId }: { pageId: string } = $props();
 
@@ -49,12 +50,11 @@
     {#each files as file (file.id)}
       <li>
         {file.name} <span class="text-sm text-muted">{Math.max(1, Math.round(file.size / 1024))} KB</span>
-        <button
-          type="button"
-          class="min-h-9 px-1.5 underline underline-offset-4"
+        <TextButton
+          class="min-h-9 px-1.5"
           aria-label="Take {file.name} out"
           disabled={attempt.busy}
-          onclick={() => void drop(file)}>×</button
+          onclick={() => void drop(file)}>×</TextButton
         >
       </li>
     {/each}

@@ -31,7 +31,7 @@
   <div class="min-w-0">
     <a
       href="/work/pages/{page.id}"
-      class="font-heading text-[17px] font-semibold underline decoration-line-strong underline-offset-4 hover:decoration-ink"
+      class="font-heading text-part font-semibold underline decoration-line-strong underline-offset-4 hover:decoration-ink"
       >{page.form.details?.naming.name || page.form.title}</a
     >
     <p class="truncate text-sm text-muted">

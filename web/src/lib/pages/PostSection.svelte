@@ -11,6 +11,7 @@
   import PostPreview from './PostPreview.svelte';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { editor, tokens }: { editor: EditorState; tokens: Schemas['TokenView'][] } = $props();
 
@@ -67,11 +68,10 @@
           label="Reminder {at + 1} before the start"
           bind:value={() => minutes, (next) => setReminder(at, next)}
         />
-        <button
-          type="button"
-          class="min-h-9 px-1.5 underline underline-offset-4"
+        <TextButton
+          class="min-h-9 px-1.5"
           aria-label="Take reminder {at + 1} out"
-          onclick={() => set({ reminders: post.reminders.filter((_, i) => i !== at) })}>×</button
+          onclick={() => set({ reminders: post.reminders.filter((_, i) => i !== at) })}>×</TextButton
         >
       </span>
     {/each}
@@ -115,11 +115,10 @@
             bind:value={() => link.address, (address) => setLink(at, { address: address ?? '' })}
           /></span
         >
-        <button
-          type="button"
-          class="min-h-9 px-1.5 underline underline-offset-4"
+        <TextButton
+          class="min-h-9 px-1.5"
           aria-label="Take link {at + 1} out"
-          onclick={() => set({ links: post.links.filter((_, i) => i !== at) })}>×</button
+          onclick={() => set({ links: post.links.filter((_, i) => i !== at) })}>×</TextButton
         >
       </Sentence>
     {/each}

@@ -6,6 +6,7 @@
   import type { EditorState } from './EditorState.svelte';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { editor }: { editor: EditorState } = $props();
 
@@ -77,23 +78,20 @@
         {/if}
       </div>
       <div class="mt-1 flex flex-wrap gap-x-4">
-        {#if at > 0}<button
-            type="button"
-            class="min-h-9 underline underline-offset-4"
+        {#if at > 0}<TextButton
+            class="min-h-9"
             aria-label="Move question {at + 1} up"
-            onclick={() => set(moved(questions, at, -1))}>Up</button
+            onclick={() => set(moved(questions, at, -1))}>Up</TextButton
           >{/if}
-        {#if at < questions.length - 1}<button
-            type="button"
-            class="min-h-9 underline underline-offset-4"
+        {#if at < questions.length - 1}<TextButton
+            class="min-h-9"
             aria-label="Move question {at + 1} down"
-            onclick={() => set(moved(questions, at, 1))}>Down</button
+            onclick={() => set(moved(questions, at, 1))}>Down</TextButton
           >{/if}
-        <button
-          type="button"
-          class="min-h-9 underline underline-offset-4"
+        <TextButton
+          class="min-h-9"
           aria-label="Take out question {at + 1}"
-          onclick={() => set(questions.filter((_, i) => i !== at))}>Take out</button
+          onclick={() => set(questions.filter((_, i) => i !== at))}>Take out</TextButton
         >
       </div>
     </div>

@@ -6,6 +6,7 @@
   import type { EditorState } from './EditorState.svelte';
   import { usualDetails } from './form';
   import Section from './Section.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   /** @prop pages Where guests can be sent instead. */
   let { editor, pages }: { editor: EditorState; pages: Schemas['PageView'][] } = $props();
@@ -112,11 +113,10 @@
               </span>
             {/if}
           {/if}
-          {#if rule.if.length > 1}<button
-              type="button"
-              class="min-h-9 px-1.5 underline underline-offset-4"
+          {#if rule.if.length > 1}<TextButton
+              class="min-h-9 px-1.5"
               aria-label="Take out condition {which + 1} of screening {at + 1}"
-              onclick={() => change(at, { if: rule.if.filter((_, i) => i !== which) })}>×</button
+              onclick={() => change(at, { if: rule.if.filter((_, i) => i !== which) })}>×</TextButton
             >{/if}
         </div>
         {#each editor.mendsUnder(`details.screening[${at}].if[${which}]`) as mend (mend)}<p
@@ -127,9 +127,8 @@
           </p>{/each}
       {/each}
       <div class="flex flex-wrap items-center gap-2 py-1">
-        <button
-          type="button"
-          class="min-h-9 underline underline-offset-4"
+        <TextButton
+          class="min-h-9"
           onclick={() =>
             questions[0] &&
             change(at, {
@@ -141,7 +140,7 @@
                   value: valuesOf(questions[0])?.[0] ?? '',
                 },
               ],
-            })}>another condition</button
+            })}>another condition</TextButton
         >
       </div>
       <div class="flex flex-wrap items-center gap-2 py-1">
@@ -183,11 +182,10 @@
         >
           {mend}
         </p>{/each}
-      <button
-        type="button"
-        class="min-h-9 underline underline-offset-4"
+      <TextButton
+        class="min-h-9"
         aria-label="Take out screening {at + 1}"
-        onclick={() => set(rules.filter((_, i) => i !== at))}>Take out</button
+        onclick={() => set(rules.filter((_, i) => i !== at))}>Take out</TextButton
       >
     </div>
   {/each}

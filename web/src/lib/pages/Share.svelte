@@ -68,7 +68,7 @@
     <CopyField id="share-address" label="Address" value={address} />
     <div class="flex flex-wrap items-center gap-5">
       <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn here, of nothing but dark and light squares -->
-      <div class="w-36 rounded-lg bg-white p-1" role="img" aria-label="QR code of the address">{@html svg}</div>
+      <div class="w-36 rounded-lg bg-on-dark p-1" role="img" aria-label="QR code of the address">{@html svg}</div>
       <div class="flex flex-col items-start gap-2">
         <ActionButton onclick={() => saveAs(`${fileName}.svg`, new Blob([svg], { type: 'image/svg+xml' }))}
           >Save as SVG</ActionButton

@@ -75,7 +75,7 @@
   {#if supply}
     <div class="flex flex-wrap items-baseline justify-between gap-x-3 gap-y-1">
       <p aria-live="polite" class="flex items-baseline gap-x-2.5">
-        <span data-test="supply-total" class="font-heading text-[34px] leading-none font-bold">{supply.total}</span>
+        <span data-test="supply-total" class="font-heading text-hero leading-none font-bold">{supply.total}</span>
         <span>
           {supply.total === 1 ? 'opening' : 'openings'} in the next {weeks} weeks{#if change.gained > 0}, <strong
               >{change.gained} more</strong
@@ -124,7 +124,7 @@
           <button
             type="button"
             tabindex={i === at ? 0 : -1}
-            class="grid w-full grid-cols-[58px_1fr_28px] items-center gap-2 rounded min-h-6 text-left text-[13px] hover:bg-paper {dark
+            class="grid w-full grid-cols-[58px_1fr_28px] items-center gap-2 rounded min-h-6 text-left text-fine hover:bg-paper {dark
               .asked?.date === day.date
               ? 'bg-paper'
               : ''}"
@@ -156,7 +156,7 @@
         </li>
       {/each}
     </ol>
-    <p class="mt-3 text-[13px] text-muted">
+    <p class="mt-3 text-fine text-muted">
       {hourOf(axis.from)} to {hourOf(axis.to)}, {cityOf(supply.zone)} time.
       {#if change.gained > 0}<span class="border-y-2 border-ink bg-glow-tint px-2 text-on-tint">outlined</span> comes with
         your changes.{/if}

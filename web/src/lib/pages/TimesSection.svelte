@@ -16,6 +16,7 @@
   import NumberField from './NumberField.svelte';
   import Section from './Section.svelte';
   import Sentence from './Sentence.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
 
   /** @prop lineUp Everybody who has a seat, each once. */
   let { editor, lineUp }: { editor: EditorState; lineUp: Schemas['HostView'][] } = $props();
@@ -170,7 +171,7 @@
       box="py-1.5"
       bind:value={() => times.zone, chooseZone}
     />
-    <label class="inline-flex min-h-9 items-center gap-2 text-ink"
+    <Choice class="inline-flex min-h-9 text-ink"
       ><input
         id="place-zone-only"
         type="checkbox"
@@ -178,7 +179,7 @@
         checked={details.face.placeZoneOnly}
         onchange={() =>
           (editor.form.details = { ...details, face: { ...details.face, placeZoneOnly: !details.face.placeZoneOnly } })}
-      /> guests read it in the place’s time only</label
+      /> guests read it in the place’s time only</Choice
     >
   </Sentence>
 </Section>

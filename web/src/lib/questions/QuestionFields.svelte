@@ -5,6 +5,7 @@
   import { say } from '$lib/words/say.svelte';
   import { toggled, type Question } from './kinds';
   import { wordsOf } from './words';
+  import Choice from '$lib/ui/Choice.svelte';
 
   interface Props {
     questions: Question[];
@@ -42,23 +43,23 @@
     <div class="flex flex-wrap gap-x-5 gap-y-1">
       {#if question.kind === 'someOf'}
         {#each question.options as option (option)}
-          <label class="flex min-h-11 items-center gap-2"
+          <Choice class="flex min-h-11"
             ><input
               type="checkbox"
               class="size-5 accent-night"
               checked={isChosen(question, option)}
               onchange={() => set(question, toggled(answers[question.key] ?? '', option))}
-            />{option}</label
+            />{option}</Choice
           >
         {/each}
       {:else if question.kind === 'consent'}
-        <label class="flex min-h-11 items-center gap-2"
+        <Choice class="flex min-h-11"
           ><input
             type="checkbox"
             class="size-5 accent-night"
             checked={answers[question.key] === 'yes'}
             onchange={(event) => set(question, event.currentTarget.checked ? 'yes' : '')}
-          />{say('question.agree')}</label
+          />{say('question.agree')}</Choice
         >
         {#if question.address}<a
             class="flex min-h-11 items-center underline underline-offset-4"
@@ -68,7 +69,7 @@
           >{/if}
       {:else}
         {#each question.kind === 'yesNo' ? ['yes', 'no'] : question.options as option (option)}
-          <label class="flex min-h-11 items-center gap-2"
+          <Choice class="flex min-h-11"
             ><input
               type="radio"
               class="size-5 accent-night"
@@ -76,7 +77,7 @@
               value={option}
               checked={answers[question.key] === option}
               onchange={() => set(question, option)}
-            />{question.kind === 'yesNo' ? say(option === 'yes' ? 'answer.yes' : 'answer.no') : option}</label
+            />{question.kind === 'yesNo' ? say(option === 'yes' ? 'answer.yes' : 'answer.no') : option}</Choice
           >
         {/each}
       {/if}

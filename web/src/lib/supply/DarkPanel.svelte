@@ -3,6 +3,7 @@
   import { longDate } from '$lib/time/format';
   import type { DarkQuestion, DarkStretch } from './DarkQuestion.svelte';
   import { darkSentences } from './reasons';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { question }: { question: DarkQuestion } = $props();
 
@@ -16,10 +17,8 @@
 {#if question.asked}
   <section aria-live="polite" aria-labelledby="dark" class="rounded-2xl border border-line bg-card p-4">
     <div class="flex items-start justify-between gap-3">
-      <h2 id="dark" class="text-[17px]">{titleOf(question.asked)}</h2>
-      <button type="button" class="min-h-7 text-sm underline underline-offset-4" onclick={() => question.leave()}
-        >Close</button
-      >
+      <h2 id="dark" class="text-part">{titleOf(question.asked)}</h2>
+      <TextButton class="min-h-7 text-sm" onclick={() => question.leave()}>Close</TextButton>
     </div>
     {#if question.problem}
       <p class="mt-1 text-brick">{question.problem.title}</p>

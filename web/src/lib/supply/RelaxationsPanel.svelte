@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
   import { relaxationWords } from './relaxations';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     relaxations: Schemas['RelaxationsAnswer'] | undefined;
@@ -34,7 +35,7 @@
 
 {#if relaxations}
   <section aria-labelledby="relaxations" class="rounded-2xl border border-line bg-card p-4">
-    <h2 id="relaxations" class="text-[17px]">What would open more</h2>
+    <h2 id="relaxations" class="text-part">What would open more</h2>
     {#if gaining.length === 0}<p class="mt-1 text-muted">
         No single change of a rule would open more in these {relaxations.weeks} weeks.
       </p>{/if}
@@ -50,11 +51,10 @@
           {#if place}
             <a class="text-sm underline underline-offset-4" href={place.href}>{place.text}</a>
           {:else if mayEdit}
-            <button
-              type="button"
-              class="min-h-8 text-sm underline underline-offset-4"
+            <TextButton
+              class="min-h-8 text-sm"
               aria-label="Take over: {relaxationWords(relaxation)}"
-              onclick={() => ontake(relaxation)}>take over</button
+              onclick={() => ontake(relaxation)}>take over</TextButton
             >
           {/if}
           <strong class="w-11 text-right text-sea-text">+{relaxation.gained}</strong>

@@ -8,6 +8,7 @@
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import RoleChoice from './RoleChoice.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     invitations: Schemas['InvitationView'][];
@@ -91,17 +92,15 @@
             class="min-w-40 flex-1 rounded-lg border border-line bg-paper px-2 py-1 text-sm"
             onfocus={(event) => event.currentTarget.select()}
           />
-          <button
-            type="button"
+          <TextButton
             aria-label="{copied === invitation.id ? 'Copied' : 'Copy'} the link for {invitation.name}"
-            class="min-h-8 text-sm underline underline-offset-4"
-            onclick={() => void copy(invitation)}>{copied === invitation.id ? 'Copied' : 'Copy'}</button
+            class="min-h-8 text-sm"
+            onclick={() => void copy(invitation)}>{copied === invitation.id ? 'Copied' : 'Copy'}</TextButton
           >
-          <button
-            type="button"
+          <TextButton
             aria-label="Take back the invitation of {invitation.name}"
-            class="min-h-8 text-sm underline underline-offset-4"
-            onclick={() => void takeBack(invitation.id)}>Take back</button
+            class="min-h-8 text-sm"
+            onclick={() => void takeBack(invitation.id)}>Take back</TextButton
           >
         </li>
       {/each}

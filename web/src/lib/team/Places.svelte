@@ -6,6 +6,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
     hosts: Schemas['HostView'][];
@@ -101,17 +102,13 @@
           >
           {#if mayEdit}
             <span class="ml-auto flex gap-4 text-sm">
-              <button
-                type="button"
-                aria-label="Change {host.name}"
-                class="min-h-8 underline underline-offset-4"
-                onclick={() => onedit(host)}>Change</button
+              <TextButton aria-label="Change {host.name}" class="min-h-8" onclick={() => onedit(host)}
+                >Change</TextButton
               >
-              <button
-                type="button"
+              <TextButton
                 aria-label="Take off the team: {host.name}"
-                class="min-h-8 underline underline-offset-4"
-                onclick={() => void retire(host.id)}>Take off the team</button
+                class="min-h-8"
+                onclick={() => void retire(host.id)}>Take off the team</TextButton
               >
             </span>
           {/if}

@@ -26,11 +26,13 @@
   }: Props = $props();
 
   const looks = {
-    main: 'bg-glow text-[#18223b] hover:bg-glow-bar border border-transparent font-bold',
+    main: 'bg-glow text-on-glow hover:bg-glow-bar border border-transparent font-bold',
     plain: 'bg-card text-ink hover:bg-lane border border-line-strong font-semibold',
     quiet: 'bg-transparent text-ink hover:bg-lane border border-transparent underline underline-offset-4 font-normal',
   };
-  const look = $derived(`rounded-lg px-4 py-2 text-[15px] focus:ring-0 focus-visible:outline-3 ${looks[kind]} ${more}`);
+  const look = $derived(
+    `rounded-lg px-4 py-2 text-(length:--text-body) focus:ring-0 focus-visible:outline-3 ${looks[kind]} ${more}`,
+  );
 </script>
 
 {#if href}

@@ -6,14 +6,14 @@
 </script>
 
 <div class="grid min-h-screen md:grid-cols-[minmax(280px,38%)_1fr]">
-  <header class="relative overflow-hidden bg-night px-6 py-8 text-[#fffdf8] md:px-12 md:py-16">
+  <header class="relative overflow-hidden bg-night px-6 py-8 text-on-dark md:px-12 md:py-16">
     <div
       aria-hidden="true"
-      class="absolute inset-0 bg-[radial-gradient(circle_at_70%_75%,rgba(242,181,65,0.5),transparent_38%)]"
+      class="absolute inset-0 bg-[radial-gradient(circle_at_70%_75%,color-mix(in_srgb,var(--glow-light)_50%,transparent),transparent_38%)]"
     ></div>
     <div class="relative">
       <p class="font-heading text-2xl leading-tight font-bold">
-        Loose<br /><span class="text-[#fbd588]">Lantern</span>
+        Loose<br /><span class="text-glow-pale">Lantern</span>
       </p>
       <p class="mt-4 max-w-72 text-on-night max-md:hidden">Open time, shown to those who are meant to have it.</p>
     </div>

@@ -8,7 +8,7 @@
   <img
     src="/api/people/{person.id}/portrait"
     alt=""
-    class="h-8 w-8 shrink-0 rounded-full border-2 border-[#fffdf8] object-cover"
+    class="h-8 w-8 shrink-0 rounded-full border-2 border-on-dark object-cover"
   />
 {:else}
   <Initials name={person.name} />

@@ -10,8 +10,8 @@
 
   let { label, options, value, onNight = false, onchoose }: Props = $props();
 
-  const frame = $derived(onNight ? 'border-[#4a5a86]' : 'border-line-strong bg-card');
-  const chosen = $derived(onNight ? 'bg-[#fffdf8] text-[#18223b] font-bold' : 'bg-chosen text-on-chosen font-bold');
+  const frame = $derived(onNight ? 'border-night-line' : 'border-line-strong bg-card');
+  const chosen = $derived(onNight ? 'bg-on-dark text-on-glow font-bold' : 'bg-chosen text-on-chosen font-bold');
   const other = $derived(onNight ? 'text-on-night hover:bg-night-raised' : 'text-ink hover:bg-lane');
 </script>
 

@@ -8,6 +8,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { clocks, languages } from '$lib/you/choices';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   type Settings = Schemas['UsualSettings'];
 
@@ -97,11 +98,10 @@
 
 {#snippet left(key: keyof Settings, said: string)}
   <span class="text-sm text-muted">{form[key] === null ? `left open: ${said}, ${from(key)}` : 'chosen here'}</span>
-  {#if form[key] !== null}<button
-      type="button"
+  {#if form[key] !== null}<TextButton
       aria-label="leave open: {key}"
-      class="min-h-8 text-sm underline underline-offset-4"
-      onclick={() => Object.assign(form, { [key]: null })}>leave open</button
+      class="min-h-8 text-sm"
+      onclick={() => Object.assign(form, { [key]: null })}>leave open</TextButton
     >{/if}
   {#each mendsOf(key) as mend (mend)}<p class="w-full text-sm text-brick" role="alert">{mend}</p>{/each}
 {/snippet}

@@ -4,6 +4,7 @@
   import { faultOf, must } from '$lib/api/problem';
   import { askAnew } from '$lib/live/anew';
   import Initials from '$lib/ui/Initials.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { person }: { person: { id: string; name: string; hasPortrait: boolean } } = $props();
 
@@ -52,8 +53,6 @@
       onchange={(event) => void set(event.currentTarget)}
     />
   </label>
-  {#if person.hasPortrait}<button type="button" class="underline underline-offset-4" onclick={() => void remove()}
-      >Take it away</button
-    >{/if}
+  {#if person.hasPortrait}<TextButton onclick={() => void remove()}>Take it away</TextButton>{/if}
   {#if mend}<p class="w-full text-sm text-brick" role="alert">{mend}</p>{/if}
 </div>

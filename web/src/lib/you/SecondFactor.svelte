@@ -60,7 +60,7 @@
     <ActionButton onclick={() => (codes = undefined)}>I have kept them</ActionButton>
   {:else if key}
     <form novalidate class="mt-2 grid gap-5 sm:grid-cols-[180px_1fr]" onsubmit={(event) => void act(event, confirm)}>
-      <img src={picture} alt="The key, to scan with an authenticator" class="h-[180px] w-[180px] rounded bg-white" />
+      <img src={picture} alt="The key, to scan with an authenticator" class="h-[180px] w-[180px] rounded bg-on-dark" />
       <div class="space-y-3">
         <p>
           Scan it with an authenticator, or type this key into one: <code class="font-mono break-all">{key.key}</code>

@@ -4,6 +4,7 @@
   import { must } from '$lib/api/problem';
   import { dateIn, dayMonth, timeOf } from '$lib/time/format';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { signIns, zone, onchanged }: { signIns: Schemas['SignInView'][]; zone: string; onchanged: () => void } =
     $props();
@@ -32,10 +33,8 @@
           last seen {at(signIn.seenAt)}</span
         >
         {#if signIn.here}<span class="ml-auto text-sm text-sea-text">here</span>
-        {:else}<button
-            type="button"
-            class="ml-auto min-h-8 text-sm underline underline-offset-4"
-            onclick={() => void end(signIn.id)}>Sign out there</button
+        {:else}<TextButton class="ml-auto min-h-8 text-sm" onclick={() => void end(signIn.id)}
+            >Sign out there</TextButton
           >{/if}
       </li>
     {/each}

@@ -13,6 +13,7 @@
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   const form = $state({
     workspace: '',
@@ -118,10 +119,9 @@
         </Field>
         {#if checked && checked.address === address && checked.offers.length > 0}
           <p class="mt-1 text-sm text-muted">
-            Free: {#each checked.offers as offer (offer)}<button
-                type="button"
-                class="mr-2 min-h-8 text-ink underline underline-offset-4"
-                onclick={() => typeAddress(offer)}>{offer}</button
+            Free: {#each checked.offers as offer (offer)}<TextButton
+                class="mr-2 min-h-8 text-ink"
+                onclick={() => typeAddress(offer)}>{offer}</TextButton
               >{/each}
           </p>
         {/if}

@@ -7,6 +7,7 @@
   import { watchChanges } from '$lib/live/changes';
   import Portrait from '$lib/ui/Portrait.svelte';
   import type { LayoutProps } from './$types';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { data, children }: LayoutProps = $props();
 
@@ -45,8 +46,8 @@
 <div class="min-h-screen md:grid md:grid-cols-[148px_1fr]">
   <header class="on-night bg-night text-on-night md:sticky md:top-0 md:flex md:h-screen md:flex-col">
     <div class="flex flex-wrap items-center gap-x-4 px-3 py-2 md:block md:px-0 md:py-0">
-      <p class="font-heading px-2 text-base leading-tight font-bold text-[#fffdf8] md:px-5 md:pt-4">
-        Loose <br class="max-md:hidden" /><span class="text-[#fbd588]">Lantern</span>
+      <p class="font-heading px-2 text-base leading-tight font-bold text-on-dark md:px-5 md:pt-4">
+        Loose <br class="max-md:hidden" /><span class="text-glow-pale">Lantern</span>
       </p>
       <nav
         aria-label="Main"
@@ -57,8 +58,8 @@
           <a
             href="/work/first"
             aria-current={here ? 'page' : undefined}
-            class="block rounded-lg border border-[#fbd588] px-2.5 py-2 md:mb-1 {here
-              ? 'bg-night-raised font-bold text-[#fffdf8]'
+            class="block rounded-lg border border-glow-pale px-2.5 py-2 md:mb-1 {here
+              ? 'bg-night-raised font-bold text-on-dark'
               : 'hover:bg-night-raised'}">First steps</a
           >
         {/if}
@@ -68,28 +69,24 @@
             href={place.href}
             aria-current={here ? 'page' : undefined}
             class="block rounded-lg px-2.5 py-2 {here
-              ? 'bg-night-raised font-bold text-[#fffdf8]'
+              ? 'bg-night-raised font-bold text-on-dark'
               : 'hover:bg-night-raised'}">{place.name}</a
           >
         {/each}
       </nav>
       <a href="/work/you" class="ml-auto px-2 py-2 text-sm underline underline-offset-4 md:hidden">You</a>
-      <button
-        type="button"
-        class="px-2 py-2 text-sm underline underline-offset-4 md:hidden"
-        onclick={() => void signOut()}>Sign out</button
-      >
+      <TextButton class="px-2 py-2 text-sm md:hidden" onclick={() => void signOut()}>Sign out</TextButton>
     </div>
-    <div class="mx-3 mt-auto border-t border-[#3a4a78] px-2 py-3 text-sm max-md:hidden">
+    <div class="mx-3 mt-auto border-t border-night-edge px-2 py-3 text-sm max-md:hidden">
       <p>{data.me.workspace}</p>
       <a
         href="/work/you"
         aria-current={page.url.pathname.startsWith('/work/you') ? 'page' : undefined}
-        class="flex items-center gap-2 py-1 font-bold text-[#fffdf8] underline-offset-4 hover:underline"
+        class="flex items-center gap-2 py-1 font-bold text-on-dark underline-offset-4 hover:underline"
       >
         <Portrait person={{ id: data.me.id, name: data.me.name, hasPortrait: data.me.hasPortrait }} />{data.me.name}
       </a>
-      <button type="button" class="mt-1 underline underline-offset-4" onclick={() => void signOut()}>Sign out</button>
+      <TextButton class="mt-1" onclick={() => void signOut()}>Sign out</TextButton>
     </div>
   </header>
   <main class="min-w-0 px-4 pt-3.5 pb-16 md:px-[26px]">

@@ -16,6 +16,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import type { PageProps } from './$types';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { data }: PageProps = $props();
 
@@ -83,7 +84,7 @@
 
 <header class="mb-3 flex flex-wrap items-center justify-between gap-3">
   <div class="flex flex-wrap items-baseline gap-x-3">
-    <h1 class="text-[26px]">Board</h1>
+    <h1 class="text-page">Board</h1>
     <p class="text-muted">{dayMonth(data.from)} to {dayMonth(last)}, {cityOf(data.me.zone)} time</p>
   </div>
   <div class="flex flex-wrap gap-2">
@@ -229,10 +230,7 @@
   {#if editing.told}
     <Toast dismissable class="border border-line bg-card text-ink" onclose={() => (editing.told = undefined)}>
       {editing.told}
-      {#if editing.undo}<button
-          type="button"
-          class="ml-2 font-semibold underline underline-offset-4"
-          onclick={() => void editing.takeBack()}>Undo</button
+      {#if editing.undo}<TextButton class="ml-2 font-semibold" onclick={() => void editing.takeBack()}>Undo</TextButton
         >{/if}
     </Toast>
   {/if}

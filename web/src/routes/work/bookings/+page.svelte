@@ -32,7 +32,7 @@
 <svelte:head><title>Bookings – Loose Lantern</title></svelte:head>
 
 <header class="mb-4 flex flex-wrap items-center gap-x-5 gap-y-3">
-  <h1 class="text-[26px]">Bookings</h1>
+  <h1 class="text-page">Bookings</h1>
   <Segments
     label="Which bookings"
     options={[

@@ -14,7 +14,7 @@
 
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
   <div>
-    <h1 class="text-[26px]">Desks</h1>
+    <h1 class="text-page">Desks</h1>
     <p class="text-muted">
       A desk is the front that guests see: its address lists the pages that are meant to be seen.
     </p>

@@ -12,6 +12,7 @@
   import { counted } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import type { PageProps } from './$types';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   type Step = Schemas['FirstStep'];
 
@@ -53,7 +54,7 @@
 
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
   <div>
-    <h1 class="text-[26px]">First steps</h1>
+    <h1 class="text-page">First steps</h1>
     <p class="text-muted">Leave a step whenever you like; it waits here.</p>
   </div>
   <ActionButton kind={current ? 'quiet' : 'plain'} onclick={() => void end()}>Put the first steps away</ActionButton>
@@ -71,11 +72,10 @@
             class="ml-auto min-h-8 text-sm underline underline-offset-4"
             href="/work/pages/{page.id}">change</a
           >
-        {:else if !isOpen}<button
-            type="button"
+        {:else if !isOpen}<TextButton
             aria-label="{done ? 'Change' : 'Take up'} {titles[step].toLowerCase()}"
-            class="ml-auto min-h-8 text-sm underline underline-offset-4"
-            onclick={() => (taken = step)}>{done ? 'change' : 'take up'}</button
+            class="ml-auto min-h-8 text-sm"
+            onclick={() => (taken = step)}>{done ? 'change' : 'take up'}</TextButton
           >{/if}
       </div>
       {#if isOpen}

@@ -10,6 +10,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import type { PageProps } from './$types';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { data }: PageProps = $props();
 
@@ -29,7 +30,7 @@
 <svelte:head><title>Hours – Loose Lantern</title></svelte:head>
 
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
-  <h1 class="text-[26px]">Hours</h1>
+  <h1 class="text-page">Hours</h1>
   <ActionButton kind="main" href="/work/hours/new">New hours</ActionButton>
 </header>
 {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
@@ -66,11 +67,10 @@
             {#if own.hoursId === hours.id}<span class="rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text"
                 >yours</span
               >
-            {:else}<button
-                type="button"
+            {:else}<TextButton
                 aria-label="Make them mine: {hours.name}"
-                class="min-h-8 underline underline-offset-4"
-                onclick={() => void choose(hours.id)}>Make them mine</button
+                class="min-h-8"
+                onclick={() => void choose(hours.id)}>Make them mine</TextButton
               >{/if}
           </div>
         {/if}

@@ -41,7 +41,7 @@
 
 <header class="mb-4 flex flex-wrap items-center justify-between gap-x-5 gap-y-3">
   <div class="flex flex-wrap items-center gap-x-5 gap-y-3">
-    <h1 class="text-[26px]">Links</h1>
+    <h1 class="text-page">Links</h1>
     <Segments label="Which links" options={choices} value={data.state ?? ''} onchoose={(state) => show({ state })} />
     <div class="w-48">
       <Input

@@ -47,7 +47,7 @@
 
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
   <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
-    <h1 class="text-[26px]">Pages</h1>
+    <h1 class="text-page">Pages</h1>
     {#if kinds.length > 0}<Segments
         label="Kind"
         options={[{ value: '', text: 'All' }, ...kinds.map((name) => ({ value: name, text: name }))]}

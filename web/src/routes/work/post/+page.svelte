@@ -34,7 +34,7 @@
 <svelte:head><title>Post – Loose Lantern</title></svelte:head>
 
 <header class="mb-4 flex flex-wrap items-center gap-x-5 gap-y-3">
-  <h1 class="text-[26px]">Post</h1>
+  <h1 class="text-page">Post</h1>
   <Segments
     label="Which messages"
     options={[

@@ -13,6 +13,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Portrait from '$lib/ui/Portrait.svelte';
   import type { PageProps } from './$types';
+  import TextButton from '$lib/ui/TextButton.svelte';
 
   let { data }: PageProps = $props();
 
@@ -47,7 +48,7 @@
 <svelte:head><title>Team – Loose Lantern</title></svelte:head>
 
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
-  <h1 class="text-[26px]">Team</h1>
+  <h1 class="text-page">Team</h1>
   {#if data.me.isOwner && !inviting}<ActionButton kind="main" onclick={() => (inviting = true)}
       >Invite somebody</ActionButton
     >{/if}
@@ -95,24 +96,17 @@
           {/if}
         </p>
         <span class="flex flex-wrap justify-end gap-x-4 text-sm max-md:col-start-2 max-md:justify-start">
-          {#if own && data.me.isCoordinator}<button
-              type="button"
+          {#if own && data.me.isCoordinator}<TextButton
               aria-label="Hours and caps of {person.name}"
-              class="min-h-8 underline underline-offset-4"
-              onclick={() => (host = own)}>Hours and caps</button
+              class="min-h-8"
+              onclick={() => (host = own)}>Hours and caps</TextButton
             >{/if}
           {#if data.me.isOwner}
-            <button
-              type="button"
-              aria-label="Roles of {person.name}"
-              class="min-h-8 underline underline-offset-4"
-              onclick={() => (roles = person)}>Roles</button
+            <TextButton aria-label="Roles of {person.name}" class="min-h-8" onclick={() => (roles = person)}
+              >Roles</TextButton
             >
-            <button
-              type="button"
-              aria-label="{person.name} leaves"
-              class="min-h-8 underline underline-offset-4"
-              onclick={() => (leaving = person)}>Leaves</button
+            <TextButton aria-label="{person.name} leaves" class="min-h-8" onclick={() => (leaving = person)}
+              >Leaves</TextButton
             >
           {/if}
         </span>

@@ -14,7 +14,7 @@
 </script>
 
 <header class="mb-4">
-  <h1 class="text-[26px]">{data.me.name}</h1>
+  <h1 class="text-page">{data.me.name}</h1>
   <nav aria-label="About you" class="mt-2 flex flex-wrap gap-x-5 border-b border-line">
     {#each parts as part (part.href)}
       {@const here = page.url.pathname === part.href}

@@ -35,7 +35,7 @@
 <main class="mx-auto max-w-[900px] min-w-0 space-y-6 px-[18px] pt-6 pb-16 md:px-6">
   <section class="rounded-2xl border border-line bg-card p-5 md:p-7" aria-labelledby="when">
     <h2 id="when" class="text-2xl">{fullDate(dateIn(asked.start, asked.zone))}</h2>
-    <p class="font-heading text-[28px] leading-tight font-semibold">
+    <p class="font-heading text-when leading-tight font-semibold">
       {timeOf(asked.start, asked.zone)} – {timeOf(asked.end, asked.zone)}
       <span class="font-sans text-base font-normal text-muted">{cityOf(asked.zone)} time</span>
     </p>

@@ -102,7 +102,7 @@
             {say('booking.moved')}
           </p>{/if}
         <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, booking.zone))}</h2>
-        <p class="font-heading text-[28px] leading-tight font-semibold">
+        <p class="font-heading text-when leading-tight font-semibold">
           {timeOf(booking.start, booking.zone)} – {timeOf(booking.end, booking.zone)}
           <span class="font-sans text-base font-normal text-muted max-md:block"
             >{say('zone.city-time', { city: cityOf(booking.zone) })}, {lengthOf(minutes)}</span

@@ -55,7 +55,7 @@
 
 <p class="mb-1"><a class="text-muted underline underline-offset-4" href="/work/bookings">Bookings</a></p>
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
-  <h1 class="text-[26px]">{row.guestName}</h1>
+  <h1 class="text-page">{row.guestName}</h1>
   {#if row.mayChange}
     <div class="flex flex-wrap gap-3">
       {#if mayMove}<ActionButton disabled={moving} onclick={() => (moving = true)}>Move</ActionButton>{/if}
