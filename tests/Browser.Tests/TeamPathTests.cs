@@ -123,7 +123,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
 
         owner.Type("Place", "Rope loft");
         owner.Press("Publish 1 change");
-        owner.AwaitText("Cai Strand does not let you offer their time.");
+        owner.AwaitText("You may not offer the time of Cai Strand.");
         owner.Field("Place").GetAttribute("value").ShouldBe("Rope loft");
     }
 

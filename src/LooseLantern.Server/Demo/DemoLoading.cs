@@ -176,7 +176,12 @@ public static class DemoLoading
             var clock = new StoppedClock(now - Duration.FromDays(daysAgo));
             var unrolling = ActivatorUtilities.CreateInstance<CalendarUnrolling>(services, clock);
             var loader = ActivatorUtilities.CreateInstance<OpeningsLoader>(services, unrolling, clock);
-            var reserving = ActivatorUtilities.CreateInstance<TimeReserving>(services, loader, clock);
+            var reserving = ActivatorUtilities.CreateInstance<TimeReserving>(
+                services,
+                ActivatorUtilities.CreateInstance<WishedPages>(services, loader),
+                ActivatorUtilities.CreateInstance<SessionFinding>(services, loader, clock),
+                ActivatorUtilities.CreateInstance<BookingWriting>(services, clock)
+            );
 
             for (var of = 0; of < (daysAgo % 7 == 3 ? 3 : 1 + daysAgo % 2); of++)
             {

@@ -1,0 +1,134 @@
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Post;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Reserving;
+
+/// <summary>Writes a booking of a session, with the messages and calendar entries that go with it.</summary>
+public sealed class BookingWriting(
+    LanternDb db,
+    PrivateLinks links,
+    ReplyAddresses replies,
+    EventWishes wishes,
+    PostWriting post,
+    IClock clock
+)
+{
+    /// <summary>What the key was answered with before; null where it was not used.</summary>
+    /// <exception cref="Refusal">422 where it was used for another wish.</exception>
+    public async Task<Booked?> MadeBeforeAsync(BookingWish wish, string key, CancellationToken ct)
+    {
+        var known = await db
+            .BookingKeys.AsNoTracking()
+            .FirstOrDefaultAsync(row => row.PageId == wish.PageId && row.Key == key, ct);
+        if (known is null)
+            return null;
+        if (!known.RequestHash.AsSpan().SequenceEqual(wish.Hash()))
+        {
+            throw new Refusal(StatusCodes.Status422UnprocessableEntity, "key-used");
+        }
+
+        var booking = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .AsNoTracking()
+            .Include(row => row.Session)
+            .SingleAsync(row => row.Id == known.BookingId, ct);
+        return new Booked(
+            booking.Id,
+            links.Reveal(booking.ProtectedSecret),
+            booking.Session!.Time.ToSpan(),
+            IsNew: false
+        );
+    }
+
+    /// <summary>Under the page's lock, so that bookings of one guest at one moment are all counted.</summary>
+    /// <exception cref="Refusal">422 where the guest has as many bookings to come as the page lets one have.</exception>
+    public async Task RequireBelowMostOpenAsync(Page page, BookingWish wish, CancellationToken ct)
+    {
+        if (page.Details.MostOpen is not { } most)
+            return;
+        var (now, email) = (clock.GetCurrentInstant(), wish.GuestEmail.ToUpperInvariant());
+        var open = await db.Bookings.CountAsync(
+            booking =>
+                booking.Session!.PageId == page.Id
+                && booking.GuestEmail.ToUpper() == email
+                && booking.Session.Time.UpperBound > now,
+            ct
+        );
+        if (open < most)
+            return;
+        throw new Refusal(StatusCodes.Status422UnprocessableEntity, "most-open");
+    }
+
+    /// <summary>Saves the session, its booking and what is told of it.</summary>
+    public async Task<Booked> WriteAsync(
+        BookingWish wish,
+        Session session,
+        Page page,
+        string? key,
+        CancellationToken ct
+    )
+    {
+        var booked = Write(wish, session, page, key);
+        await wishes.ForSessionAsync(session, ct);
+        await db.SaveChangesAsync(ct);
+        await post.TellAsync(
+            [booked.BookingId],
+            new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked),
+            ct
+        );
+        await db.SaveChangesAsync(ct);
+        return booked;
+    }
+
+    private Booked Write(BookingWish wish, Session session, Page page, string? key)
+    {
+        var now = clock.GetCurrentInstant();
+        var (secret, reply) = (links.Create(), replies.Create());
+        var answer = page.ApprovalHours is null ? null : links.Create();
+        var booking = new Booking
+        {
+            WorkspaceId = session.WorkspaceId,
+            SessionId = session.Id,
+            GuestName = wish.GuestName,
+            GuestEmail = wish.GuestEmail,
+            GuestZone = wish.GuestZone,
+            GuestLanguage = wish.GuestLanguage,
+            Answers = wish.Answers,
+            Flags = wish.Flags,
+            Companions = wish.Companions,
+            BookedAt = now,
+            SecretHash = secret.Hash,
+            ProtectedSecret = secret.Protected,
+            ReplySecretHash = reply.Hash,
+            ProtectedReplySecret = reply.Protected,
+            WaitsUntil = page.ApprovalHours is { } hours
+                ? Instant.Min(now + Duration.FromHours(hours), session.Time.LowerBound)
+                : null,
+            AnswerSecretHash = answer?.Hash,
+            ProtectedAnswerSecret = answer?.Protected,
+        };
+        db.Bookings.Add(booking);
+
+        if (key is not null)
+        {
+            db.BookingKeys.Add(
+                new BookingKey
+                {
+                    WorkspaceId = session.WorkspaceId,
+                    PageId = session.PageId,
+                    Key = key,
+                    RequestHash = wish.Hash(),
+                    BookingId = booking.Id,
+                }
+            );
+        }
+
+        return new Booked(booking.Id, secret.Secret, session.Time.ToSpan(), IsNew: true);
+    }
+}

@@ -1,0 +1,66 @@
+using LooseLantern.Core;
+using LooseLantern.Core.LineUps;
+using LooseLantern.Core.Openings;
+using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Openings;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace LooseLantern.Server.Features.Reserving;
+
+/// <summary>Finds a session for a wish, computing anew under the locks that its caller holds.</summary>
+public sealed class SessionFinding(LanternDb db, OpeningsLoader loader, AssignmentLoading assignments, IClock clock)
+{
+    /// <summary>One with room at that time, or a new one; null where the time is not open.</summary>
+    public async Task<Session?> FindAsync(BookingWish wish, Page page, CancellationToken ct)
+    {
+        var rules = loader.Rules(page);
+        var day = wish.Start.InZone(rules.Zone).Date;
+        var input = await loader.LoadAsync(rules, day, day, wish.Duration, ct);
+        return await JoinedAsync(input, wish, ct) ?? await NewAsync(input, wish, page, ct);
+    }
+
+    /// <summary>The session of a group page that still has room then, or null.</summary>
+    private async Task<Session?> JoinedAsync(OpeningsInput input, BookingWish wish, CancellationToken ct)
+    {
+        if (OpeningsComputation.SessionToJoin(input, wish.Start) is not { } id)
+            return null;
+        var sessionId = Guid.Parse(id);
+        return await db.Sessions.Include(session => session.Hosts).SingleAsync(session => session.Id == sessionId, ct);
+    }
+
+    /// <summary>
+    /// A session of its own with a host in each seat and their time committed, or null where the time is not open.
+    /// </summary>
+    private async Task<Session?> NewAsync(OpeningsInput input, BookingWish wish, Page page, CancellationToken ct)
+    {
+        var now = clock.GetCurrentInstant();
+        var facts = await assignments.FactsAsync(page, wish.Start, new Meeting(wish.GuestEmail), now, ct);
+        // Whoever holds the time for a link keeps it.
+        var holders = input.AsHolder is { } link
+            ? input
+                .Hosts.Where(host => host.Commitments.Any(row => row.Holder == link && row.Start == wish.Start))
+                .Select(host => host.Id)
+                .ToHashSet()
+            : [];
+        if (holders.Count > 0)
+            facts = facts with { Keep = holders };
+        if (Assignment.For(input, wish.Start, facts) is not { } hosts)
+            return null;
+
+        var time = new Span(wish.Start, wish.Start + Duration.FromMinutes(wish.Duration));
+        var id = Guid.CreateVersion7();
+        var session = new Session
+        {
+            Id = id,
+            WorkspaceId = page.WorkspaceId,
+            PageId = page.Id,
+            Time = time.ToRange(),
+            Uid = id.ToString(),
+        };
+        db.Sessions.Add(session);
+        Seating.Seat(db, session, [], [.. hosts.Select(Guid.Parse)], page, now);
+        return session;
+    }
+}
