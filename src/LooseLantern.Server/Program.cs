@@ -25,7 +25,7 @@ if (!DesignTime.IsBuilding)
     }
 
     if (app.Configuration.GetValue<bool>("Demo"))
-        await DemoLoading.LoadOnceAsync(app.Services, CancellationToken.None);
+        await DemoFilling.FillOnceAsync(app.Services, CancellationToken.None);
     // What is loaded is copied from then on; nothing is served, and nothing written to calendars, by this one.
     if (app.Configuration.GetValue<bool>("DemoOnly"))
         return;

@@ -64,8 +64,8 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.AwaitText("Erased from “Office hours at the bench”.");
         browser.Await(
             b =>
-                b.All($"[aria-label='{first}'] [data-mark]").Count == 0
-                && b.All($"[aria-label='{second}'] [data-mark]").Count == 1
+                b.All($"[aria-label='{first}'] [data-piece]").Count == 0
+                && b.All($"[aria-label='{second}'] [data-piece]").Count == 1
                     ? "one"
                     : null,
             "only the second"

@@ -182,7 +182,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         mail.AwaitText("Bring the tin to Finishing shop.");
 
         coordinator.Click(coordinator.Find("a[href='/work/you']:not(.md\\:hidden)"));
-        coordinator.Press("What you hear of");
+        coordinator.Press("Notifications");
         coordinator.SetDate("Quiet from", "21:00");
         coordinator.Press("Save");
         coordinator.AwaitText("Say when the quiet hours end.");

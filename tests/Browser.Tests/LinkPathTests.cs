@@ -1,12 +1,12 @@
 namespace Browser.Tests;
 
-/// <summary>An availability link from the first mark on the board to the booking on both hosts' calendars.</summary>
+/// <summary>An availability link from the first pick on the board to the booking on both hosts' calendars.</summary>
 public sealed class LinkPathTests(Site site) : IClassFixture<Site>
 {
     private const string Sunniva = "Sunniva Dale, Tuesday 8 December";
 
     [Fact]
-    public void Times_are_marked_held_and_sent_one_is_taken_and_the_others_go()
+    public void Times_are_picked_held_and_sent_one_is_taken_and_the_others_go()
     {
         using var coordinator = new Chromium(site.Address);
         coordinator.SignInToDemo();
@@ -15,9 +15,9 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.PressInLane(Sunniva, (9 * 60) + 20);
         coordinator.AwaitText("1 opening offered");
         coordinator.PressInLane("Keziah Moon, Tuesday 8 December", (14 * 60) + 5);
-        coordinator.AwaitText("1 marked time is not open");
-        // What is in the way is told, and the mark goes again.
-        PressFirst(coordinator, "[data-mark^='mark:2026-12-08T13']");
+        coordinator.AwaitText("1 picked time is not open");
+        // What is in the way is told, and the pick goes again.
+        PressFirst(coordinator, "[data-piece^='pick:2026-12-08T13']");
         coordinator.AwaitText("Tuesday 8 December, 14:00 to 14:30");
         coordinator.Press("Erase Tue 8 Dec, 14:00");
         coordinator.KeysInLane(
@@ -40,11 +40,11 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("Made. Copy the text");
         // A hold that is refused leaves the switch as it was.
         coordinator.SetDate("Held until, Copenhagen time", "2026-12-01T10:00");
-        PressFirst(coordinator, "label:has([aria-label='Hold all marked times'])");
+        PressFirst(coordinator, "label:has([aria-label='Hold all picked times'])");
         coordinator.AwaitText("Hold them until a time to come");
         coordinator.Find("#hold-all").Selected.ShouldBeFalse();
         coordinator.SetDate("Held until, Copenhagen time", "2026-12-07T18:00");
-        PressFirst(coordinator, "label:has([aria-label='Hold all marked times'])");
+        PressFirst(coordinator, "label:has([aria-label='Hold all picked times'])");
         coordinator.AwaitText("4 times are held on the hosts’ calendars until today, 18:00");
         coordinator.Press("As email");
         coordinator.Type("In your words, above the times (or leave it to ours)", "Which of these suits you?");
@@ -139,7 +139,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Save changes");
         coordinator.AwaitText("Changed. The guest sees it as it is now.");
 
-        PressFirst(coordinator, "label:has([aria-label='Hold all marked times'])");
+        PressFirst(coordinator, "label:has([aria-label='Hold all picked times'])");
         coordinator.AwaitText("2 times are held on the hosts’ calendars");
         coordinator.Press("Address only");
         var address = coordinator.Find("[data-test='link-address']").Text;

@@ -133,7 +133,7 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Press("Ottilie Wren");
         browser.AwaitText("4 openings offered");
         browser.AwaitText("4 times are held");
-        browser.Find("[data-mark]");
+        browser.Find("[data-piece]");
         Check(browser, "link");
         browser.Press("buffers, notice, days");
         browser.Press("As email");
@@ -204,7 +204,7 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Press("Acting for me");
         browser.AwaitText("There is no other coordinator");
         Check(browser, null);
-        browser.Press("What you hear of");
+        browser.Press("Notifications");
         browser.AwaitText("The mail of the day comes at");
         Check(browser, null);
         browser.Press("Usual settings");

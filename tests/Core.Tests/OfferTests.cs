@@ -11,25 +11,25 @@ public class OfferTests
     private static readonly LocalDate Today = new(2026, 12, 7);
 
     [Fact]
-    public void Marked_times_are_the_only_ones_until_the_last_date()
+    public void Picked_times_are_the_only_ones_until_the_last_date()
     {
-        var marked = Instant.FromUtc(2026, 12, 8, 8, 0);
-        var rules = OfferRules.Apply(Rules(), Offer(OfferBy.Marked) with { Marked = [marked] }, Today);
+        var picked = Instant.FromUtc(2026, 12, 8, 8, 0);
+        var rules = OfferRules.Apply(Rules(), Offer(OfferBy.Picked) with { Picked = [picked] }, Today);
 
-        rules.Only.ShouldBeOfType<OnlyTimes.Exact>().Starts.ShouldBe([marked]);
+        rules.Only.ShouldBeOfType<OnlyTimes.Exact>().Starts.ShouldBe([picked]);
         rules.Window.ShouldBe(new BookingWindow.Dates(Today, new LocalDate(2026, 12, 18)));
     }
 
     [Fact]
-    public void Another_way_to_offer_loses_nothing_of_what_was_marked_or_painted()
+    public void Another_way_to_offer_loses_nothing_of_what_was_picked_or_painted()
     {
-        var offer = Offer(OfferBy.Marked) with
+        var offer = Offer(OfferBy.Picked) with
         {
-            Marked = [Instant.FromUtc(2026, 12, 8, 8, 0)],
+            Picked = [Instant.FromUtc(2026, 12, 8, 8, 0)],
             Painted = [Paint(8, 9, 0, 60)],
         };
 
-        var back = (offer with { By = OfferBy.Free }) with { By = OfferBy.Marked };
+        var back = (offer with { By = OfferBy.Free }) with { By = OfferBy.Picked };
 
         OfferRules.Apply(Rules(), back, Today).ShouldBeEquivalentTo(OfferRules.Apply(Rules(), offer, Today));
         OfferRules

@@ -1,6 +1,6 @@
 namespace Server.Tests;
 
-/// <summary>Work for a host: with their leave, marked, and in the record.</summary>
+/// <summary>Work for a host: with their leave, picked, and in the record.</summary>
 public class ActingForTests(World world)
 {
     [Fact]

@@ -21,9 +21,9 @@ public sealed class LinkDraft
     /// <summary>The hosts of each seat.</summary>
     public Guid[][] Seats { get; set; } = [];
 
-    public string By { get; set; } = "marked";
+    public string By { get; set; } = "picked";
 
-    public string[] Marked { get; set; } = [Nine, Ten, Eleven, Friday];
+    public string[] Picked { get; set; } = [Nine, Ten, Eleven, Friday];
 
     public PaintedTime[] Painted { get; set; } = [];
 
@@ -117,7 +117,7 @@ public sealed class LinkDraft
             offer = new
             {
                 by = By,
-                marked = Marked,
+                picked = Picked,
                 painted = Painted,
                 days = Days,
                 fromMinute = FromMinute,

@@ -61,7 +61,7 @@ public class LinkHoldTests(World world)
                 new
                 {
                     version = held.GetProperty("version").GetInt32(),
-                    form = ada.Link(draft => (draft.Marked, draft.Durations) = ([Ten, Friday], [45])).Form(),
+                    form = ada.Link(draft => (draft.Picked, draft.Durations) = ([Ten, Friday], [45])).Form(),
                 }
             )
         ).ReadAsync(HttpStatusCode.OK);
@@ -96,7 +96,7 @@ public class LinkHoldTests(World world)
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
         (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        var (id, _) = await ada.SendLinkAsync(draft => draft.Marked = [Ten]);
+        var (id, _) = await ada.SendLinkAsync(draft => draft.Picked = [Ten]);
         await ada.HoldAsync(id);
 
         var refused = await (
@@ -105,7 +105,7 @@ public class LinkHoldTests(World world)
                 new
                 {
                     version = (await ada.LinkAsync(id)).GetProperty("version").GetInt32(),
-                    form = ada.Link(draft => (draft.Title, draft.Marked) = ("Another", [Nine, Ten])).Form(),
+                    form = ada.Link(draft => (draft.Title, draft.Picked) = ("Another", [Nine, Ten])).Form(),
                 }
             )
         ).ReadAsync(HttpStatusCode.Conflict);
@@ -152,7 +152,7 @@ public class LinkHoldTests(World world)
         var ada = await world.SignUpAsync();
         var links = new List<Guid>();
         for (var i = 0; i < 12; i++)
-            links.Add((await ada.SendLinkAsync(draft => draft.Marked = [Nine])).Id);
+            links.Add((await ada.SendLinkAsync(draft => draft.Picked = [Nine])).Id);
 
         var answers = await Task.WhenAll(links.Select(id => ada.HoldAsync(id)));
 
@@ -170,7 +170,7 @@ public class LinkHoldTests(World world)
         var ada = scene.Owner;
         var bo = await scene.JoinAsync(isHost: true, letInviter: true);
         var (id, address) = await ada.SendLinkAsync(draft =>
-            (draft.Seats, draft.Marked) = (
+            (draft.Seats, draft.Picked) = (
                 [
                     [ada.HostId, bo.HostId],
                 ],
@@ -202,7 +202,7 @@ public class LinkHoldTests(World world)
         var ada = scene.Owner;
         var bo = await scene.JoinAsync(isHost: true, letInviter: true);
         var (id, address) = await ada.SendLinkAsync(draft =>
-            (draft.Seats, draft.Marked, draft.Takes) = (
+            (draft.Seats, draft.Picked, draft.Takes) = (
                 [
                     [ada.HostId, bo.HostId],
                 ],
@@ -233,7 +233,7 @@ public class LinkHoldTests(World world)
     {
         var ada = await world.SignUpAsync();
         var workspace = await world.WorkspaceOfAsync(ada.Desk);
-        var (id, _) = await ada.SendLinkAsync(draft => draft.Marked = [Nine]);
+        var (id, _) = await ada.SendLinkAsync(draft => draft.Picked = [Nine]);
         var page = await ada.PublishAsync();
         await ada.HoldAsync(id);
         (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotContain(Nine);
@@ -262,7 +262,7 @@ public class LinkHoldTests(World world)
                 }
             )
         ).StatusCode.ShouldBe(HttpStatusCode.OK);
-        var (id, address) = await ada.SendLinkAsync(draft => draft.Marked = [Nine, Ten]);
+        var (id, address) = await ada.SendLinkAsync(draft => draft.Picked = [Nine, Ten]);
         await ada.HoldAsync(id);
         await ada.PostAsync($"/api/links/{id}/release", new { starts = new[] { Ten } });
         var page = await ada.PublishAsync();
@@ -273,13 +273,13 @@ public class LinkHoldTests(World world)
     }
 
     [Fact]
-    public async Task Only_marked_times_are_held_and_until_a_time_to_come()
+    public async Task Only_picked_times_are_held_and_until_a_time_to_come()
     {
         var ada = await world.SignUpAsync();
-        var (free, _) = await ada.SendLinkAsync(draft => (draft.By, draft.Marked) = ("free", []));
+        var (free, _) = await ada.SendLinkAsync(draft => (draft.By, draft.Picked) = ("free", []));
         var (id, _) = await ada.SendLinkAsync();
 
-        (await (await ada.HoldAsync(free)).FaultsAsync())["until"].ShouldContain("Only times that are marked");
+        (await (await ada.HoldAsync(free)).FaultsAsync())["until"].ShouldContain("Only times that are picked");
         (await (await ada.HoldAsync(id, "2026-12-07T06:00:00Z")).FaultsAsync()).Keys.ShouldBe(["until"]);
         (await (await ada.HoldAsync(id, "2027-12-07T06:00:00Z")).FaultsAsync()).Keys.ShouldBe(["until"]);
     }

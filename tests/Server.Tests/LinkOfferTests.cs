@@ -16,7 +16,7 @@ public class LinkOfferTests(World world)
     {
         var ada = await world.SignUpAsync();
         var (_, address) = await ada.SendLinkAsync(draft =>
-            (draft.By, draft.Marked, draft.Painted) = (
+            (draft.By, draft.Picked, draft.Painted) = (
                 "painted",
                 [],
                 [new PaintedTime(new LocalDateTime(2026, 12, 8, 10, 0), 60, IsWeekly: true)]
@@ -40,7 +40,7 @@ public class LinkOfferTests(World world)
     {
         var ada = await world.SignUpAsync();
         var (_, address) = await ada.SendLinkAsync(draft =>
-            (draft.By, draft.Marked, draft.Days, draft.FromMinute, draft.ToMinute) = (
+            (draft.By, draft.Picked, draft.Days, draft.FromMinute, draft.ToMinute) = (
                 "free",
                 [],
                 ["tuesday", "thursday"],
@@ -59,7 +59,7 @@ public class LinkOfferTests(World world)
             "2026-12-17T09:30:00Z",
         ]);
 
-        var (_, few) = await ada.SendLinkAsync(draft => (draft.By, draft.Marked, draft.MostShown) = ("free", [], 3));
+        var (_, few) = await ada.SendLinkAsync(draft => (draft.By, draft.Picked, draft.MostShown) = ("free", [], 3));
         (await world.Guest().LinkStartsAsync(few)).Length.ShouldBe(3);
     }
 
@@ -126,7 +126,7 @@ public class LinkOfferTests(World world)
             .Select(one => InstantPattern.ExtendedIso.Parse(one.GetProperty("start").GetString()!).Value)
             .ToList();
         suggested.Count.ShouldBe(6);
-        // Decent hours in Tokyo are early ones here, and none lies on what is marked.
+        // Decent hours in Tokyo are early ones here, and none lies on what is picked.
         suggested.ShouldAllBe(start => start.InUtc().Hour < 11);
         suggested.Select(start => InstantPattern.ExtendedIso.Format(start)).ShouldNotContain(Nine);
 
@@ -173,7 +173,7 @@ public class LinkOfferTests(World world)
     {
         var ada = await world.SignUpAsync();
         var made = await ada.MakeLinkAsync(draft =>
-            (draft.Marked, draft.GuestZone) = ([Friday, "2026-12-08T08:30:00Z", Nine], "Asia/Kolkata")
+            (draft.Picked, draft.GuestZone) = ([Friday, "2026-12-08T08:30:00Z", Nine], "Asia/Kolkata")
         );
         var (id, address) = (
             made.GetProperty("row").GetProperty("id").GetGuid(),
@@ -187,7 +187,7 @@ public class LinkOfferTests(World world)
                     new
                     {
                         form = ada.Link(draft =>
-                                (draft.Marked, draft.GuestZone, draft.GuestLanguage, draft.Text) = (
+                                (draft.Picked, draft.GuestZone, draft.GuestLanguage, draft.Text) = (
                                     [Friday, "2026-12-08T08:30:00Z", Nine],
                                     "Asia/Kolkata",
                                     language,
@@ -247,7 +247,7 @@ public class LinkOfferTests(World world)
                             700,
                             600
                         );
-                        draft.Marked =
+                        draft.Picked =
                         [
                             .. Enumerable
                                 .Range(0, 21)
@@ -279,7 +279,7 @@ public class LinkOfferTests(World world)
                 "guests[0]",
                 "guests[1]",
                 "times.durations",
-                "times.offer.marked",
+                "times.offer.picked",
                 "times.offer.mostShown",
                 "times.offer.painted[0]",
                 "times.offer.toMinute",
@@ -314,11 +314,11 @@ public class LinkOfferTests(World world)
                 await ada.PostAsync($"/api/links/{nobody.GetProperty("row").GetProperty("id").GetGuid()}/out", new { })
             ).FaultsAsync()
         ).Keys.ShouldBe(["guests"]);
-        var nothing = await ada.MakeLinkAsync(draft => draft.Marked = []);
+        var nothing = await ada.MakeLinkAsync(draft => draft.Picked = []);
         (
             await (
                 await ada.PostAsync($"/api/links/{nothing.GetProperty("row").GetProperty("id").GetGuid()}/out", new { })
             ).FaultsAsync()
-        ).Keys.ShouldBe(["times.offer.marked"]);
+        ).Keys.ShouldBe(["times.offer.picked"]);
     }
 }

@@ -18,7 +18,7 @@ public class LinkPostTests(World world)
     {
         await using var scene = await MailScene.MakeAsync();
         var ada = scene.Ada;
-        var id = (await ada.MakeLinkAsync(draft => (draft.Marked, draft.GuestLanguage) = ([Nine, Friday], "de")))
+        var id = (await ada.MakeLinkAsync(draft => (draft.Picked, draft.GuestLanguage) = ([Nine, Friday], "de")))
             .GetProperty("row")
             .GetProperty("id")
             .GetGuid();
@@ -65,10 +65,10 @@ public class LinkPostTests(World world)
         await using var own = await OwnWorlds.TakeAsync();
         var other = own.World;
         var ada = await other.SignUpAsync();
-        var (first, _) = await ada.SendLinkAsync(draft => (draft.Title, draft.Marked) = ("First", [Friday]));
+        var (first, _) = await ada.SendLinkAsync(draft => (draft.Title, draft.Picked) = ("First", [Friday]));
         other.Clock.Advance(Duration.FromHours(2));
         var (second, _) = await ada.SendLinkAsync(draft =>
-            (draft.Title, draft.Marked, draft.Guests) = ("Second", [Friday], [new LinkGuest("Osric Pell", "")])
+            (draft.Title, draft.Picked, draft.Guests) = ("Second", [Friday], [new LinkGuest("Osric Pell", "")])
         );
         var draft = await ada.MakeLinkAsync(draft => draft.Title = "Kept");
         other.Clock.Advance(Duration.FromHours(2));
@@ -114,7 +114,7 @@ public class LinkPostTests(World world)
     {
         var ada = await world.SignUpAsync();
         var workspace = await world.WorkspaceOfAsync(ada.Desk);
-        var (id, _) = await ada.SendLinkAsync(draft => draft.Marked = [Nine]);
+        var (id, _) = await ada.SendLinkAsync(draft => draft.Picked = [Nine]);
         var page = await ada.PublishAsync();
         Task<int> ToldAsync() =>
             world.WithinAsync(workspace, db => db.Messages.CountAsync(row => row.Kind == MessageKind.NoneLeftForMaker));
@@ -133,7 +133,7 @@ public class LinkPostTests(World world)
                 new
                 {
                     version = link.GetProperty("version").GetInt32(),
-                    form = ada.Link(draft => draft.Marked = [Ten]).Form(),
+                    form = ada.Link(draft => draft.Picked = [Ten]).Form(),
                 }
             )
         ).ReadAsync(HttpStatusCode.OK);
@@ -152,9 +152,9 @@ public class LinkPostTests(World world)
         var room = (await (await ada.PostAsync("/api/hosts", Scene.Room)).ReadAsync(HttpStatusCode.Created))
             .GetProperty("id")
             .GetGuid();
-        await ada.SendLinkAsync(draft => draft.Marked = [Nine]);
+        await ada.SendLinkAsync(draft => draft.Picked = [Nine]);
         var (other, _) = await ada.SendLinkAsync(draft =>
-            (draft.Marked, draft.Seats) = (
+            (draft.Picked, draft.Seats) = (
                 [Nine],
                 [
                     [room],
@@ -190,7 +190,7 @@ public class LinkPostTests(World world)
         var ada = await world.SignUpAsync();
         var workspace = await world.WorkspaceOfAsync(ada.Desk);
         var (id, _) = await ada.SendLinkAsync(draft =>
-            (draft.Marked, draft.Until, draft.EndsOn) = (["2027-03-09T09:00:00Z"], "2027-04-01", "2027-04-01")
+            (draft.Picked, draft.Until, draft.EndsOn) = (["2027-03-09T09:00:00Z"], "2027-04-01", "2027-04-01")
         );
         await LookAsync(workspace, id);
         (await ada.LinkAsync(id)).GetProperty("row").GetProperty("noneLeft").GetBoolean().ShouldBeFalse();
@@ -281,7 +281,7 @@ public class LinkPostTests(World world)
             .GetProperty("form")
             .GetProperty("times")
             .GetProperty("offer")
-            .GetProperty("marked")
+            .GetProperty("picked")
             .GetArrayLength()
             .ShouldBe(0);
         saved

@@ -7,7 +7,7 @@ namespace Server.Tests;
 public class LinkTests(World world)
 {
     [Fact]
-    public async Task A_link_offers_its_marked_times_alone_and_is_taken_with_one_press()
+    public async Task A_link_offers_its_picked_times_alone_and_is_taken_with_one_press()
     {
         var ada = await world.SignUpAsync();
         var (id, address) = await ada.SendLinkAsync();

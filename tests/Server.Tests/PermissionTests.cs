@@ -48,7 +48,9 @@ public class PermissionTests(World world)
                     )
                 ),
                 Task.FromResult(await who.PutAsync("/api/me/usual", Scene.Usual())),
-                Task.FromResult(await who.PutAsync("/api/me/hearing", LooseLantern.Server.Data.Model.Hearing.Usual)),
+                Task.FromResult(
+                    await who.PutAsync("/api/me/notifications", LooseLantern.Server.Data.Model.Notifications.Usual)
+                ),
                 Task.FromResult(
                     await who.PutAsync(
                         "/api/me/password",

@@ -72,9 +72,9 @@ public sealed class ReminderTests : IAsyncLifetime
     [Fact]
     public async Task A_page_reminds_as_often_as_it_says_and_who_wants_none_gets_none()
     {
-        (await Scene.Ada.PutAsync("/api/me/hearing", Hearing.Usual with { Reminded = false })).StatusCode.ShouldBe(
-            HttpStatusCode.OK
-        );
+        (
+            await Scene.Ada.PutAsync("/api/me/notifications", Notifications.Usual with { Reminded = false })
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
         await Scene.BookAsync(
             await Scene.Ada.PublishAsync(draft => draft.Post = PagePost.Usual with { Reminders = [30, 120, 1440] }),
             "2026-12-10T10:00:00Z"
@@ -98,8 +98,8 @@ public sealed class ReminderTests : IAsyncLifetime
         // It is 8:00 in Copenhagen.
         (
             await Scene.Ada.PutAsync(
-                "/api/me/hearing",
-                Hearing.Usual with
+                "/api/me/notifications",
+                Notifications.Usual with
                 {
                     QuietFrom = new LocalTime(22, 0),
                     QuietUntil = new LocalTime(8, 45),
@@ -117,7 +117,13 @@ public sealed class ReminderTests : IAsyncLifetime
             .DueAt.ShouldBe(World.Now);
         (
             await (
-                await Scene.Ada.PutAsync("/api/me/hearing", Hearing.Usual with { QuietFrom = new LocalTime(22, 0) })
+                await Scene.Ada.PutAsync(
+                    "/api/me/notifications",
+                    Notifications.Usual with
+                    {
+                        QuietFrom = new LocalTime(22, 0),
+                    }
+                )
             ).FaultsAsync()
         ).Keys.ShouldBe(["quietUntil"]);
     }
@@ -127,19 +133,19 @@ public sealed class ReminderTests : IAsyncLifetime
     {
         (
             await Scene.Ada.PutAsync(
-                "/api/me/hearing",
-                Hearing.Usual with
+                "/api/me/notifications",
+                Notifications.Usual with
                 {
-                    Own = Hears.Daily,
+                    Own = Notify.Daily,
                     Reminded = false,
                     DailyAt = new LocalTime(9, 0),
                 }
             )
         ).StatusCode.ShouldBe(HttpStatusCode.OK);
         var bo = await new Scene(Scene.World, Scene.Ada).JoinAsync(isCoordinator: true);
-        (await bo.PutAsync("/api/me/hearing", Hearing.Usual with { Others = Hears.AtOnce })).StatusCode.ShouldBe(
-            HttpStatusCode.OK
-        );
+        (
+            await bo.PutAsync("/api/me/notifications", Notifications.Usual with { Others = Notify.AtOnce })
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
         var page = await Scene.Ada.PublishAsync();
         await Scene.BookAsync(page);
         await Scene.BookAsync(page, MailScene.Ten, "hanako@mori-sail.example", "Hanako Mori");

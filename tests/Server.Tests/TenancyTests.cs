@@ -149,7 +149,7 @@ public class TenancyTests(World world)
             answer.StatusCode.ShouldBe(HttpStatusCode.NotFound, answer.RequestMessage!.RequestUri!.ToString());
         }
 
-        var link = (await ada.SendLinkAsync(draft => draft.Marked = [LinkDraft.Friday])).Id;
+        var link = (await ada.SendLinkAsync(draft => draft.Picked = [LinkDraft.Friday])).Id;
         foreach (
             var answer in await Task.WhenAll(
                 eve.Http.GetAsync($"/api/links/{link}"),

@@ -5,8 +5,8 @@ namespace LooseLantern.Core.Links;
 /// <summary>How it is said what an availability link offers.</summary>
 public enum OfferBy
 {
-    /// <summary>Exact times that were marked.</summary>
-    Marked,
+    /// <summary>Exact times that were picked.</summary>
+    Picked,
 
     /// <summary>What is free in time that was painted.</summary>
     Painted,
@@ -22,9 +22,9 @@ public sealed record PaintedTime(LocalDateTime Start, int Minutes, bool IsWeekly
 
 /// <summary>
 /// What a link offers. Marks and paint are kept whichever of them counts, so that another choice loses nothing of what
-/// was marked.
+/// was picked.
 /// </summary>
-/// <param name="Marked">Starts.</param>
+/// <param name="Picked">Starts.</param>
 /// <param name="Days">The days of the week that count, for what is painted or free; none for all of them.</param>
 /// <param name="FromMinute">The earliest minute of a day on which an appointment may start, for what is painted or
 /// free.</param>
@@ -33,7 +33,7 @@ public sealed record PaintedTime(LocalDateTime Start, int Minutes, bool IsWeekly
 /// <param name="MostShown">How many openings are shown at the most; null for all.</param>
 public sealed record Offer(
     OfferBy By,
-    IReadOnlyList<Instant> Marked,
+    IReadOnlyList<Instant> Picked,
     IReadOnlyList<PaintedTime> Painted,
     IReadOnlyList<IsoDayOfWeek> Days,
     int FromMinute,

@@ -11,7 +11,7 @@ public static class OfferRules
 
     /// <summary>
     /// The rules of an appointment with those of its offer: it takes the place of the window, and of hours where times
-    /// are marked or painted.
+    /// are picked or painted.
     /// </summary>
     /// <param name="rules">Of the appointment: its zone, grid, buffers, notice and line-up.</param>
     /// <param name="today">The local date in that zone; nothing before it is offered.</param>
@@ -20,7 +20,7 @@ public static class OfferRules
         var within = rules with { Window = new BookingWindow.Dates(today, offer.Until) };
         return offer.By switch
         {
-            OfferBy.Marked => within with { Only = new OnlyTimes.Exact([.. offer.Marked]) },
+            OfferBy.Picked => within with { Only = new OnlyTimes.Exact([.. offer.Picked]) },
             OfferBy.Painted => within with { Only = new OnlyTimes.Painted(Painted(offer, rules.Zone, today)) },
             _ when IsWholeWeek(offer) => within with { HoursMode = HoursMode.Hosts, Hours = null },
             _ => within with { HoursMode = HoursMode.Both, Hours = HoursOf(offer, rules.Zone) },

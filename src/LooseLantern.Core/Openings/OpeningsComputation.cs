@@ -82,7 +82,7 @@ public sealed class OpeningsComputation
         var seats = _page.LineUp.Select(seat => seat.AnyOf.Select(id => index[id]).Distinct().ToArray()).ToArray();
         LineUpStarts.KeepFillable(seats, HostsOn(axis, hosts, stretches), starts);
 
-        return WithStanding(starts, axis);
+        return WithSessions(starts, axis);
     }
 
     /// <summary>The hosts of the line-up, each once, in the order of the input.</summary>
@@ -154,32 +154,32 @@ public sealed class OpeningsComputation
     }
 
     /// <summary>
-    /// New sessions and those that stand with room (rule 11), by start; where both share one, the standing one is the
+    /// New sessions and those that have room (rule 11), by start; where both share one, the one with room is the
     /// opening.
     /// </summary>
-    private List<Opening> WithStanding(StartSet starts, StartAxis axis)
+    private List<Opening> WithSessions(StartSet starts, StartAxis axis)
     {
         var openings = new List<Opening>(starts.CountSet());
-        var standing = StandingWithRoom();
+        var joined = OpeningsToJoin();
         var next = 0;
         foreach (var position in starts.Positions())
         {
             var start = Instant.FromUnixTimeTicks(axis[position]);
-            while (next < standing.Count && standing[next].Start < start)
-                openings.Add(standing[next++]);
-            if (next < standing.Count && standing[next].Start == start)
+            while (next < joined.Count && joined[next].Start < start)
+                openings.Add(joined[next++]);
+            if (next < joined.Count && joined[next].Start == start)
                 continue;
             openings.Add(new Opening(start, start + _duration, _page.Places));
         }
 
-        openings.AddRange(standing[next..]);
+        openings.AddRange(joined[next..]);
         return openings;
     }
 
     /// <summary>
     /// Rule 11: by start, the one with the fewest places left among the sessions that still have room.
     /// </summary>
-    private List<Opening> StandingWithRoom() =>
+    private List<Opening> OpeningsToJoin() =>
         [
             .. SessionsWithRoom()
                 .GroupBy(session => session.Start)
@@ -200,5 +200,5 @@ public sealed class OpeningsComputation
                     && session.Guests < _page.Places
                     && session.End - session.Start == _duration
                 )
-                .Where(session => _offer.OffersStanding(new Span(session.Start, session.End)));
+                .Where(session => _offer.OffersSession(new Span(session.Start, session.End)));
 }

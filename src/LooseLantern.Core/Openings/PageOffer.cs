@@ -36,7 +36,7 @@ internal sealed class PageOffer
     /// <summary>
     /// Rules 2, 3 and, where `only` is set, 4: all that is asked of a session that already stands (rule 11).
     /// </summary>
-    public bool OffersStanding(Span time)
+    public bool OffersSession(Span time)
     {
         var date = time.Start.InZone(_page.Zone).Date;
         return time.Start >= _earliest

@@ -29,7 +29,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
     /// <summary>
     /// The filter that leaves out what was cancelled; who asks for that too turns it off by this name.
     /// </summary>
-    public const string Standing = "standing";
+    public const string NotCancelled = "not-cancelled";
 
     private const string OfWorkspace = "workspace";
 
@@ -158,7 +158,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             person.HasIndex(row => row.WorkspaceId);
             person.HasIndex(row => row.FeedSecretHash).IsUnique();
             AsJson(person.Property(row => row.Usual));
-            AsJson(person.Property(row => row.Hearing));
+            AsJson(person.Property(row => row.Notifications));
         });
         Filter<Portrait>(builder).ToTable("portraits").HasKey(row => row.PersonId);
         builder.Entity<Portrait>().HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
@@ -274,7 +274,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<Session>(builder);
         builder.Entity<Session>(session =>
         {
-            session.HasQueryFilter(Standing, row => row.CancelledAt == null);
+            session.HasQueryFilter(NotCancelled, row => row.CancelledAt == null);
             session
                 .HasIndex(row => new
                 {
@@ -296,7 +296,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<Booking>(builder).HasIndex(row => row.SecretHash).IsUnique();
         builder.Entity<Booking>(booking =>
         {
-            booking.HasQueryFilter(Standing, row => row.CancelledAt == null);
+            booking.HasQueryFilter(NotCancelled, row => row.CancelledAt == null);
             booking.HasIndex(row => row.ReplySecretHash).IsUnique();
             AsJsonList(booking.Property(row => row.Companions));
             AsJsonList(booking.Property(row => row.Answers));

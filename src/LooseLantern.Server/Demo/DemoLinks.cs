@@ -126,7 +126,7 @@ internal static class DemoLinks
             BufferBefore: 0,
             BufferAfter: 10,
             Notice: 240,
-            new Offer(OfferBy.Marked, [], [], [], 8 * 60, 18 * 60, ends, MostShown: null),
+            new Offer(OfferBy.Picked, [], [], [], 8 * 60, 18 * 60, ends, MostShown: null),
             Overridden: []
         );
         return new LinkForm(
@@ -137,7 +137,7 @@ internal static class DemoLinks
             "Slip 2, Brackwater Quay",
             times with
             {
-                Offer = times.Offer with { Marked = await MarkedAsync(services, plan, times, clock, ct) },
+                Offer = times.Offer with { Picked = await PickedAsync(services, plan, times, clock, ct) },
             },
             [new LinkGuest(guest.Name, guest.Email)],
             guest.Zone,
@@ -162,7 +162,7 @@ internal static class DemoLinks
     }
 
     /// <summary>As a coordinator marks them: what is suggested, on different days.</summary>
-    private static async Task<IReadOnlyList<Instant>> MarkedAsync(
+    private static async Task<IReadOnlyList<Instant>> PickedAsync(
         IServiceProvider services,
         Plan plan,
         LinkTimes times,
@@ -170,13 +170,13 @@ internal static class DemoLinks
         CancellationToken ct
     )
     {
-        var loader = ActivatorUtilities.CreateInstance<OpeningsLoader>(services, clock);
+        var inputs = ActivatorUtilities.CreateInstance<OpeningsInputs>(services, clock);
         var free = await services
             .GetRequiredService<LinkFilling>()
             .TryOutAsync(times with { Offer = times.Offer with { By = OfferBy.Free } }, null, ct);
-        var rules = loader.Rules(free);
-        var today = loader.Today(rules);
-        return await loader.InputAsync(rules, today, times.Offer.Until, plan.Minutes, ct) is { } input
+        var rules = inputs.Rules(free);
+        var today = inputs.Today(rules);
+        return await inputs.InputAsync(rules, today, times.Offer.Until, plan.Minutes, ct) is { } input
             ?
             [
                 .. Core

@@ -62,7 +62,7 @@ public static class PipelineSetup
         team.MapSignIn();
         team.MapMe();
         team.MapSecurity();
-        team.MapHearing();
+        team.MapNotifications();
         team.MapActingFor();
         team.MapRecord();
         team.MapUsual();

@@ -1766,10 +1766,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("feeds_all");
 
-                    b.Property<string>("Hearing")
+                    b.Property<string>("Notifications")
                         .IsRequired()
                         .HasColumnType("jsonb")
-                        .HasColumnName("hearing");
+                        .HasColumnName("notifications");
 
                     b.Property<bool>("IsCoordinator")
                         .HasColumnType("boolean")

@@ -63,7 +63,7 @@ namespace LooseLantern.Server.Data.Migrations
                     language = table.Column<string>(type: "text", nullable: false),
                     clock = table.Column<string>(type: "text", nullable: false),
                     usual = table.Column<string>(type: "jsonb", nullable: false),
-                    hearing = table.Column<string>(type: "jsonb", nullable: false),
+                    notifications = table.Column<string>(type: "jsonb", nullable: false),
                     feed_secret_hash = table.Column<byte[]>(type: "bytea", nullable: true),
                     protected_feed_secret = table.Column<string>(type: "text", nullable: true),
                     feeds_all = table.Column<bool>(type: "boolean", nullable: false),

@@ -57,7 +57,7 @@ public sealed class AvailabilityLink : IBelongsToWorkspace
 
     public int Opened { get; set; }
 
-    /// <summary>Until when its marked times are held; null where they are not.</summary>
+    /// <summary>Until when its picked times are held; null where they are not.</summary>
     public Instant? HoldUntil { get; set; }
 
     /// <summary>For the team alone; may be empty.</summary>

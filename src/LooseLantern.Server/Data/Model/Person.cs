@@ -45,7 +45,7 @@ public sealed class Person : IdentityUser<Guid>, IBelongsToWorkspace
     public UsualSettings Usual { get; set; } = UsualSettings.None;
 
     /// <summary>What they hear of by mail.</summary>
-    public Hearing Hearing { get; set; } = Hearing.Usual;
+    public Notifications Notifications { get; set; } = Notifications.Usual;
 
     /// <summary>
     /// Of the secret in the address at which their bookings can be subscribed to; null where there is none.

@@ -19,7 +19,7 @@ public enum BarKind
     /// <summary>An event of a calendar that takes the time.</summary>
     Busy,
 
-    /// <summary>An event marked as free.</summary>
+    /// <summary>An event picked as free.</summary>
     Free,
 
     /// <summary>A time that a link offers and nobody holds.</summary>

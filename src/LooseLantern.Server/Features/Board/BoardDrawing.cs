@@ -246,12 +246,12 @@ public sealed class BoardDrawing(
                 && link.Page!.Seats.Any(seat => seat.Hosts.Any(host => hostIds.Contains(host.HostId)))
             )
             .ToListAsync(ct);
-        foreach (var link in links.Where(link => link.Page!.Offer!.Times.By == OfferBy.Marked))
+        foreach (var link in links.Where(link => link.Page!.Offer!.Times.By == OfferBy.Picked))
         {
             var page = link.Page!;
             var hosts = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).ToHashSet();
             foreach (
-                var start in page.Offer!.Times.Marked.Where(start => start > now && !held.Contains((link.Id, start)))
+                var start in page.Offer!.Times.Picked.Where(start => start > now && !held.Contains((link.Id, start)))
             )
             {
                 var span = new Span(start, start + Duration.FromMinutes(page.Durations.Max()));

@@ -52,7 +52,7 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, IClock clock)
     public async Task<BookingDetail> OfAsync(Guid id, CancellationToken ct)
     {
         var booking = await BookingRows
-            .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking())
+            .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.NotCancelled]).AsNoTracking())
             .FirstOrDefaultAsync(row => row.Id == id, ct)
             ?? throw Refusal.NotFound("booking");
         var (now, page) = (clock.GetCurrentInstant(), booking.Session!.Page!);

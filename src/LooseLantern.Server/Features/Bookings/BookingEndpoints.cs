@@ -43,7 +43,7 @@ public static class BookingEndpoints
                     var bookings =
                         cancelled == true
                             ? db
-                                .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+                                .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
                                 .AsNoTracking()
                                 .Where(row => row.CancelledAt != null)
                             : db.Bookings.AsNoTracking();
@@ -214,7 +214,7 @@ public sealed class BookingsToChange(LanternDb db, Allowances allowances)
     public async Task<Booking> FindAsync(Guid id, CancellationToken ct)
     {
         var booking = await BookingRows
-            .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking())
+            .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.NotCancelled]).AsNoTracking())
             .FirstOrDefaultAsync(row => row.Id == id, ct)
             ?? throw Refusal.NotFound("booking");
         await allowances.RequireAsync(booking.Session!.Hosts.ConvertAll(host => host.HostId), Allowance.Move, ct);

@@ -179,7 +179,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         return
         [
             .. await db
-                .Sessions.IgnoreQueryFilters([LanternDb.Standing])
+                .Sessions.IgnoreQueryFilters([LanternDb.NotCancelled])
                 .Where(session => candidates.Contains(session.Uid))
                 .Select(session => session.Uid)
                 .ToListAsync(ct),

@@ -44,7 +44,7 @@ public static class DeskEndpoints
                 "/",
                 async Task<Created<DeskView>> (
                     NewDesk form,
-                    DeskOpening opening,
+                    DeskMaking opening,
                     DeskEditing editing,
                     Pictures pictures,
                     CancellationToken ct
@@ -53,7 +53,7 @@ public static class DeskEndpoints
                     if (!Words.FitOneLine(form.Name))
                         throw Refusal.Invalid("name", "desk-name");
                     await editing.RequireHostAsync(form.HostId, ct);
-                    var desk = await opening.OpenAsync(form.Address, form.Name, form.HostId, "address", ct);
+                    var desk = await opening.MakeAsync(form.Address, form.Name, form.HostId, "address", ct);
                     return TypedResults.Created($"/api/desks/{desk.Id}", await ViewAsync(desk, pictures, ct));
                 }
             )

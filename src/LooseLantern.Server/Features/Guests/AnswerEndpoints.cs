@@ -155,7 +155,7 @@ public sealed class AnswerFinding(LanternDb db, Tenant tenant)
             ?? throw Refusal.NotFound("booking");
         tenant.Enter(workspaceId);
         var booking = await BookingRows
-            .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.Standing]).AsNoTracking())
+            .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.NotCancelled]).AsNoTracking())
             .Include(row => row.Session!)
                 .ThenInclude(session => session.Page!)
                     .ThenInclude(page => page.Desk)

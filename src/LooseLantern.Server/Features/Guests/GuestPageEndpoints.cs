@@ -140,16 +140,16 @@ public static class GuestPageEndpoints
                     string? to,
                     string? duration,
                     GuestPageFinding finding,
-                    OpeningsLoader loader,
+                    OpeningsInputs inputs,
                     CancellationToken ct
                 ) =>
                 {
                     var found = await finding.FindAsync(desk, page, ct);
                     var asked = OpeningsQuery.Read(from, to, duration, found.Page);
-                    var rules = loader.Rules(found.Page);
+                    var rules = inputs.Rules(found.Page);
                     return new OpeningsAnswer(
                         found.Page.Zone,
-                        await loader.OpeningsAsync(rules, asked.From, asked.To, asked.Duration, ct)
+                        await inputs.OpeningsAsync(rules, asked.From, asked.To, asked.Duration, ct)
                     );
                 }
             )

@@ -45,7 +45,7 @@ public static class GuestPreviewEndpoints
                     string? to,
                     string? duration,
                     PageEditing editing,
-                    OpeningsLoader loader,
+                    OpeningsInputs inputs,
                     CancellationToken ct
                 ) =>
                 {
@@ -53,7 +53,7 @@ public static class GuestPreviewEndpoints
                     var asked = OpeningsQuery.Read(from, to, duration, page);
                     return new OpeningsAnswer(
                         page.Zone,
-                        await loader.OpeningsAsync(loader.Rules(page), asked.From, asked.To, asked.Duration, ct)
+                        await inputs.OpeningsAsync(inputs.Rules(page), asked.From, asked.To, asked.Duration, ct)
                     );
                 }
             )
@@ -68,7 +68,7 @@ public static class GuestPreviewEndpoints
                     Guid id,
                     BookRequest request,
                     PageEditing editing,
-                    OpeningsLoader loader,
+                    OpeningsInputs inputs,
                     CancellationToken ct
                 ) =>
                 {
@@ -80,9 +80,9 @@ public static class GuestPreviewEndpoints
                     var answers = QuestionAnswers.Check(questions, request.Answers);
                     var flags = ScreenedOut.Check(page, questions, answers);
                     OthersComing.Of(page, answers, request.Guest.Email);
-                    var rules = loader.Rules(page);
+                    var rules = inputs.Rules(page);
                     var day = request.Start.InZone(rules.Zone).Date;
-                    var openings = await loader.OpeningsAsync(rules, day, day.PlusDays(14), request.Duration, ct);
+                    var openings = await inputs.OpeningsAsync(rules, day, day.PlusDays(14), request.Duration, ct);
                     if (openings.FirstOrDefault(opening => opening.Start == request.Start) is not { } found)
                     {
                         throw new Refusal(StatusCodes.Status409Conflict, "opening-gone", "opening-gone.trying")

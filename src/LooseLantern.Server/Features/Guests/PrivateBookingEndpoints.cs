@@ -345,7 +345,7 @@ public sealed class PrivateBookingFinding(LanternDb db, Tenant tenant)
             ?? throw Refusal.NotFound("booking");
         tenant.Enter(workspaceId);
         var booking = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()
             .Include(row => row.Session!)
                 .ThenInclude(session => session.Page!)

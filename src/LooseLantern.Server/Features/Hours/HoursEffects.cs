@@ -24,7 +24,7 @@ public sealed record PageEffect(
 );
 
 /// <summary>What other hours would do to the pages of those who have them, reckoned by computing both.</summary>
-public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader loader)
+public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsInputs inputs)
 {
     public const int Days = 28;
 
@@ -49,7 +49,7 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader
                 .Select(host => host.Id)
                 .ToListAsync(ct)
         )
-            .Select(OpeningsLoader.Id)
+            .Select(OpeningsInputs.Id)
             .ToHashSet();
         return await CompareAsync(await PagesOfAsync(hoursId, ct), hosts, changed.ToCore(), ct);
     }
@@ -66,7 +66,7 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader
             )
             .OrderBy(page => page.Title)
             .ToListAsync(ct);
-        return await CompareAsync(onPages, [OpeningsLoader.Id(hostId)], other?.ToCore(), ct);
+        return await CompareAsync(onPages, [OpeningsInputs.Id(hostId)], other?.ToCore(), ct);
     }
 
     private async Task<List<PageEffect>> CompareAsync(
@@ -79,9 +79,9 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsLoader
         var effects = new List<PageEffect>();
         foreach (var page in changing)
         {
-            var rules = loader.Rules(page);
-            var today = loader.Today(rules);
-            var input = await loader.InputAsync(rules, today, today.PlusDays(Days - 1), page.Durations[0], ct);
+            var rules = inputs.Rules(page);
+            var today = inputs.Today(rules);
+            var input = await inputs.InputAsync(rules, today, today.PlusDays(Days - 1), page.Durations[0], ct);
             var before = Starts(input);
             var after = Starts(
                 input is null

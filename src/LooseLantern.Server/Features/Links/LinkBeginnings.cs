@@ -135,7 +135,7 @@ public sealed class LinkBeginnings(
         [
             .. (
                 await db
-                    .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+                    .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
                     .AsNoTracking()
                     .Where(booking =>
                         EF.Functions.ILike(booking.GuestName, like, "\\")
@@ -172,7 +172,7 @@ public sealed class LinkBeginnings(
             {
                 Offer = form.Times.Offer with
                 {
-                    Marked = [],
+                    Picked = [],
                     Painted = [.. form.Times.Offer.Painted.Where(paint => paint.IsWeekly)],
                 },
             },

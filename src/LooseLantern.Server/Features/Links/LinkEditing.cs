@@ -75,7 +75,7 @@ public sealed class LinkEditing(
     }
 
     /// <summary>Changes a link, also one that is out: its guest sees it as it is now.</summary>
-    /// <exception cref="Refusal">409 where somebody else changed it, or where a marked time can't be held. Nothing is
+    /// <exception cref="Refusal">409 where somebody else changed it, or where a picked time can't be held. Nothing is
     /// written then.</exception>
     public async Task<AvailabilityLink> ChangeAsync(Guid id, int version, LinkForm form, CancellationToken ct)
     {
@@ -113,8 +113,8 @@ public sealed class LinkEditing(
                     throw Refusal.Invalid("guests", "link-guests");
                 if (link.EndsOn < Today(link))
                     throw Refusal.Invalid("details.endsOn", "link-end-past");
-                if (link.Page!.Offer!.Times is { By: OfferBy.Marked, Marked.Count: 0 })
-                    throw Refusal.Invalid("times.offer.marked", "mark-something");
+                if (link.Page!.Offer!.Times is { By: OfferBy.Picked, Picked.Count: 0 })
+                    throw Refusal.Invalid("times.offer.picked", "pick-something");
                 if (link.Page.Offer.Times is { By: OfferBy.Painted, Painted.Count: 0 })
                     throw Refusal.Invalid("times.offer.painted", "paint-something");
                 (link.OutAt, link.Page.State) = (clock.GetCurrentInstant(), PageState.Published);
@@ -144,7 +144,7 @@ public sealed class LinkEditing(
             ct
         );
 
-    /// <summary>Holds all its marked times until an instant, or lets all of them go.</summary>
+    /// <summary>Holds all its picked times until an instant, or lets all of them go.</summary>
     /// <param name="until">Null to let go.</param>
     /// <exception cref="Refusal">400 for a time that is past or too far, 403 where a host does not let their time be
     /// offered, 409 with the times that can't be held.</exception>
@@ -154,8 +154,8 @@ public sealed class LinkEditing(
         var now = clock.GetCurrentInstant();
         if (until <= now || until > now + LongestHold)
             throw Refusal.Invalid("until", "hold-until");
-        if (until is not null && found.Page!.Offer!.Times.By != OfferBy.Marked)
-            throw Refusal.Invalid("until", "hold-marked");
+        if (until is not null && found.Page!.Offer!.Times.By != OfferBy.Picked)
+            throw Refusal.Invalid("until", "hold-picked");
         await allowances.RequireAsync(HostsOf(found), Allowance.Offer, ct);
         if (until is not null)
             await holding.PrepareAsync(found.Page!, ct);
@@ -179,7 +179,7 @@ public sealed class LinkEditing(
         );
     }
 
-    /// <summary>Takes some marked times back, with what is held of them; the link goes on offering the rest.</summary>
+    /// <summary>Takes some picked times back, with what is held of them; the link goes on offering the rest.</summary>
     public Task<AvailabilityLink> ReleaseAsync(Guid id, IReadOnlyList<Instant> starts, CancellationToken ct) =>
         InLocksAsync(
             id,
@@ -189,7 +189,7 @@ public sealed class LinkEditing(
                 var offer = link.Page!.Offer!;
                 link.Page.Offer = offer with
                 {
-                    Times = offer.Times with { Marked = [.. offer.Times.Marked.Except(starts)] },
+                    Times = offer.Times with { Picked = [.. offer.Times.Picked.Except(starts)] },
                 };
                 record.Note(
                     id,
@@ -236,7 +236,7 @@ public sealed class LinkEditing(
         var link = await LockedAsync(id, [], ct);
         if (
             link.OutAt is not null
-            || await db.Sessions.IgnoreQueryFilters([LanternDb.Standing]).AnyAsync(row => row.PageId == id, ct)
+            || await db.Sessions.IgnoreQueryFilters([LanternDb.NotCancelled]).AnyAsync(row => row.PageId == id, ct)
         )
             throw new Refusal(StatusCodes.Status409Conflict, "out");
         await allowances.RequireAsync(HostsOf(link), Allowance.Offer, ct);

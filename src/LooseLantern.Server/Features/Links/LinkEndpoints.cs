@@ -16,10 +16,10 @@ namespace LooseLantern.Server.Features.Links;
 
 public sealed record ChangeLinkRequest(int Version, LinkForm Form);
 
-/// <param name="Until">Until when all marked times are held; null to let them go.</param>
+/// <param name="Until">Until when all picked times are held; null to let them go.</param>
 public sealed record HoldRequest(Instant? Until);
 
-/// <param name="Starts">Of marked times, which are offered no more.</param>
+/// <param name="Starts">Of picked times, which are offered no more.</param>
 public sealed record ReleaseRequest(IReadOnlyList<Instant> Starts);
 
 /// <param name="Word">For the guest, in place of ours; may be empty.</param>
@@ -136,7 +136,7 @@ public static class LinkEndpoints
                     await views.OfAsync(await editing.HoldAsync(id, request.Until, ct), ct)
             )
             .WithName("holdLinkTimes")
-            .WithDescription("All marked times on all hosts' calendars, or none.")
+            .WithDescription("All picked times on all hosts' calendars, or none.")
             .ProducesValidationProblem()
             .ProducesProblem(403)
             .ProducesProblem(404)

@@ -165,7 +165,7 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
             Overridden = [.. times.Overridden.Distinct().Where(seated.Contains)],
             Offer = times.Offer with
             {
-                Marked = [.. times.Offer.Marked.Order()],
+                Picked = [.. times.Offer.Picked.Order()],
                 Days = [.. times.Offer.Days.Distinct().Order()],
             },
         };

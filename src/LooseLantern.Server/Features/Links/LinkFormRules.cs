@@ -46,7 +46,7 @@ public sealed class LinkFormRules : AbstractValidator<LinkForm>
 public sealed class LinkTimesRules : AbstractValidator<LinkTimes>
 {
     /// <summary>How many exact times a link offers at the most.</summary>
-    public const int MostMarked = 20;
+    public const int MostPicked = 20;
 
     private const int MostPainted = 60;
 
@@ -58,14 +58,14 @@ public sealed class LinkTimesRules : AbstractValidator<LinkTimes>
             {
                 offer.RuleFor(row => row.By).IsInEnum();
                 offer
-                    .RuleFor(row => row.Marked)
-                    .Must(marked => marked.Count <= MostMarked)
-                    .WithMend(Phrase.Of("marked-too-many", ("most", MostMarked)));
-                offer.RuleFor(row => row.Marked).Must(marked => marked.All(IsTime)).WithMend("marked-minutes");
+                    .RuleFor(row => row.Picked)
+                    .Must(picked => picked.Count <= MostPicked)
+                    .WithMend(Phrase.Of("picked-too-many", ("most", MostPicked)));
+                offer.RuleFor(row => row.Picked).Must(picked => picked.All(IsTime)).WithMend("picked-minutes");
                 offer
-                    .RuleFor(row => row.Marked)
-                    .Must(marked => marked.Distinct().Count() == marked.Count)
-                    .WithMend("marked-twice");
+                    .RuleFor(row => row.Picked)
+                    .Must(picked => picked.Distinct().Count() == picked.Count)
+                    .WithMend("picked-twice");
                 offer
                     .RuleFor(row => row.Painted)
                     .Must(painted => painted.Count <= MostPainted && painted.All(paint => paint is not null))

@@ -75,7 +75,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
                 Core.TimeText.Clock.Usual,
                 link.GuestZone.Length == 0 ? page.Zone : link.GuestZone
             );
-            var letter = PostTemplates.Write(
+            var mail = PostTemplates.Write(
                 kind,
                 reader.Language,
                 new Dictionary<string, string>
@@ -93,10 +93,10 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
                 page.Desk.Name,
                 kind,
                 reader,
-                letter with
+                mail with
                 {
-                    Text = letter.Text.Replace(Times, written.Text, StringComparison.Ordinal),
-                    Html = letter.Html.Replace(
+                    Text = mail.Text.Replace(Times, written.Text, StringComparison.Ordinal),
+                    Html = mail.Html.Replace(
                         $"<p>{System.Net.WebUtility.HtmlEncode(Times)}</p>",
                         written.Html,
                         StringComparison.Ordinal
@@ -133,7 +133,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
         )
             return;
         var (page, reader) = (link.Page!, Reader.Of(person));
-        var letter = PostTemplates.Write(
+        var mail = PostTemplates.Write(
             kind,
             reader.Language,
             new Dictionary<string, string>
@@ -146,7 +146,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
                 ["link"] = words.Link($"/work/links/{link.Id:D}"),
             }
         );
-        var message = PostDraft.Of(link.WorkspaceId, page.Desk!.Name, kind, reader, letter, clock.GetCurrentInstant());
+        var message = PostDraft.Of(link.WorkspaceId, page.Desk!.Name, kind, reader, mail, clock.GetCurrentInstant());
         message.PersonId = person.Id;
         db.Messages.Add(message);
     }

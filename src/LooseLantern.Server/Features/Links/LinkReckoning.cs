@@ -21,16 +21,16 @@ public sealed record LinkSuggestion(Instant Start, Instant End, IReadOnlyList<Su
 /// <summary>What a link offers as it stands.</summary>
 /// <param name="Total">How many openings it has.</param>
 /// <param name="Openings">Them, by start.</param>
-/// <param name="Markable">By days, what is free for all seats, whatever is marked or painted: starts that can be
-/// marked.</param>
-/// <param name="Missed">Marked times that are no openings.</param>
+/// <param name="Pickable">By days, what is free for all seats, whatever is picked or painted: starts that can be
+/// picked.</param>
+/// <param name="Missed">Picked times that are no openings.</param>
 public sealed record LinkSupplyAnswer(
     Instant Now,
     string Zone,
     int Duration,
     int Total,
     IReadOnlyList<Opening> Openings,
-    IReadOnlyList<SupplyDay> Markable,
+    IReadOnlyList<SupplyDay> Pickable,
     IReadOnlyList<Instant> Missed,
     IReadOnlyList<LinkSuggestion> Suggestions
 );
@@ -46,7 +46,7 @@ public sealed record LinkDarkRequest(LinkTimes Times, Guid? Of, LocalDate Date, 
 
 /// <summary>Counts what a link offers, and finds times worth offering.</summary>
 public sealed class LinkReckoning(
-    OpeningsLoader loader,
+    OpeningsInputs inputs,
     LinkFilling filling,
     SupplyReckoning supply,
     DarkReckoning dark,
@@ -64,10 +64,10 @@ public sealed class LinkReckoning(
     {
         var page = await filling.TryOutAsync(request.Times, request.Of, ct);
         var minutes = page.Durations[0];
-        var rules = loader.Rules(page);
-        var today = loader.Today(rules);
+        var rules = inputs.Rules(page);
+        var today = inputs.Today(rules);
         var until = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
-        var offered = until < today ? null : await loader.InputAsync(rules, today, until, minutes, ct);
+        var offered = until < today ? null : await inputs.InputAsync(rules, today, until, minutes, ct);
         var zones = Hours.Zones.IsKnown(request.GuestZone)
             ? new[] { DateTimeZoneProviders.Tzdb[request.GuestZone] }
             : [];
@@ -88,8 +88,8 @@ public sealed class LinkReckoning(
             openings.Count,
             openings,
             days.Days,
-            page.Offer.Times.By == OfferBy.Marked
-                ? [.. page.Offer.Times.Marked.Where(start => !all.Contains(start))]
+            page.Offer.Times.By == OfferBy.Picked
+                ? [.. page.Offer.Times.Picked.Where(start => !all.Contains(start))]
                 : [],
             await SuggestedAsync(free, request, minutes, zones, ct)
         );
@@ -115,8 +115,8 @@ public sealed class LinkReckoning(
 
     public async Task<DarkAnswer> WhyDarkAsync(LinkDarkRequest request, CancellationToken ct)
     {
-        // Of marks the question is why a time can't be marked, not that it is not.
-        var times = request.Times.Offer.By == OfferBy.Marked ? Free(request.Times) : request.Times;
+        // Of marks the question is why a time can't be picked, not that it is not.
+        var times = request.Times.Offer.By == OfferBy.Picked ? Free(request.Times) : request.Times;
         return await dark.OfAsync(
             await filling.TryOutAsync(times, request.Of, ct),
             new DarkRequest(times.AsPage(), null, null, request.Date, request.FromMinute, request.ToMinute),
@@ -126,7 +126,7 @@ public sealed class LinkReckoning(
 
     public async Task<RelaxationsAnswer> RelaxationsAsync(LinkSupplyRequest request, CancellationToken ct)
     {
-        var times = request.Times.Offer.By == OfferBy.Marked ? Free(request.Times) : request.Times;
+        var times = request.Times.Offer.By == OfferBy.Picked ? Free(request.Times) : request.Times;
         return await relaxations.OfAsync(
             await filling.TryOutAsync(times, request.Of, ct),
             null,
@@ -136,7 +136,7 @@ public sealed class LinkReckoning(
         );
     }
 
-    /// <summary>The best times that are not marked yet and lie apart from those that are.</summary>
+    /// <summary>The best times that are not picked yet and lie apart from those that are.</summary>
     private async Task<IReadOnlyList<LinkSuggestion>> SuggestedAsync(
         Page free,
         LinkSupplyRequest request,
@@ -145,20 +145,20 @@ public sealed class LinkReckoning(
         CancellationToken ct
     )
     {
-        var rules = loader.Rules(free);
-        var today = loader.Today(rules);
+        var rules = inputs.Rules(free);
+        var today = inputs.Today(rules);
         var until = LocalDate.Min(free.Offer!.Times.Until, today.PlusDays((MostWeeks * 7) - 1));
-        if (until < today || await loader.InputAsync(rules, today, until, minutes, ct) is not { } input)
+        if (until < today || await inputs.InputAsync(rules, today, until, minutes, ct) is not { } input)
             return [];
-        var marked = request
-            .Times.Offer.Marked.Select(start => new Core.Span(start, start + Duration.FromMinutes(minutes)))
+        var picked = request
+            .Times.Offer.Picked.Select(start => new Core.Span(start, start + Duration.FromMinutes(minutes)))
             .ToList();
         return
         [
             .. SuggestionsComputation
-                .Of(input, Suggested + marked.Count, zones)
+                .Of(input, Suggested + picked.Count, zones)
                 .Where(suggestion =>
-                    !marked.Exists(mark => mark.Meets(new Core.Span(suggestion.Opening.Start, suggestion.Opening.End)))
+                    !picked.Exists(mark => mark.Meets(new Core.Span(suggestion.Opening.Start, suggestion.Opening.End)))
                 )
                 .Take(Suggested)
                 .Select(suggestion => new LinkSuggestion(

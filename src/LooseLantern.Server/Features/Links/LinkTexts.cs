@@ -19,7 +19,7 @@ namespace LooseLantern.Server.Features.Links;
 public sealed record LinkTextAnswer(string Text, string Html, string? Address);
 
 /// <summary>Writes out what a link offers.</summary>
-public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock clock)
+public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock clock)
 {
     // What stands before the address, by language.
     private static readonly Dictionary<string, string> Here = new()
@@ -52,11 +52,11 @@ public sealed class LinkTexts(OpeningsLoader loader, SiteAddress site, IClock cl
         CancellationToken ct
     )
     {
-        var rules = loader.Rules(page);
-        var today = loader.Today(rules);
+        var rules = inputs.Rules(page);
+        var today = inputs.Today(rules);
         var last = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
         // The best ones are chosen among all, whichever days are asked for.
-        if (last < today || await loader.InputAsync(rules, today, last, duration, ct) is not { } input)
+        if (last < today || await inputs.InputAsync(rules, today, last, duration, ct) is not { } input)
             return [];
         var zones = guestZone.Length == 0 ? [] : new[] { DateTimeZoneProviders.Tzdb[guestZone] };
         return

@@ -166,7 +166,7 @@ public sealed class LinkViews(
             .ToDictionaryAsync(page => page.Id, ct);
         var bookings = (
             await db
-                .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+                .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
                 .AsNoTracking()
                 .Where(booking => ids.Contains(booking.Session!.PageId))
                 .Select(booking => new

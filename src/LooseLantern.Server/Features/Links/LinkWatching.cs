@@ -11,7 +11,7 @@ namespace LooseLantern.Server.Features.Links;
 /// Looks at links that are out for whether anything is left of them, so that whoever made one hears before its guest
 /// finds out.
 /// </summary>
-public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsLoader loader, LinkPost post, IClock clock)
+public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsInputs inputs, LinkPost post, IClock clock)
 {
     // Most links have something within days.
     private const int DaysLookedAtFirst = 14;
@@ -60,8 +60,8 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsLoader
     /// <summary>Whether anything of it is open, whichever of its openings are shown.</summary>
     private async Task<bool> IsLeftAsync(Page page, CancellationToken ct)
     {
-        var rules = loader.Rules(page);
-        var today = loader.Today(rules);
+        var rules = inputs.Rules(page);
+        var today = inputs.Today(rules);
         var last = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
         for (
             var (from, days) = (today, DaysLookedAtFirst);
@@ -73,7 +73,7 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsLoader
             {
                 if (
                     (
-                        await loader.OpeningsAsync(
+                        await inputs.OpeningsAsync(
                             rules,
                             from,
                             LocalDate.Min(last, from.PlusDays(days - 1)),

@@ -20,20 +20,20 @@ public static class CaseEndpoints
                     string? to,
                     string? duration,
                     PageEditing editing,
-                    OpeningsLoader loader,
+                    OpeningsInputs inputs,
                     CancellationToken ct
                 ) =>
                 {
                     var page = await editing.GetAsync(id, ct);
-                    var rules = loader.Rules(page);
-                    var today = loader.Today(rules);
+                    var rules = inputs.Rules(page);
+                    var today = inputs.Today(rules);
                     var (opens, closes) = rules.Rules.Window.Within(
                         today,
                         today.PlusDays(CaseFile.MostDays - 1),
                         today
                     );
                     var asked = OpeningsQuery.Read(from ?? Iso(opens), to ?? Iso(closes), duration, page);
-                    if (await loader.InputAsync(rules, asked.From, asked.To, asked.Duration, ct) is not { } input)
+                    if (await inputs.InputAsync(rules, asked.From, asked.To, asked.Duration, ct) is not { } input)
                         throw Refusal.Invalid(
                             "from",
                             Phrase.Of("case-dates", ("from", Iso(opens)), ("to", Iso(closes)))

@@ -27,7 +27,7 @@ public static class PageRulesOf
 
     private static PageRules Appointment(Page page, Instant now) =>
         new(
-            OpeningsLoader.Id(page.Id),
+            OpeningsInputs.Id(page.Id),
             DateTimeZoneProviders.Tzdb[page.Zone],
             page.Step,
             page.StepOffset,
@@ -45,11 +45,11 @@ public static class PageRulesOf
                 .. page
                     .Seats.OrderBy(seat => seat.Position)
                     .Select(seat => new Seat([
-                        .. seat.Hosts.OrderBy(host => host.Position).Select(host => OpeningsLoader.Id(host.HostId)),
+                        .. seat.Hosts.OrderBy(host => host.Position).Select(host => OpeningsInputs.Id(host.HostId)),
                     ])),
             ],
             Only: null,
-            // What is booked is a fact, not a rule; the loader adds it.
+            // What is booked is a fact, not a rule; the inputs adds it.
             Sessions: []
         );
 

@@ -15,7 +15,7 @@ public sealed class GuestNames(LanternDb db)
     public async Task<IReadOnlyList<string>> InAsync(PublicWords words, CancellationToken ct)
     {
         var names = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .OrderByDescending(booking => booking.BookedAt)
             .Select(booking => booking.GuestName)
             .Take(MostLookedFor)

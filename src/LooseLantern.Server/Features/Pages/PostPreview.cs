@@ -68,7 +68,7 @@ public static class PostPreviewEndpoints
                         .Select(row => (Guid?)row.Id)
                         .FirstOrDefaultAsync(ct);
                     var found = latest is { } known
-                        ? (await AboutBooking.LoadAsync(db, [known], ct))[0] with
+                        ? (await AboutBooking.ReadAsync(db, [known], ct))[0] with
                         {
                             Page = page,
                         }

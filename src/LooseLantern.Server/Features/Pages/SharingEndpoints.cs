@@ -34,7 +34,7 @@ public static class SharingEndpoints
                     string? language,
                     int? duration,
                     PageEditing editing,
-                    OpeningsLoader loader,
+                    OpeningsInputs inputs,
                     SiteAddress site,
                     CancellationToken ct
                 ) =>
@@ -48,10 +48,10 @@ public static class SharingEndpoints
                         throw Refusal.Invalid("language", "language-listed");
                     if (duration is { } minutes && !found.Durations.Contains(minutes))
                         throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", found.Durations)));
-                    var rules = loader.Rules(found);
-                    var today = loader.Today(rules);
+                    var rules = inputs.Rules(found);
+                    var today = inputs.Today(rules);
                     var own = DateTimeZoneProviders.Tzdb[zone ?? found.Zone];
-                    var openings = await loader.OpeningsAsync(
+                    var openings = await inputs.OpeningsAsync(
                         rules,
                         today,
                         today.PlusDays(DaysLookedThrough),

@@ -42,14 +42,14 @@ public sealed record AboutBooking(
     public Participant PartyOf(Host host) => BookingParticipants.Of(host, PersonOf(host)?.Email);
 
     /// <summary>All of these bookings, cancelled ones too, in order of id.</summary>
-    public static async Task<List<AboutBooking>> LoadAsync(
+    public static async Task<List<AboutBooking>> ReadAsync(
         LanternDb db,
         IReadOnlyCollection<Guid> bookingIds,
         CancellationToken ct
     )
     {
         var bookings = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()
             .Where(booking => bookingIds.Contains(booking.Id))
             .Include(booking => booking.Session!)

@@ -14,7 +14,7 @@ public sealed class InsertsInPost(LanternDb db, PrivateLinks links, ReplyAddress
         if (message.BookingId is not { } bookingId)
             return new InsertValues("", "", own, "", "");
         var booking = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()
             .SingleAsync(row => row.Id == bookingId, ct);
         var room = await db

@@ -14,7 +14,7 @@ public static class PostFeature
             .AddSingleton<SiteAddress>()
             .AddScoped<PostWords>()
             .AddScoped<Invitations>()
-            .AddScoped<Hearers>()
+            .AddScoped<NotifiedPeople>()
             .AddScoped<ReminderWriting>()
             .AddScoped<PersonPost>()
             .AddScoped<PostWriting>()

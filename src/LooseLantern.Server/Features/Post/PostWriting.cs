@@ -15,7 +15,7 @@ public sealed class PostWriting(
     LanternDb db,
     PostWords words,
     Invitations invitations,
-    Hearers hearers,
+    NotifiedPeople notifiedPeople,
     ReminderWriting reminders,
     IClock clock
 )
@@ -26,7 +26,7 @@ public sealed class PostWriting(
     /// </summary>
     public async Task TellAsync(IReadOnlyCollection<Guid> bookingIds, Telling telling, CancellationToken ct)
     {
-        foreach (var about in await AboutBooking.LoadAsync(db, bookingIds, ct))
+        foreach (var about in await AboutBooking.ReadAsync(db, bookingIds, ct))
         {
             var files =
                 about.Page.Post.ToGuests == GuestMail.None
@@ -176,11 +176,11 @@ public sealed class PostWriting(
 
     private async Task ToTeamAsync(AboutBooking about, Telling telling, CancellationToken ct)
     {
-        foreach (var hearer in await hearers.OfAsync(about, telling, ct))
+        foreach (var notified in await notifiedPeople.OfAsync(about, telling, ct))
         {
             MessageKind? kind = telling.Occasion switch
             {
-                _ when hearer.IsFormer => MessageKind.GivenAwayForHost,
+                _ when notified.IsFormer => MessageKind.GivenAwayForHost,
                 Occasion.Moved => MessageKind.MovedForHost,
                 Occasion.Cancelled => MessageKind.CancelledForHost,
                 Occasion.Asked => MessageKind.AskedForHost,
@@ -192,41 +192,41 @@ public sealed class PostWriting(
             };
             if (kind is not { } told)
                 continue;
-            var reader = Reader.Of(hearer.Person);
+            var reader = Reader.Of(notified.Person);
             var message = Of(
                 about,
                 told,
                 reader,
                 PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader))
             );
-            message.PersonId = hearer.Person.Id;
+            message.PersonId = notified.Person.Id;
             if (told == MessageKind.AskedForHost)
                 message.ProtectedSecret = about.Booking.ProtectedAnswerSecret;
-            Time(message, hearer, about);
-            await InviteAsync(about, hearer, message, ct);
+            Time(message, notified, about);
+            await InviteAsync(about, notified, message, ct);
             db.Messages.Add(message);
         }
     }
 
     /// <summary>At once, after quiet hours, or with all else of the day.</summary>
-    private void Time(Message message, Hearer hearer, AboutBooking about)
+    private void Time(Message message, Notified notified, AboutBooking about)
     {
-        var (now, hearing) = (clock.GetCurrentInstant(), hearer.Person.Hearing);
-        var zone = DateTimeZoneProviders.Tzdb[hearer.Person.Zone];
+        var (now, notifications) = (clock.GetCurrentInstant(), notified.Person.Notifications);
+        var zone = DateTimeZoneProviders.Tzdb[notified.Person.Zone];
         // What has to be answered in time waits for nothing.
         if (message.Kind == MessageKind.AskedForHost)
             return;
-        if (hearer.When == Hears.Daily)
-            (message.State, message.DueAt) = (MessageState.Gathered, DailyPost.Next(hearing.DailyAt, zone, now));
-        else if (hearing is { QuietFrom: { } from, QuietUntil: { } until })
+        if (notified.When == Notify.Daily)
+            (message.State, message.DueAt) = (MessageState.Gathered, DailyPost.Next(notifications.DailyAt, zone, now));
+        else if (notifications is { QuietFrom: { } from, QuietUntil: { } until })
             message.DueAt = new QuietHours(from, until).After(now, about.Time.Start, zone);
     }
 
     /// <summary>A host whose calendars can only be read gets the appointment by mail.</summary>
-    private async Task InviteAsync(AboutBooking about, Hearer hearer, Message message, CancellationToken ct)
+    private async Task InviteAsync(AboutBooking about, Notified notified, Message message, CancellationToken ct)
     {
         if (
-            hearer.HostId is not { } hostId
+            notified.HostId is not { } hostId
             || message.State == MessageState.Gathered
             || message.Kind is MessageKind.AskedForHost or MessageKind.RepliedForHost or MessageKind.LapsedForHost
         )
@@ -242,7 +242,7 @@ public sealed class PostWriting(
         if (!isRead || isWritten)
             return;
         var guests = await GuestsAsync(about, ct);
-        var method = hearer.IsFormer || guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
+        var method = notified.IsFormer || guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
         (message.Calendar, message.CalendarMethod) = (
             invitations.ForHost(about, method, guests),
             InvitationFile.MethodOf(method)

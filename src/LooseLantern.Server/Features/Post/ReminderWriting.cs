@@ -57,12 +57,12 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
 
             foreach (
                 var person in isFirst
-                    ? about.Hosts.Select(about.PersonOf).OfType<Person>().Where(person => person.Hearing.Reminded)
+                    ? about.Hosts.Select(about.PersonOf).OfType<Person>().Where(person => person.Notifications.Reminded)
                     : []
             )
             {
-                var (reader, hearing) = (Reader.Of(person), person.Hearing);
-                var quiet = hearing is { QuietFrom: { } from, QuietUntil: { } until }
+                var (reader, notifications) = (Reader.Of(person), person.Notifications);
+                var quiet = notifications is { QuietFrom: { } from, QuietUntil: { } until }
                     ? new QuietHours(from, until)
                     : null;
                 Add(
@@ -90,7 +90,7 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
             .FirstOrDefaultAsync(ct);
         if (next is not { } id || id == exceptBookingId)
             return;
-        foreach (var about in await AboutBooking.LoadAsync(db, [id], ct))
+        foreach (var about in await AboutBooking.ReadAsync(db, [id], ct))
             await WriteAsync(about, ct);
     }
 

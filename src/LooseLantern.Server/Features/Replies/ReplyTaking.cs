@@ -56,7 +56,7 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
         if (await db.Incoming.AnyAsync(row => row.BookingId == bookingId && row.Fingerprint == fingerprint, ct))
             return;
         var booking = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .Include(row => row.Session)
             .SingleAsync(row => row.Id == bookingId, ct);
         var sender = mail.From.Mailboxes.FirstOrDefault();

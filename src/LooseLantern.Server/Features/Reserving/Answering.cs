@@ -48,7 +48,7 @@ public sealed class Answering(
         await PageLock.OfBookingAsync(db, bookingId, ct);
         db.ChangeTracker.Clear();
         var booking = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .Include(row => row.Session!)
                 .ThenInclude(row => row.Hosts)
             .FirstOrDefaultAsync(row => row.Id == bookingId, ct)
@@ -73,7 +73,7 @@ public sealed class Answering(
     public async Task DeclineAsync(Guid bookingId, DeclineForm form, CancellationToken ct)
     {
         var booking = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()
             .Include(row => row.Session)
             .FirstOrDefaultAsync(row => row.Id == bookingId, ct)

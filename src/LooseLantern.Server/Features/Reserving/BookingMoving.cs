@@ -34,8 +34,8 @@ public enum ChangedBy
 public sealed class BookingMoving(
     LanternDb db,
     PageEditing pages,
-    OpeningsLoader loader,
-    AssignmentLoading assignments,
+    OpeningsInputs inputs,
+    AssignmentReading assignments,
     EventWishes wishes,
     PostWriting post,
     RecordKeeping record,
@@ -59,8 +59,8 @@ public sealed class BookingMoving(
     )
     {
         var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == booking.Session!.PageId, ct);
-        var (session, asked) = (booking.Session!, loader.Rules(page));
-        if (await loader.InputAsync(asked, from, to, MinutesOf(session), ct) is not { } input)
+        var (session, asked) = (booking.Session!, inputs.Rules(page));
+        if (await inputs.InputAsync(asked, from, to, MinutesOf(session), ct) is not { } input)
             return [];
         return
         [
@@ -80,13 +80,13 @@ public sealed class BookingMoving(
             return;
         var page = found.Session.Page!;
         RequireRules(found, page, by);
-        var asked = loader.Rules(page);
+        var asked = inputs.Rules(page);
         var day = start.InZone(asked.Zone).Date;
-        var (first, last) = asked.Rules.Window.Within(day, day, loader.Today(asked));
+        var (first, last) = asked.Rules.Window.Within(day, day, inputs.Today(asked));
         if (first > last)
             throw await GoneAsync(found, start, null, ct);
         await looking.FreshenAsync(asked.HostIds, ct);
-        await loader.PrepareAsync(asked, day, day, MinutesOf(found.Session), ct);
+        await inputs.PrepareAsync(asked, day, day, MinutesOf(found.Session), ct);
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         try
@@ -131,9 +131,9 @@ public sealed class BookingMoving(
         RequireRules(booking, page, by);
         var (was, former) = (before.Time.ToSpan(), before.Hosts.ConvertAll(host => host.HostId));
         var alone = before.Bookings.Count == 1;
-        var asked = loader.Rules(page);
+        var asked = inputs.Rules(page);
         var day = start.InZone(asked.Zone).Date;
-        var input = Without(await loader.LoadAsync(asked, day, day, MinutesOf(before), ct), before, alone);
+        var input = Without(await inputs.ReadAsync(asked, day, day, MinutesOf(before), ct), before, alone);
         if (await TakenAsync(booking, before, alone, input, page, start, ct) is not { } after)
             return false;
 
@@ -238,7 +238,7 @@ public sealed class BookingMoving(
 
     /// <summary>Where others stay in the session, it stays too, and only a place in it becomes free.</summary>
     private static OpeningsInput Without(OpeningsInput input, Session session, bool alone) =>
-        alone ? input with { Moving = OpeningsLoader.Id(session.Id) } : input;
+        alone ? input with { Moving = OpeningsInputs.Id(session.Id) } : input;
 
     private static int MinutesOf(Session session) =>
         (int)(session.Time.UpperBound - session.Time.LowerBound).TotalMinutes;
@@ -246,7 +246,7 @@ public sealed class BookingMoving(
     private async Task<Booking> FoundAsync(Guid id, CancellationToken ct)
     {
         var booking = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()
             .Include(row => row.Session!)
                 .ThenInclude(session => session.Hosts)
@@ -274,8 +274,8 @@ public sealed class BookingMoving(
             await transaction.RollbackAsync(ct);
         db.ChangeTracker.Clear();
         var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == booking.Session!.PageId, ct);
-        var rules = loader.Rules(page);
-        var from = LocalDate.Max(loader.Today(rules), start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2));
+        var rules = inputs.Rules(page);
+        var from = LocalDate.Max(inputs.Today(rules), start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2));
         var left = await OpeningsAsync(booking, from, from.PlusDays(DaysLookedThrough), ct);
         return new Refusal(StatusCodes.Status409Conflict, "opening-gone", "opening-gone.moving")
         {

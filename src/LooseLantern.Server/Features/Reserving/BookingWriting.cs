@@ -34,7 +34,7 @@ public sealed class BookingWriting(
         }
 
         var booking = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()
             .Include(row => row.Session)
             .SingleAsync(row => row.Id == known.BookingId, ct);

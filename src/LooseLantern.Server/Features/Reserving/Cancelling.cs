@@ -46,7 +46,7 @@ public sealed class Cancelling(
         if (word.Length > MostOfAWord)
             throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", MostOfAWord)));
         var found = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()
             .Include(row => row.Session)
                 .ThenInclude(session => session!.Hosts)
@@ -60,7 +60,7 @@ public sealed class Cancelling(
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
         db.ChangeTracker.Clear();
         var booking = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .SingleAsync(row => row.Id == bookingId, ct);
         if (booking.CancelledAt is not null || !isStill(booking))
             return false;

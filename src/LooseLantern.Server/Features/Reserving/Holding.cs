@@ -16,12 +16,12 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Reserving;
 
 /// <summary>
-/// Holds the marked times of a link on its hosts' calendars, and lets go of what it should not hold any more.
+/// Holds the picked times of a link on its hosts' calendars, and lets go of what it should not hold any more.
 /// </summary>
 public sealed class Holding(
     LanternDb db,
-    OpeningsLoader loader,
-    AssignmentLoading assignments,
+    OpeningsInputs inputs,
+    AssignmentReading assignments,
     EventWishes wishes,
     CalendarLooking looking,
     IClock clock
@@ -50,11 +50,11 @@ public sealed class Holding(
     /// <param name="page">The link's, with its offer.</param>
     public async Task PrepareAsync(Page page, CancellationToken ct)
     {
-        var asked = loader.Rules(page);
-        if (Reach(asked, page.Offer!.Times.Marked) is not var (from, to))
+        var asked = inputs.Rules(page);
+        if (Reach(asked, page.Offer!.Times.Picked) is not var (from, to))
             return;
         await looking.FreshenAsync(asked.HostIds, ct);
-        await loader.PrepareAsync(asked, from, to, page.Durations.Max(), ct);
+        await inputs.PrepareAsync(asked, from, to, page.Durations.Max(), ct);
     }
 
     /// <summary>
@@ -102,9 +102,9 @@ public sealed class Holding(
         if (starts.Count == 0)
             return [];
         var (added, refused) = (new List<CommitmentRow>(), new List<Instant>());
-        var asked = loader.Rules(page);
+        var asked = inputs.Rules(page);
         var (from, to) = Reach(asked, starts)!.Value;
-        var input = await loader.LoadAsync(asked, from, to, page.Durations.Max(), ct);
+        var input = await inputs.ReadAsync(asked, from, to, page.Durations.Max(), ct);
         foreach (var start in starts)
         {
             var facts = await assignments.FactsAsync(page, start, new Meeting(""), clock.GetCurrentInstant(), ct);
@@ -178,12 +178,12 @@ public sealed class Holding(
 
     private static (IReadOnlyList<Instant> Starts, Instant Until) Wanted(Page page, AvailabilityLink link, Instant now)
     {
-        if (link.HoldUntil is not { } until || link.RevokedAt is not null || page.Offer!.Times.By != OfferBy.Marked)
+        if (link.HoldUntil is not { } until || link.RevokedAt is not null || page.Offer!.Times.By != OfferBy.Picked)
             return ([], now);
         // It never outlives the link.
         var end = LocalDays.Start(DateTimeZoneProviders.Tzdb[page.Zone], link.EndsOn.PlusDays(1));
         until = Instant.Min(until, end);
-        return until <= now ? ([], now) : ([.. page.Offer.Times.Marked.Where(start => start > now)], until);
+        return until <= now ? ([], now) : ([.. page.Offer.Times.Picked.Where(start => start > now)], until);
     }
 
     private static (LocalDate From, LocalDate To)? Reach(AskedPage asked, IReadOnlyList<Instant> starts)

@@ -36,8 +36,8 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
     public async Task TakenAsync(AvailabilityLink link, Page page, Session session, CancellationToken ct)
     {
         var before = await FactsAsync(link, ct);
-        var facts = before with { Booked = before.Booked + 1, Standing = before.Standing + 1 };
-        link.Settle(LinkStanding.CourseOf(facts, ZoneOf(page)));
+        var facts = before with { Booked = before.Booked + 1, NotCancelled = before.NotCancelled + 1 };
+        link.Settle(LinkCourses.CourseOf(facts, ZoneOf(page)));
         var isLast = facts.Booked >= facts.Takes;
         var holds = db.Commitments.Where(row => row.HolderId == link.Id && (isLast || row.Span.Overlaps(session.Time)));
         var ids = await holds.Select(row => row.Id).ToListAsync(ct);
@@ -66,14 +66,14 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
 
     /// <param name="link">With its page. It is not saved.</param>
     public async Task SettleAsync(AvailabilityLink link, CancellationToken ct) =>
-        link.Settle(LinkStanding.CourseOf(await FactsAsync(link, ct), ZoneOf(link.Page!)));
+        link.Settle(LinkCourses.CourseOf(await FactsAsync(link, ct), ZoneOf(link.Page!)));
 
     private static DateTimeZone ZoneOf(Page page) => DateTimeZoneProviders.Tzdb[page.Zone];
 
     private async Task<LinkFacts> FactsAsync(AvailabilityLink link, CancellationToken ct)
     {
         var cancelled = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.Standing])
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .Where(row => row.Session!.PageId == link.Id)
             .Select(row => row.CancelledAt != null)
             .ToListAsync(ct);

@@ -11,7 +11,7 @@ public static class ReservingFeature
             .AddScoped<HandingOver>()
             .AddScoped<WhyNotFree>()
             .AddScoped<SessionMoving>()
-            .AddScoped<AssignmentLoading>()
+            .AddScoped<AssignmentReading>()
             .AddScoped<WishedPages>()
             .AddScoped<SessionFinding>()
             .AddScoped<BookingWriting>()

@@ -10,14 +10,14 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Reserving;
 
 /// <summary>Finds a session for a wish, computing anew under the locks that its caller holds.</summary>
-public sealed class SessionFinding(LanternDb db, OpeningsLoader loader, AssignmentLoading assignments, IClock clock)
+public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, AssignmentReading assignments, IClock clock)
 {
     /// <summary>One with room at that time, or a new one; null where the time is not open.</summary>
     public async Task<Session?> FindAsync(BookingWish wish, Page page, CancellationToken ct)
     {
-        var rules = loader.Rules(page);
+        var rules = inputs.Rules(page);
         var day = wish.Start.InZone(rules.Zone).Date;
-        var input = await loader.LoadAsync(rules, day, day, wish.Duration, ct);
+        var input = await inputs.ReadAsync(rules, day, day, wish.Duration, ct);
         return await JoinedAsync(input, wish, ct) ?? await NewAsync(input, wish, page, ct);
     }
 

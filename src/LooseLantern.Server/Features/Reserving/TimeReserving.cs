@@ -56,7 +56,7 @@ public sealed class TimeReserving(
         if (key is not null && await writing.MadeBeforeAsync(wish, key, ct) is { } before)
             return before;
 
-        var page = await pages.OpenAsync(wish, ct);
+        var page = await pages.GetAsync(wish, ct);
         var link = await taking.RequireAsync(page, ct);
         if (!page.Durations.Contains(wish.Duration))
             throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", page.Durations)));

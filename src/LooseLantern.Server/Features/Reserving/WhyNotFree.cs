@@ -14,13 +14,13 @@ namespace LooseLantern.Server.Features.Reserving;
 /// Whether a host is free for a session that we ourselves give or move: by calendars and commitments, buffers counted.
 /// Hours, notice and caps are for guests who choose, and don't count here.
 /// </summary>
-public sealed class WhyNotFree(PageEditing pages, OpeningsLoader loader)
+public sealed class WhyNotFree(PageEditing pages, OpeningsInputs inputs)
 {
     /// <summary>Reads the host's calendars, as it must be done before any lock is held.</summary>
     public async Task PrepareAsync(Session session, Span time, Guid hostId, CancellationToken ct)
     {
         var (page, day, minutes) = await AskedAsync(session, time, hostId, ct);
-        await loader.PrepareAsync(page, day, day, minutes, ct);
+        await inputs.PrepareAsync(page, day, day, minutes, ct);
     }
 
     /// <summary>
@@ -32,9 +32,9 @@ public sealed class WhyNotFree(PageEditing pages, OpeningsLoader loader)
         if (host.RetiredAt is not null)
             return Phrase.Of("host-left", ("name", host.Name));
         var (page, day, minutes) = await AskedAsync(session, time, host.Id, ct);
-        var input = await loader.LoadAsync(page, day, day, minutes, ct);
+        var input = await inputs.ReadAsync(page, day, day, minutes, ct);
         var inTheWay = ReasonsComputation
-            .For(input with { Moving = OpeningsLoader.Id(session.Id) }, time.Start)
+            .For(input with { Moving = OpeningsInputs.Id(session.Id) }, time.Start)
             .Reasons.SelectMany(reason => reason.Pool?.SelectMany(lacks => lacks.Reasons) ?? [reason])
             .FirstOrDefault(reason => reason.Rule is Rule.Calendars or Rule.Commitments);
         return inTheWay?.Rule switch
@@ -54,12 +54,12 @@ public sealed class WhyNotFree(PageEditing pages, OpeningsLoader loader)
     )
     {
         var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == session.PageId, ct);
-        var asked = loader
+        var asked = inputs
             .Rules(page)
             .With(rules =>
                 rules with
                 {
-                    LineUp = [new Seat([OpeningsLoader.Id(hostId)])],
+                    LineUp = [new Seat([OpeningsInputs.Id(hostId)])],
                     Places = 1,
                     DailyCap = null,
                     WeeklyCap = null,

@@ -11,7 +11,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Reserving;
 
 /// <summary>The page that a guest wishes a time of: before any lock is taken, and once the time has gone.</summary>
-public sealed class WishedPages(LanternDb db, PageEditing pages, OpeningsLoader loader, CalendarLooking looking)
+public sealed class WishedPages(LanternDb db, PageEditing pages, OpeningsInputs inputs, CalendarLooking looking)
 {
     private const int NearestOffered = 6;
     private const int DaysLookedThrough = 28;
@@ -21,7 +21,7 @@ public sealed class WishedPages(LanternDb db, PageEditing pages, OpeningsLoader 
     /// closed is asked later.
     /// </summary>
     /// <exception cref="Refusal">404 where there is none.</exception>
-    public async Task<Page> OpenAsync(BookingWish wish, CancellationToken ct) =>
+    public async Task<Page> GetAsync(BookingWish wish, CancellationToken ct) =>
         await pages
             .Whole()
             .AsNoTracking()
@@ -42,13 +42,13 @@ public sealed class WishedPages(LanternDb db, PageEditing pages, OpeningsLoader 
     /// </summary>
     public async Task PrepareAsync(BookingWish wish, CancellationToken ct)
     {
-        var rules = loader.Rules(await OpenAsync(wish, ct));
+        var rules = inputs.Rules(await GetAsync(wish, ct));
         var day = wish.Start.InZone(rules.Zone).Date;
-        var (first, last) = rules.Rules.Window.Within(day, day, loader.Today(rules));
+        var (first, last) = rules.Rules.Window.Within(day, day, inputs.Today(rules));
         if (first > last)
             return;
         await looking.FreshenAsync(rules.HostIds, ct);
-        await loader.PrepareAsync(rules, day, day, wish.Duration, ct);
+        await inputs.PrepareAsync(rules, day, day, wish.Duration, ct);
     }
 
     /// <summary>What is told where the time is not open any more: the nearest that are.</summary>
@@ -56,12 +56,12 @@ public sealed class WishedPages(LanternDb db, PageEditing pages, OpeningsLoader 
     {
         db.ChangeTracker.Clear();
 
-        var rules = loader.Rules(await OpenAsync(wish, ct));
+        var rules = inputs.Rules(await GetAsync(wish, ct));
         var from = LocalDate.Max(
-            loader.Today(rules),
+            inputs.Today(rules),
             wish.Start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2)
         );
-        var left = await loader.OpeningsAsync(rules, from, from.PlusDays(DaysLookedThrough), wish.Duration, ct);
+        var left = await inputs.OpeningsAsync(rules, from, from.PlusDays(DaysLookedThrough), wish.Duration, ct);
         return new Refusal(StatusCodes.Status409Conflict, "opening-gone")
         {
             More = { ["nearest"] = NearestOpenings.To(wish.Start, left, NearestOffered) },

@@ -118,14 +118,14 @@ public static class SignInEndpoints
         open.MapPost(
                 "/sign-up",
                 async Task<NoContent> (
-                    OpenWorkspaceRequest request,
+                    SignUpRequest request,
                     HttpContext context,
-                    WorkspaceOpening opening,
+                    SigningUp opening,
                     SignInSessions sessions,
                     CancellationToken ct
                 ) =>
                 {
-                    var person = await opening.OpenAsync(request, ct);
+                    var person = await opening.SignUpAsync(request, ct);
                     await sessions.OpenAsync(context, person, ct);
                     return TypedResults.NoContent();
                 }
@@ -133,7 +133,7 @@ public static class SignInEndpoints
             .WithName("signUp")
             .ProducesValidationProblem();
 
-        open.MapGet("/sign-up/desk-address", async (string address, DeskOpening desks, CancellationToken ct) =>
+        open.MapGet("/sign-up/desk-address", async (string address, DeskMaking desks, CancellationToken ct) =>
                 await desks.CheckAsync(address, ct)
             )
             .WithName("checkDeskAddress");

@@ -49,15 +49,15 @@ public sealed record DarkAnswer(
 );
 
 /// <summary>Why a stretch of a page's day has no openings.</summary>
-public sealed class DarkReckoning(LanternDb db, OpeningsLoader loader, Allowances allowances)
+public sealed class DarkReckoning(LanternDb db, OpeningsInputs inputs, Allowances allowances)
 {
     /// <param name="page">With its seats and hours; it need not be saved.</param>
     public async Task<DarkAnswer> OfAsync(Page page, DarkRequest request, CancellationToken ct)
     {
-        var rules = loader.Rules(page);
+        var rules = inputs.Rules(page);
         var duration = SupplyReckoning.DurationOf(page, request.Duration);
-        await loader.PrepareAsync(rules, request.Date, request.Date, duration, ct);
-        var input = await loader.LoadAsync(
+        await inputs.PrepareAsync(rules, request.Date, request.Date, duration, ct);
+        var input = await inputs.ReadAsync(
             rules,
             request.Date,
             request.Date,
@@ -72,7 +72,7 @@ public sealed class DarkReckoning(LanternDb db, OpeningsLoader loader, Allowance
         );
         var dark = DarkTime.Within(input, stretch);
 
-        var names = await loader.NamesAsync(rules.HostIds, ct);
+        var names = await inputs.NamesAsync(rules.HostIds, ct);
         var pages = await PagesAsync(dark, ct);
         return new DarkAnswer(
             stretch.Start,

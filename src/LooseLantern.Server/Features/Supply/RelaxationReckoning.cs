@@ -35,7 +35,7 @@ public sealed record RelaxationView(
 public sealed record RelaxationsAnswer(int Weeks, int Duration, IReadOnlyList<RelaxationView> Relaxations);
 
 /// <summary>What would open more of a page, saved or not.</summary>
-public sealed class RelaxationReckoning(LanternDb db, OpeningsLoader loader, Allowances allowances)
+public sealed class RelaxationReckoning(LanternDb db, OpeningsInputs inputs, Allowances allowances)
 {
     // Each is tried in each seat, and all is computed anew for each.
     private const int MostHostsTried = 12;
@@ -53,21 +53,21 @@ public sealed class RelaxationReckoning(LanternDb db, OpeningsLoader loader, All
     {
         var minutes = SupplyReckoning.DurationOf(page, duration);
         var more = await MoreHostsAsync(page, ct);
-        var rules = loader.Rules(page) with { MoreHosts = more };
-        var today = loader.Today(rules);
+        var rules = inputs.Rules(page) with { MoreHosts = more };
+        var today = inputs.Today(rules);
         var to = today.PlusDays((weeks * 7) - 1);
         // A longer window shows only where it is looked beyond its end.
         if (PageRulesOf.DatesOf(page, today).Last <= to)
             to = to.PlusDays(RelaxationsComputation.MoreDays);
-        await loader.PrepareAsync(rules, today, to, minutes, ct);
-        var input = await loader.LoadAsync(rules, today, to, minutes, ct);
-        var names = await loader.NamesAsync(rules.HostIds, ct);
+        await inputs.PrepareAsync(rules, today, to, minutes, ct);
+        var input = await inputs.ReadAsync(rules, today, to, minutes, ct);
+        var names = await inputs.NamesAsync(rules.HostIds, ct);
         return new RelaxationsAnswer(
             weeks,
             minutes,
             [
                 .. RelaxationsComputation
-                    .Of(input, [.. more.Select(OpeningsLoader.Id)])
+                    .Of(input, [.. more.Select(OpeningsInputs.Id)])
                     .Select(relaxation => new RelaxationView(
                         relaxation.Rule,
                         relaxation.Value?.From,

@@ -45,17 +45,17 @@ public sealed record SupplyAnswer(
 );
 
 /// <summary>How many openings a page offers, by day and in all.</summary>
-public sealed class SupplyReckoning(OpeningsLoader loader, AssignmentLoading assignments, IClock clock)
+public sealed class SupplyReckoning(OpeningsInputs inputs, AssignmentReading assignments, IClock clock)
 {
     /// <summary>The next weeks of a page, saved or not: today and the days after it, in the page's zone.</summary>
     /// <param name="page">With its seats and hours.</param>
     /// <param name="duration">Minutes, or null for the preset one.</param>
     public async Task<SupplyAnswer> NextWeeksAsync(Page page, int? duration, int weeks, CancellationToken ct)
     {
-        var rules = loader.Rules(page);
+        var rules = inputs.Rules(page);
         var minutes = DurationOf(page, duration);
-        var today = loader.Today(rules);
-        var input = await loader.InputAsync(rules, today, today.PlusDays((weeks * 7) - 1), minutes, ct);
+        var today = inputs.Today(rules);
+        var input = await inputs.InputAsync(rules, today, today.PlusDays((weeks * 7) - 1), minutes, ct);
         var openings = input is null ? [] : OpeningsComputation.Openings(input);
 
         var byDay = openings.ToLookup(opening => opening.Start.InZone(rules.Zone).Date);
@@ -97,7 +97,7 @@ public sealed class SupplyReckoning(OpeningsLoader loader, AssignmentLoading ass
     )
     {
         var facts = await assignments.FactsAsync(page, start, new Meeting(""), clock.GetCurrentInstant(), ct);
-        var names = await loader.NamesAsync(rules.HostIds, ct);
+        var names = await inputs.NamesAsync(rules.HostIds, ct);
         return
         [
             .. Assignment
@@ -120,8 +120,8 @@ public sealed class SupplyReckoning(OpeningsLoader loader, AssignmentLoading ass
         CancellationToken ct
     )
     {
-        input ??= await loader.LoadAsync(rules, today, today.PlusDays((weeks * 7) - 1), minutes, ct);
-        var names = await loader.NamesAsync(rules.HostIds, ct);
+        input ??= await inputs.ReadAsync(rules, today, today.PlusDays((weeks * 7) - 1), minutes, ct);
+        var names = await inputs.NamesAsync(rules.HostIds, ct);
         return
         [
             .. EmptyCause

@@ -45,7 +45,7 @@ public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes even
         try
         {
             var session = await db
-                .Sessions.IgnoreQueryFilters([LanternDb.Standing])
+                .Sessions.IgnoreQueryFilters([LanternDb.NotCancelled])
                 .Include(row => row.Page)
                 .Include(row => row.Hosts)
                 .SingleAsync(row => row.Id == sessionId, ct);

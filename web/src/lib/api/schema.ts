@@ -1081,16 +1081,16 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/me/hearing": {
+    "/api/me/notifications": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["getHearing"];
+        get: operations["getNotifications"];
         /** @description For what is written from now on; reminders that are written already stay as they are until the booking changes. */
-        put: operations["changeHearing"];
+        put: operations["changeNotifications"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2063,7 +2063,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description All marked times on all hosts' calendars, or none. */
+        /** @description All picked times on all hosts' calendars, or none. */
         put: operations["holdLinkTimes"];
         post?: never;
         delete?: never;
@@ -3282,26 +3282,6 @@ export interface components {
             name: string;
             email: string;
         };
-        /** @description What somebody of the team hears of by mail, and when. */
-        Hearing: {
-            /** @description Of bookings they are a host of. */
-            own: components["schemas"]["Hears"];
-            /** @description Of bookings of hosts whom they act for. */
-            actedFor: components["schemas"]["Hears"];
-            /** @description Of all other bookings. */
-            others: components["schemas"]["Hears"];
-            /** @description Whether they are reminded of their own appointments. */
-            reminded: boolean;
-            quietFrom: null | components["schemas"]["LocalTime"];
-            quietUntil: null | components["schemas"]["LocalTime"];
-            /** @description When the mail of the day goes out, on their own clock. */
-            dailyAt: components["schemas"]["LocalTime"];
-        };
-        /**
-         * @description When somebody hears of something.
-         * @enum {unknown}
-         */
-        Hears: "atOnce" | "daily" | "never";
         /** @description A time that is held for a link. */
         HeldView: {
             start: components["schemas"]["Instant"];
@@ -3712,9 +3692,9 @@ export interface components {
             total: number;
             /** @description Them, by start. */
             openings: components["schemas"]["Opening"][];
-            /** @description By days, what is free for all seats, whatever is marked or painted: starts that can be marked. */
-            markable: components["schemas"]["SupplyDay"][];
-            /** @description Marked times that are no openings. */
+            /** @description By days, what is free for all seats, whatever is picked or painted: starts that can be picked. */
+            pickable: components["schemas"]["SupplyDay"][];
+            /** @description Picked times that are no openings. */
             missed: string[];
             suggestions: components["schemas"]["LinkSuggestion"][];
         };
@@ -3919,11 +3899,31 @@ export interface components {
             /** Format: uuid */
             hostId?: null | string;
         };
-        /** @description What a link offers. Marks and paint are kept whichever of them counts, so that another choice loses nothing of what was marked. */
+        /** @description What somebody of the team hears of by mail, and when. */
+        Notifications: {
+            /** @description Of bookings they are a host of. */
+            own: components["schemas"]["Notify"];
+            /** @description Of bookings of hosts whom they act for. */
+            actedFor: components["schemas"]["Notify"];
+            /** @description Of all other bookings. */
+            others: components["schemas"]["Notify"];
+            /** @description Whether they are reminded of their own appointments. */
+            reminded: boolean;
+            quietFrom: null | components["schemas"]["LocalTime"];
+            quietUntil: null | components["schemas"]["LocalTime"];
+            /** @description When the mail of the day goes out, on their own clock. */
+            dailyAt: components["schemas"]["LocalTime"];
+        };
+        /**
+         * @description When somebody hears of something.
+         * @enum {unknown}
+         */
+        Notify: "atOnce" | "daily" | "never";
+        /** @description What a link offers. Marks and paint are kept whichever of them counts, so that another choice loses nothing of what was picked. */
         Offer: {
             by: components["schemas"]["OfferBy"];
             /** @description Starts. */
-            marked: string[];
+            picked: string[];
             painted: components["schemas"]["PaintedTime"][];
             /** @description The days of the week that count, for what is painted or free; none for all of them. */
             days: components["schemas"]["IsoDayOfWeek"][];
@@ -3949,7 +3949,7 @@ export interface components {
          * @description How it is said what an availability link offers.
          * @enum {unknown}
          */
-        OfferBy: "marked" | "painted" | "free";
+        OfferBy: "picked" | "painted" | "free";
         /** @description A start a guest can reserve now, with its end and how many places it has left. */
         Opening: {
             start: components["schemas"]["Instant"];
@@ -3971,16 +3971,6 @@ export interface components {
         OpenTimeDocument: {
             from: string;
             to: string;
-        };
-        OpenWorkspaceRequest: {
-            workspace: string;
-            /** @description IANA id. */
-            zone: string;
-            name: string;
-            email: string;
-            password: string;
-            deskName: string;
-            deskAddress: string;
         };
         /**
          * @description What somebody did, in the calendar, to an event that we wrote there.
@@ -4552,7 +4542,7 @@ export interface components {
          */
         RelaxedRule: "noticeHalved" | "noticeDropped" | "bufferBeforeHalved" | "bufferBeforeDropped" | "bufferAfterHalved" | "bufferAfterDropped" | "shorterDuration" | "longerWindow" | "pageDailyCapRaised" | "pageWeeklyCapRaised" | "hostDailyCapRaised" | "hostWeeklyCapRaised" | "hoursEarlier" | "hoursLater" | "seatOpened" | "hostOptional";
         ReleaseRequest: {
-            /** @description Of marked times, which are offered no more. */
+            /** @description Of picked times, which are offered no more. */
             starts: string[];
         };
         /** @description The roles somebody holds; any mix, but at least one. */
@@ -4640,6 +4630,16 @@ export interface components {
             seenAt: components["schemas"]["Instant"];
             /** @description Whether it is the one that asks. */
             here: boolean;
+        };
+        SignUpRequest: {
+            workspace: string;
+            /** @description IANA id. */
+            zone: string;
+            name: string;
+            email: string;
+            password: string;
+            deskName: string;
+            deskAddress: string;
         };
         /** @enum {unknown} */
         StepFrom: "clock" | "open";
@@ -6226,7 +6226,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OpenWorkspaceRequest"];
+                "application/json": components["schemas"]["SignUpRequest"];
             };
         };
         responses: {
@@ -7401,7 +7401,7 @@ export interface operations {
             };
         };
     };
-    getHearing: {
+    getNotifications: {
         parameters: {
             query?: never;
             header?: never;
@@ -7416,12 +7416,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hearing"];
+                    "application/json": components["schemas"]["Notifications"];
                 };
             };
         };
     };
-    changeHearing: {
+    changeNotifications: {
         parameters: {
             query?: never;
             header?: never;
@@ -7430,7 +7430,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Hearing"];
+                "application/json": components["schemas"]["Notifications"];
             };
         };
         responses: {
@@ -7440,7 +7440,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hearing"];
+                    "application/json": components["schemas"]["Notifications"];
                 };
             };
             /** @description Bad Request */

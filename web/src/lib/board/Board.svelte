@@ -1,13 +1,13 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { hourMarks, placeOn } from '$lib/lanes/spans';
+  import { hourLines, placeOn } from '$lib/lanes/spans';
   import { cityOf } from '$lib/time/clock';
   import { dayName, fullDate, longDate, monthName } from '$lib/time/format';
   import BoardLane from './BoardLane.svelte';
   import BoardLegend from './BoardLegend.svelte';
   import FreeLane from './FreeLane.svelte';
   import { hoursOf } from './axis';
-  import { laneId, laneOf, type BoardMark, type BoardSpan } from './marks';
+  import { laneId, laneOf, type BoardPiece, type BoardSpan } from './pieces';
   import { aheadInWords, besideLabel, minutesAhead } from './zones';
 
   interface Props {
@@ -20,7 +20,7 @@
     /** A second zone whose hours stand beside the board's. */
     beside?: string | undefined;
     /** What can be changed on the board; where it is of a block, the block's own bar is left out. */
-    marks?: BoardMark[];
+    pieces?: BoardPiece[];
     /** Minutes of what a press puts down, where it is always as long. */
     length?: number | undefined;
     /** What is painted here. */
@@ -43,7 +43,7 @@
     today,
     together,
     beside,
-    marks = [],
+    pieces = [],
     length,
     paints = 'office hours',
     beneath,
@@ -56,7 +56,7 @@
   }: Props = $props();
 
   const axis = $derived(hoursOf(board, new Set(hosts.map((host) => host.id))));
-  const hours = $derived(hourMarks(axis));
+  const hours = $derived(hourLines(axis));
   const ahead = $derived(beside ? minutesAhead(board.zone, beside, board.days[0]?.date ?? today) : 0);
   const rows = $derived(hosts.length + (together ? 1 : 0));
   const lanes = $derived(board.days.flatMap((day) => hosts.map((host) => laneId(day.date, host.id))));
@@ -67,18 +67,18 @@
 
   function barsOf(day: Schemas['BoardDay'], host: string): Schemas['BoardBar'][] {
     const bars = day.lanes.find((lane) => lane.hostId === host)?.bars ?? [];
-    return marks.length === 0
+    return pieces.length === 0
       ? bars
       : bars.filter(
           (bar) =>
             !(
               bar.block &&
-              marks.some(
-                (mark) =>
-                  mark.hostId === host &&
-                  mark.date === day.date &&
-                  mark.from === bar.fromMinute &&
-                  mark.key.startsWith(bar.block?.pageId ?? '-'),
+              pieces.some(
+                (piece) =>
+                  piece.hostId === host &&
+                  piece.date === day.date &&
+                  piece.from === bar.fromMinute &&
+                  piece.key.startsWith(bar.block?.pageId ?? '-'),
               )
             ),
         );
@@ -181,7 +181,7 @@
                 {host}
                 date={day.date}
                 bars={barsOf(day, host.id)}
-                marks={marks.filter((mark) => mark.hostId === host.id && mark.date === day.date)}
+                pieces={pieces.filter((piece) => piece.hostId === host.id && piece.date === day.date)}
                 {axis}
                 {hours}
                 zone={board.zone}

@@ -1,7 +1,7 @@
 import { api, type Schemas } from '$lib/api/client';
 import { must, problemOf, type Problem } from '$lib/api/problem';
 import { blocksWith, comingOf, erasedAll, erasedOne, isStill, placeOf, withAll, withOne } from './blocks';
-import type { BoardSpan } from './marks';
+import type { BoardSpan } from './pieces';
 
 /** What was done to a block and waits for "only this one" or "all of them". */
 interface Asked {

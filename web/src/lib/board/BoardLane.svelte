@@ -5,14 +5,14 @@
   import { longDate } from '$lib/time/format';
   import BoardBar from './BoardBar.svelte';
   import { whatIsAt } from './bars';
-  import type { BoardMark } from './marks';
+  import type { BoardPiece } from './pieces';
 
   interface Props {
     id: string;
     host: Schemas['BoardHost'];
     date: string;
     bars: Schemas['BoardBar'][];
-    marks: BoardMark[];
+    pieces: BoardPiece[];
     axis: Axis;
     hours: readonly number[];
     zone: string;
@@ -31,7 +31,7 @@
     host,
     date,
     bars,
-    marks,
+    pieces,
     axis,
     hours,
     zone,
@@ -57,7 +57,7 @@
   {id}
   label="{host.name}, {longDate(date)}"
   {axis}
-  {marks}
+  {pieces}
   {isTabStop}
   {length}
   describe={(minute) => whatIsAt(bars, minute, zone)}

@@ -48,6 +48,6 @@
   </p>
 {:else if paints === 'times'}
   <p class="mt-1 text-fine text-muted">
-    Press in a lane to mark a time, drag a mark to move it. By keyboard: arrows move, space marks; delete erases.
+    Press in a lane to pick a time, drag it to move it. By keyboard: arrows move, space picks; delete erases.
   </p>
 {/if}

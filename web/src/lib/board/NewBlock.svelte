@@ -14,7 +14,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import { blocksWith, placeOf, spanInWords, weeklyRule } from './blocks';
-  import type { BoardSpan } from './marks';
+  import type { BoardSpan } from './pieces';
 
   interface Props {
     board: Schemas['BoardAnswer'];

@@ -1,7 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
 import { minuteText, type MinuteSpan } from '$lib/lanes/spans';
-import type { BoardMark, BoardSpan } from './marks';
+import type { BoardPiece, BoardSpan } from './pieces';
 
 type Block = Schemas['BlockForm'];
 type Coming = Schemas['BoardBlock'];
@@ -23,8 +23,8 @@ export function startIn(zone: string, boardZone: string, date: string, minute: n
   return at.toZonedDateTime(boardZone).withTimeZone(zone).toPlainDateTime().toString({ smallestUnit: 'second' });
 }
 
-/** The marks of those blocks that can be changed here: those that lie on one day of the board. */
-export function marksOf(board: Schemas['BoardAnswer']): BoardMark[] {
+/** The pieces of those blocks that can be changed here: those that lie on one day of the board. */
+export function piecesOf(board: Schemas['BoardAnswer']): BoardPiece[] {
   return board.days.flatMap((day) =>
     day.lanes.flatMap((lane) =>
       lane.bars.flatMap((bar) => {
@@ -51,7 +51,7 @@ export function keyOf(block: Coming): string {
   return `${block.pageId}:${block.index}:${block.start}`;
 }
 
-/** The coming of a block that a mark stands for. */
+/** The coming of a block that a piece stands for. */
 export function comingOf(board: Schemas['BoardAnswer'], key: string): Coming | undefined {
   for (const bar of board.days.flatMap((day) => day.lanes).flatMap((lane) => lane.bars))
     if (bar.block && keyOf(bar.block) === key) return bar.block;

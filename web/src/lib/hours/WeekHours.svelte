@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
   import LaneSurface from '$lib/lanes/LaneSurface.svelte';
-  import { hourMarks, placeOn, type MinuteSpan } from '$lib/lanes/spans';
+  import { hourLines, placeOn, type MinuteSpan } from '$lib/lanes/spans';
   import PasteHours from './PasteHours.svelte';
   import { readDay } from './typed';
   import { axisOfWeek, dayInWords, openTimesOf, spansOf, weekdays, type Week, type WeekdayKey } from './week';
@@ -22,7 +22,7 @@
   let pasting = $state(false);
 
   const axis = $derived(axisOfWeek(week));
-  const marks = $derived(hourMarks(axis, axis.to - axis.from > 14 * 60 ? 180 : 120));
+  const pieces = $derived(hourLines(axis, axis.to - axis.from > 14 * 60 ? 180 : 120));
 
   function set(day: WeekdayKey, spans: readonly MinuteSpan[]): void {
     forget(day);
@@ -82,7 +82,7 @@
       <th class="w-11 max-sm:hidden"><span class="sr-only">Day</span></th>
       <th class="relative h-5 font-normal max-sm:block">
         <span class="sr-only">Lane</span>
-        {#each marks as minute (minute)}<span
+        {#each pieces as minute (minute)}<span
             aria-hidden="true"
             class="absolute top-0 -translate-x-1/2"
             style={placeOn(axis, minute, minute)}>{minute / 60}</span
@@ -102,7 +102,7 @@
         >
         <td class="relative h-10 p-0 max-sm:order-last max-sm:col-span-3">
           <div class="absolute inset-x-0 inset-y-2 bg-lane" aria-hidden="true">
-            {#each marks as minute (minute)}<span
+            {#each pieces as minute (minute)}<span
                 class="absolute inset-y-0 border-l border-line-strong"
                 style={placeOn(axis, minute, minute)}
               ></span>{/each}
@@ -112,7 +112,7 @@
               id={day.key}
               label="{day.name}, painted"
               {axis}
-              marks={spansOf(week[day.key]).map((span, index) => ({
+              pieces={spansOf(week[day.key]).map((span, index) => ({
                 ...span,
                 key: String(index),
                 label: `${day.name} open`,

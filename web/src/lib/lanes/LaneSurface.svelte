@@ -1,29 +1,29 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { DAY, minuteText, moved, painted, placeOn, snap, stretched, type Axis, type MinuteSpan } from './spans';
-  import { looksOf, type MarkTone } from './tones';
+  import { looksOf, type PieceTone } from './tones';
 
   /** Something in a lane that can be picked, moved, stretched and erased. */
-  interface LaneMark extends MinuteSpan {
+  interface LanePiece extends MinuteSpan {
     key: string;
     /** What it is, for screen readers and on pointing. */
     label: string;
     /** Written on it where there is room. */
     text?: string;
-    tone: MarkTone;
+    tone: PieceTone;
   }
 
   interface Props {
-    /** Unlike any other lane's of the same board; a mark that is dropped on another lane is given its id. */
+    /** Unlike any other lane's of the same board; a piece that is dropped on another lane is given its id. */
     id: string;
     /** What the lane is, such as "Tuesday". */
     label: string;
     axis: Axis;
-    marks: LaneMark[];
+    pieces: LanePiece[];
     step?: number;
     /** Minutes of what a press puts down, where it is always as long; then nothing is stretched. */
     length?: number | undefined;
-    /** What lies at a minute besides the marks, for the keyboard. */
+    /** What lies at a minute besides the pieces, for the keyboard. */
     describe?: (minute: number) => string;
     isTabStop?: boolean;
     onpaint?: (span: MinuteSpan) => void;
@@ -39,7 +39,7 @@
     id,
     label,
     axis,
-    marks,
+    pieces,
     step = 15,
     length,
     describe,
@@ -54,7 +54,7 @@
 
   type Drag =
     | { kind: 'paint'; start: number; at: number }
-    | { kind: 'move' | 'from' | 'to'; mark: LaneMark; start: number; at: number; moved: boolean };
+    | { kind: 'move' | 'from' | 'to'; piece: LanePiece; start: number; at: number; moved: boolean };
 
   const EDGE = 9;
   let surface: HTMLElement;
@@ -71,20 +71,20 @@
     return undefined;
   });
   const shown = $derived(
-    marks.map((mark) =>
-      drag && drag.kind !== 'paint' && drag.mark.key === mark.key ? { ...mark, ...spanOf(drag) } : mark,
+    pieces.map((piece) =>
+      drag && drag.kind !== 'paint' && drag.piece.key === piece.key ? { ...piece, ...spanOf(drag) } : piece,
     ),
   );
   const said = $derived.by(() => {
     if (caret === undefined) return '';
-    const mark = markAt(caret);
-    const what = mark?.label ?? describe?.(caret) ?? '';
+    const piece = pieceAt(caret);
+    const what = piece?.label ?? describe?.(caret) ?? '';
     return `${minuteText(caret)}${what ? `, ${what}` : ''}${lighting === undefined ? '' : `, lighting from ${minuteText(lighting)}`}`;
   });
 
   function spanOf(of: Exclude<Drag, { kind: 'paint' }>): MinuteSpan {
-    if (of.kind === 'move') return moved(of.mark, snap(of.at - of.start, step));
-    return stretched(of.mark, of.kind, snap(of.at, step), step);
+    if (of.kind === 'move') return moved(of.piece, snap(of.at - of.start, step));
+    return stretched(of.piece, of.kind, snap(of.at, step), step);
   }
 
   /** What a press at a minute puts down, within the lane. */
@@ -93,8 +93,8 @@
     return { from, to: from + long };
   }
 
-  function markAt(minute: number): LaneMark | undefined {
-    return marks.find((mark) => mark.from <= minute && minute < mark.to);
+  function pieceAt(minute: number): LanePiece | undefined {
+    return pieces.find((piece) => piece.from <= minute && minute < piece.to);
   }
 
   function minuteOf(event: PointerEvent): number {
@@ -111,10 +111,10 @@
 
   function press(event: PointerEvent): void {
     if (event.button !== 0 || isLocked()) return;
-    const element = (event.target as HTMLElement).closest<HTMLElement>('[data-mark]');
-    const mark = element && marks.find((one) => one.key === element.dataset['mark']);
+    const element = (event.target as HTMLElement).closest<HTMLElement>('[data-piece]');
+    const piece = element && pieces.find((one) => one.key === element.dataset['pick']);
     const at = minuteOf(event);
-    if (mark && element) {
+    if (piece && element) {
       const box = element.getBoundingClientRect();
       const edge = Math.min(EDGE, box.width / 4);
       const kind =
@@ -125,11 +125,11 @@
             : box.right - event.clientX <= edge
               ? 'to'
               : 'move';
-      drag = { kind, mark, start: at, at, moved: false };
+      drag = { kind, piece, start: at, at, moved: false };
     } else if (canPaint) {
       drag = { kind: 'paint', start: at, at };
     } else return onpoint?.(Math.floor(at));
-    picked = mark?.key;
+    picked = piece?.key;
     surface.setPointerCapture(event.pointerId);
   }
 
@@ -157,23 +157,23 @@
       onpaint?.(put(done.at, length));
     } else if (done.kind === 'paint' && Math.abs(done.at - done.start) < step / 3) onpoint?.(Math.floor(done.at));
     else if (done.kind === 'paint') onpaint?.(painted(done.start, done.at, step, axis));
-    else if (done.moved) onchange?.(done.mark.key, spanOf(done), done.kind === 'move' ? laneUnder(event) : id);
-    else onpick?.(done.mark.key);
+    else if (done.moved) onchange?.(done.piece.key, spanOf(done), done.kind === 'move' ? laneUnder(event) : id);
+    else onpick?.(done.piece.key);
   }
 
   function key(event: KeyboardEvent): void {
     if (event.target !== surface || event.ctrlKey || event.metaKey || isLocked()) return;
     const at = caret ?? snap(axis.from + 60, step);
-    const mark = markAt(at);
+    const piece = pieceAt(at);
     const by = event.key === 'ArrowLeft' ? -step : event.key === 'ArrowRight' ? step : 0;
-    if (by !== 0 && mark && event.altKey) {
-      const span = moved(mark, by);
-      caret = at + span.from - mark.from;
-      onchange?.(mark.key, span, id);
-    } else if (by !== 0 && mark && event.shiftKey && length === undefined) {
-      const span = stretched(mark, 'to', mark.to + by, step);
+    if (by !== 0 && piece && event.altKey) {
+      const span = moved(piece, by);
+      caret = at + span.from - piece.from;
+      onchange?.(piece.key, span, id);
+    } else if (by !== 0 && piece && event.shiftKey && length === undefined) {
+      const span = stretched(piece, 'to', piece.to + by, step);
       caret = Math.min(at, span.to - step);
-      onchange?.(mark.key, span, id);
+      onchange?.(piece.key, span, id);
     } else if (by !== 0) {
       caret = Math.min(Math.max(at + by, axis.from), lighting === undefined ? axis.to - step : axis.to);
       onpoint?.(caret);
@@ -184,8 +184,8 @@
     } else if (event.key === ' ' && lighting !== undefined) {
       onpaint?.(painted(lighting, at, step, axis));
       lighting = undefined;
-    } else if (event.key === 'Enter' && mark) onpick?.(mark.key);
-    else if ((event.key === 'Delete' || event.key === 'Backspace') && mark) onerase?.(mark.key);
+    } else if (event.key === 'Enter' && piece) onpick?.(piece.key);
+    else if ((event.key === 'Delete' || event.key === 'Backspace') && piece) onerase?.(piece.key);
     else if (event.key === 'Escape' && lighting !== undefined) lighting = undefined;
     else return;
     event.preventDefault();
@@ -199,7 +199,7 @@
   }
 </script>
 
-<!-- A lane is painted by mouse, touch and keys; its marks are named within it. -->
+<!-- A lane is painted by mouse, touch and keys; its pieces are named within it. -->
 <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 <div
   bind:this={surface}
@@ -220,30 +220,30 @@
   onfocusout={leave}
 >
   {@render children?.()}
-  {#each shown as mark (mark.key)}
+  {#each shown as piece (piece.key)}
     <span
-      data-mark={mark.key}
-      title="{mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}"
+      data-piece={piece.key}
+      title="{piece.label}, {minuteText(piece.from)} to {minuteText(piece.to)}"
       class="absolute inset-y-[2px] overflow-visible rounded-[5px] px-1 text-tiny leading-[17px] whitespace-nowrap {looksOf[
-        mark.tone
-      ]} {onchange ? 'cursor-grab' : ''} {picked === mark.key ? 'z-10 outline-2 outline-ink' : ''}"
-      style={placeOn(axis, mark.from, mark.to)}
+        piece.tone
+      ]} {onchange ? 'cursor-grab' : ''} {picked === piece.key ? 'z-10 outline-2 outline-ink' : ''}"
+      style={placeOn(axis, piece.from, piece.to)}
     >
-      <span class="sr-only">{mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}</span>
-      {#if mark.text}<span aria-hidden="true" class="block overflow-hidden">{mark.text}</span>{/if}
+      <span class="sr-only">{piece.label}, {minuteText(piece.from)} to {minuteText(piece.to)}</span>
+      {#if piece.text}<span aria-hidden="true" class="block overflow-hidden">{piece.text}</span>{/if}
       {#if onchange && length === undefined}
         <span aria-hidden="true" class="absolute inset-y-0 left-0 w-2 cursor-ew-resize"></span><span
           aria-hidden="true"
           class="absolute inset-y-0 right-0 w-2 cursor-ew-resize"
         ></span>
       {/if}
-      {#if picked === mark.key && onerase}
+      {#if picked === piece.key && onerase}
         <button
           type="button"
-          aria-label="Erase {mark.label}, {minuteText(mark.from)} to {minuteText(mark.to)}"
+          aria-label="Erase {piece.label}, {minuteText(piece.from)} to {minuteText(piece.to)}"
           class="absolute -top-2 -right-3 z-20 h-6 w-6 rounded-full border border-line-strong bg-card leading-none text-ink shadow"
           onpointerdown={(event) => event.stopPropagation()}
-          onclick={() => onerase(mark.key)}>×</button
+          onclick={() => onerase(piece.key)}>×</button
         >
       {/if}
     </span>

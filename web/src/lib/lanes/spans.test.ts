@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { hourMarks, joined, minuteOf, minuteText, moved, painted, placeOn, stretched } from './spans';
+import { hourLines, joined, minuteOf, minuteText, moved, painted, placeOn, stretched } from './spans';
 
 const axis = { from: 8 * 60, to: 18 * 60 };
 
@@ -63,9 +63,9 @@ describe('spans of a day', () => {
     ]);
   });
 
-  it('places and marks', () => {
+  it('places and pieces', () => {
     expect(placeOn(axis, 480, 780)).toBe('left: 0%; width: 50%');
     expect(placeOn(axis, 0, 540)).toBe('left: 0%; width: 10%');
-    expect(hourMarks(axis, 180)).toEqual([540, 720, 900, 1080]);
+    expect(hourLines(axis, 180)).toEqual([540, 720, 900, 1080]);
   });
 });

@@ -58,7 +58,7 @@ export function placeOn(axis: Axis, from: number, to: number): string {
   return right > left ? `left: ${start}%; width: ${((right - left) / length) * 100}%` : `left: ${start}%`;
 }
 
-export function hourMarks(axis: Axis, every = 60): number[] {
+export function hourLines(axis: Axis, every = 60): number[] {
   const first = Math.ceil(axis.from / every) * every;
   return Array.from({ length: Math.floor((axis.to - first) / every) + 1 }, (_, index) => first + index * every);
 }

@@ -48,16 +48,16 @@
 
 <section aria-labelledby="kept" class="rounded-2xl border border-line bg-card p-4">
   <h2 id="kept" class="text-part">Kept for {link.guestName || 'them'}</h2>
-  {#if link.offer.by !== 'marked'}
-    <p class="mt-1 text-muted">Only times that you mark can be held.</p>
+  {#if link.offer.by !== 'picked'}
+    <p class="mt-1 text-muted">Only times that you pick can be held.</p>
   {:else}
     <div class="mt-1.5 flex items-start gap-2.5">
       <Toggle
         id={SWITCH}
         classes={{ span: 'peer-checked:bg-violet' }}
         bind:checked={() => holds.length > 0, (on) => void turn(on)}
-        aria-label="Hold all marked times"
-        disabled={!mayEdit || link.busy || link.isOver || link.offer.marked.length === 0}
+        aria-label="Hold all picked times"
+        disabled={!mayEdit || link.busy || link.isOver || link.offer.picked.length === 0}
       />
       <p>
         {#if holds.length > 0 && until}
@@ -69,7 +69,7 @@
             )}</strong
           >. <span class="text-muted">When one is taken, the others are freed.</span>
         {:else}
-          Hold all marked times on everybody’s calendars until
+          Hold all picked times on everybody’s calendars until
         {/if}
       </p>
     </div>

@@ -3,14 +3,14 @@
   import { api, type Schemas } from '$lib/api/client';
   import { must, problemOf, type Problem } from '$lib/api/problem';
   import Board from '$lib/board/Board.svelte';
-  import type { BoardSpan } from '$lib/board/marks';
+  import type { BoardSpan } from '$lib/board/pieces';
   import { watchChanges } from '$lib/live/changes';
   import type { DarkQuestion } from '$lib/supply/DarkQuestion.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { dateIn, dayMonth } from '$lib/time/format';
   import { Skeleton } from 'flowbite-svelte';
-  import { marksOfLink, placeOf, readKey, startAt, worthShowing } from './boardMarks';
+  import { piecesOfLink, placeOf, readKey, startAt, worthShowing } from './boardPieces';
   import type { LinkEditing } from './LinkEditing.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
 
@@ -38,7 +38,7 @@
     new Set(
       [
         ...(link.supply?.openings ?? []).map((opening) => opening.start),
-        ...(link.offer.by === 'marked' ? link.offer.marked : []),
+        ...(link.offer.by === 'picked' ? link.offer.picked : []),
       ].map((start) => dateIn(start, zone)),
     ),
   );
@@ -60,8 +60,8 @@
       ]),
     ),
   );
-  const marks = $derived(
-    marksOfLink({
+  const pieces = $derived(
+    piecesOfLink({
       offer: link.offer,
       minutes: link.minutes,
       zone,
@@ -74,7 +74,7 @@
     }),
   );
 
-  /** What this link offers or holds itself stands there as a mark already. */
+  /** What this link offers or holds itself stands there picked already. */
   function withoutOwn(lane: Schemas['BoardLane']): Schemas['BoardLane'] {
     return { ...lane, bars: lane.bars.filter((bar) => bar.linkId === null || bar.linkId !== link.id) };
   }
@@ -101,15 +101,15 @@
   });
   $effect(() => watchChanges('/api/changes', () => void load()));
 
-  /** A press that paints marks one time; a painted stretch is kept as it was painted. */
+  /** A press that paints pieces one time; a painted stretch is kept as it was painted. */
   function paint(span: BoardSpan): void {
     if (link.offer.by === 'painted') link.paint(span.date, span.from, span.to);
-    else if (link.offer.by === 'marked') link.mark(startAt(span.date, span.from, zone));
+    else if (link.offer.by === 'picked') link.pick(startAt(span.date, span.from, zone));
   }
 
   function change(key: string, span: BoardSpan): void {
     const { kind, rest } = readKey(key);
-    if (kind === 'mark') link.moveMark(rest, span.date, span.from);
+    if (kind === 'pick') link.movePick(rest, span.date, span.from);
     else if (kind === 'paint') {
       const [at = '0', date = span.date] = rest.split(':');
       link.movePaint(Number(at), date, span.date, span.from, span.to);
@@ -118,21 +118,21 @@
 
   function erase(key: string): void {
     const { kind, rest } = readKey(key);
-    if (kind === 'mark') link.unmark(rest);
+    if (kind === 'pick') link.unpick(rest);
     else if (kind === 'paint') link.erasePaint(Number(rest.split(':')[0]));
   }
 
-  /** A mark that is not open tells why; what the guest wishes is taken over. */
+  /** A pick that is not open tells why; what the guest wishes is taken over. */
   function pick(key: string): void {
     const { kind, rest } = readKey(key);
-    if (kind === 'mark' && link.missed.has(rest)) {
+    if (kind === 'pick' && link.missed.has(rest)) {
       const place = placeOf(rest, link.minutes, zone);
       void dark.ask({ date: place.date, fromMinute: place.from, toMinute: place.to, isWhole: false });
     } else if (kind === 'wish') {
       const wish = link.saved?.wishes.find((one) => one.id === rest);
       if (wish && mayEdit) {
-        link.setOffer({ by: 'marked' });
-        link.mark(wish.start);
+        link.setOffer({ by: 'picked' });
+        link.pick(wish.start);
       }
     }
   }
@@ -153,9 +153,9 @@
     board={shown}
     hosts={shown.hosts}
     {today}
-    {marks}
-    length={link.offer.by === 'marked' ? link.minutes : undefined}
-    paints={link.offer.by === 'marked' ? 'times' : 'stretches'}
+    {pieces}
+    length={link.offer.by === 'picked' ? link.minutes : undefined}
+    paints={link.offer.by === 'picked' ? 'times' : 'stretches'}
     mayPaint={() => true}
     {...mayEdit && link.offer.by !== 'free' ? { onpaint: paint, onchange: change, onerase: erase } : {}}
     onpick={pick}

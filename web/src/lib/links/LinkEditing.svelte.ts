@@ -2,12 +2,12 @@ import { Temporal } from 'temporal-polyfill';
 import { api, type Schemas } from '$lib/api/client';
 import { FormState } from '$lib/api/FormState.svelte';
 import { must, problemOf } from '$lib/api/problem';
-import { startAt } from './boardMarks';
+import { startAt } from './boardPieces';
 import type { LinkForm, Offer } from './form';
 
 type View = Schemas['LinkView'];
 
-const MOST_MARKED = 20;
+const MOST_PICKED = 20;
 
 /** A link while it is made or changed: the form, what is saved, and what the form as it stands offers. */
 export class LinkEditing extends FormState<LinkForm> {
@@ -58,7 +58,7 @@ export class LinkEditing extends FormState<LinkForm> {
     return new Set((this.saved?.holds ?? []).map((hold) => hold.start));
   }
 
-  /** Marked starts that are not open. */
+  /** Picked starts that are not open. */
   get missed(): ReadonlySet<string> {
     return new Set(this.supply?.missed ?? []);
   }
@@ -82,21 +82,21 @@ export class LinkEditing extends FormState<LinkForm> {
     this.form.details = { ...this.form.details, ...change };
   }
 
-  /** Marks a time, or says why not. */
-  mark(start: string): void {
-    if (this.offer.marked.includes(start)) return;
-    if (this.offer.marked.length >= MOST_MARKED)
-      this.told = `${String(MOST_MARKED)} times are marked already; erase one first.`;
-    else this.setOffer({ marked: [...this.offer.marked, start].sort() });
+  /** Picks a time, or says why not. */
+  pick(start: string): void {
+    if (this.offer.picked.includes(start)) return;
+    if (this.offer.picked.length >= MOST_PICKED)
+      this.told = `${String(MOST_PICKED)} times are picked already; erase one first.`;
+    else this.setOffer({ picked: [...this.offer.picked, start].sort() });
   }
 
-  unmark(start: string): void {
-    this.setOffer({ marked: this.offer.marked.filter((one) => one !== start) });
+  unpick(start: string): void {
+    this.setOffer({ picked: this.offer.picked.filter((one) => one !== start) });
   }
 
-  moveMark(start: string, date: string, minute: number): void {
+  movePick(start: string, date: string, minute: number): void {
     const to = startAt(date, minute, this.form.times.zone);
-    this.setOffer({ marked: [...new Set([...this.offer.marked.filter((one) => one !== start), to])].sort() });
+    this.setOffer({ picked: [...new Set([...this.offer.picked.filter((one) => one !== start), to])].sort() });
   }
 
   paint(date: string, from: number, to: number, isWeekly = false): void {

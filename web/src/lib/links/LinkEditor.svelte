@@ -111,7 +111,7 @@
   isTouched={link.isChanged &&
     (link.saved !== undefined ||
       link.form.guests.length > 0 ||
-      link.offer.marked.length > 0 ||
+      link.offer.picked.length > 0 ||
       link.offer.painted.length > 0)}
 />
 
@@ -192,8 +192,8 @@
         class="py-1"
         onclick={() => {
           link.setOffer({
-            by: 'marked',
-            marked: (link.supply?.suggestions ?? []).map((suggestion) => suggestion.start),
+            by: 'picked',
+            picked: (link.supply?.suggestions ?? []).map((suggestion) => suggestion.start),
           });
           void keep();
         }}>Offer {link.supply.suggestions.length} others</ActionButton
@@ -209,7 +209,7 @@
   </fieldset>
   <LinkBoard {link} {dark} {today} {mayEdit} />
   <DarkPanel question={dark} />
-  {#if mayEdit && link.offer.by === 'marked' && !link.isOver}<SuggestedTimes
+  {#if mayEdit && link.offer.by === 'picked' && !link.isOver}<SuggestedTimes
       {link}
       nameOf={(id) => hosts.find((host) => host.id === id)?.name ?? ''}
     />{/if}

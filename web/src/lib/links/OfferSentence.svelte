@@ -13,7 +13,7 @@
   let { link }: { link: LinkEditing } = $props();
 
   const ways: readonly { value: Offer['by']; text: string }[] = [
-    { value: 'marked', text: 'the times I mark' },
+    { value: 'picked', text: 'the times I pick' },
     { value: 'painted', text: 'what is free in what I paint' },
     { value: 'free', text: 'whatever is free' },
   ];
@@ -130,8 +130,8 @@
           ]}
         /></span
       >
-      {#if offer.by === 'marked'}<span class="text-sm"
-          >Days and hours shape what is suggested; what you mark yourself may lie anywhere.</span
+      {#if offer.by === 'picked'}<span class="text-sm"
+          >Days and hours shape what is suggested; what you pick yourself may lie anywhere.</span
         >{/if}
     </Sentence>
   </div>

@@ -15,24 +15,24 @@
 
   const MOST = 12;
   const { zone } = $derived(link.form.times);
-  const isMarked = $derived(link.offer.by === 'marked');
+  const isPicked = $derived(link.offer.by === 'picked');
   const openings = $derived(link.supply?.openings ?? []);
-  // Of marks all are listed, also those that went since.
+  // Of pieces all are listed, also those that went since.
   const rows = $derived<{ start: string; isOpen: boolean }[]>(
-    isMarked
-      ? link.offer.marked.map((start) => ({ start, isOpen: !link.missed.has(start) }))
+    isPicked
+      ? link.offer.picked.map((start) => ({ start, isOpen: !link.missed.has(start) }))
       : openings.slice(0, MOST).map((opening) => ({ start: opening.start, isOpen: true })),
   );
   const wishes = $derived<Schemas['WishView'][]>(link.saved?.wishes ?? []);
 
   async function release(start: string): Promise<void> {
     if (link.held.has(start)) await link.release([start]);
-    else link.unmark(start);
+    else link.unpick(start);
   }
 
   function takeWish(wish: Schemas['WishView']): void {
-    link.setOffer({ by: 'marked' });
-    link.mark(wish.start);
+    link.setOffer({ by: 'picked' });
+    link.pick(wish.start);
   }
 </script>
 
@@ -40,12 +40,12 @@
   <h2 id="offered" class="text-part">
     <span class="font-heading font-bold">{openings.length}</span>
     {openings.length === 1 ? 'opening' : 'openings'} offered{#if link.missed.size > 0}, <span class="text-brick"
-        >{counted(link.missed.size, 'marked time is', 'marked times are')} not open</span
+        >{counted(link.missed.size, 'picked time is', 'picked times are')} not open</span
       >{/if}
   </h2>
   {#if rows.length === 0}<p class="mt-1 text-muted">
-      {isMarked
-        ? 'Paint on the board to mark a time, or take over a suggestion.'
+      {isPicked
+        ? 'Press on the board to pick a time, or take over a suggestion.'
         : link.offer.by === 'painted'
           ? 'Paint a stretch on the board; what is free in it is offered.'
           : 'Nothing is free by these rules.'}
@@ -67,7 +67,7 @@
               aria-label="Book {dayAndTime(row.start, zone)} by hand"
               onclick={() => onbook(row.start)}>book</TextButton
             >{/if}
-          {#if isMarked}<TextButton
+          {#if isPicked}<TextButton
               class="min-h-8 text-sm"
               aria-label="{link.held.has(row.start) ? 'Release' : 'Erase'} {dayAndTime(row.start, zone)}"
               onclick={() => void release(row.start)}>{link.held.has(row.start) ? 'release' : 'erase'}</TextButton
@@ -76,7 +76,7 @@
       </li>
     {/each}
   </ul>
-  {#if !isMarked && openings.length > MOST}<p class="text-sm text-muted">and {openings.length - MOST} more</p>{/if}
+  {#if !isPicked && openings.length > MOST}<p class="text-sm text-muted">and {openings.length - MOST} more</p>{/if}
   {#if link.offer.by === 'painted' && link.offer.painted.length > 0}
     <ul class="mt-2 border-t border-line pt-1" aria-label="Painted stretches">
       {#each link.offer.painted as paint, at (at)}
@@ -112,7 +112,7 @@
         <li class="flex flex-wrap items-center gap-x-3 border-t border-line py-1 first:border-t-0">
           <span class="min-w-0 flex-1">{dayAndTime(wish.start, zone)}</span>
           {#if mayEdit && !link.isOver}
-            {#if link.offer.marked.includes(wish.start)}<span class="text-sm text-muted">offered now</span
+            {#if link.offer.picked.includes(wish.start)}<span class="text-sm text-muted">offered now</span
               >{:else}<TextButton
                 class="min-h-8 text-sm"
                 aria-label="Offer {dayAndTime(wish.start, zone)}"

@@ -41,7 +41,7 @@
   );
   const mails = $derived(link.form.guests.map((guest) => guest.email.trim()).filter((email) => email !== ''));
   const only = $derived(
-    link.offer.by === 'marked' && link.offer.marked.length === 1 ? link.offer.marked[0] : undefined,
+    link.offer.by === 'picked' && link.offer.picked.length === 1 ? link.offer.picked[0] : undefined,
   );
   const isOut = $derived(link.saved !== undefined && link.saved.row.outAt !== null);
 
@@ -65,7 +65,7 @@
           ? await copyRich(text.address ?? '', text.address ?? '')
           : await copyRich(text.text, text.html),
         'Copied',
-        'Your browser doesn’t allow it; mark the text and copy it.',
+        'Your browser doesn’t allow it; select the text and copy it.',
       );
   }
 

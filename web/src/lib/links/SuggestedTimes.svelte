@@ -24,7 +24,7 @@
   }
 
   function takeAll(): void {
-    for (const suggestion of suggestions) link.mark(suggestion.start);
+    for (const suggestion of suggestions) link.pick(suggestion.start);
   }
 </script>
 
@@ -36,12 +36,12 @@
         type="button"
         data-suggested={suggestion.start}
         class="min-h-9 rounded-full border border-line-strong bg-card px-3 text-sm hover:bg-glow-tint max-md:min-h-11"
-        onclick={() => link.mark(suggestion.start)}
+        onclick={() => link.pick(suggestion.start)}
       >
-        <span class="sr-only">Mark </span><strong>{dayAndTime(suggestion.start, zone)}</strong>
+        <span class="sr-only">Pick </span><strong>{dayAndTime(suggestion.start, zone)}</strong>
         <span class="text-muted">{why(suggestion)}</span>
       </button>
     {/each}
-    <ActionButton kind="quiet" class="py-1" onclick={takeAll}>Mark all {suggestions.length}</ActionButton>
+    <ActionButton kind="quiet" class="py-1" onclick={takeAll}>Pick all {suggestions.length}</ActionButton>
   </section>
 {/if}

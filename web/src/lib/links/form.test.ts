@@ -34,7 +34,7 @@ it('one like an earlier link has its guests and rules, and none of its dates', (
   earlier.guests = [{ name: 'Ottilie Wren', email: '' }];
   earlier.times.offer = {
     ...earlier.times.offer,
-    marked: ['2026-11-03T08:00:00Z'],
+    picked: ['2026-11-03T08:00:00Z'],
     until: '2026-11-10',
     painted: [
       { start: '2026-11-03T09:00:00', minutes: 60, isWeekly: true },
@@ -44,7 +44,7 @@ it('one like an earlier link has its guests and rules, and none of its dates', (
   earlier.details.endsOn = '2026-11-10';
   const next = fromLink(setting, earlier, '“Hull survey” of 3 Nov');
   expect(next.guests).toEqual(earlier.guests);
-  expect(next.times.offer.marked).toEqual([]);
+  expect(next.times.offer.picked).toEqual([]);
   expect(next.times.offer.painted.length).toBe(1);
   expect([next.times.offer.until, next.details.endsOn, next.details.startedFrom]).toEqual([
     '2026-12-18',

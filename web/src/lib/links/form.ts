@@ -39,8 +39,8 @@ export function blankLink(setting: Setting, hostIds: readonly string[]): LinkFor
       bufferAfter: usual.bufferAfter ?? 0,
       notice: usual.notice ?? 240,
       offer: {
-        by: 'marked',
-        marked: [],
+        by: 'picked',
+        picked: [],
         painted: [],
         days: [],
         fromMinute: 480,
@@ -105,7 +105,7 @@ export function fromPage(setting: Setting, page: Schemas['PageForm']): LinkForm 
 }
 
 /**
- * A link like an earlier one or a saved pattern, with its dates moved to begin today. Nothing of the past is marked in
+ * A link like an earlier one or a saved pattern, with its dates moved to begin today. Nothing of the past is picked in
  * it.
  */
 export function fromLink(setting: Setting, earlier: LinkForm, startedFrom: string): LinkForm {
@@ -113,7 +113,7 @@ export function fromLink(setting: Setting, earlier: LinkForm, startedFrom: strin
   const until = plusDays(setting.today, DAYS_AHEAD);
   next.times.offer = {
     ...next.times.offer,
-    marked: [],
+    picked: [],
     painted: next.times.offer.painted.filter((paint) => paint.isWeekly),
     until,
   };

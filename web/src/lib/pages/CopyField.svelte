@@ -27,6 +27,6 @@
     <ActionButton class="shrink-0" onclick={() => void copy()}>{copied === 'copied' ? 'Copied' : 'Copy'}</ActionButton>
   </div>
   {#if copied === 'refused'}<p class="mt-1 text-sm text-brick" role="alert">
-      Your browser doesn’t allow it; mark the text and copy it.
+      Your browser doesn’t allow it; select the text and copy it.
     </p>{/if}
 </Field>

@@ -5,8 +5,8 @@
   import Board from '$lib/board/Board.svelte';
   import { BoardEditing } from '$lib/board/BoardEditing.svelte';
   import { waitingOn } from '$lib/board/bars';
-  import { comingOf, marksOf } from '$lib/board/blocks';
-  import type { BoardSpan } from '$lib/board/marks';
+  import { comingOf, piecesOf } from '$lib/board/blocks';
+  import type { BoardSpan } from '$lib/board/pieces';
   import NewBlock from '$lib/board/NewBlock.svelte';
   import { askAnew } from '$lib/live/anew';
   import { allZones, cityOf } from '$lib/time/clock';
@@ -25,7 +25,7 @@
       .add({ days: data.weeks * 7 - 1 })
       .toString(),
   );
-  const marks = $derived(data.board && data.me.isCoordinator ? marksOf(data.board) : []);
+  const pieces = $derived(data.board && data.me.isCoordinator ? piecesOf(data.board) : []);
   // Those chosen away since the board last came, so that quick presses don't undo one another.
   let choosing = $state.raw<Set<string> | undefined>(undefined);
   const hidden = $derived(choosing ?? data.hidden);
@@ -180,7 +180,7 @@
     today={data.today}
     together={data.together}
     beside={data.beside}
-    {marks}
+    {pieces}
     mayPaint={(host) => host.mayOffer}
     {...data.me.isCoordinator
       ? {

@@ -7,7 +7,7 @@
   const parts = $derived([
     { href: '/work/you', name: 'Profile' },
     ...(data.me.hostId ? [{ href: '/work/you/acting', name: 'Acting for me' }] : []),
-    { href: '/work/you/hearing', name: 'What you hear of' },
+    { href: '/work/you/notifications', name: 'Notifications' },
     { href: '/work/you/usual', name: 'Usual settings' },
     { href: '/work/you/security', name: 'Signing in' },
   ]);

@@ -4,7 +4,7 @@ using LooseLantern.Core.Links;
 namespace Core.Tests;
 
 /// <summary>Where a link stands.</summary>
-public class LinkStandingTests
+public class LinkCoursesTests
 {
     private static readonly LocalDate Today = new(2026, 12, 7);
     private static readonly Instant Sent = Instant.FromUtc(2026, 12, 4, 9, 0);
@@ -15,50 +15,52 @@ public class LinkStandingTests
         Today.PlusDays(3),
         Takes: 1,
         Booked: 0,
-        Standing: 0
+        NotCancelled: 0
     );
 
     [Fact]
     public void It_goes_from_draft_to_out_to_opened_to_booked()
     {
-        LinkStanding.Of(Out with { OutAt = null }, Today).ShouldBe(LinkState.Draft);
-        LinkStanding.Of(Out, Today).ShouldBe(LinkState.Out);
-        LinkStanding.Of(Out with { OpenedAt = Sent }, Today).ShouldBe(LinkState.Opened);
-        LinkStanding.Of(Out with { OpenedAt = Sent, Booked = 1, Standing = 1 }, Today).ShouldBe(LinkState.Booked);
+        LinkCourses.Of(Out with { OutAt = null }, Today).ShouldBe(LinkState.Draft);
+        LinkCourses.Of(Out, Today).ShouldBe(LinkState.Out);
+        LinkCourses.Of(Out with { OpenedAt = Sent }, Today).ShouldBe(LinkState.Opened);
+        LinkCourses.Of(Out with { OpenedAt = Sent, Booked = 1, NotCancelled = 1 }, Today).ShouldBe(LinkState.Booked);
     }
 
     [Fact]
     public void It_ends_after_its_last_date_and_is_revoked_whatever_else_it_is()
     {
-        LinkStanding.Of(Out, Today.PlusDays(3)).ShouldBe(LinkState.Out);
-        LinkStanding.Of(Out, Today.PlusDays(4)).ShouldBe(LinkState.Ended);
-        LinkStanding.Of(Out with { Standing = 1, Booked = 1, Takes = 2 }, Today.PlusDays(4)).ShouldBe(LinkState.Booked);
-        LinkStanding.Of(Out with { RevokedAt = Sent, Standing = 1, Booked = 1 }, Today).ShouldBe(LinkState.Revoked);
+        LinkCourses.Of(Out, Today.PlusDays(3)).ShouldBe(LinkState.Out);
+        LinkCourses.Of(Out, Today.PlusDays(4)).ShouldBe(LinkState.Ended);
+        LinkCourses
+            .Of(Out with { NotCancelled = 1, Booked = 1, Takes = 2 }, Today.PlusDays(4))
+            .ShouldBe(LinkState.Booked);
+        LinkCourses.Of(Out with { RevokedAt = Sent, NotCancelled = 1, Booked = 1 }, Today).ShouldBe(LinkState.Revoked);
     }
 
     [Fact]
     public void A_cancelled_booking_reopens_it_only_where_that_was_wanted()
     {
         // Where it reopens, the cancelled booking does not count as taken.
-        LinkStanding.IsOpen(Out with { Booked = 0, Standing = 0 }, Today).ShouldBeTrue();
-        LinkStanding.Of(Out with { Booked = 1, Standing = 0 }, Today).ShouldBe(LinkState.Ended);
-        LinkStanding.MayBeTaken(Out with { Booked = 1, Standing = 0 }, Today).ShouldBeFalse();
+        LinkCourses.IsOpen(Out with { Booked = 0, NotCancelled = 0 }, Today).ShouldBeTrue();
+        LinkCourses.Of(Out with { Booked = 1, NotCancelled = 0 }, Today).ShouldBe(LinkState.Ended);
+        LinkCourses.MayBeTaken(Out with { Booked = 1, NotCancelled = 0 }, Today).ShouldBeFalse();
     }
 
     [Fact]
     public void One_that_takes_several_is_open_until_the_last()
     {
-        LinkStanding.IsOpen(Out with { Takes = 3, Booked = 2, Standing = 2 }, Today).ShouldBeTrue();
-        LinkStanding.IsOpen(Out with { Takes = 3, Booked = 3, Standing = 3 }, Today).ShouldBeFalse();
+        LinkCourses.IsOpen(Out with { Takes = 3, Booked = 2, NotCancelled = 2 }, Today).ShouldBeTrue();
+        LinkCourses.IsOpen(Out with { Takes = 3, Booked = 3, NotCancelled = 3 }, Today).ShouldBeFalse();
     }
 
     [Fact]
     public void The_team_may_book_a_draft_but_nobody_what_is_over()
     {
-        LinkStanding.MayBeTaken(Out with { OutAt = null }, Today).ShouldBeTrue();
-        LinkStanding.MayBeTaken(Out with { RevokedAt = Sent }, Today).ShouldBeFalse();
-        LinkStanding.MayBeTaken(Out, Today.PlusDays(3)).ShouldBeTrue();
-        LinkStanding.MayBeTaken(Out, Today.PlusDays(4)).ShouldBeFalse();
+        LinkCourses.MayBeTaken(Out with { OutAt = null }, Today).ShouldBeTrue();
+        LinkCourses.MayBeTaken(Out with { RevokedAt = Sent }, Today).ShouldBeFalse();
+        LinkCourses.MayBeTaken(Out, Today.PlusDays(3)).ShouldBeTrue();
+        LinkCourses.MayBeTaken(Out, Today.PlusDays(4)).ShouldBeFalse();
     }
 
     [Fact]
@@ -66,11 +68,11 @@ public class LinkStandingTests
     {
         var (asked, now) = (Sent + Duration.FromDays(2), Sent + Duration.FromDays(3));
         Instant? Since(LinkFacts facts, Instant? askedAt) =>
-            LinkStanding.CourseOf(facts, Sketch.Copenhagen).WaitsSinceAt(now, facts.OutAt, askedAt);
+            LinkCourses.CourseOf(facts, Sketch.Copenhagen).WaitsSinceAt(now, facts.OutAt, askedAt);
         Since(Out, askedAt: null).ShouldBe(Sent);
         Since(Out, asked).ShouldBe(asked);
         Since(Out with { OutAt = null }, null).ShouldBeNull();
-        Since(Out with { Booked = 1, Standing = 1 }, asked).ShouldBeNull();
+        Since(Out with { Booked = 1, NotCancelled = 1 }, asked).ShouldBeNull();
         Since(Out with { EndsOn = Today.PlusDays(-1) }, asked).ShouldBeNull();
     }
 
@@ -91,7 +93,7 @@ public class LinkStandingTests
                 OpenedAt = openedAt,
                 Takes = takes,
                 Booked = standing + cancelled,
-                Standing = standing,
+                NotCancelled = standing,
             };
         Gen.Select(facts, OneOf("Europe/Copenhagen", "Pacific/Auckland", "America/Halifax"), Gen.Int[0, 240])
             .Sample(
@@ -100,10 +102,10 @@ public class LinkStandingTests
                     var zone = DateTimeZoneProviders.Tzdb[zoneId];
                     var now = Instant.FromUtc(2026, 12, 5, 0, 0) + Duration.FromHours(hours);
                     var today = now.InZone(zone).Date;
-                    var course = LinkStanding.CourseOf(of, zone);
-                    return course.StateAt(now) == LinkStanding.Of(of, today)
-                        && course.MayBeTakenAt(now) == LinkStanding.MayBeTaken(of, today)
-                        && course.IsOpenAt(now) == LinkStanding.IsOpen(of, today);
+                    var course = LinkCourses.CourseOf(of, zone);
+                    return course.StateAt(now) == LinkCourses.Of(of, today)
+                        && course.MayBeTakenAt(now) == LinkCourses.MayBeTaken(of, today)
+                        && course.IsOpenAt(now) == LinkCourses.IsOpen(of, today);
                 },
                 iter: Tries.Of(5_000)
             );

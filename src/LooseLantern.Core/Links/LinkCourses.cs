@@ -22,7 +22,7 @@ public enum LinkState
 /// <param name="Takes">How many bookings it takes.</param>
 /// <param name="Booked">How many count as taken: those that stand, and the cancelled ones too where they do not reopen
 /// it.</param>
-/// <param name="Standing">How many stand.</param>
+/// <param name="NotCancelled">How many stand.</param>
 public sealed record LinkFacts(
     Instant? OutAt,
     Instant? RevokedAt,
@@ -30,7 +30,7 @@ public sealed record LinkFacts(
     LocalDate EndsOn,
     int Takes,
     int Booked,
-    int Standing
+    int NotCancelled
 );
 
 /// <summary>Where a link stands, and what becomes of it by itself.</summary>
@@ -55,14 +55,14 @@ public sealed record LinkCourse(LinkState State, bool TakesMore, Instant? EndsAt
         IsOpenAt(now) ? askedAt ?? outAt : null;
 }
 
-public static class LinkStanding
+public static class LinkCourses
 {
     /// <param name="today">The local date in the link's zone.</param>
     public static LinkState Of(LinkFacts facts, LocalDate today) =>
         facts switch
         {
             { RevokedAt: not null } => LinkState.Revoked,
-            { Standing: > 0 } when facts.Booked >= facts.Takes || facts.EndsOn < today => LinkState.Booked,
+            { NotCancelled: > 0 } when facts.Booked >= facts.Takes || facts.EndsOn < today => LinkState.Booked,
             { OutAt: null } => LinkState.Draft,
             _ when facts.EndsOn < today || facts.Booked >= facts.Takes => LinkState.Ended,
             { OpenedAt: not null } => LinkState.Opened,

@@ -3,7 +3,7 @@ using NodaTime;
 namespace LooseLantern.Server.Data.Model;
 
 /// <summary>When somebody hears of something.</summary>
-public enum Hears
+public enum Notify
 {
     AtOnce,
 
@@ -22,20 +22,20 @@ public enum Hears
 /// <param name="QuietUntil">The end of their quiet hours; before <paramref name="QuietFrom"/> for hours that go over
 /// midnight.</param>
 /// <param name="DailyAt">When the mail of the day goes out, on their own clock.</param>
-public sealed record Hearing(
-    Hears Own,
-    Hears ActedFor,
-    Hears Others,
+public sealed record Notifications(
+    Notify Own,
+    Notify ActedFor,
+    Notify Others,
     bool Reminded,
     LocalTime? QuietFrom,
     LocalTime? QuietUntil,
     LocalTime DailyAt
 )
 {
-    public static readonly Hearing Usual = new(
-        Hears.AtOnce,
-        Hears.Never,
-        Hears.Never,
+    public static readonly Notifications Usual = new(
+        Notify.AtOnce,
+        Notify.Never,
+        Notify.Never,
         Reminded: true,
         QuietFrom: null,
         QuietUntil: null,

@@ -15,7 +15,7 @@ public sealed record Meeting(string GuestEmail, Session? Moving = null);
 /// <summary>
 /// Loads what choosing hosts for a booking needs to know besides who is free, in a fixed number of queries.
 /// </summary>
-public sealed class AssignmentLoading(LanternDb db)
+public sealed class AssignmentReading(LanternDb db)
 {
     /// <param name="page">With its seats loaded; it need not be saved.</param>
     public async Task<AssignmentFacts> FactsAsync(
@@ -63,10 +63,10 @@ public sealed class AssignmentLoading(LanternDb db)
                     .Seats.OrderBy(seat => seat.Position)
                     .Select(seat => new SeatFacts(
                         seat.Fill,
-                        seat.Hosts.ToDictionary(host => OpeningsLoader.Id(host.HostId), host => host.Since)
+                        seat.Hosts.ToDictionary(host => OpeningsInputs.Id(host.HostId), host => host.Since)
                     )),
             ],
-            ids.ToDictionary(OpeningsLoader.Id, host => new HostLoad(
+            ids.ToDictionary(OpeningsInputs.Id, host => new HostLoad(
                 weights[host],
                 [.. sessions[host]],
                 last.TryGetValue(host, out var at) ? at : null
@@ -81,7 +81,7 @@ public sealed class AssignmentLoading(LanternDb db)
         CancellationToken ct
     ) =>
         meeting.Moving is { } session
-            ? session.Hosts.Select(host => OpeningsLoader.Id(host.HostId)).ToHashSet()
+            ? session.Hosts.Select(host => OpeningsInputs.Id(host.HostId)).ToHashSet()
             : await LastMetAsync(ofPage, meeting.GuestEmail, ct);
 
     /// <summary>The hosts of the guest's latest session of the page, told by the email.</summary>
@@ -98,7 +98,7 @@ public sealed class AssignmentLoading(LanternDb db)
             .OrderByDescending(session => session.Time.LowerBound)
             .Select(session => session.Hosts.Select(host => host.HostId).ToList())
             .FirstOrDefaultAsync(ct);
-        return (latest ?? []).Select(OpeningsLoader.Id).ToHashSet();
+        return (latest ?? []).Select(OpeningsInputs.Id).ToHashSet();
     }
 
     private static string EscapeLike(string text) => text.Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_");

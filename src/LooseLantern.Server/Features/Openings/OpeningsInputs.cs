@@ -13,7 +13,7 @@ namespace LooseLantern.Server.Features.Openings;
 /// The one way in for facts: turns rows into the input of the computation, in a fixed number of queries whatever the
 /// number of hosts. The guest's page, the editor's supply and the check when a booking is made all ask here.
 /// </summary>
-public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IClock clock)
+public sealed class OpeningsInputs(LanternDb db, CalendarUnrolling unrolling, IClock clock)
 {
     /// <summary>The openings from one local date to another, both included, of a page that need not be saved.</summary>
     /// <param name="duration">Whole minutes.</param>
@@ -39,7 +39,7 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
         if (first > last)
             return null;
         await PrepareAsync(page, first, last, duration, ct);
-        return await LoadAsync(page, first, last, duration, ct);
+        return await ReadAsync(page, first, last, duration, ct);
     }
 
     /// <summary>A page, saved or not, as it is asked for openings from now on.</summary>
@@ -67,7 +67,7 @@ public sealed class OpeningsLoader(LanternDb db, CalendarUnrolling unrolling, IC
     /// <param name="duration">Whole minutes.</param>
     /// <param name="titled">The hosts whose events' titles may be read; null where nobody asks what busy time comes
     /// from.</param>
-    public async Task<OpeningsInput> LoadAsync(
+    public async Task<OpeningsInput> ReadAsync(
         AskedPage page,
         LocalDate from,
         LocalDate to,

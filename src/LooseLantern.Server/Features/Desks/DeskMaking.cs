@@ -13,7 +13,7 @@ namespace LooseLantern.Server.Features.Desks;
 public sealed record DeskAddressAnswer(bool Free, string? Mend, IReadOnlyList<string> Offers);
 
 /// <summary>Opens desks. A desk's address is its own over all workspaces.</summary>
-public sealed class DeskOpening(LanternDb db, Tenant tenant)
+public sealed class DeskMaking(LanternDb db, Tenant tenant)
 {
     private const int MostOffers = 3;
 
@@ -49,14 +49,14 @@ public sealed class DeskOpening(LanternDb db, Tenant tenant)
 
     /// <exception cref="Refusal">When the address is no address, kept for the product's own paths, or
     /// taken.</exception>
-    public Task<Desk> OpenAsync(string address, string name, CancellationToken ct) =>
-        OpenAsync(address, name, null, "deskAddress", ct);
+    public Task<Desk> MakeAsync(string address, string name, CancellationToken ct) =>
+        MakeAsync(address, name, null, "deskAddress", ct);
 
     /// <param name="hostId">Whose desk it is; null for one of its own pages.</param>
     /// <param name="field">What the address is called where it came from.</param>
     /// <exception cref="Refusal">When the address is no address, kept for the product's own paths, or
     /// taken.</exception>
-    public async Task<Desk> OpenAsync(string address, string name, Guid? hostId, string field, CancellationToken ct)
+    public async Task<Desk> MakeAsync(string address, string name, Guid? hostId, string field, CancellationToken ct)
     {
         if (!Address.IsWellFormed(address))
             throw Refusal.Invalid(field, Address.Mend);

@@ -1,6 +1,6 @@
 import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
-import type { BoardMark } from '$lib/board/marks';
+import type { BoardPiece } from '$lib/board/pieces';
 import { DAY, minuteText } from '$lib/lanes/spans';
 
 type Offer = Schemas['Offer'];
@@ -54,8 +54,8 @@ interface Shown {
   wishes: readonly Schemas['WishView'][];
 }
 
-/** All marks of a link's board: what is offered, in the lane of each host, and what its guest wishes. */
-export function marksOfLink({
+/** All pieces of a link's board: what is offered, in the lane of each host, and what its guest wishes. */
+export function piecesOfLink({
   offer,
   minutes,
   zone,
@@ -65,26 +65,26 @@ export function marksOfLink({
   missed,
   held,
   wishes,
-}: Shown): BoardMark[] {
+}: Shown): BoardPiece[] {
   const isShown = new Set(dates);
-  const marks: BoardMark[] = [];
+  const pieces: BoardPiece[] = [];
   const put = (
     key: string,
     place: Place,
-    mark: Pick<BoardMark, 'label' | 'tone'> & { text: string },
+    piece: Pick<BoardPiece, 'label' | 'tone'> & { text: string },
     lanes: readonly string[] = hostIds,
   ): void => {
     if (!isShown.has(place.date) || place.to <= place.from) return;
     for (const [lane, hostId] of lanes.entries())
-      marks.push({
+      pieces.push({
         key: `${key}|${hostId}`,
         hostId,
         date: place.date,
         from: place.from,
         to: place.to,
-        label: mark.label,
-        tone: mark.tone,
-        ...(lane === 0 ? { text: mark.text } : {}),
+        label: piece.label,
+        tone: piece.tone,
+        ...(lane === 0 ? { text: piece.text } : {}),
       });
   };
 
@@ -97,16 +97,16 @@ export function marksOfLink({
           { label: offer.painted[paint.at]?.isWeekly ? 'painted each week' : 'painted', tone: 'frame', text: '' },
         );
   }
-  if (offer.by === 'marked') {
-    for (const start of offer.marked) {
+  if (offer.by === 'picked') {
+    for (const start of offer.picked) {
       const place = placeOf(start, minutes, zone);
       const holders = held.get(start);
       const [label, tone] = missed.has(start)
-        ? (['marked, but not open', 'missed'] as const)
+        ? (['picked, but not open', 'missed'] as const)
         : holders
           ? (['offered and held', 'kept'] as const)
-          : (['offered', 'mark'] as const);
-      put(`mark:${start}`, place, { label, tone, text: clock(place.from) }, holders ?? hostIds);
+          : (['offered', 'pick'] as const);
+      put(`pick:${start}`, place, { label, tone, text: clock(place.from) }, holders ?? hostIds);
     }
   } else {
     for (const opening of openings)
@@ -120,10 +120,10 @@ export function marksOfLink({
       text: '?',
     });
   }
-  return marks;
+  return pieces;
 }
 
-/** What a mark of the board stands for. */
+/** What a piece of the board stands for. */
 export function readKey(key: string): { kind: string; rest: string } {
   const [whole = ''] = key.split('|');
   const at = whole.indexOf(':');

@@ -11,7 +11,7 @@ using LooseLantern.Server.Tenancy;
 namespace LooseLantern.Server.Features.SignUp;
 
 /// <param name="Zone">IANA id.</param>
-public sealed record OpenWorkspaceRequest(
+public sealed record SignUpRequest(
     string Workspace,
     string Zone,
     string Name,
@@ -25,12 +25,12 @@ public sealed record OpenWorkspaceRequest(
 /// Opens a workspace: its first person (owner, coordinator and host), that host's usual hours, and its first desk, all
 /// or nothing.
 /// </summary>
-public sealed class WorkspaceOpening(LanternDb db, Tenant tenant, TeamBuilding team, DeskOpening desks)
+public sealed class SigningUp(LanternDb db, Tenant tenant, TeamBuilding team, DeskMaking desks)
 {
     private static readonly Rules Checks = new();
 
     /// <returns>The new person, who can be signed in at once.</returns>
-    public async Task<Person> OpenAsync(OpenWorkspaceRequest request, CancellationToken ct)
+    public async Task<Person> SignUpAsync(SignUpRequest request, CancellationToken ct)
     {
         Checks.Check(request);
         var workspace = new Workspace { Name = request.Workspace.Trim(), Zone = request.Zone };
@@ -52,12 +52,12 @@ public sealed class WorkspaceOpening(LanternDb db, Tenant tenant, TeamBuilding t
             ct
         );
         await team.AddHostAsync(new NewHost(request.Name, request.Zone, UsualHours.Weekdays(request.Zone)), person, ct);
-        await desks.OpenAsync(request.DeskAddress, request.DeskName, ct);
+        await desks.MakeAsync(request.DeskAddress, request.DeskName, ct);
         await transaction.CommitAsync(ct);
         return person;
     }
 
-    private sealed class Rules : AbstractValidator<OpenWorkspaceRequest>
+    private sealed class Rules : AbstractValidator<SignUpRequest>
     {
         public Rules()
         {

@@ -8,38 +8,38 @@ using Microsoft.EntityFrameworkCore;
 namespace LooseLantern.Server.Features.Profile;
 
 /// <summary>What a person hears of by mail, and when: each chooses for themselves.</summary>
-public static class HearingEndpoints
+public static class NotificationEndpoints
 {
-    private static readonly HearingRules Checks = new();
+    private static readonly NotificationRules Checks = new();
 
-    public static void MapHearing(this IEndpointRouteBuilder api)
+    public static void MapNotifications(this IEndpointRouteBuilder api)
     {
-        var hearing = api.MapGroup("/me/hearing").WithTags("Profile");
+        var notifications = api.MapGroup("/me/notifications").WithTags("Profile");
 
-        hearing
+        notifications
             .MapGet("/", async (Actor actor, LanternDb db, CancellationToken ct) =>
-                (await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct)).Hearing
+                (await db.Users.AsNoTracking().SingleAsync(row => row.Id == actor.Required.Id, ct)).Notifications
             )
-            .WithName("getHearing");
+            .WithName("getNotifications");
 
-        hearing
-            .MapPut("/", async (Hearing form, Actor actor, LanternDb db, CancellationToken ct) =>
+        notifications
+            .MapPut("/", async (Notifications form, Actor actor, LanternDb db, CancellationToken ct) =>
             {
                 Checks.Check(form);
-                (await db.Users.SingleAsync(row => row.Id == actor.Required.Id, ct)).Hearing = form;
+                (await db.Users.SingleAsync(row => row.Id == actor.Required.Id, ct)).Notifications = form;
                 await db.SaveChangesAsync(ct);
                 return form;
             })
-            .WithName("changeHearing")
+            .WithName("changeNotifications")
             .WithDescription(
                 "For what is written from now on; reminders that are written already stay as they are until the booking changes."
             )
             .ProducesValidationProblem();
     }
 
-    private sealed class HearingRules : AbstractValidator<Hearing>
+    private sealed class NotificationRules : AbstractValidator<Notifications>
     {
-        public HearingRules()
+        public NotificationRules()
         {
             RuleFor(form => form.Own).IsInEnum();
             RuleFor(form => form.ActedFor).IsInEnum();

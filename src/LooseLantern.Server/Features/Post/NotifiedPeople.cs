@@ -7,25 +7,25 @@ namespace LooseLantern.Server.Features.Post;
 /// <summary>Somebody of the team who hears of a booking.</summary>
 /// <param name="HostId">As a host of it, or a former one.</param>
 /// <param name="IsFormer">Whose time is free again.</param>
-public sealed record Hearer(Person Person, Hears When, Guid? HostId, bool IsFormer);
+public sealed record Notified(Person Person, Notify When, Guid? HostId, bool IsFormer);
 
 /// <summary>Who of the team hears of what, as each chose.</summary>
-public sealed class Hearers(LanternDb db)
+public sealed class NotifiedPeople(LanternDb db)
 {
-    public async Task<IReadOnlyList<Hearer>> OfAsync(AboutBooking about, Telling telling, CancellationToken ct)
+    public async Task<IReadOnlyList<Notified>> OfAsync(AboutBooking about, Telling telling, CancellationToken ct)
     {
-        var heard = new Dictionary<Guid, Hearer>();
+        var heard = new Dictionary<Guid, Notified>();
         foreach (var host in about.Hosts.Where(host => telling.NewHostId is null || host.Id == telling.NewHostId))
         {
             if (about.PersonOf(host) is { } person)
-                heard.TryAdd(person.Id, new Hearer(person, person.Hearing.Own, host.Id, IsFormer: false));
+                heard.TryAdd(person.Id, new Notified(person, person.Notifications.Own, host.Id, IsFormer: false));
         }
 
         var former = await db.Hosts.AsNoTracking().Where(host => telling.FormerHosts.Contains(host.Id)).ToListAsync(ct);
         foreach (var host in former)
         {
             if (about.PersonOf(host) is { } person)
-                heard.TryAdd(person.Id, new Hearer(person, person.Hearing.Own, host.Id, IsFormer: true));
+                heard.TryAdd(person.Id, new Notified(person, person.Notifications.Own, host.Id, IsFormer: true));
         }
 
         // Who takes part is told first; the others hear of what becomes of the booking.
@@ -40,27 +40,29 @@ public sealed class Hearers(LanternDb db)
                 .ToListAsync(ct);
             foreach (var person in about.People.Values)
             {
-                var when = actors.Contains(person.Id) ? Sooner(person.Hearing.ActedFor, person) : person.Hearing.Others;
+                var when = actors.Contains(person.Id)
+                    ? Sooner(person.Notifications.ActedFor, person)
+                    : person.Notifications.Others;
                 // Whoever acts for a host can answer what waits; of all else they hear as they chose.
-                if (telling.Occasion == Occasion.Asked && actors.Contains(person.Id) && when == Hears.Daily)
-                    when = Hears.AtOnce;
+                if (telling.Occasion == Occasion.Asked && actors.Contains(person.Id) && when == Notify.Daily)
+                    when = Notify.AtOnce;
                 if (person.IsOwner || person.IsCoordinator || actors.Contains(person.Id))
-                    heard.TryAdd(person.Id, new Hearer(person, when, HostId: null, IsFormer: false));
+                    heard.TryAdd(person.Id, new Notified(person, when, HostId: null, IsFormer: false));
             }
         }
 
         return
         [
             .. heard
-                .Values.Where(hearer =>
-                    hearer.When != Hears.Never || (telling.Occasion == Occasion.Asked && hearer.HostId is not null)
+                .Values.Where(notified =>
+                    notified.When != Notify.Never || (telling.Occasion == Occasion.Asked && notified.HostId is not null)
                 )
-                .OrderBy(hearer => hearer.HostId is null)
-                .ThenBy(hearer => hearer.Person.Id),
+                .OrderBy(notified => notified.HostId is null)
+                .ThenBy(notified => notified.Person.Id),
         ];
     }
 
     /// <summary>A host acted for is no less than any other.</summary>
-    private static Hears Sooner(Hears chosen, Person person) =>
-        (Hears)Math.Min((int)chosen, (int)person.Hearing.Others);
+    private static Notify Sooner(Notify chosen, Person person) =>
+        (Notify)Math.Min((int)chosen, (int)person.Notifications.Others);
 }

@@ -11,7 +11,7 @@
 
   let { data }: PageProps = $props();
 
-  const whens: { value: Schemas['Hears']; text: string }[] = [
+  const whens: { value: Schemas['Notify']; text: string }[] = [
     { value: 'atOnce', text: 'At once' },
     { value: 'daily', text: 'Once a day' },
     { value: 'never', text: 'Not by mail' },
@@ -19,7 +19,7 @@
 
   // What is chosen stays, whatever is loaded again around it.
   // svelte-ignore state_referenced_locally
-  const form = $state({ ...data.hearing });
+  const form = $state({ ...data.notifications });
   const attempt = new Attempt();
   let told = $state('');
 
@@ -29,12 +29,12 @@
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     told = '';
-    if (await attempt.run(() => must(api.PUT('/api/me/hearing', { body: form }))))
+    if (await attempt.run(() => must(api.PUT('/api/me/notifications', { body: form }))))
       told = 'Saved. It counts for what is written from now on.';
   }
 </script>
 
-<svelte:head><title>What you hear of – Loose Lantern</title></svelte:head>
+<svelte:head><title>Notifications – Loose Lantern</title></svelte:head>
 
 <form novalidate class="space-y-5 rounded-2xl border border-line bg-card p-5" onsubmit={(event) => void save(event)}>
   {#if attempt.problem && !attempt.problem.errors}<ProblemNote problem={attempt.problem} />{/if}

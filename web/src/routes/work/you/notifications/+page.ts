@@ -2,4 +2,4 @@ import { api } from '$lib/api/client';
 import { must } from '$lib/api/problem';
 import type { PageLoad } from './$types';
 
-export const load: PageLoad = async () => ({ hearing: await must(api.GET('/api/me/hearing')) });
+export const load: PageLoad = async () => ({ notifications: await must(api.GET('/api/me/notifications')) });

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { marksOfLink, paintedOn, placeOf, readKey, startAt, worthShowing } from './boardMarks';
+import { piecesOfLink, paintedOn, placeOf, readKey, startAt, worthShowing } from './boardPieces';
 import type { Offer } from './form';
 
 const zone = 'Europe/Copenhagen';
 const offer: Offer = {
-  by: 'marked',
-  marked: ['2026-12-08T08:15:00Z', '2026-12-09T10:00:00Z'],
+  by: 'picked',
+  picked: ['2026-12-08T08:15:00Z', '2026-12-09T10:00:00Z'],
   painted: [],
   days: [],
   fromMinute: 480,
@@ -47,10 +47,10 @@ describe('where a time stands on the board', () => {
   });
 });
 
-describe('marks of the board', () => {
+describe('pieces of the board', () => {
   it('stand in the lane of each host, with the time once', () => {
-    const marks = marksOfLink(board);
-    expect(marks.map((mark) => [mark.hostId, mark.date, mark.from, mark.text])).toEqual([
+    const pieces = piecesOfLink(board);
+    expect(pieces.map((piece) => [piece.hostId, piece.date, piece.from, piece.text])).toEqual([
       ['sunniva', '2026-12-08', 555, '9:15'],
       ['keziah', '2026-12-08', 555, undefined],
       ['sunniva', '2026-12-09', 660, '11:00'],
@@ -59,12 +59,12 @@ describe('marks of the board', () => {
   });
 
   it('say which are not open and which are held, by whoever holds them', () => {
-    const marks = marksOfLink({
+    const pieces = piecesOfLink({
       ...board,
       missed: new Set(['2026-12-08T08:15:00Z']),
       held: new Map([['2026-12-09T10:00:00Z', ['keziah']]]),
     });
-    expect(marks.map((mark) => [mark.tone, mark.hostId])).toEqual([
+    expect(pieces.map((piece) => [piece.tone, piece.hostId])).toEqual([
       ['missed', 'sunniva'],
       ['missed', 'keziah'],
       ['kept', 'keziah'],
@@ -77,19 +77,21 @@ describe('marks of the board', () => {
       by: 'painted' as const,
       painted: [{ start: '2026-12-01T09:00:00', minutes: 120, isWeekly: true }],
     };
-    const marks = marksOfLink({
+    const pieces = piecesOfLink({
       ...board,
       offer: painted,
       openings: [{ start: '2026-12-08T08:00:00Z', end: '2026-12-08T08:45:00Z', placesLeft: 1 }],
     });
-    expect(marks.filter((mark) => mark.hostId === 'sunniva').map((mark) => [mark.tone, mark.from, mark.to])).toEqual([
+    expect(
+      pieces.filter((piece) => piece.hostId === 'sunniva').map((piece) => [piece.tone, piece.from, piece.to]),
+    ).toEqual([
       ['frame', 540, 660],
       ['open', 540, 585],
     ]);
   });
 
   it('bear what they stand for in their key', () => {
-    expect(readKey('mark:2026-12-08T08:15:00Z|sunniva')).toEqual({ kind: 'mark', rest: '2026-12-08T08:15:00Z' });
+    expect(readKey('pick:2026-12-08T08:15:00Z|sunniva')).toEqual({ kind: 'pick', rest: '2026-12-08T08:15:00Z' });
     expect(readKey('paint:3:2026-12-08|x')).toEqual({ kind: 'paint', rest: '3:2026-12-08' });
   });
 });

@@ -20,14 +20,14 @@ namespace LooseLantern.Server.Demo;
 /// Fills an empty database with the demo, through the same services that people use. Everything is relative to the day
 /// it is loaded, so it never looks stale.
 /// </summary>
-public static class DemoLoading
+public static class DemoFilling
 {
     private const string FirstDesk = "brackwater";
 
     private const long OneAtATime = 0x4c616e7465726e;
 
     /// <summary>Loads the demo unless it is there. What an interrupted start left of it is taken away first.</summary>
-    public static async Task LoadOnceAsync(IServiceProvider services, CancellationToken ct)
+    public static async Task FillOnceAsync(IServiceProvider services, CancellationToken ct)
     {
         await using var guard = services.CreateAsyncScope();
         var db = guard.ServiceProvider.GetRequiredService<LanternDb>();
@@ -66,7 +66,7 @@ public static class DemoLoading
             }
 
             await using var scope = services.CreateAsyncScope();
-            await LoadAsync(scope.ServiceProvider, ct);
+            await FillAsync(scope.ServiceProvider, ct);
         }
         finally
         {
@@ -74,7 +74,7 @@ public static class DemoLoading
         }
     }
 
-    private static async Task LoadAsync(IServiceProvider services, CancellationToken ct)
+    private static async Task FillAsync(IServiceProvider services, CancellationToken ct)
     {
         // To the minute, so that a start at a chosen time makes the same demo whether it takes one second or three.
         var now = Instant.FromUnixTimeSeconds(
@@ -83,9 +83,9 @@ public static class DemoLoading
         var today = now.InZone(DateTimeZoneProviders.Tzdb[DemoPeople.Zone]).Date;
 
         var marit = await services
-            .GetRequiredService<WorkspaceOpening>()
-            .OpenAsync(
-                new OpenWorkspaceRequest(
+            .GetRequiredService<SigningUp>()
+            .SignUpAsync(
+                new SignUpRequest(
                     "Brackwater Boatworks",
                     DemoPeople.Zone,
                     "Marit Oakes",
@@ -117,9 +117,9 @@ public static class DemoLoading
         await services
             .GetRequiredService<WorkspaceEditing>()
             .ChangeAsync(new WorkspaceForm("Brackwater Boatworks", DemoPeople.Zone, Kinds: DemoPages.Kinds), ct);
-        var desks = services.GetRequiredService<DeskOpening>();
-        await desks.OpenAsync("brackwater-commissions", "Commissions desk", ct);
-        await desks.OpenAsync("brackwater-school", "Yard hand school", ct);
+        var desks = services.GetRequiredService<DeskMaking>();
+        await desks.MakeAsync("brackwater-commissions", "Commissions desk", ct);
+        await desks.MakeAsync("brackwater-school", "Yard hand school", ct);
         var deskIds = await services
             .GetRequiredService<LanternDb>()
             .Desks.ToDictionaryAsync(desk => desk.Address, desk => desk.Id, ct);
@@ -175,11 +175,11 @@ public static class DemoLoading
         {
             var clock = new StoppedClock(now - Duration.FromDays(daysAgo));
             var unrolling = ActivatorUtilities.CreateInstance<CalendarUnrolling>(services, clock);
-            var loader = ActivatorUtilities.CreateInstance<OpeningsLoader>(services, unrolling, clock);
+            var inputs = ActivatorUtilities.CreateInstance<OpeningsInputs>(services, unrolling, clock);
             var reserving = ActivatorUtilities.CreateInstance<TimeReserving>(
                 services,
-                ActivatorUtilities.CreateInstance<WishedPages>(services, loader),
-                ActivatorUtilities.CreateInstance<SessionFinding>(services, loader, clock),
+                ActivatorUtilities.CreateInstance<WishedPages>(services, inputs),
+                ActivatorUtilities.CreateInstance<SessionFinding>(services, inputs, clock),
                 ActivatorUtilities.CreateInstance<BookingWriting>(services, clock)
             );
 
@@ -188,12 +188,12 @@ public static class DemoLoading
                 turn = (turn * 37 + 11) % 997;
                 var page = pages[turn % pages.Count];
                 var guest = DemoPeople.Guests[turn % DemoPeople.Guests.Length];
-                var rules = loader.Rules(page);
+                var rules = inputs.Rules(page);
                 var day = clock.GetCurrentInstant().InZone(rules.Zone).Date;
                 var duration = page.Durations[turn % page.Durations.Length];
 
                 var openings = OpeningsComputation.Openings(
-                    await loader.LoadAsync(rules, day, day.PlusDays(12), duration, ct)
+                    await inputs.ReadAsync(rules, day, day.PlusDays(12), duration, ct)
                 );
                 if (openings.Count == 0)
                     continue;
@@ -211,15 +211,15 @@ public static class DemoLoading
     /// <summary>Somebody asks for a time that waits for a yes.</summary>
     private static async Task AskAsync(IServiceProvider services, Guid pageId, CancellationToken ct)
     {
-        var loader = services.GetRequiredService<OpeningsLoader>();
+        var inputs = services.GetRequiredService<OpeningsInputs>();
         var page = await services
             .GetRequiredService<PageEditing>()
             .Whole()
             .AsNoTracking()
             .SingleAsync(row => row.Id == pageId, ct);
-        var rules = loader.Rules(page);
-        var from = loader.Today(rules).PlusDays(7);
-        if (await loader.OpeningsAsync(rules, from, from.PlusDays(14), page.Durations[0], ct) is not [{ } first, ..])
+        var rules = inputs.Rules(page);
+        var from = inputs.Today(rules).PlusDays(7);
+        if (await inputs.OpeningsAsync(rules, from, from.PlusDays(14), page.Durations[0], ct) is not [{ } first, ..])
             return;
         var guest = DemoPeople.Guests[5];
         await services

@@ -1,17 +1,17 @@
 import type { MinuteSpan } from '$lib/lanes/spans';
-import type { MarkTone } from '$lib/lanes/tones';
+import type { PieceTone } from '$lib/lanes/tones';
 
 /** Something on a board that can be picked, moved, stretched and erased. Minutes are of the day in the board's zone. */
-export interface BoardMark extends MinuteSpan {
+export interface BoardPiece extends MinuteSpan {
   key: string;
   hostId: string;
   date: string;
   label: string;
   text?: string;
-  tone: MarkTone;
+  tone: PieceTone;
 }
 
-/** A place on the board that was painted, or that a mark was taken to. */
+/** A place on the board that was painted, or that a piece was taken to. */
 export interface BoardSpan extends MinuteSpan {
   hostId: string;
   date: string;
