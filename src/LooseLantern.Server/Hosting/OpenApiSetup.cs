@@ -24,7 +24,11 @@ public static partial class OpenApiSetup
                     + "something, the token of GET /api/token in the header X-Lantern-Token. Problems are RFC 9457.";
                 document.Servers?.Clear();
                 foreach (var schema in document.Components?.Schemas?.Values ?? [])
+                {
                     Unwrap(schema);
+                    DropNull(schema);
+                }
+
                 return Task.CompletedTask;
             }
         );
@@ -63,6 +67,16 @@ public static partial class OpenApiSetup
             schema.Description = Space().Replace(text, " ");
         foreach (var property in schema.Properties?.Values ?? [])
             Unwrap(property);
+    }
+
+    /// <summary>
+    /// Where a kind is met first as one that may be left out, its description takes null for one of its values; where
+    /// it may be null, that is said beside it.
+    /// </summary>
+    private static void DropNull(IOpenApiSchema schema)
+    {
+        if (schema is OpenApiSchema { Enum: { } values } kind)
+            kind.Enum = [.. values.Where(value => value is not null && !value.IsJsonNullSentinel())];
     }
 
     [GeneratedRegex(@"\s+")]

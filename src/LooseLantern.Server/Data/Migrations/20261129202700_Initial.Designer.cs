@@ -312,6 +312,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text[]")
                         .HasColumnName("flags");
 
+                    b.Property<string>("GuestClock")
+                        .HasColumnType("text")
+                        .HasColumnName("guest_clock");
+
                     b.Property<string>("GuestEmail")
                         .IsRequired()
                         .HasColumnType("text")

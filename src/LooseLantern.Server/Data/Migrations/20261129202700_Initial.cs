@@ -459,6 +459,7 @@ namespace LooseLantern.Server.Data.Migrations
                     session_id = table.Column<Guid>(type: "uuid", nullable: false),
                     guest_name = table.Column<string>(type: "text", nullable: false),
                     guest_email = table.Column<string>(type: "text", nullable: false),
+                    guest_clock = table.Column<string>(type: "text", nullable: true),
                     guest_zone = table.Column<string>(type: "text", nullable: false),
                     guest_language = table.Column<string>(type: "text", nullable: false),
                     booked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),

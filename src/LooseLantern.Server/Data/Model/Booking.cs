@@ -47,6 +47,9 @@ public sealed class Booking : IBelongsToWorkspace
     /// <summary>Language tag of what is written to the guest.</summary>
     public string GuestLanguage { get; init; } = "en";
 
+    /// <summary>By which clock the guest reads times; null for that of the language.</summary>
+    public ClockForm? GuestClock { get; init; }
+
     public required Instant BookedAt { get; init; }
 
     /// <summary>The iCalendar UID of the guest's invitation, kept over every move.</summary>

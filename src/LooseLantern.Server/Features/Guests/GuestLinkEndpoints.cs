@@ -44,12 +44,14 @@ public sealed record TakeRequest(
     string? Name = null,
     string? Email = null,
     int? Guest = null,
-    IReadOnlyDictionary<string, string>? Answers = null
+    IReadOnlyDictionary<string, string>? Answers = null,
+    ClockForm? Clock = null
 );
 
 /// <param name="Starts">Times that would suit, as starts of the link's first duration.</param>
 /// <param name="Words">For whoever sent the link; may be empty.</param>
-public sealed record WishRequest(IReadOnlyList<Instant> Starts, string Words = "");
+/// <param name="Zone">IANA id of the zone the guest named them in; empty for the link's own.</param>
+public sealed record WishRequest(IReadOnlyList<Instant> Starts, string Words = "", string Zone = "");
 
 public static class GuestLinkEndpoints
 {
@@ -166,6 +168,7 @@ public static class GuestLinkEndpoints
                         {
                             Answers = [.. answers.Where(answer => answer.Kind != Core.Questions.QuestionKind.Others)],
                             Companions = OthersComing.Of(page, answers, guest.Email),
+                            GuestClock = found.Text.Clock ?? request.Clock,
                         },
                         idempotencyKey,
                         ct
@@ -210,6 +213,8 @@ public static class GuestLinkEndpoints
                         throw Refusal.Invalid("starts", "wished-times-ahead");
                     if (request.Words.Length > 1000)
                         throw Refusal.Invalid("words", Phrase.Of("too-long", ("most", 1000)));
+                    if (request.Zone.Length > 0 && !Hours.Zones.IsKnown(request.Zone))
+                        throw Refusal.Invalid("zone", "iana-zone");
                     if (!found.Course.MayBeTakenAt(now))
                         throw new Refusal(StatusCodes.Status410Gone, "ended");
 
@@ -236,7 +241,7 @@ public static class GuestLinkEndpoints
                     await post.TellMakerAsync(
                         found,
                         MessageKind.WishForMaker,
-                        spans.ConvertAll(span => post.InWords(span, page.Zone)),
+                        spans.ConvertAll(span => post.InWords(span, page.Zone, request.Zone)),
                         request.Words.Trim(),
                         ct
                     );
@@ -319,6 +324,8 @@ public sealed class GuestLinkViews(LanternDb db, GuestPageViews pages, IClock cl
             {
                 Path = $"/{LinkAddresses.Root}/{address}",
                 Guest = null,
+                GuestZone = await ZoneOfAsync(link, ct),
+                Clock = link.Text.Clock,
             },
             [.. link.Guests.Select(guest => guest.Name)],
             isOne ? Masked(link.Guests[0].Email) : "",
@@ -332,6 +339,21 @@ public sealed class GuestLinkViews(LanternDb db, GuestPageViews pages, IClock cl
             sender ?? page.Desk!.Name,
             link.Wishes.Count
         );
+    }
+
+    /// <summary>As it was given, or as the one guest's latest booking tells it; empty where neither does.</summary>
+    private async Task<string> ZoneOfAsync(AvailabilityLink link, CancellationToken ct)
+    {
+        if (link.GuestZone.Length > 0 || link.Guests.Count != 1 || link.Guests[0].Email.Length == 0)
+            return link.GuestZone;
+        var email = link.Guests[0].Email.ToUpperInvariant();
+        return await db
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
+            .Where(booking => booking.GuestEmail.ToUpper() == email)
+            .OrderByDescending(booking => booking.BookedAt)
+            .Select(booking => booking.GuestZone)
+            .FirstOrDefaultAsync(ct)
+            ?? "";
     }
 
     /// <summary>"ot…@harbour.example": enough for its owner to tell, and no more for anybody else.</summary>

@@ -76,7 +76,14 @@ public sealed record GuestPage(
     int? CancelUntil,
     IReadOnlyList<Question> Questions,
     GuestRequest? Guest
-);
+)
+{
+    /// <summary>IANA id of the zone that the one it is for is known to be in; empty where that is not known.</summary>
+    public string GuestZone { get; init; } = "";
+
+    /// <summary>By which clock its times are to be read; null for that of whoever reads.</summary>
+    public ClockForm? Clock { get; init; }
+}
 
 /// <summary>The openings of a page, by start.</summary>
 public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings);
@@ -84,6 +91,7 @@ public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings
 /// <summary>What a guest sends to reserve an opening.</summary>
 /// <param name="Duration">Minutes; one that the page offers.</param>
 /// <param name="Zone">IANA id of the zone the guest reads times in.</param>
+/// <param name="Clock">By which clock the guest reads them; null where that is not known.</param>
 /// <param name="Answers">Answers to the page's questions by their key.</param>
 /// <param name="Code">What was mailed to prove the address, where the page wants that.</param>
 public sealed record BookRequest(
@@ -92,7 +100,8 @@ public sealed record BookRequest(
     string Zone,
     GuestRequest Guest,
     IReadOnlyDictionary<string, string>? Answers = null,
-    string? Code = null
+    string? Code = null,
+    ClockForm? Clock = null
 );
 
 public sealed record GuestRequest(string Name, string Email);
@@ -220,6 +229,7 @@ public static class GuestPageEndpoints
                             Answers = [.. answers.Where(answer => answer.Kind != QuestionKind.Others)],
                             Flags = flags,
                             Companions = others,
+                            GuestClock = request.Clock,
                         },
                         idempotencyKey,
                         ct

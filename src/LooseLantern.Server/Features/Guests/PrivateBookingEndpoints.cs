@@ -66,7 +66,11 @@ public sealed record PrivateBooking(
     Instant? CancelledAt,
     CancelledBy? CancelledBy,
     string CancelWord
-);
+)
+{
+    /// <summary>By which clock the guest reads times; null for that of whoever reads.</summary>
+    public ClockForm? Clock { get; init; }
+}
 
 /// <param name="Word">Why, for the hosts; may be empty.</param>
 public sealed record CancelRequest(string Word = "");
@@ -153,7 +157,10 @@ public static class PrivateBookingEndpoints
                         booking.CancelledAt,
                         booking.CancelledBy,
                         booking.CancelWord
-                    );
+                    )
+                    {
+                        Clock = booking.GuestClock,
+                    };
                 }
             )
             .WithName("getPrivateBooking")

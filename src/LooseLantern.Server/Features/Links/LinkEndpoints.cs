@@ -390,6 +390,7 @@ public sealed class LinkBooking(
             )
             {
                 ByTeam = true,
+                GuestClock = link.Text.Clock,
             },
             key,
             ct

@@ -151,7 +151,8 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
         db.Messages.Add(message);
     }
 
-    /// <summary>A time as a reader of the maker's reads it.</summary>
-    public string InWords(Core.Span span, string zone) =>
-        words.Said(span, new Reader("", "", "en", Core.TimeText.Clock.Usual, zone));
+    /// <summary>A time as its maker reads it, in the link's zone and beside it in that of whoever named it.</summary>
+    /// <param name="guestZone">IANA id, or empty.</param>
+    public string InWords(Core.Span span, string zone, string guestZone = "") =>
+        words.Said(span, new Reader("", "", "en", Core.TimeText.Clock.Usual, zone), guestZone);
 }

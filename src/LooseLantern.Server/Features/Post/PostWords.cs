@@ -12,6 +12,9 @@ namespace LooseLantern.Server.Features.Post;
 /// <summary>Who reads a message: the language, clock and zone that it is written in.</summary>
 public sealed record Reader(string Name, string Address, string Language, Clock Clock, string Zone)
 {
+    /// <summary>Whether it is the guest, or somebody who comes along with them.</summary>
+    public bool IsGuest { get; init; }
+
     public static Reader Of(Person person) =>
         new(
             person.Name,
@@ -22,7 +25,21 @@ public sealed record Reader(string Name, string Address, string Language, Clock 
         );
 
     public static Reader Of(Booking booking) =>
-        new(booking.GuestName, booking.GuestEmail, booking.GuestLanguage, Clock.Usual, booking.GuestZone);
+        new(
+            booking.GuestName,
+            booking.GuestEmail,
+            booking.GuestLanguage,
+            booking.GuestClock switch
+            {
+                ClockForm.H12 => Clock.Hours12,
+                ClockForm.H24 => Clock.Hours24,
+                _ => Clock.Usual,
+            },
+            booking.GuestZone
+        )
+        {
+            IsGuest = true,
+        };
 }
 
 /// <summary>What is known of a booking, as words for a reader, by the names that templates have for them.</summary>
@@ -56,7 +73,8 @@ public sealed class PostWords(SiteAddress site, IClock clock)
     public Dictionary<string, string> Of(AboutBooking about, Telling telling, Reader reader)
     {
         var (booking, page) = (about.Booking, about.Page);
-        var (day, time, zones) = InWords(about.Time, reader);
+        var (clocks, beside) = Clocks(reader, booking, page);
+        var (day, time, zones) = InWords(about.Time, clocks, beside);
         return new Dictionary<string, string>
         {
             ["page"] = page.Title,
@@ -78,7 +96,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["day"] = day,
             ["time"] = time,
             ["zones"] = zones,
-            ["was"] = telling.Was is { } was ? DayAndTime(was, reader) : "",
+            ["was"] = telling.Was is { } was ? DayAndTime(was, clocks, beside) : "",
             ["link"] = Link(PrivateLinks.Path(PostInserts.Link)),
             ["page_link"] = Link(PageView.PathOf(page)),
             ["booking_link"] = Link($"/work/bookings/{booking.Id:D}"),
@@ -89,7 +107,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["word"] = PostInserts.Harmless(telling.Reply?.Text ?? booking.CancelWord),
             ["by"] = booking.CancelledBy?.ToString() ?? "",
             ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, reader) : "",
-            ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, reader))),
+            ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, clocks, beside))),
             ["answers"] = PostInserts.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
             ["writer"] = PostInserts.Harmless(
                 telling.Reply is not { } reply
@@ -100,7 +118,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ),
             ["reply"] = telling.Reply?.Meaning.ToString() ?? "",
             ["wish"] = telling.Reply is { WishStart: { } from, WishEnd: { } to }
-                ? DayAndTime(new Span(from, to), reader)
+                ? DayAndTime(new Span(from, to), clocks, beside)
                 : "",
         };
     }
@@ -112,30 +130,46 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         DayAndTime(new Span(until, until + Duration.FromMinutes(1)), reader).Split('–')[0].Trim();
 
     /// <summary>A time as a day and times of day.</summary>
-    public string Said(Span span, Reader reader) => DayAndTime(span, reader);
+    /// <param name="beside">IANA id of another zone that it is told in as well, where clocks differ then; or
+    /// empty.</param>
+    public string Said(Span span, Reader reader, string beside = "") => DayAndTime(span, reader, beside);
 
-    private string DayAndTime(Span span, Reader reader)
+    /// <summary>
+    /// By whose clocks a time is told: by the reader's own, and beside it by that of the place for guests and by the
+    /// guest's for the team. Where people meet in person the clock at the place comes first for guests, too.
+    /// </summary>
+    private static (Reader First, string Beside) Clocks(Reader reader, Booking booking, Page page) =>
+        !reader.IsGuest ? (reader, booking.GuestZone)
+        : page.PlaceKind == PlaceKind.InPerson ? (reader with { Zone = page.Zone }, reader.Zone)
+        : (reader, page.Zone);
+
+    private string DayAndTime(Span span, Reader reader, string beside = "")
     {
-        var (day, time, _) = InWords(span, reader);
+        var (day, time, _) = InWords(span, reader, beside);
         return $"{day}, {time}";
     }
 
-    private (string Day, string Time, string Zones) InWords(Span span, Reader reader)
+    private (string Day, string Time, string Zones) InWords(Span span, Reader reader, string beside = "")
     {
         var zone = DateTimeZoneProviders.Tzdb[reader.Zone];
+        var other = beside.Length == 0 ? zone : DateTimeZoneProviders.Tzdb[beside];
         var text = TimeTextWriter.Write(
             [new Opening(span.Start, span.End, 1)],
             new TimeTextRequest(
                 CultureOf(reader.Language),
                 reader.Clock,
                 zone,
-                null,
+                IsSameClock(zone, other, span) ? null : other,
                 MergeTouching: false,
                 clock.GetCurrentInstant().InZone(zone).Date
             )
         );
         return (text.Days[0].Heading, text.Days[0].Times[0].Text, text.Zones);
     }
+
+    private static bool IsSameClock(DateTimeZone one, DateTimeZone other, Span span) =>
+        one.GetUtcOffset(span.Start) == other.GetUtcOffset(span.Start)
+        && one.GetUtcOffset(span.End) == other.GetUtcOffset(span.End);
 
     /// <summary>"holloway-finch.example" of an address there: what is known of a guest's company.</summary>
     private static string CompanyOf(string email) => email[(email.LastIndexOf('@') + 1)..];

@@ -27,6 +27,9 @@ public sealed record BookingWish(
     /// <summary>Whom the guest brings along.</summary>
     public IReadOnlyList<Companion> Companions { get; init; } = [];
 
+    /// <summary>By which clock the guest reads times; null where that is not known.</summary>
+    public ClockForm? GuestClock { get; init; }
+
     /// <summary>Whether somebody of the team books it for the guest.</summary>
     public bool ByTeam { get; init; }
 

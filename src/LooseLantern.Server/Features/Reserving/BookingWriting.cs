@@ -74,7 +74,10 @@ public sealed class BookingWriting(
         CancellationToken ct
     )
     {
-        var booked = Write(wish, session, page, key);
+        // Who said nothing of their own reads by the workspace's clock.
+        var clockForm = wish.GuestClock
+            ?? (await db.Workspaces.AsNoTracking().Select(workspace => workspace.Usual).SingleAsync(ct)).Clock;
+        var booked = Write(wish, session, page, key, clockForm);
         await wishes.ForSessionAsync(session, ct);
         await db.SaveChangesAsync(ct);
         await post.TellAsync(
@@ -86,7 +89,7 @@ public sealed class BookingWriting(
         return booked;
     }
 
-    private Booked Write(BookingWish wish, Session session, Page page, string? key)
+    private Booked Write(BookingWish wish, Session session, Page page, string? key, ClockForm? clockForm)
     {
         var now = clock.GetCurrentInstant();
         var (secret, reply) = (links.Create(), replies.Create());
@@ -99,6 +102,7 @@ public sealed class BookingWriting(
             GuestEmail = wish.GuestEmail,
             GuestZone = wish.GuestZone,
             GuestLanguage = wish.GuestLanguage,
+            GuestClock = clockForm,
             Answers = wish.Answers,
             Flags = wish.Flags,
             Companions = wish.Companions,

@@ -2773,6 +2773,7 @@ export interface components {
             };
             /** @description What was mailed to prove the address, where the page wants that. */
             code?: null | string;
+            clock?: null | components["schemas"]["ClockForm"];
         };
         BusyTimesAddress: {
             /** @description The secret address from the root of the site; null where busy times are not told. */
@@ -2870,7 +2871,7 @@ export interface components {
             word: string;
         };
         /** @enum {unknown} */
-        CancelledBy: "guest" | "team" | "declined" | "lapsed" | null;
+        CancelledBy: "guest" | "team" | "declined" | "lapsed";
         CancelRequest: {
             /**
              * @description Why, for the hosts; may be empty.
@@ -2879,7 +2880,7 @@ export interface components {
             word: string;
         };
         /** @enum {unknown} */
-        CapPeriod: "day" | "week" | null;
+        CapPeriod: "day" | "week";
         ChangeBlocksRequest: {
             /** Format: int32 */
             version: number;
@@ -2929,10 +2930,7 @@ export interface components {
             /** @description Whom to ask once it is too late, in words; where it is empty, whoever leads is named. */
             askWhom: string;
         };
-        /**
-         * @description How times of day are written for a reader.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         ClockForm: "h24" | "h12";
         CodeRequest: {
             code: string;
@@ -3011,7 +3009,7 @@ export interface components {
             weekdays?: null | components["schemas"]["WeekdayName"][];
         };
         /** @enum {unknown} */
-        DayPart: "morning" | "afternoon" | "evening" | null;
+        DayPart: "morning" | "afternoon" | "evening";
         DeclineForm: {
             /**
              * @description For the guest; may be empty.
@@ -3272,6 +3270,9 @@ export interface components {
             cancelUntil: null | number;
             questions: components["schemas"]["Question"][];
             guest: null | components["schemas"]["GuestRequest"];
+            /** @description IANA id of the zone that the one it is for is known to be in; empty where that is not known. */
+            guestZone?: string;
+            clock?: null | components["schemas"]["ClockForm"];
         };
         /**
          * @description What the guest's calendar answered to the invitation.
@@ -4422,6 +4423,7 @@ export interface components {
             cancelledAt: null | components["schemas"]["Instant"];
             cancelledBy: null | components["schemas"]["CancelledBy"];
             cancelWord: string;
+            clock?: null | components["schemas"]["ClockForm"];
         };
         ProblemDetails: {
             type?: null | string;
@@ -4722,6 +4724,7 @@ export interface components {
             answers?: null | {
                 [key: string]: string;
             };
+            clock?: null | components["schemas"]["ClockForm"];
         };
         /** @description Goes back in the header X-Lantern-Token with every request that changes something. */
         TokenAnswer: {
@@ -4864,6 +4867,11 @@ export interface components {
              * @default
              */
             words: string;
+            /**
+             * @description IANA id of the zone the guest named them in; empty for the link's own.
+             * @default
+             */
+            zone: string;
         };
         WishView: {
             /** Format: uuid */

@@ -4,10 +4,10 @@
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
-  import { cityOf } from '$lib/time/clock';
   import QuestionFields from '$lib/questions/QuestionFields.svelte';
-  import { dateIn, dayName, longDate, timeOf, weekday } from '$lib/time/format';
+  import { dayName, longDate, timeOf, weekday } from '$lib/time/format';
   import { say } from '$lib/words/say.svelte';
+  import { beside, inBrackets } from './beside';
   import type { ShownOpening } from './days';
   import type { GuestPageState } from './GuestPageState.svelte';
   import { changesInWords } from './inWords';
@@ -43,6 +43,7 @@
       ? known?.email === ''
       : guest.who === undefined || emailMend !== undefined || guest.typed.email !== '',
   );
+  const other = $derived(beside(opening.start, zone, guest.otherZone));
   const clash = $derived(clashOf(guest.taken, opening.start, opening.end));
 
   function submit(event: SubmitEvent): void {
@@ -61,15 +62,7 @@
     <h3 class="text-lg">{longDate(opening.date)}</h3>
     <p class="font-heading text-2xl font-semibold">{timeOf(opening.start, zone)} – {timeOf(opening.end, zone)}</p>
     <p class="mt-1 basis-full text-sm text-muted">
-      {#if zone !== page.zone}
-        {@const day =
-          dateIn(opening.start, page.zone) === opening.date ? '' : `, ${dayName(dateIn(opening.start, page.zone))}`}
-        {say('form.time-in', { time: timeOf(opening.start, page.zone) + day, city: cityOf(page.zone) })}
-      {:else if page.isPlaceZoneOnly && guest.alsoMine}
-        {say('form.time-in', {
-          time: `${dayName(dateIn(opening.start, guest.own))}, ${timeOf(opening.start, guest.own)}`,
-          city: cityOf(guest.own),
-        })}
+      {#if other}{other}.
       {/if}
       {circumstance}{circumstance === '' ? '' : '.'}
       {#if asks}{say('form.waits')}{/if}
@@ -193,7 +186,7 @@
           {say('form.reserving')}
         {:else}
           {@const words = { time: timeOf(opening.start, zone), day: weekday(opening.date) }}
-          {asks ? say('form.ask', words) : say('form.reserve', words)}
+          {(asks ? say('form.ask', words) : say('form.reserve', words)) + inBrackets(other)}
         {/if}
       </ActionButton>
     </div>

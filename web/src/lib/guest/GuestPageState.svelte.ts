@@ -3,8 +3,9 @@ import type { Schemas } from '$lib/api/client';
 import { problemOf, type Problem } from '$lib/api/problem';
 import { watchChanges } from '$lib/live/changes';
 import { ServerClock, ownZone } from '$lib/time/clock';
+import { shownClock } from '$lib/time/format';
 import { byDate, shownIn, weeksBetween, type ShownOpening } from './days';
-import { keep, keptOf, type Typed } from './kept';
+import { keep, keepZone, keptOf, keptZoneOf, type Typed } from './kept';
 import { readCalendar, type Taken } from './ownCalendar';
 import type { GuestSource, Known, Reserved } from './source';
 
@@ -19,7 +20,8 @@ const REFRESH_EVERY = 60_000;
 export class GuestPageState {
   readonly page: Schemas['GuestPage'];
   readonly clock: ServerClock;
-  readonly own = ownZone();
+  /** The reader's zone: where the one a link is for was said to be, or else that of this browser. */
+  readonly own: string;
   readonly typed = $state<Typed>({ name: '', email: '', answers: {} });
   zone = $state('');
   duration = $state(0);
@@ -70,7 +72,8 @@ export class GuestPageState {
     this.#source = source;
     this.page = page;
     this.clock = new ServerClock(page.now);
-    this.zone = page.zone;
+    this.own = page.guestZone || ownZone();
+    this.zone = this.#openingZone();
     this.duration = page.durations[0] ?? 30;
     this.now = this.clock.now();
     const kept = keptOf(source.name);
@@ -83,6 +86,12 @@ export class GuestPageState {
       });
     // Only a personal address tells who it is for.
     if (page.guest) Object.assign(this.typed, page.guest);
+  }
+
+  /** The zone whose hour stands beside that of the one that is shown; the same where none does. */
+  get otherZone(): string {
+    if (this.page.isPlaceZoneOnly) return this.alsoMine ? this.own : this.page.zone;
+    return this.zone === this.page.zone ? this.own : this.page.zone;
   }
 
   get known(): Known | undefined {
@@ -142,6 +151,7 @@ export class GuestPageState {
 
   chooseZone(zone: string): void {
     this.zone = zone;
+    keepZone(this.#source.name, zone);
     if (this.chosen) this.chosen = shownIn(zone, [this.chosen])[0];
     if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();
   }
@@ -188,7 +198,7 @@ export class GuestPageState {
         await file.text(),
         from,
         Date.parse(`${this.page.lastDate}T00:00:00Z`) + 2 * 86_400_000,
-        this.own,
+        ownZone(),
       );
       this.calendarNote = { isRead: true, count: this.taken.length };
     } catch {
@@ -210,7 +220,9 @@ export class GuestPageState {
     const body = {
       start: opening.start,
       duration: this.duration,
-      zone: this.page.isPlaceZoneOnly ? this.own : this.zone,
+      // Beside the place's hour stood the reader's, unless the page shows none but the place's.
+      zone: this.page.isPlaceZoneOnly && !this.alsoMine ? this.page.zone : this.own,
+      clock: shownClock(),
       guest: { name: this.typed.name.trim(), email: this.typed.email.trim() },
       answers: { ...this.typed.answers },
       ...(this.code.trim() === '' ? {} : { code: this.code.trim() }),
@@ -257,6 +269,15 @@ export class GuestPageState {
       undefined,
       dates.some((date) => this.days.has(date)),
     );
+  }
+
+  /** What was chosen before; else the place's zone where people meet there, and the reader's where they do not. */
+  #openingZone(): string {
+    const { page } = this;
+    if (page.isPlaceZoneOnly) return page.zone;
+    const kept = keptZoneOf(this.#source.name);
+    if (kept === page.zone || kept === this.own) return kept;
+    return page.placeKind === 'inPerson' ? page.zone : this.own;
   }
 
   #first(): string {

@@ -3,6 +3,7 @@
   import { cityOf, ownZone } from '$lib/time/clock';
   import { dateIn, longDate, timeOf } from '$lib/time/format';
   import { say } from '$lib/words/say.svelte';
+  import { beside, inBrackets } from './beside';
   import { hostsInWords } from './inWords';
   import PageHead from './PageHead.svelte';
   import { placeWords } from './place';
@@ -10,7 +11,9 @@
   let { link }: { link: Schemas['GuestLink'] } = $props();
 
   const { page } = $derived(link);
-  const zone = $derived(page.isPlaceZoneOnly ? page.zone : ownZone());
+  const own = $derived(page.guestZone || ownZone());
+  const zone = $derived(page.isPlaceZoneOnly || page.placeKind === 'inPerson' ? page.zone : own);
+  const otherZone = $derived(page.isPlaceZoneOnly ? zone : zone === own ? page.zone : own);
   const place = $derived(placeWords(page.placeKind, page.place, page.hostsRing));
 </script>
 
@@ -39,9 +42,12 @@
               >{longDate(dateIn(taken.start, zone))}, {timeOf(taken.start, zone)} – {timeOf(taken.end, zone)}</strong
             >
             <span class="block text-muted"
-              >{say('zone.city-time', { city: cityOf(zone) })}, {say('with-names', {
-                names: taken.hosts.join(', '),
-              })}{place ? `, ${place}` : ''}</span
+              >{say('zone.city-time', { city: cityOf(zone) })}{inBrackets(beside(taken.start, zone, otherZone))}, {say(
+                'with-names',
+                {
+                  names: taken.hosts.join(', '),
+                },
+              )}{place ? `, ${place}` : ''}</span
             >
           </li>
         {/each}

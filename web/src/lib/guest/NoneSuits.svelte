@@ -6,6 +6,7 @@
   import { mendOf, must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import { cityOf } from '$lib/time/clock';
   import { say } from '$lib/words/say.svelte';
   import type { GuestPageState } from './GuestPageState.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
@@ -41,7 +42,10 @@
     );
     sent = await sending.run(() =>
       must(
-        guestApi.POST('/api/public/links/{address}/wishes', { params: { path: { address } }, body: { starts, words } }),
+        guestApi.POST('/api/public/links/{address}/wishes', {
+          params: { path: { address } },
+          body: { starts, words, zone },
+        }),
       ),
     );
   }
@@ -65,11 +69,13 @@
       >
         <fieldset>
           <legend class="mb-1">{say('wish.times')}</legend>
+          <p id="wish-zone" class="mb-1 text-sm text-muted">{say('wish.zone', { city: cityOf(zone) })}</p>
           <div class="flex flex-wrap gap-2">
             {#each times as time, at (at)}
               <span class="w-56 max-md:w-full"
                 ><Input
                   type="datetime-local"
+                  aria-describedby="wish-zone"
                   aria-label={say('wish.time', { n: at + 1 })}
                   class="min-h-10 max-md:min-h-11"
                   bind:value={() => time, (next) => (times = times.map((one, i) => (i === at ? (next ?? '') : one)))}

@@ -30,6 +30,23 @@ export function keptOf(page: string, store: Pick<Storage, 'getItem'> = sessionSt
   }
 }
 
+/** The zone that was chosen on a page in this tab. */
+export function keptZoneOf(page: string, store: Pick<Storage, 'getItem'> = sessionStorage): string | undefined {
+  try {
+    return store.getItem(`${PREFIX}zone:${page}`) ?? undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+export function keepZone(page: string, zone: string, store: Pick<Storage, 'setItem'> = sessionStorage): void {
+  try {
+    store.setItem(`${PREFIX}zone:${page}`, zone);
+  } catch {
+    // Then a reload shows the zone that the page opens in.
+  }
+}
+
 export function keep(
   page: string,
   typed: Typed | undefined,

@@ -98,7 +98,7 @@ export function linkSource(address: string, link: Schemas['GuestLink'], at: stri
     known: { guests: link.guests, email: link.knownEmail, at },
     openings: (query) => must(guestApi.GET('/api/public/links/{address}/openings', { params: { path, query } })),
     look: () => undefined,
-    reserve: async ({ start, duration, zone, guest, answers }, key, who) => {
+    reserve: async ({ start, duration, zone, guest, answers, clock }, key, who) => {
       const body = {
         start,
         duration,
@@ -107,6 +107,7 @@ export function linkSource(address: string, link: Schemas['GuestLink'], at: stri
         email: guest.email || null,
         guest: who ?? null,
         answers: answers ?? null,
+        clock: clock ?? null,
       };
       const made = await must(
         guestApi.POST('/api/public/links/{address}/bookings', {

@@ -112,7 +112,7 @@
   function press(event: PointerEvent): void {
     if (event.button !== 0 || isLocked()) return;
     const element = (event.target as HTMLElement).closest<HTMLElement>('[data-piece]');
-    const piece = element && pieces.find((one) => one.key === element.dataset['pick']);
+    const piece = element && pieces.find((one) => one.key === element.dataset['piece']);
     const at = minuteOf(event);
     if (piece && element) {
       const box = element.getBoundingClientRect();

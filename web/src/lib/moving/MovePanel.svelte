@@ -2,6 +2,7 @@
   import { onMount } from 'svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import type { Schemas } from '$lib/api/client';
+  import { beside, inBrackets } from '$lib/guest/beside';
   import type { ShownOpening } from '$lib/guest/days';
   import { timeOf, weekday } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -12,6 +13,8 @@
 
   interface Props {
     zone: string;
+    /** The zone whose hour stands beside that of `zone`, where clocks differ. */
+    otherZone: string;
     now: string;
     firstDate: string;
     /** Who is told of it, in words. */
@@ -22,7 +25,7 @@
     onclose: () => void;
   }
 
-  let { zone, now, firstDate, told, load, move, onmoved, onclose }: Props = $props();
+  let { zone, otherZone, now, firstDate, told, load, move, onmoved, onclose }: Props = $props();
 
   let panel = $state<HTMLElement | undefined>(undefined);
   let openings = $state.raw<Schemas['Opening'][] | undefined>(undefined);
@@ -82,10 +85,8 @@
                 class="min-h-11 max-md:w-full"
                 disabled={attempt.busy || attempt.problem?.status === 409}
                 onclick={() => void take()}
-                >{say('move.do', {
-                  time: timeOf(chosen.start, zone),
-                  day: weekday(chosen.date),
-                })}</ActionButton
+                >{say('move.do', { time: timeOf(chosen.start, zone), day: weekday(chosen.date) }) +
+                  inBrackets(beside(chosen.start, zone, otherZone))}</ActionButton
               >
             </div>
           </div>

@@ -48,6 +48,11 @@ export function timeOf(instant: string | Temporal.Instant, zone: string): string
   ).format(new Date(instant.toString()));
 }
 
+/** By which clock times are shown: the one that was chosen, or that of the browser's locale. */
+export function shownClock(): 'h24' | 'h12' {
+  return (hour12 ?? browserCounts12()) ? 'h12' : 'h24';
+}
+
 /** "Tuesday, 8 December". */
 export const longDate = dateFormatter({ weekday: 'long', day: 'numeric', month: 'long' });
 

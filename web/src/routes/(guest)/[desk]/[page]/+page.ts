@@ -2,6 +2,7 @@ import { redirect } from '@sveltejs/kit';
 import { guestApi } from '$lib/api/client';
 import { must } from '$lib/api/problem';
 import { forGuest } from '$lib/guest/loading';
+import { setClock } from '$lib/time/format';
 import { speak } from '$lib/words/say.svelte';
 import type { PageLoad } from './$types';
 
@@ -15,5 +16,6 @@ export const load: PageLoad = async ({ params, url }) => {
   // An address that the page had before leads to where it is now.
   if (page.path !== `/${path.desk}/${path.page}`) redirect(308, page.path + url.search);
   await speak(page.language);
+  setClock(page.clock ?? undefined);
   return { path, page };
 };

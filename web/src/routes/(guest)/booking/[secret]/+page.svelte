@@ -4,6 +4,7 @@
   import { must } from '$lib/api/problem';
   import CancelModal from '$lib/bookings/CancelModal.svelte';
   import BringAlong from '$lib/guest/BringAlong.svelte';
+  import { beside, inBrackets } from '$lib/guest/beside';
   import { endedInWords } from '$lib/guest/ended';
   import { askAnew } from '$lib/live/anew';
   import MovePanel from '$lib/moving/MovePanel.svelte';
@@ -36,6 +37,14 @@
     booking.askWhom === '' ? say('booking.ask-names', { names: booking.hosts.join(', ') }) : booking.askWhom,
   );
   const own = ownZone();
+  // Where people meet in person the place's clock comes first, else the guest's, as in every mail about it.
+  const zone = $derived(booking.placeKind === 'inPerson' ? booking.zone : booking.guestZone);
+  const otherZone = $derived(zone === booking.zone ? booking.guestZone : booking.zone);
+  const alsoIn = $derived(
+    [otherZone, own].filter(
+      (one, at, all) => !sameClock(one, zone, start) && (at === 0 || !sameClock(one, all[0] ?? zone, start)),
+    ),
+  );
   const path = $derived({ secret: data.secret });
   onMount(tellHeight);
 
@@ -54,7 +63,7 @@
   }
 
   function until(at: string): string {
-    return `${dayName(dateIn(at, booking.zone))}, ${timeOf(at, booking.zone)}`;
+    return `${dayName(dateIn(at, zone))}, ${timeOf(at, zone)}${inBrackets(beside(at, zone, otherZone))}`;
   }
 </script>
 
@@ -101,19 +110,21 @@
         {#if moved && stands}<p class="mt-2 font-semibold" role="status">
             {say('booking.moved')}
           </p>{/if}
-        <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, booking.zone))}</h2>
+        <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, zone))}</h2>
         <p class="font-heading text-when leading-tight font-semibold">
-          {timeOf(booking.start, booking.zone)} – {timeOf(booking.end, booking.zone)}
+          {timeOf(booking.start, zone)} – {timeOf(booking.end, zone)}
           <span class="font-sans text-base font-normal text-muted max-md:block"
-            >{say('zone.city-time', { city: cityOf(booking.zone) })}, {lengthOf(minutes)}</span
+            >{say('zone.city-time', { city: cityOf(zone) })}, {lengthOf(minutes)}</span
           >
         </p>
-        {#if !sameClock(booking.zone, own, start)}
+        {#each alsoIn as there (there)}
           <p class="mt-1 text-muted">
-            {say('zone.where-you-are', { city: cityOf(own) })}
-            {fullDate(dateIn(booking.start, own))}, {timeOf(booking.start, own)} – {timeOf(booking.end, own)}
+            {there === own
+              ? say('zone.where-you-are', { city: cityOf(there) })
+              : `${say('zone.city-time', { city: cityOf(there) })}:`}
+            {fullDate(dateIn(booking.start, there))}, {timeOf(booking.start, there)} – {timeOf(booking.end, there)}
           </p>
-        {/if}
+        {/each}
         <dl class="mt-6 grid grid-cols-[92px_1fr] gap-x-4 gap-y-2">
           {#if booking.roomLink}
             <dt class="text-muted">{say('booking.where')}</dt>
@@ -160,7 +171,8 @@
       {/if}
       {#if moving && mayMove}
         <MovePanel
-          zone={booking.zone}
+          {zone}
+          {otherZone}
           now={booking.now}
           firstDate={booking.firstDate}
           told={say('booking.told', { names: booking.hosts.join(', ') })}

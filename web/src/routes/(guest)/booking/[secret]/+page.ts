@@ -1,6 +1,7 @@
 import { guestApi } from '$lib/api/client';
 import { must } from '$lib/api/problem';
 import { forGuest } from '$lib/guest/loading';
+import { setClock } from '$lib/time/format';
 import { speak } from '$lib/words/say.svelte';
 import type { PageLoad } from './$types';
 
@@ -9,5 +10,6 @@ export const load: PageLoad = async ({ params }) => {
   const asked = guestApi.GET('/api/public/bookings/{secret}', { params: { path } });
   const booking = await forGuest(must(asked), 'missing.booking');
   await speak(booking.language);
+  setClock(booking.clock ?? undefined);
   return { secret: params.secret, booking };
 };

@@ -151,6 +151,7 @@
     {#if moving && mayMove}
       <MovePanel
         {zone}
+        otherZone={row.guestZone}
         now={detail.now}
         firstDate={detail.firstDate}
         told="{row.guestName} and {row.hosts.join(', ')} will be told."
