@@ -63,11 +63,11 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         guest.AccessibilityFaults().ShouldBeEmpty();
         guest.TooWide().ShouldBeEmpty();
         guest.TooSmallForThumbs().ShouldBeEmpty();
-        guest.Press("Reserve 09:15 on Tuesday");
+        guest.Press("Reserve 09:15 on Tuesday (08:15 in Dublin)");
         guest.AwaitText("This is booked for you");
         guest.Open(new Uri(link).GetLeftPart(UriPartial.Path));
         guest.AwaitText("Booked");
-        guest.AwaitText("Tuesday 8 December, 08:15 – 08:45");
+        guest.AwaitText("Tuesday 8 December, 09:15 – 09:45");
 
         // Without a press of the coordinator's: three holds are gone, one booking stands on both calendars.
         coordinator.Await(

@@ -88,7 +88,9 @@ public sealed class ApprovalTests : IAsyncLifetime
         ).ReadAsync(HttpStatusCode.NoContent);
         var told = await Scene.MailAsync(MailScene.Guest, "Not possible: Talk");
         told.Text.ShouldContain("The crane is booked.");
-        told.Text.ShouldContain("Tuesday, 8 December, 08:30–09:00\nTuesday, 8 December, 09:00–09:30");
+        told.Text.ShouldContain(
+            "Tuesday, 8 December, 09:30–10:00 (08:30–09:00 Dublin)\nTuesday, 8 December, 10:00–10:30 (09:00–09:30 Dublin)"
+        );
         (await Scene.SeeAsync(path)).GetProperty("cancelledBy").GetString().ShouldBe("declined");
         (await Scene.World.Guest().StartsAsync(Scene.Ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldContain(
             MailScene.Nine

@@ -279,7 +279,7 @@ public class LinkOfferTests(World world)
                 "guests[0]",
                 "guests[1]",
                 "times.durations",
-                                "times.offer.mostShown",
+                "times.offer.mostShown",
                 "times.offer.painted[0]",
                 "times.offer.picked",
                 "times.offer.toMinute",

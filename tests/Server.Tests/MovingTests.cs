@@ -44,7 +44,7 @@ public sealed class MovingTests(World world)
         MailScene.Property(moved.Calendar!, "UID").ShouldBe(MailScene.Property(invited.Calendar!, "UID"));
         MailScene.Property(moved.Calendar!, "SEQUENCE").ShouldBe("SEQUENCE:1");
         MailScene.Property(moved.Calendar!, "DTSTART").ShouldBe("DTSTART:20261208T083000Z");
-        moved.Text.ShouldContain("Before, it was Tuesday, 8 December, 08:00");
+        moved.Text.ShouldContain("Before, it was Tuesday, 8 December, 09:00–10:00 (08:00–09:00 Dublin)");
         (await scene.MailAsync(scene.AdasAddress, "Moved: Ottilie Wren")).Text.ShouldContain("09:30–10:30");
         var session = await scene.World.LookAsync(db => db.Sessions.IgnoreQueryFilters().SingleAsync());
         (await scene.World.LookAsync(db => db.Commitments.IgnoreQueryFilters().SingleAsync())).Span.ShouldBe(

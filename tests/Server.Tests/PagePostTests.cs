@@ -36,7 +36,7 @@ public sealed class PagePostTests : IAsyncLifetime
         };
         var path = await Scene.BookAsync(await Scene.Ada.PublishAsync(draft => draft.Post = post));
         var mail = await Scene.MailAsync(MailScene.Guest, "Ottilie of wren-charters.example: Tuesday, 8 December");
-        mail.Text.ShouldContain("See you at 08:00–08:30 with Ada Wharf.");
+        mail.Text.ShouldContain("See you at 09:00–09:30 (08:00–08:30 Dublin) with Ada Wharf.");
         mail.Text.ShouldContain("How to get here\nhttps://yard.example/way");
         mail.Text.ShouldContain("/booking/" + path.Split('/')[^1]);
         mail.Text.ShouldNotContain("mooring fee");
@@ -153,7 +153,7 @@ public sealed class PagePostTests : IAsyncLifetime
         (await ShowAsync("moved"))
             .GetProperty("subject")
             .GetString()
-            .ShouldBe("Moved: Talk, Tuesday, 8 December, 08:00–08:30");
+            .ShouldBe("Moved: Talk, Tuesday, 8 December, 09:00–09:30 (08:00–08:30 Dublin)");
         var bad = await Scene.Ada.PostAsync(
             $"/api/pages/{id}/post-preview",
             new { post = post with { EventTitle = "{{ nickname }}" }, mail = "booked" }

@@ -30,7 +30,7 @@ public sealed class PostTests : IAsyncLifetime
         var link = await BookAsync(ada, page, "Ottilie Wren", "ottilie@wren-charters.example");
         var mail = await OnlyAsync("ottilie@wren-charters.example");
 
-        mail.Subject.ShouldBe("Talk: Tuesday, 8 December, 08:00–08:30");
+        mail.Subject.ShouldBe("Talk: Tuesday, 8 December, 09:00–09:30 (08:00–08:30 Dublin)");
         mail.Text.ShouldContain("Hello Ottilie,");
         mail.Text.ShouldContain(link);
         mail.Method.ShouldBe("REQUEST");
@@ -47,7 +47,7 @@ public sealed class PostTests : IAsyncLifetime
         calendar.ShouldContain(link);
 
         var toHost = await OnlyAsync($"ada@{ada.Desk}.example");
-        toHost.Subject.ShouldBe("Ottilie Wren: Talk, Tuesday, 8 December, 09:00–09:30");
+        toHost.Subject.ShouldBe("Ottilie Wren: Talk, Tuesday, 8 December, 09:00–09:30 (08:00–08:30 Dublin)");
         toHost.Calendar.ShouldBeNull();
         toHost.Text.ShouldNotContain(link);
         (
