@@ -224,7 +224,6 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.AskForDark();
         browser.Open("/brackwater-commissions/first-talk");
         browser.Find("button[data-start]").Click();
-        browser.Press("What to know");
         Check(browser, null);
 
         browser.SignInToDemo();

@@ -40,6 +40,15 @@ public sealed record PagePost(
     IReadOnlyList<PostLink> Links
 )
 {
+    /// <summary>Whether mails and calendars of guests bear the page's description.</summary>
+    public bool SaysDescription { get; init; } = true;
+
+    /// <summary>Whether they bear how to get there.</summary>
+    public bool SaysDirections { get; init; } = true;
+
+    /// <summary>Whether they bear the words that are read once it is booked.</summary>
+    public bool SaysAfterwards { get; init; } = true;
+
     public static readonly PagePost Usual = new(
         GuestMail.Invitation,
         [24 * 60, 60],

@@ -81,6 +81,9 @@ public sealed record GuestPage(
     /// <summary>IANA id of the zone that the one it is for is known to be in; empty where that is not known.</summary>
     public string GuestZone { get; init; } = "";
 
+    /// <summary>What the page says on cancelling; may be empty.</summary>
+    public string CancelWords { get; init; } = "";
+
     /// <summary>By which clock its times are to be read; null for that of whoever reads.</summary>
     public ClockForm? Clock { get; init; }
 }

@@ -56,7 +56,10 @@ public sealed class GuestPageViews(LanternDb db, Pictures pictures, IClock clock
             page.Changes.MayCancel ? page.Changes.CancelUntil : null,
             GuestQuestions.Of(page),
             Guest: null
-        );
+        )
+        {
+            CancelWords = page.Changes.CancelWords,
+        };
     }
 
     /// <summary>A host's picture, where the page shows its hosts; else null.</summary>

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Ganss.Xss;
 using LooseLantern.Server.Hosting;
 using Markdig;
@@ -7,7 +8,7 @@ namespace LooseLantern.Server.Features.Guests;
 /// <summary>
 /// Words of a coordinator, written in Markdown (CommonMark), as HTML that is safe to show to anybody.
 /// </summary>
-public static class Markdown
+public static partial class Markdown
 {
     private const int MostFirstWords = 160;
 
@@ -64,6 +65,45 @@ public static class Markdown
                         .Replace("</h1", "</h2", StringComparison.Ordinal)
                 )
                 .Trim();
+
+    /// <summary>
+    /// As plain text that reads well where nothing is set in type, as in mail and calendar files: links bear their
+    /// address behind their words, points begin with a dash, and marks of emphasis are gone.
+    /// </summary>
+    public static string ToText(string markdown)
+    {
+        var text = markdown.ReplaceLineEndings("\n");
+        text = Link()
+            .Replace(text, match =>
+                match.Groups[1].Value == match.Groups[2].Value
+                    ? match.Groups[2].Value
+                    : $"{match.Groups[1].Value} ({match.Groups[2].Value})"
+            );
+        text = AutoLink().Replace(text, "$1");
+        text = Heading().Replace(text, "");
+        text = Point().Replace(text, "$1- ");
+        text = Emphasis().Replace(text, "$2");
+        text = Escape().Replace(text, "$1");
+        return text.Trim();
+    }
+
+    [GeneratedRegex(@"!?\[([^\]\n]*)\]\(\s*<?([^\s)>]+)>?[^)\n]*\)")]
+    private static partial Regex Link();
+
+    [GeneratedRegex(@"<((?:https?://|mailto:)[^\s>]+)>")]
+    private static partial Regex AutoLink();
+
+    [GeneratedRegex(@"^ {0,3}#{1,6}[ \t]+", RegexOptions.Multiline)]
+    private static partial Regex Heading();
+
+    [GeneratedRegex(@"^([ \t]*)[*+-][ \t]+", RegexOptions.Multiline)]
+    private static partial Regex Point();
+
+    [GeneratedRegex(@"(?<![\\\w*_])(\*\*|__|\*|_)(?=\S)(.+?)(?<=\S)\1(?![\w*_])")]
+    private static partial Regex Emphasis();
+
+    [GeneratedRegex(@"\\([\\`*_{}\[\]()#+.!>-])")]
+    private static partial Regex Escape();
 
     /// <summary>The beginning of it as plain words, for lists.</summary>
     public static string FirstWords(string markdown)

@@ -68,6 +68,9 @@ public sealed record PrivateBooking(
     string CancelWord
 )
 {
+    /// <summary>What the page says of itself: HTML that is safe to show.</summary>
+    public string Description { get; init; } = "";
+
     /// <summary>By which clock the guest reads times; null for that of whoever reads.</summary>
     public ClockForm? Clock { get; init; }
 }
@@ -159,6 +162,7 @@ public static class PrivateBookingEndpoints
                         booking.CancelWord
                     )
                     {
+                        Description = Markdown.ToHtml(page.Description),
                         Clock = booking.GuestClock,
                     };
                 }

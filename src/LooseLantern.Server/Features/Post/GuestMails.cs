@@ -7,6 +7,13 @@ namespace LooseLantern.Server.Features.Post;
 /// </summary>
 public static class GuestMails
 {
+    // The usual text of an appointment: with whom, where, and what the page says of it.
+    private const string Text =
+        "{{ hosts }}\n{{ room }}\n{{ links }}\n\n"
+        + "{% if says_description != \"\" %}{{ description }}{% endif %}\n\n"
+        + "{% if says_directions != \"\" %}{{ directions }}{% endif %}\n\n"
+        + "{% if says_afterwards != \"\" %}{{ afterwards }}{% endif %}";
+
     public static Letter Write(
         PagePost post,
         MessageKind kind,
@@ -38,7 +45,7 @@ public static class GuestMails
     {
         var post = about.Page.Post;
         var title = post.EventTitle.Length == 0 ? "{{ page }}, {{ workspace }}" : post.EventTitle;
-        var text = post.EventText.Length == 0 ? "{{ hosts }}\n{{ room }}\n{{ links }}" : post.EventText;
+        var text = post.EventText.Length == 0 ? Text : post.EventText;
         var letter = PostTemplates.Write(new OwnWords(title, text), words);
         return letter.Text.Contains(words["link"], StringComparison.Ordinal)
             ? letter

@@ -4,6 +4,7 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Core.TimeText;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Pages;
 using NodaTime;
 
@@ -62,6 +63,9 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         ["zones"] = "the zone that they are in",
         ["was"] = "when it was before it was moved",
         ["place"] = "the place",
+        ["description"] = "the page’s description",
+        ["directions"] = "how to get there",
+        ["afterwards"] = "the words that are read once it is booked",
         ["room"] = "the link of the video room",
         ["word"] = "the word that came with a cancellation",
         ["link"] = "the guest’s private link",
@@ -81,6 +85,13 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["workspace"] = about.Workspace,
             ["desk"] = page.Desk!.Name,
             ["place"] = page.Place,
+            ["description"] = PostInserts.Harmless(Markdown.ToText(page.Description)),
+            ["directions"] = PostInserts.Harmless(Markdown.ToText(page.Details.Place.Directions)),
+            ["afterwards"] = PostInserts.Harmless(Markdown.ToText(page.Details.After.Words)),
+            ["says_description"] = page.Post.SaysDescription ? "yes" : "",
+            ["says_directions"] =
+                page.Post.SaysDirections && page.Details.Place.Directions.Trim().Length > 0 ? "yes" : "",
+            ["says_afterwards"] = page.Post.SaysAfterwards ? "yes" : "",
             ["guest"] = PostInserts.Harmless(booking.GuestName),
             ["guest_email"] = booking.GuestEmail,
             ["first_name"] = PostInserts.Harmless(booking.GuestName.Split(' ')[0]),

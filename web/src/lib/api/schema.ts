@@ -3272,6 +3272,8 @@ export interface components {
             guest: null | components["schemas"]["GuestRequest"];
             /** @description IANA id of the zone that the one it is for is known to be in; empty where that is not known. */
             guestZone?: string;
+            /** @description What the page says on cancelling; may be empty. */
+            cancelWords?: string;
             clock?: null | components["schemas"]["ClockForm"];
         };
         /**
@@ -4142,6 +4144,12 @@ export interface components {
             /** @description What only hosts read; may be empty. */
             hostWords: string;
             links: components["schemas"]["PostLink"][];
+            /** @description Whether mails and calendars of guests bear the page's description. */
+            saysDescription?: boolean;
+            /** @description Whether they bear how to get there. */
+            saysDirections?: boolean;
+            /** @description Whether they bear the words that are read once it is booked. */
+            saysAfterwards?: boolean;
         };
         /** @enum {unknown} */
         PageState: "draft" | "published" | "archived";
@@ -4423,6 +4431,8 @@ export interface components {
             cancelledAt: null | components["schemas"]["Instant"];
             cancelledBy: null | components["schemas"]["CancelledBy"];
             cancelWord: string;
+            /** @description What the page says of itself: HTML that is safe to show. */
+            description?: string;
             clock?: null | components["schemas"]["ClockForm"];
         };
         ProblemDetails: {

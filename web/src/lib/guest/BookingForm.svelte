@@ -178,6 +178,7 @@
     <QuestionFields questions={page.questions} bind:answers={guest.typed.answers} {problem} />
     <div class="flex items-center justify-between gap-x-3 gap-y-1 max-md:flex-col-reverse md:col-span-2">
       <div class="max-md:text-center">
+        {#if page.cancelWords}<p class="text-sm whitespace-pre-line text-muted">{page.cancelWords}</p>{/if}
         {#if changesInWords(page)}<p class="text-sm text-muted">{changesInWords(page)}</p>{/if}
         <TextButton class="min-h-11 text-muted" onclick={() => guest.leave()}>{say('form.leave-time')}</TextButton>
       </div>

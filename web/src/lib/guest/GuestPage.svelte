@@ -30,6 +30,8 @@
 
   let { source, beneath }: Props = $props();
 
+  const MOST_OPEN = 240;
+
   // Another page is another route visit, which makes this component anew.
   // svelte-ignore state_referenced_locally
   const guest = new GuestPageState(source);
@@ -45,6 +47,8 @@
   let tried = $state.raw<Schemas['TriedBooking'] | undefined>(undefined);
   const nothingAtAll = $derived(guest.openings?.length === 0);
   const about = page.description !== '' || page.directions !== '';
+  // What is short stands open; of what is long the beginning does, so that the times stay in sight.
+  const isLong = (page.description + page.directions).replace(/<[^>]*>/g, '').length > MOST_OPEN;
 
   onMount(() => {
     void guest.load().then(chooseAsked);
@@ -128,30 +132,30 @@
     <span>{lengthOf(guest.duration)}</span>
   {/if}
   {#if place}<span class="text-on-night">{place}</span>{/if}
-  {#if about}
-    <TextButton
-      aria-expanded={reading}
-      aria-controls="about"
-      class="min-h-11 text-glow-pale md:min-h-9"
-      onclick={() => (reading = !reading)}
-    >
-      {reading ? say('about.less') : say('about.more')}
-    </TextButton>
-  {/if}
 </PageHead>
 
 <svelte:element this={source.isPreview ? 'div' : 'main'} class="mx-auto max-w-[1216px] px-[18px] pb-16 md:px-6">
-  <div id="about" class="max-w-3xl">
-    {#if reading}
-      <!-- eslint-disable svelte/no-at-html-tags -- made safe by the server -->
-      <div class="prose-guest pt-4">{@html page.description}</div>
-      {#if page.directions}
-        <h2 class="pt-3 text-lg">{say('about.how-to-get-there')}</h2>
-        <div class="prose-guest pt-1">{@html page.directions}</div>
+  {#if about}
+    <div class="max-w-3xl pt-4">
+      <div id="about" class={isLong && !reading ? 'line-clamp-3' : ''}>
+        <!-- eslint-disable svelte/no-at-html-tags -- made safe by the server -->
+        <div class="prose-guest">{@html page.description}</div>
+        {#if page.directions}
+          <h2 class="pt-3 text-lg">{say('about.how-to-get-there')}</h2>
+          <div class="prose-guest pt-1">{@html page.directions}</div>
+        {/if}
+        <!-- eslint-enable svelte/no-at-html-tags -->
+      </div>
+      {#if isLong}
+        <TextButton
+          aria-expanded={reading}
+          aria-controls="about"
+          class="min-h-11 text-muted"
+          onclick={() => (reading = !reading)}>{reading ? say('about.less') : say('about.more')}</TextButton
+        >
       {/if}
-      <!-- eslint-enable svelte/no-at-html-tags -->
-    {/if}
-  </div>
+    </div>
+  {/if}
   {#if tried}<Tried {tried} zone={page.zone} onclose={() => (tried = undefined)} />{/if}
 
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2 pt-4">

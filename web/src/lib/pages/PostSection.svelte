@@ -1,7 +1,8 @@
 <script lang="ts">
-  import { Input, Select, Textarea } from 'flowbite-svelte';
+  import { Checkbox, Input, Select, Textarea } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
   import ActionButton from '$lib/ui/ActionButton.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
   import Field from '$lib/ui/Field.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import type { EditorState } from './EditorState.svelte';
@@ -24,6 +25,11 @@
     { value: 'cancelled', text: 'Cancelled' },
     { value: 'reminder', text: 'Reminder' },
   ];
+  const said = [
+    { key: 'saysDescription', text: 'the description' },
+    { key: 'saysDirections', text: 'how to get there' },
+    { key: 'saysAfterwards', text: 'the words once it is booked' },
+  ] as const;
   let mail = $state<Mail>('booked');
   const own = $derived(post[mail]);
 
@@ -83,6 +89,21 @@
         onclick={() => set({ reminders: [...post.reminders, 120] })}>Another reminder</ActionButton
       >{/if}
   </Sentence>
+  {#if post.toGuests !== 'none'}
+    <fieldset>
+      <legend class="mb-1">Guests’ mails and calendars also say</legend>
+      <div class="flex flex-wrap gap-x-5">
+        {#each said as { key, text } (key)}
+          <Choice class="inline-flex min-h-9"
+            ><Checkbox
+              checked={post[key] ?? true}
+              onchange={(event) => set({ [key]: event.currentTarget.checked })}
+            />{text}</Choice
+          >
+        {/each}
+      </div>
+    </fieldset>
+  {/if}
   <Field
     label="For hosts alone: stands in their mail and calendars"
     id="host-words"

@@ -146,9 +146,10 @@
           <dt class="text-muted">{say('booking.for')}</dt>
           <dd>{booking.guestName}, <span class="wrap-anywhere">{booking.guestEmail}</span></dd>
         </dl>
-        {#if stands && (booking.words || booking.directions || booking.goTo)}
+        {#if stands && (booking.words || booking.description || booking.directions || booking.goTo)}
           <div class="mt-5 space-y-3 border-t border-line pt-4">
             <!-- eslint-disable svelte/no-at-html-tags -- made safe by the server -->
+            {#if booking.description}<div class="prose-guest">{@html booking.description}</div>{/if}
             {#if booking.words}<div class="prose-guest">{@html booking.words}</div>{/if}
             {#if booking.directions}
               <h3 class="text-base">{say('about.how-to-get-there')}</h3>
