@@ -1,6 +1,8 @@
 namespace Browser.Tests;
 
-/// <summary>A guest in Los Angeles and a host in Copenhagen: one pair of clocks on every screen and in every mail.</summary>
+/// <summary>
+/// A guest in Los Angeles and a host in Copenhagen: one pair of clocks on every screen and in every mail.
+/// </summary>
 public sealed class ClockPathTests(Site site) : IClassFixture<Site>
 {
     [Fact]

@@ -56,12 +56,12 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
 
         guest.Type("Your name", "Barnaby Quill");
         guest.Type("Your email", "barnaby at quill");
-        guest.Press("Reserve 10:00 on Tuesday");
+        guest.Press("Reserve 10:00 on Tuesday (05:00 in Halifax)");
         guest.AwaitText("Write one email address, such as name@company.example.");
         guest.Field("Your name").GetAttribute("value").ShouldBe("Barnaby Quill");
 
         guest.Type("Your email", "barnaby@quill-and-daughter.example");
-        guest.Press("Reserve 10:00 on Tuesday");
+        guest.Press("Reserve 10:00 on Tuesday (05:00 in Halifax)");
         guest.AwaitText("This is booked for you");
         guest.AwaitText("Tuesday, 8 December 2026");
         guest.AwaitText("Bench room");

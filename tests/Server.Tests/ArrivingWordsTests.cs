@@ -4,7 +4,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Server.Tests;
 
-/// <summary>What is written once for guests reaches them wherever they look: page, mail, calendar and reminder.</summary>
+/// <summary>
+/// What is written once for guests reaches them wherever they look: page, mail, calendar and reminder.
+/// </summary>
 public class ArrivingWordsTests(World world)
 {
     private const string Bring = "Bring **oilskins** and:\n\n* boots\n* the [tide table](https://yard.example/tides)";

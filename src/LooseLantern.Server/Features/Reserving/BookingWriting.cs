@@ -47,7 +47,8 @@ public sealed class BookingWriting(
     }
 
     /// <summary>Under the page's lock, so that bookings of one guest at one moment are all counted.</summary>
-    /// <exception cref="Refusal">422 where the guest has as many bookings to come as the page lets one have.</exception>
+    /// <exception cref="Refusal">422 where the guest has as many bookings to come as the page lets one
+    /// have.</exception>
     public async Task RequireBelowMostOpenAsync(Page page, BookingWish wish, CancellationToken ct)
     {
         if (page.Details.MostOpen is not { } most)

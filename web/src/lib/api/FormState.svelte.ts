@@ -67,7 +67,9 @@ export class FormState<Form extends object> {
     this.#kept = JSON.stringify(this.form);
   }
 
-  /** Does what a press asks for, unless something is under way. Undefined where `problem` says what stood in the way. */
+  /**
+   * Does what a press asks for, unless something is under way. Undefined where `problem` says what stood in the way.
+   */
   protected async attempt<T>(doing: () => Promise<T>): Promise<T | undefined> {
     let done: T | undefined;
     await this.#attempt.run(async () => (done = await doing()));

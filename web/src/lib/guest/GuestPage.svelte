@@ -137,10 +137,10 @@
 <svelte:element this={source.isPreview ? 'div' : 'main'} class="mx-auto max-w-[1216px] px-[18px] pb-16 md:px-6">
   {#if about}
     <div class="max-w-3xl pt-4">
-      <div id="about" class={isLong && !reading ? 'line-clamp-3' : ''}>
+      <div id="about">
         <!-- eslint-disable svelte/no-at-html-tags -- made safe by the server -->
-        <div class="prose-guest">{@html page.description}</div>
-        {#if page.directions}
+        <div class="prose-guest {isLong && !reading ? 'line-clamp-3' : ''}">{@html page.description}</div>
+        {#if page.directions && (!isLong || reading)}
           <h2 class="pt-3 text-lg">{say('about.how-to-get-there')}</h2>
           <div class="prose-guest pt-1">{@html page.directions}</div>
         {/if}
