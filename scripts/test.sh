@@ -16,7 +16,7 @@ lantern_test() {
   need_packages postgresql="/usr/lib/postgresql/*/bin/initdb" chromium=chromium chromium-driver=chromedriver radicale=radicale
   TEST_LOGS=$(mktemp -d /tmp/lantern-logs.XXXXXX)
   TEST_HOME=""
-  trap 'kill $(jobs -p) 2>/dev/null; [ -z "$TEST_HOME" ] || { pg_stop "$TEST_HOME"; rm -rf "$TEST_HOME"; }; rm -rf "$TEST_LOGS"' EXIT
+  trap 'kill $(jobs -p) 2>/dev/null || true; [ -z "$TEST_HOME" ] || { pg_stop "$TEST_HOME"; rm -rf "$TEST_HOME"; }; rm -rf "$TEST_LOGS"' EXIT
 
   # The front end is built and checked beside the server: each of them leaves a core idle half of the time.
   if [ "$only" = all ]; then

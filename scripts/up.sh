@@ -47,7 +47,7 @@ load_demo() {
   mail_port=$(free_port 4825)
   (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$2.unfinished" --Demo "$3" --Mail "$2.mail" --MailPort "$mail_port") &
   standin=$!
-  trap 'kill '"$standin"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$(pg_home)"'"' EXIT
+  trap 'kill '"$standin"' 2>/dev/null || true; [ "$PG_STARTED" = no ] || pg_stop "'"$(pg_home)"'"' EXIT
   await_http "$standin_port" / "$standin" "the stand-ins" 30
   local at=${at:-}
   (cd "$ROOT/src/LooseLantern.Server" && ConnectionStrings__Lantern="$(pg_connection "$1")" \
@@ -113,7 +113,7 @@ lantern_up() {
     (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$calendars" --Demo "$day" --Mail "$calendars.mail" --MailPort "$mail_port" \
       --Answers "replies.loose-lantern.example=127.0.0.1:$answers_port") &
     standin=$!
-    trap 'kill '"$standin"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
+    trap 'kill '"$standin"' 2>/dev/null || true; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
     await_http "$standin_port" / "$standin" "the stand-ins" 30
     settings+=(--StandIns:Calendars "http://127.0.0.1:$standin_port" --Outside:Inside "127.0.0.1:$standin_port"
       --Post:Host 127.0.0.1 --Post:Port "$mail_port" --Post:Tls false --Post:RepliesPort "$answers_port"
@@ -123,7 +123,7 @@ lantern_up() {
   (cd "$ROOT/src/LooseLantern.Server" && \
     ConnectionStrings__Lantern="$(pg_connection "$database")" exec dotnet "$SERVER" "${settings[@]}") &
   local server=$!
-  trap 'kill '"$server $standin"' 2>/dev/null; wait '"$server $standin"' 2>/dev/null; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
+  trap 'kill '"$server $standin"' 2>/dev/null || true; wait '"$server $standin"' 2>/dev/null || true; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
   trap 'exit 130' INT
   trap 'exit 143' TERM
 

@@ -94,6 +94,16 @@ public class ClockTests(World world)
     }
 
     [Fact]
+    public async Task Until_when_an_answer_is_promised_is_by_the_clock_that_comes_first()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync(draft => draft.ApprovalHours = 24);
+        await (await BookAsync(ada, page, LinkDraft.Nine)).ReadAsync(HttpStatusCode.Created);
+        // A day after it was asked for, and there it is an evening before still.
+        (await ToldAsync(ada))[MessageKind.AskedForGuest].Text.ShouldContain("Tuesday, 8 December, 08:00");
+    }
+
+    [Fact]
     public async Task One_clock_for_one_reader_what_the_link_says_else_the_browsers_else_the_workspaces()
     {
         var ada = await world.SignUpAsync();

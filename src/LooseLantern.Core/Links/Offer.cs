@@ -21,7 +21,7 @@ public enum OfferBy
 public sealed record PaintedTime(LocalDateTime Start, int Minutes, bool IsWeekly);
 
 /// <summary>
-/// What a link offers. Marks and paint are kept whichever of them counts, so that another choice loses nothing of what
+/// What a link offers. Picks and paint are kept whichever of them counts, so that another choice loses nothing of what
 /// was picked.
 /// </summary>
 /// <param name="Picked">Starts.</param>

@@ -19,7 +19,7 @@ internal static class DemoLinks
         int DaysAgo,
         int LivesFor,
         int Minutes,
-        int Marks,
+        int Picks,
         string Desk
     );
 
@@ -161,7 +161,7 @@ internal static class DemoLinks
         );
     }
 
-    /// <summary>As a coordinator marks them: what is suggested, on different days.</summary>
+    /// <summary>As a coordinator picks them: what is suggested, on different days.</summary>
     private static async Task<IReadOnlyList<Instant>> PickedAsync(
         IServiceProvider services,
         Plan plan,
@@ -180,7 +180,7 @@ internal static class DemoLinks
             ?
             [
                 .. Core
-                    .Suggestions.SuggestionsComputation.Of(input, plan.Marks, [])
+                    .Suggestions.SuggestionsComputation.Of(input, plan.Picks, [])
                     .Select(suggestion => suggestion.Opening.Start),
             ]
             : [];

@@ -114,7 +114,7 @@ public sealed class Message : IBelongsToWorkspace
     public required string Subject { get; init; }
 
     /// <summary>
-    /// The plain text. Secrets stand in it as marks (<c>PostInserts</c>), and are put in when it goes out.
+    /// The plain text. Secrets stand in it as inserts (<c>PostInserts</c>), and are put in when it goes out.
     /// </summary>
     public required string Text { get; init; }
 

@@ -156,7 +156,7 @@ public sealed class LinkBeginnings(
         ];
 
     /// <summary>
-    /// Saves an offer under a name; one of that name is written over. Marks and guests are not part of a pattern.
+    /// Saves an offer under a name; one of that name is written over. Picks and guests are not part of a pattern.
     /// </summary>
     /// <exception cref="Refusal">400 for a name or an offer that is wrong.</exception>
     public async Task<PatternBeginning> SaveAsync(PatternForm pattern, CancellationToken ct)

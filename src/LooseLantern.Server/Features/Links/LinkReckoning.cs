@@ -13,7 +13,7 @@ namespace LooseLantern.Server.Features.Links;
 /// <param name="GuestZone">IANA id; empty where it is not known.</param>
 public sealed record LinkSupplyRequest(LinkTimes Times, Guid? Of, string GuestZone);
 
-/// <summary>One good time to mark.</summary>
+/// <summary>One good time to pick.</summary>
 /// <param name="Why">What speaks for it, the weightiest first.</param>
 /// <param name="Host">Next to whose time it lies.</param>
 public sealed record LinkSuggestion(Instant Start, Instant End, IReadOnlyList<SuggestedFor> Why, Guid? Host);
@@ -115,7 +115,7 @@ public sealed class LinkReckoning(
 
     public async Task<DarkAnswer> WhyDarkAsync(LinkDarkRequest request, CancellationToken ct)
     {
-        // Of marks the question is why a time can't be picked, not that it is not.
+        // Of picks the question is why a time can't be picked, not that it is not.
         var times = request.Times.Offer.By == OfferBy.Picked ? Free(request.Times) : request.Times;
         return await dark.OfAsync(
             await filling.TryOutAsync(times, request.Of, ct),
@@ -158,7 +158,7 @@ public sealed class LinkReckoning(
             .. SuggestionsComputation
                 .Of(input, Suggested + picked.Count, zones)
                 .Where(suggestion =>
-                    !picked.Exists(mark => mark.Meets(new Core.Span(suggestion.Opening.Start, suggestion.Opening.End)))
+                    !picked.Exists(pick => pick.Meets(new Core.Span(suggestion.Opening.Start, suggestion.Opening.End)))
                 )
                 .Take(Suggested)
                 .Select(suggestion => new LinkSuggestion(

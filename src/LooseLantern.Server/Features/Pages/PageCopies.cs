@@ -97,7 +97,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
                         && faults.Keys.Any(told => told.StartsWith($"{field}[", StringComparison.Ordinal))
                     )
                 )
-                    faults[field] = [.. found.Select(Validation.MendOf).Distinct()];
+                    faults[field] = [.. found.Select(Validation.MendOf).DistinctBy(Phrases.Mend)];
             }
         }
 

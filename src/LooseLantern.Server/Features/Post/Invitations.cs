@@ -5,7 +5,7 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
 
-/// <summary>The iCalendar parts of messages, with marks in place of secrets.</summary>
+/// <summary>The iCalendar parts of messages, with inserts in place of secrets.</summary>
 public sealed class Invitations(IClock clock)
 {
     /// <summary>For this guest and whom they bring alone: on a group page no guest ever sees another.</summary>
@@ -73,7 +73,7 @@ public sealed class Invitations(IClock clock)
     )
     {
         var place = about.HasRoom ? PostInserts.RoomLink : about.Page.Place;
-        // Unfolded, so that no mark in it is torn apart before something is put in its place.
+        // Unfolded, so that no insert in it is torn apart before something is put in its place.
         return Folding.Unfold(
             InvitationFile.Write(
                 new InvitationEvent(

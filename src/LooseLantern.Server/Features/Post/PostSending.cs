@@ -76,8 +76,8 @@ public sealed class PostSending(LanternDb db, PostSettings settings, InsertsInPo
 
     private async Task<MimeMessage> MailOfAsync(Message message, CancellationToken ct)
     {
-        var marks = await values.OfAsync(message, ct);
-        string PutIn(string text) => PostInserts.PutIn(text, marks);
+        var inserts = await values.OfAsync(message, ct);
+        string PutIn(string text) => PostInserts.PutIn(text, inserts);
         var mail = new MimeMessage
         {
             Subject = message.Subject,
@@ -87,8 +87,8 @@ public sealed class PostSending(LanternDb db, PostSettings settings, InsertsInPo
         mail.From.Add(new MailboxAddress(message.FromName, settings.From));
         mail.To.Add(new MailboxAddress(message.ToName, message.ToAddress));
         // Whoever answers a mail about a booking writes to the booking.
-        if (marks.Reply.Length > 0)
-            mail.ReplyTo.Add(new MailboxAddress(message.FromName, marks.Reply));
+        if (inserts.Reply.Length > 0)
+            mail.ReplyTo.Add(new MailboxAddress(message.FromName, inserts.Reply));
         // Nobody's holiday notice is wanted in return (RFC 3834 section 5).
         mail.Headers.Add("Auto-Submitted", "auto-generated");
         var alternatives = new MultipartAlternative

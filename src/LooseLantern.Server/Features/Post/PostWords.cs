@@ -117,7 +117,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["links"] = string.Join('\n', page.Post.Links.Select(link => $"{link.Title}\n{link.Address}")),
             ["word"] = PostInserts.Harmless(telling.Reply?.Text ?? booking.CancelWord),
             ["by"] = booking.CancelledBy?.ToString() ?? "",
-            ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, reader) : "",
+            ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, clocks) : "",
             ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, clocks, beside))),
             ["answers"] = PostInserts.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
             ["writer"] = PostInserts.Harmless(

@@ -39,7 +39,9 @@ public sealed record BookingWish(
     /// <summary>Tells whether two requests ask for the same.</summary>
     public byte[] Hash() =>
         SHA256.HashData(
-            Encoding.UTF8.GetBytes(System.Text.Json.JsonSerializer.Serialize(this with { Flags = [] }, Json.Options))
+            Encoding.UTF8.GetBytes(
+                System.Text.Json.JsonSerializer.Serialize(this with { Flags = [], GuestClock = null }, Json.Options)
+            )
         );
 }
 

@@ -46,7 +46,7 @@ public sealed class Holding(
         }
     );
 
-    /// <summary>Reads the hosts' calendars as far as the marks reach; never while locks are held.</summary>
+    /// <summary>Reads the hosts' calendars as far as the picks reach; never while locks are held.</summary>
     /// <param name="page">The link's, with its offer.</param>
     public async Task PrepareAsync(Page page, CancellationToken ct)
     {

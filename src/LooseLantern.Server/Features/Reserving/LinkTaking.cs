@@ -77,15 +77,15 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
             .Where(row => row.Session!.PageId == link.Id)
             .Select(row => row.CancelledAt != null)
             .ToListAsync(ct);
-        var standing = cancelled.Count(isCancelled => !isCancelled);
+        var notCancelled = cancelled.Count(isCancelled => !isCancelled);
         return new LinkFacts(
             link.OutAt,
             link.RevokedAt,
             link.LastOpenedAt,
             link.EndsOn,
             link.Takes,
-            link.Reopens ? standing : cancelled.Count,
-            standing
+            link.Reopens ? notCancelled : cancelled.Count,
+            notCancelled
         );
     }
 }
