@@ -3670,7 +3670,7 @@ export interface components {
          * @enum {unknown}
          */
         LinkState: "draft" | "out" | "opened" | "booked" | "ended" | "revoked";
-        /** @description One good time to mark. */
+        /** @description One good time to pick. */
         LinkSuggestion: {
             start: components["schemas"]["Instant"];
             end: components["schemas"]["Instant"];
@@ -3922,7 +3922,7 @@ export interface components {
          * @enum {unknown}
          */
         Notify: "atOnce" | "daily" | "never";
-        /** @description What a link offers. Marks and paint are kept whichever of them counts, so that another choice loses nothing of what was picked. */
+        /** @description What a link offers. Picks and paint are kept whichever of them counts, so that another choice loses nothing of what was picked. */
         Offer: {
             by: components["schemas"]["OfferBy"];
             /** @description Starts. */
