@@ -34,7 +34,7 @@
     event.preventDefault();
     const typed = times.filter((time) => time !== '');
     if (typed.length === 0) {
-      sending.refuse({ starts: ['Name 1 to 6 times that would suit you.'] });
+      sending.refuse({ starts: [say('wish.missing')] });
       return;
     }
     const starts = typed.map((time) =>

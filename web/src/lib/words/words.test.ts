@@ -77,3 +77,18 @@ it('the server says every phrase of its table, and none besides', () => {
   expect(mended.filter((key) => !(key in mends) && !(key in refused))).toEqual([]);
   expect([...codes, ...things].filter((key) => !(key in refused))).toEqual([]);
 });
+
+it('what guests read is said by key', () => {
+  const folders = ['guest', 'moving', 'questions'].map((folder) => `src/lib/${folder}`);
+  const read = [...folders, 'src/routes/(guest)/booking', 'src/routes/(guest)/times', 'src/routes/(guest)/[desk]']
+    .map((folder) => sources(folder, /(?<!Tried)\.(svelte|ts)$/))
+    .join('\n')
+    .replace(/\/\*[\s\S]*?\*\/|<!--[\s\S]*?-->|(^|\s)\/\/.*/g, '');
+  expect(read.length).toBeGreaterThan(10_000);
+  // A sentence between quotes, or between tags.
+  expect(
+    read.match(
+      /'[A-Z][a-z’]+ [a-z][^'\n]*'|'[A-Z][^'\n]* [^'\n]* [^'\n]*[.?!]'|>\s*[A-Z][a-z’]+ [a-z’]+ [a-z][^<{]*</g,
+    ) ?? [],
+  ).toEqual([]);
+});
