@@ -49,7 +49,7 @@ public static class PageRulesOf
                     ])),
             ],
             Only: null,
-            // What is booked is a fact, not a rule; the inputs adds it.
+            // What is booked is a fact, not a rule; OpeningsInputs adds it.
             Sessions: []
         );
 

@@ -33,9 +33,15 @@
   );
   const fault = $derived(outOfReach(calendar, now, zone));
 
-  async function act(doing: () => Promise<unknown>): Promise<void> {
-    await attempt.run(doing);
-    onchanged();
+  // One after another: what is set while another setting is on its way is not lost.
+  let last = Promise.resolve();
+
+  function act(doing: () => Promise<unknown>): Promise<void> {
+    last = last.then(async () => {
+      await attempt.run(doing);
+      onchanged();
+    });
+    return last;
   }
 
   function change(next: Partial<Schemas['CalendarForm']>): Promise<void> {

@@ -17,7 +17,7 @@
     { key: 'mayOffer', text: 'offer my time' },
     { key: 'mayBook', text: 'book it' },
     { key: 'mayMove', text: 'move my bookings' },
-    { key: 'seesTitles', text: 'see titles, not only attempt.busy' },
+    { key: 'seesTitles', text: 'see titles, not only busy' },
   ] as const;
 
   async function set(
