@@ -57,6 +57,13 @@ pg_start() {
 
 pg_stop() { as_postgres "$(pg_bin)/pg_ctl" -D "$1/postgres" -m fast -w stop >/dev/null 2>&1 || true; }
 
+# pg_stop_unused HOME : stops the cluster, unless somebody else works on it: a second start, say.
+pg_stop_unused() {
+  local others
+  others=$(pg_run "SELECT count(*) FROM pg_stat_activity WHERE backend_type = 'client backend' AND pid <> pg_backend_pid()") || others=0
+  [ "$others" -gt 0 ] || pg_stop "$1"
+}
+
 pg_run() { PGOPTIONS='-c client_min_messages=warning' PGPASSWORD=$PG_PASSWORD "$(pg_bin)/psql" -h 127.0.0.1 -p "$PG_PORT" -U lantern -d postgres -qtAX -v ON_ERROR_STOP=1 -c "$1"; }
 
 # pg_database NAME : makes the database if it is not there.

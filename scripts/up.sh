@@ -76,6 +76,11 @@ lantern_up() {
   fi
   [ -z "$port" ] || ! port_taken "$port" || fail "port $port is in use; choose another with --port"
 
+  # Starts of one checkout come one after the other: two that begin at once would build over each other and choose the
+  # same ports.
+  mkdir -p "$ROOT/.lantern"
+  exec 9> "$ROOT/.lantern/starting.lock"
+  flock -n 9 || { say "Another start is under way here; waiting for it ..."; flock 9; }
   need_toolchains
   need_packages postgresql="/usr/lib/postgresql/*/bin/initdb"
   build_server src/LooseLantern.Server/LooseLantern.Server.csproj
@@ -113,7 +118,7 @@ lantern_up() {
     (cd "$ROOT" && exec dotnet "$STANDINS" --urls "http://127.0.0.1:$standin_port" --Data "$calendars" --Demo "$day" --Mail "$calendars.mail" --MailPort "$mail_port" \
       --Answers "replies.loose-lantern.example=127.0.0.1:$answers_port") &
     standin=$!
-    trap 'kill '"$standin"' 2>/dev/null || true; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
+    trap 'kill '"$standin"' 2>/dev/null || true; [ "$PG_STARTED" = no ] || pg_stop_unused "'"$home"'"' EXIT
     await_http "$standin_port" / "$standin" "the stand-ins" 30
     settings+=(--StandIns:Calendars "http://127.0.0.1:$standin_port" --Outside:Inside "127.0.0.1:$standin_port"
       --Post:Host 127.0.0.1 --Post:Port "$mail_port" --Post:Tls false --Post:RepliesPort "$answers_port"
@@ -123,11 +128,13 @@ lantern_up() {
   (cd "$ROOT/src/LooseLantern.Server" && \
     ConnectionStrings__Lantern="$(pg_connection "$database")" exec dotnet "$SERVER" "${settings[@]}") &
   local server=$!
-  trap 'kill '"$server $standin"' 2>/dev/null || true; wait '"$server $standin"' 2>/dev/null || true; [ "$PG_STARTED" = no ] || pg_stop "'"$home"'"' EXIT
+  trap 'kill '"$server $standin"' 2>/dev/null || true; wait '"$server $standin"' 2>/dev/null || true; [ "$PG_STARTED" = no ] || pg_stop_unused "'"$home"'"' EXIT
   trap 'exit 130' INT
   trap 'exit 143' TERM
 
   await_http "$port" /health/ready "$server" "the app" 120
+  # Its ports are taken now. Unlocked, not closed: programs that were started have it open, too.
+  flock -u 9
 
   echo
   echo "Loose Lantern is at http://127.0.0.1:$port"

@@ -182,7 +182,7 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.Find("[aria-label='All free, Tuesday 8 December'] [title='all free, 12:00 to 13:00']");
         browser.Choose("A lane for all together", "when any is free");
         browser.Find("[aria-label='Any free, Tuesday 8 December']");
-        browser.Choose("A second zone beside", "America/St Johns");
+        browser.ChooseZone("Second time zone", "St Johns");
         browser.AwaitText("03:30");
         browser.Choose("How many weeks", "8 weeks");
         browser.Find("[aria-label='Piet Lund, Monday 1 February']");

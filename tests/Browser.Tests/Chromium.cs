@@ -324,6 +324,22 @@ internal sealed class Chromium : IDisposable
         (choice ?? throw new NoSuchElementException($"\"{label}\" has no choice \"{option}\".")).Click();
     }
 
+    /// <summary>Chooses a zone by typing the beginning of its city.</summary>
+    public void ChooseZone(string label, string city)
+    {
+        Type(label, city);
+        Await(
+            browser =>
+                browser
+                    ._driver.FindElements(By.CssSelector("[role=option][aria-selected=true]"))
+                    .Any(option => option.Text.StartsWith(city, StringComparison.Ordinal))
+                    ? "there"
+                    : null,
+            $"the zone of {city}"
+        );
+        Field(label).SendKeys(Keys.Enter);
+    }
+
     /// <summary>An attribute of whatever has the focus.</summary>
     public string? Focused(string attribute) => _driver.SwitchTo().ActiveElement().GetAttribute(attribute);
 

@@ -58,7 +58,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         guest.Type("Their email", "bram@treloar-sails.example");
         guest.Press("Invite them");
         guest.Named("Leave out Bram Treloar");
-        AwaitMail(mail, "bram@treloar-sails.example", "Wenna Treloar brings you along");
+        AwaitMail(mail, "bram@treloar-sails.example", "Wenna Treloar has invited you along");
 
         guest.Press("Cancel this booking");
         guest.Press("Cancel the booking");
@@ -119,7 +119,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         Reserve(guest, "/brackwater-school/school-class", "Mette Holm", "mette@holm-school.example");
         guest.AwaitText("You asked for this; it is kept for you");
         using var mail = new Chromium(site.Calendars);
-        AwaitMail(mail, "rosalind@brackwater.example", "Mette Holm asks for A visit with a school class");
+        AwaitMail(mail, "rosalind@brackwater.example", "Mette Holm requests A visit with a school class");
         var link = new Uri(
             mail.All("pre a")
                 .Select(a => a.GetAttribute("href")!)

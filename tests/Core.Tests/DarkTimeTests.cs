@@ -125,6 +125,8 @@ public class DarkTimeTests
         Of(Page()).ShouldBeEmpty();
         Of(Page() with { Window = new BookingWindow.Dates(new LocalDate(2026, 11, 1), new LocalDate(2026, 11, 20)) })
             .ShouldBe([new EmptyCause(EmptyKind.DatesPast)]);
+        Of(Page() with { Window = new BookingWindow.Dates(new LocalDate(2026, 11, 1), new LocalDate(2026, 11, 30)) })
+            .ShouldBeEmpty("the last date is today");
         Of(Page() with { Window = new BookingWindow.Ahead(14), Notice = 15 * 24 * 60 })
             .ShouldBe([new EmptyCause(EmptyKind.NoticeBeyondWindow)]);
         // The window ends with 14 December, which is over in fourteen days and three hours: not one start is left then.
@@ -145,6 +147,23 @@ public class DarkTimeTests
         Of(Page(), Host(hours: Open("09:00-09:20"))).ShouldBe([new EmptyCause(EmptyKind.OpenTooShort, "h1", 20)]);
         Of(Page() with { HoursMode = HoursMode.Page, Hours = Open("09:00-09:20") })
             .ShouldBe([new EmptyCause(EmptyKind.OpenTooShort, null, 20)]);
+        // Hours that are closed for these days alone are no mistake of theirs, but of the window, or nobody's.
+        var away = Open(
+            "09:00-12:00",
+            null,
+            new DatedChange(new LocalDate(2026, 11, 1), new LocalDate(2026, 12, 15), [])
+        );
+        Of(Page(), Host(hours: away))
+            .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: new LocalDate(2026, 12, 16))]);
+        Of(Page() with { Window = new BookingWindow.Ahead(5) }, Host(hours: away))
+            .ShouldBe([new EmptyCause(EmptyKind.WindowClosed, Opens: new LocalDate(2026, 12, 16))]);
+        // Each seat has to be filled: the one that is open last decides, and one that never is is a mistake still.
+        var two = Page() with { LineUp = [new Seat(["h1"]), new Seat(["h2"])] };
+        Of(two, Host(hours: away), Host("h2"))
+            .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: new LocalDate(2026, 12, 16))]);
+        Of(two, Host(hours: away), Host("h2", hours: never))
+            .Select(cause => cause.Kind)
+            .ShouldBe([EmptyKind.HostClosed, EmptyKind.HostClosed]);
         // One who can is enough for a seat, and what is merely taken is no mistake.
         Of(Page() with { LineUp = [new Seat(["h1", "h2"])] }, Host(hours: never), Host("h2")).ShouldBeEmpty();
         Of(Page(), Host(busy: Span("2026-11-01T00:00:00Z", "2027-01-01T00:00:00Z"))).ShouldBeEmpty();

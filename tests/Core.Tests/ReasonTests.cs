@@ -252,6 +252,34 @@ public class ReasonTests
     }
 
     [Fact]
+    public void What_is_alike_is_named_in_order_of_its_id()
+    {
+        var (start, end) = (At("2026-12-01T09:00:00Z"), At("2026-12-01T09:30:00Z"));
+        Commitment Of(string holder) => new(CommitmentKind.Booking, holder, "page", start, end, 0, 0);
+        var page = Page() with { Places = 1 + 1, Sessions = [new("s2", start, end, 2), new("s1", start, end, 2)] };
+        var why = For(Tuesday(page, Host() with { Commitments = [Of("s2"), Of("s1")] }), "09:00");
+        why.Reasons.Select(reason => (reason.Rule, reason.Commitment?.Holder ?? reason.Session))
+            .ShouldBe([
+                (Rule.Commitments, "s1"),
+                (Rule.Commitments, "s2"),
+                (Rule.Places, "s1"),
+                (Rule.Places, "s2"),
+            ]);
+    }
+
+    [Fact]
+    public void A_pool_with_somebody_free_hides_no_pool_after_it()
+    {
+        var page = Page() with { LineUp = [new Seat(["h1", "h2"]), new Seat(["h3", "h4"])] };
+        var busy = Span("2026-12-01T08:00:00Z", "2026-12-01T11:00:00Z");
+        var why = For(
+            Tuesday(page, Host(), Host("h2"), Host("h3", busy: busy), Host("h4", busy: busy)),
+            "09:00"
+        );
+        why.Reasons.ShouldHaveSingleItem().Seats.ShouldBe([1]);
+    }
+
+    [Fact]
     public void Painted_times_name_the_part_outside_them()
     {
         var page = Page() with { Only = new OnlyTimes.Painted([Span("2026-12-01T08:00:00Z", "2026-12-01T09:15:00Z")]) };

@@ -37,6 +37,53 @@ public class RelaxationTests
     }
 
     [Fact]
+    public void What_is_one_minute_is_dropped_and_not_halved()
+    {
+        RelaxedRule[] Tried(int minutes) =>
+            [
+                .. RelaxationsComputation
+                    .Of(
+                        Tuesday(Page() with { Notice = minutes, BufferBefore = minutes, BufferAfter = minutes }),
+                        []
+                    )
+                    .Select(relaxation => relaxation.Rule)
+                    .Where(rule =>
+                        rule
+                            is RelaxedRule.NoticeHalved
+                                or RelaxedRule.BufferBeforeHalved
+                                or RelaxedRule.BufferAfterHalved
+                    ),
+            ];
+        Tried(1).ShouldBeEmpty();
+        Tried(2).Length.ShouldBe(3);
+    }
+
+    [Fact]
+    public void A_weekly_cap_is_raised_by_one()
+    {
+        var page = Page() with { WeeklyCap = 0 };
+        Commitment Booking(string id, int hour) =>
+            new(
+                CommitmentKind.Booking,
+                id,
+                "page",
+                At($"2026-12-0{hour}T13:00:00Z"),
+                At($"2026-12-0{hour}T13:30:00Z"),
+                0,
+                0
+            );
+        // One session in the week already: a cap of 1 leaves none, one of 2 all.
+        var sessions = page with { WeeklyCap = 1, Sessions = [new("s2", At("2026-12-02T13:00:00Z"), At("2026-12-02T13:30:00Z"), 1)] };
+        var host = Host() with { Commitments = [Booking("s2", 2)] };
+        Of(RelaxationsComputation.Of(Tuesday(sessions, host), []), RelaxedRule.PageWeeklyCapRaised)
+            .ShouldBe("2026-12-01 08:00 08:30 09:00 09:30 10:00 10:30");
+        RelaxationsComputation
+            .Of(Tuesday(page), [])
+            .Single(relaxation => relaxation.Rule == RelaxedRule.PageWeeklyCapRaised)
+            .Value.ShouldBe((0, 1));
+    }
+
+    [Fact]
     public void Caps_seats_and_hosts_are_tried_one_by_one()
     {
         var booking = new Commitment(

@@ -21,6 +21,32 @@ public class SuggestionTests
     }
 
     [Fact]
+    public void The_nearer_of_two_neighbours_is_named_and_what_earns_nothing_is_not_told()
+    {
+        var (before, after) = (
+            Span("2026-12-01T07:00:00Z", "2026-12-01T08:00:00Z"),
+            Span("2026-12-01T09:30:00Z", "2026-12-01T11:00:00Z")
+        );
+        Span? NeighbourAt(string notBefore, string notAfter)
+        {
+            var page = Page() with
+            {
+                Step = 15,
+                Only = new OnlyTimes.Exact([At(notBefore)]),
+            };
+            var only = Suggest(Tuesday(page, Host(busy: [before, after])), 1).ShouldHaveSingleItem();
+            only.Why.ShouldAllBe(why => why.Points > 0);
+            only.Opening.End.ShouldBe(At(notAfter));
+            return only.Why.Single(why => why.For == SuggestedFor.NextToOthers).Neighbour;
+        }
+
+        // An hour and a half lies between them.
+        NeighbourAt("2026-12-01T08:15:00Z", "2026-12-01T08:45:00Z").ShouldBe(before);
+        NeighbourAt("2026-12-01T08:45:00Z", "2026-12-01T09:15:00Z").ShouldBe(after);
+        NeighbourAt("2026-12-01T08:30:00Z", "2026-12-01T09:00:00Z").ShouldBe(before, "of two as near the earlier one");
+    }
+
+    [Fact]
     public void Crumbs_are_avoided()
     {
         // Open 09:00 to 10:15: from 09:00 three quarters of an hour are left, from 09:15 or 09:30 crumbs, from 09:45

@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using Core.Tests;
 using CsCheck;
 using LooseLantern.Formats.Cases;
+using NodaTime.TimeZones;
 
 namespace Formats.Tests;
 
@@ -37,7 +38,7 @@ public class CaseFileTests
         CaseAnswer
             .Write(reading)
             .ShouldBe(
-                """{"openings":[{"start":"2026-12-01T08:30:00Z","end":"2026-12-01T09:00:00Z","placesLeft":1}]}"""
+                $$"""{"openings":[{"start":"2026-12-01T08:30:00Z","end":"2026-12-01T09:00:00Z","placesLeft":1}],"zones":"{{TzdbDateTimeZoneSource.Default.TzdbVersion}}"}"""
             );
     }
 
@@ -125,7 +126,9 @@ public class CaseFileTests
     public void Far_instants_are_kept_within_what_can_be_reckoned()
     {
         var file = Changed("hosts[0].busy[0]", "[\"0001-01-01T00:00:00Z\",\"9999-12-31T23:59:59Z\"]");
-        CaseAnswer.Write(CaseFile.Read(Encoding.UTF8.GetBytes(file))).ShouldBe("""{"openings":[]}""");
+        CaseAnswer
+            .Write(CaseFile.Read(Encoding.UTF8.GetBytes(file)))
+            .ShouldMatch("""^\{"openings":\[\],"zones":"20\d\d[a-z]"\}$""");
     }
 
     [Fact]
@@ -157,7 +160,7 @@ public class CaseFileTests
         lines
             .ShouldHaveSingleItem()
             .ShouldBe(
-                """{"start":"2026-12-01T08:00:00Z","end":"2026-12-01T08:30:00Z","opening":false,"reasons":[{"rule":7,"name":"calendars","host":"h1","span":["2026-12-01T08:00:00Z","2026-12-01T08:30:00Z"]}],"next":"2026-12-01T08:30:00Z"}"""
+                $$"""{"start":"2026-12-01T08:00:00Z","end":"2026-12-01T08:30:00Z","opening":false,"reasons":[{"rule":7,"name":"calendars","host":"h1","span":["2026-12-01T08:00:00Z","2026-12-01T08:30:00Z"]}],"next":"2026-12-01T08:30:00Z","zones":"{{TzdbDateTimeZoneSource.Default.TzdbVersion}}"}"""
             );
         (await RunAsync(file, "--reasons", "2026-12-01T08:30:00Z"))
             .Lines.ShouldHaveSingleItem()

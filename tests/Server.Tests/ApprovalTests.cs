@@ -25,7 +25,7 @@ public sealed class ApprovalTests : IAsyncLifetime
         (await Scene.World.Guest().StartsAsync(Scene.Ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldNotContain(
             MailScene.Nine
         );
-        var asked = await Scene.MailAsync(MailScene.Guest, "Asked for: Talk");
+        var asked = await Scene.MailAsync(MailScene.Guest, "Requested: Talk");
         asked.Calendar.ShouldBeNull();
         (await Scene.SeeAsync(path)).GetProperty("waitsUntil").GetString().ShouldBe("2026-12-08T07:00:00Z");
         (await Scene.MessagesAsync(MessageKind.ReminderForGuest)).ShouldBeEmpty();
@@ -108,7 +108,7 @@ public sealed class ApprovalTests : IAsyncLifetime
             HttpStatusCode.Conflict
         );
         (await Scene.MailAsync(MailScene.Guest, "No answer: Talk")).Text.ShouldContain("It is not booked.");
-        (await Scene.MailAsync(Scene.AdasAddress, "Lapsed: Ottilie Wren")).ShouldNotBeNull();
+        (await Scene.MailAsync(Scene.AdasAddress, "Not answered: Ottilie Wren")).ShouldNotBeNull();
         (await Scene.SeeAsync(path)).GetProperty("cancelledBy").GetString().ShouldBe("lapsed");
         (await Scene.World.LookAsync(db => db.Commitments.IgnoreQueryFilters().CountAsync())).ShouldBe(0);
         (await Scene.MessagesAsync(MessageKind.LapsedForGuest)).Count.ShouldBe(1);
@@ -177,7 +177,7 @@ public sealed class ApprovalTests : IAsyncLifetime
 
     private async Task<string> AnswerLinkAsync()
     {
-        var mail = await Scene.MailAsync(Scene.AdasAddress, "asks for Talk");
+        var mail = await Scene.MailAsync(Scene.AdasAddress, "requests Talk");
         return "/api/public/answers/"
             + mail
                 .Text.Split('\n')

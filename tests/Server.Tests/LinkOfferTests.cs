@@ -205,7 +205,7 @@ public class LinkOfferTests(World world)
             .GetString()
             .ShouldBe(
                 $"""
-                Hull survey, Larkspur (30 min)
+                Hull survey, Larkspur (30 min), Slip 2
                 Times in Kolkata (UTC+5:30) / Copenhagen (UTC+1)
                 Tuesday, 8 December: 13:30–14:00 (09:00–09:30 Copenhagen), 14:00–14:30 (09:30–10:00 Copenhagen)
                 Friday, 11 December: 13:30–14:00 (09:00–09:30 Copenhagen)

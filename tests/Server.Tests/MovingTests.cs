@@ -247,7 +247,7 @@ public sealed class MovingTests(World world)
         (await scene.SeeAsync(path)).GetProperty("companions").GetArrayLength().ShouldBe(0);
 
         await (await BringAsync(bram, cora)).ReadAsync(HttpStatusCode.NoContent);
-        var invited = await scene.MailAsync("bram@wren-charters.example", "Ottilie Wren brings you along");
+        var invited = await scene.MailAsync("bram@wren-charters.example", "Ottilie Wren has invited you along");
         invited.Method.ShouldBe("REQUEST");
         var secret = path.Split('/')[^1];
         (invited.Text + MailScene.Unfolded(invited.Calendar!)).ShouldNotContain(secret);
@@ -259,7 +259,7 @@ public sealed class MovingTests(World world)
                         .Box(scene.AdasAddress)
                         .Any(mail =>
                             mail.Text.Contains(
-                                "Comes with Bram Wren (bram@wren-charters.example), cora@wren-charters.example",
+                                "Bringing Bram Wren (bram@wren-charters.example), cora@wren-charters.example",
                                 StringComparison.Ordinal
                             )
                         )

@@ -66,9 +66,6 @@ public sealed class PagePostTests : IAsyncLifetime
         (
             await TryAsync(PagePost.Usual with { EventText = "{% for i in (1..2000000000) %}x{% endfor %}" })
         ).Keys.ShouldBe(["post.eventText"]);
-        (await TryAsync(PagePost.Usual with { Moved = new OwnWords("A subject alone", "") })).Keys.ShouldBe([
-            "post.moved.body",
-        ]);
         (await TryAsync(PagePost.Usual with { Links = [new PostLink("Here", "javascript:alert(1)")] })).Keys.ShouldBe([
             "post.links[0].address",
         ]);

@@ -81,8 +81,8 @@ public sealed class ReplyTests : IAsyncLifetime
         var row = await Scene.RowAsync();
         row.GetProperty("wishStart").GetString().ShouldBe(MailScene.Ten);
         row.GetProperty("start").GetString().ShouldBe(MailScene.Nine);
-        (await Scene.MailAsync(Scene.AdasAddress, "would rather have another time")).Text.ShouldContain(
-            "Wished: Tuesday, 8 December, 10:00"
+        (await Scene.MailAsync(Scene.AdasAddress, "would prefer another time")).Text.ShouldContain(
+            "Preferred: Tuesday, 8 December, 10:00"
         );
         await (
             await Scene.Ada.PostAsync(
@@ -200,7 +200,7 @@ public sealed class ReplyTests : IAsyncLifetime
                     new { people = new[] { new { name = "Bram Wren", email = "bram@wren-charters.example" } } }
                 )
         ).ReadAsync(HttpStatusCode.NoContent);
-        var invited = await Scene.MailAsync("bram@wren-charters.example", "brings you along");
+        var invited = await Scene.MailAsync("bram@wren-charters.example", "has invited you along");
         await Scene.AnswerAsync(invited, "bram@wren-charters.example", "declined");
         (await Scene.MailAsync(Scene.AdasAddress, "Bram Wren declines the invitation")).ShouldNotBeNull();
         (await Scene.RowAsync()).GetProperty("reply").GetString().ShouldBe("none");

@@ -62,7 +62,7 @@ public class SchemaTests(World world)
             )
         ).ShouldBe(
             await OfModelAsync(table =>
-                table.ForeignKeyConstraints.Select(key => $"{table.Name}.{key.Name} {Letter(key.OnDeleteAction)}")
+                table.ForeignKeyConstraints.Select(key => $"{table.Name}.{key.Name} {WrittenMail(key.OnDeleteAction)}")
             )
         );
 
@@ -93,7 +93,7 @@ public class SchemaTests(World world)
         ];
 
     /// <summary>As pg_constraint.confdeltype has it.</summary>
-    private static char Letter(ReferentialAction action) =>
+    private static char WrittenMail(ReferentialAction action) =>
         action switch
         {
             ReferentialAction.Cascade => 'c',

@@ -26,13 +26,26 @@ public enum EmptyKind
 
     /// <summary>No run of open time is as long as an opening.</summary>
     OpenTooShort,
+
+    /// <summary>Hours are open, but only after the last day that is offered.</summary>
+    WindowClosed,
+
+    /// <summary>Hours are open, but only after the days that were looked at.</summary>
+    OpensLater,
 }
 
 /// <summary>Why a page offers nothing at all.</summary>
 /// <param name="Host">Whose hours it is about, by id; null for the page's.</param>
 /// <param name="Minutes">The longest run of open time, where that is too short.</param>
-public sealed record EmptyCause(EmptyKind Kind, string? Host = null, int? Minutes = null)
+/// <param name="Opens">The local date of the page's zone on which hours are open next, where they are so too
+/// late.</param>
+public sealed record EmptyCause(EmptyKind Kind, string? Host = null, int? Minutes = null, LocalDate? Opens = null)
 {
+    /// <summary>
+    /// How far beyond the days that are looked at hours are asked for that are open: a quarter of a year.
+    /// </summary>
+    private const int DaysBeyond = 92;
+
     /// <summary>Every such mistake within the days asked for; empty where what closes the page is taken time.</summary>
     public static IReadOnlyList<EmptyCause> Of(OpeningsInput input)
     {
@@ -53,7 +66,21 @@ public sealed record EmptyCause(EmptyKind Kind, string? Host = null, int? Minute
         if (page.Only is not null)
             return [];
 
-        var own = page.HoursMode == HoursMode.Hosts || page.Hours is null ? [range] : Runs(page.Hours, range);
+        var causes = OfHours(input, range);
+        // What is closed for these days alone is no mistake of the hours.
+        if (causes.Any(cause => cause.Kind != EmptyKind.OpenTooShort) && NextOpen(input, last.PlusDays(1)) is { } opens)
+        {
+            var isEnd = LastOf(page, today) is { } lastOffered && lastOffered <= last;
+            return [new EmptyCause(isEnd ? EmptyKind.WindowClosed : EmptyKind.OpensLater, Opens: opens)];
+        }
+
+        return causes;
+    }
+
+    private static IReadOnlyList<EmptyCause> OfHours(OpeningsInput input, Span range)
+    {
+        var page = input.Page;
+        var own = OwnRuns(page, range);
         if (own.Count == 0)
             return [new EmptyCause(EmptyKind.PageClosed)];
         if (page.HoursMode == HoursMode.Page)
@@ -72,6 +99,43 @@ public sealed record EmptyCause(EmptyKind Kind, string? Host = null, int? Minute
         ];
     }
 
+    /// <summary>The first date from one on, on which each seat has somebody who is open for an opening; null where
+    /// there is none soon.</summary>
+    private static LocalDate? NextOpen(OpeningsInput input, LocalDate from)
+    {
+        var page = input.Page;
+        var range = new Span(LocalDays.Start(page.Zone, from), LocalDays.Start(page.Zone, from.PlusDays(DaysBeyond)));
+        var own = OwnRuns(page, range);
+        var seats =
+            page.HoursMode == HoursMode.Page
+                ? [FirstLong(own, input.Duration)]
+                : page.LineUp.Select(seat =>
+                    seat.AnyOf.Select(id => FirstLong(OpenBoth(input, id, own, range), input.Duration)).Min()
+                );
+        // Every seat has to be filled: the last of them decides.
+        Instant? latest = null;
+        foreach (var seat in seats)
+        {
+            if (seat is not { } first)
+                return null;
+            latest = latest is { } known && known > first ? known : first;
+        }
+
+        return latest?.InZone(page.Zone).Date;
+    }
+
+    private static Instant? FirstLong(IReadOnlyList<Span> runs, int duration) =>
+        runs.Where(run => run.End - run.Start >= Duration.FromMinutes(duration))
+            .Select(run => (Instant?)run.Start)
+            .Min();
+
+    private static IReadOnlyList<Span> OwnRuns(PageRules page, Span range) =>
+        page.HoursMode == HoursMode.Hosts || page.Hours is null ? [range] : Runs(page.Hours, range);
+
+    /// <summary>When both the page and a host are open.</summary>
+    private static IReadOnlyList<Span> OpenBoth(OpeningsInput input, string id, IReadOnlyList<Span> own, Span range) =>
+        input.Hosts.FirstOrDefault(host => host.Id == id)?.Hours is not { } hours ? own : Both(Runs(hours, range), own);
+
     private static LocalDate? LastOf(PageRules page, LocalDate today) =>
         page.Window switch
         {
@@ -87,17 +151,19 @@ public sealed record EmptyCause(EmptyKind Kind, string? Host = null, int? Minute
         var runs = Runs(hours, range);
         if (runs.Count == 0)
             return new EmptyCause(EmptyKind.HostClosed, id);
-        List<Span> both =
+        var both = Both(runs, own);
+        return both.Count == 0 ? new EmptyCause(EmptyKind.HoursApart, id)
+            : TooShort(both, input.Duration) is { } tooShort ? tooShort with { Host = id }
+            : null;
+    }
+
+    private static List<Span> Both(IReadOnlyList<Span> runs, IReadOnlyList<Span> own) =>
         [
             .. runs.SelectMany(run =>
                 own.Where(span => span.Meets(run))
                     .Select(span => new Span(Instant.Max(run.Start, span.Start), Instant.Min(run.End, span.End)))
             ),
         ];
-        return both.Count == 0 ? new EmptyCause(EmptyKind.HoursApart, id)
-            : TooShort(both, input.Duration) is { } tooShort ? tooShort with { Host = id }
-            : null;
-    }
 
     private static EmptyCause? TooShort(IReadOnlyList<Span> runs, int duration)
     {

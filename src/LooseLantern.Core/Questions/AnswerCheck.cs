@@ -45,11 +45,16 @@ public static class AnswerCheck
         return faults;
     }
 
-    /// <summary>As it is kept: without spaces at ends, and options in the order they are offered in.</summary>
+    /// <summary>
+    /// As it is kept: without spaces at ends, options in the order they are offered in, and web addresses whole.
+    /// </summary>
     public static string Tidy(Question question, string answer) =>
-        question.Kind == QuestionKind.SomeOf
-            ? string.Join('\n', question.Options.Where(Lines(answer).Contains))
-            : answer.Trim();
+        question.Kind switch
+        {
+            QuestionKind.SomeOf => string.Join('\n', question.Options.Where(Lines(answer).Contains)),
+            QuestionKind.Web => WebAddress.Whole(answer) ?? answer.Trim(),
+            _ => answer.Trim(),
+        };
 
     private static AnswerFault? FaultOf(Question question, string answer) =>
         question.Kind switch
@@ -72,11 +77,7 @@ public static class AnswerCheck
                 ? null
                 : AnswerFault.NoDate,
             QuestionKind.Email => EmailAddress.IsPlausible(answer) ? null : AnswerFault.NoEmail,
-            QuestionKind.Web => answer.Length <= 500
-            && Uri.TryCreate(answer, UriKind.Absolute, out var uri)
-            && uri.Scheme is "http" or "https"
-                ? null
-                : AnswerFault.NoWebPage,
+            QuestionKind.Web => WebAddress.Whole(answer) is null ? AnswerFault.NoWebPage : null,
             QuestionKind.Phone => IsPhone(answer) ? null : AnswerFault.NoPhone,
             QuestionKind.OneOf => question.Options.Contains(answer) ? null : AnswerFault.NotOffered,
             QuestionKind.SomeOf => Lines(answer).IsSubsetOf(question.Options) ? null : AnswerFault.NotAllOffered,

@@ -6,13 +6,17 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Core.Reasons;
 using NodaTime;
 using NodaTime.Text;
+using NodaTime.TimeZones;
 
 namespace LooseLantern.Formats.Cases;
 
 /// <summary>Writes what came of a case, on one line.</summary>
 public static class CaseAnswer
 {
-    /// <summary>{"openings": […]}, or {"faults": […]}, with {"case": name} before it where a name is given.</summary>
+    /// <summary>
+    /// {"openings": […]}, or {"faults": […]}, with {"case": name} before it where a name is given, and with the release
+    /// of the zone tables that it was reckoned by in "zones".
+    /// </summary>
     public static string Write(CaseReading reading, string? name = null) =>
         Line(reading, name, (writer, input) => Openings(writer, OpeningsComputation.Openings(input)));
 
@@ -42,6 +46,8 @@ public static class CaseAnswer
                 answer(writer, input);
             else
                 Faults(writer, reading.Faults);
+            // By other tables the same case may come out otherwise.
+            writer.WriteString("zones", TzdbDateTimeZoneSource.Default.TzdbVersion);
             writer.WriteEndObject();
         }
 

@@ -19,11 +19,13 @@ using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Features.TimeZones;
 using LooseLantern.Server.Features.Usual;
 using LooseLantern.Server.Features.Workspaces;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
+using Microsoft.Extensions.Diagnostics.HealthChecks;
 
 namespace LooseLantern.Server.Hosting;
 
@@ -44,7 +46,7 @@ public static class PipelineSetup
         app.UseAuthorization();
 
         app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false });
-        app.MapHealthChecks("/health/ready");
+        app.MapHealthChecks("/health/ready", new HealthCheckOptions { ResponseWriter = Readiness });
         app.MapOpenApi("/openapi/{documentName}.json");
 
         var guests = app.MapGroup("/api/public").RequireRateLimiting(RateLimits.Guests);
@@ -88,11 +90,16 @@ public static class PipelineSetup
         team.MapGuestPreviews();
         team.MapCases();
         team.MapHours();
+        team.MapZones();
         team.MapBookings();
         team.MapPost();
 
         FrontEnd.MapFallback(app);
     }
+
+    /// <summary>Names the zone tables by which this server counts: other machines may have other ones.</summary>
+    private static Task Readiness(HttpContext context, HealthReport report) =>
+        context.Response.WriteAsJsonAsync(new { status = report.Status.ToString(), zones = ZoneList.Version });
 
     private static Task SecurityHeaders(HttpContext context, RequestDelegate next)
     {

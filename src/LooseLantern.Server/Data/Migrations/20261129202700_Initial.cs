@@ -463,6 +463,7 @@ namespace LooseLantern.Server.Data.Migrations
                     guest_zone = table.Column<string>(type: "text", nullable: false),
                     guest_language = table.Column<string>(type: "text", nullable: false),
                     booked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    booked_by = table.Column<Guid>(type: "uuid", nullable: true),
                     sequence = table.Column<int>(type: "integer", nullable: false),
                     cancelled_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     cancelled_by = table.Column<string>(type: "text", nullable: true),
@@ -875,6 +876,7 @@ namespace LooseLantern.Server.Data.Migrations
                     offer = table.Column<string>(type: "jsonb", nullable: true),
                     state = table.Column<string>(type: "text", nullable: false),
                     version = table.Column<int>(type: "integer", nullable: false),
+                    made_by = table.Column<Guid>(type: "uuid", nullable: true),
                     created_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
                 },
                 constraints: table =>
@@ -966,6 +968,7 @@ namespace LooseLantern.Server.Data.Migrations
                     secret_hash = table.Column<byte[]>(type: "bytea", nullable: false),
                     protected_secret = table.Column<string>(type: "text", nullable: false),
                     made_by = table.Column<Guid>(type: "uuid", nullable: true),
+                    sent_by = table.Column<Guid>(type: "uuid", nullable: true),
                     made_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
                     out_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     revoked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),

@@ -171,6 +171,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("bytea")
                         .HasColumnName("secret_hash");
 
+                    b.Property<Guid?>("SentBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("sent_by");
+
                     b.Property<string>("StartedFrom")
                         .IsRequired()
                         .HasColumnType("text")
@@ -285,6 +289,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Instant>("BookedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("booked_at");
+
+                    b.Property<Guid?>("BookedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("booked_by");
 
                     b.Property<string>("CancelWord")
                         .IsRequired()
@@ -1494,6 +1502,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<bool>("KeepsHosts")
                         .HasColumnType("boolean")
                         .HasColumnName("keeps_hosts");
+
+                    b.Property<Guid?>("MadeBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("made_by");
 
                     b.Property<string>("Mark")
                         .IsRequired()

@@ -36,6 +36,9 @@ public sealed class AvailabilityLink : IBelongsToWorkspace
 
     public Guid? MadeBy { get; init; }
 
+    /// <summary>Who let it out, or mailed it last.</summary>
+    public Guid? SentBy { get; set; }
+
     public required Instant MadeAt { get; init; }
 
     public Instant? OutAt { get; set; }

@@ -52,6 +52,9 @@ public sealed class Booking : IBelongsToWorkspace
 
     public required Instant BookedAt { get; init; }
 
+    /// <summary>Who of the team booked it for the guest; null where the guest did.</summary>
+    public Guid? BookedBy { get; init; }
+
     /// <summary>The iCalendar UID of the guest's invitation, kept over every move.</summary>
     public string Uid => Id.ToString("D");
 

@@ -31,6 +31,10 @@ public enum MessageKind
     AskedForHost,
     DeclinedForGuest,
     LapsedForGuest,
+
+    /// <summary>The video room, which mail before had to go out without.</summary>
+    RoomForGuest,
+
     LapsedForHost,
 
     /// <summary>The guest's calendar declined, or asks for another time, or the guest wrote.</summary>

@@ -32,6 +32,9 @@ public sealed record Notifications(
     LocalTime DailyAt
 )
 {
+    /// <summary>Of bookings by a page or link that one made or sent.</summary>
+    public Notify Made { get; init; } = Notify.AtOnce;
+
     public static readonly Notifications Usual = new(
         Notify.AtOnce,
         Notify.Never,

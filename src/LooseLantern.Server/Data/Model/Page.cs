@@ -130,6 +130,9 @@ public sealed class Page : IBelongsToWorkspace
     public int Version { get; set; } = 1;
 
     public Instant CreatedAt { get; init; }
+
+    /// <summary>Who of the team made it; of a link, the link says so.</summary>
+    public Guid? MadeBy { get; set; }
 }
 
 /// <summary>One seat of a page's line-up.</summary>

@@ -1,4 +1,5 @@
 using FluentValidation;
+using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Pages;
@@ -52,8 +53,9 @@ public sealed class DeskFormRules : AbstractValidator<DeskForm>
     /// </summary>
     public static string? OriginOf(string? origin)
     {
-        if (origin is null || origin.Length > 200 || !Uri.TryCreate(origin.Trim(), UriKind.Absolute, out var uri))
+        if (WebAddress.Whole(origin, most: 200) is not { } whole)
             return null;
+        var uri = new Uri(whole);
         var isOrigin =
             uri is { PathAndQuery: "/", Fragment: "", UserInfo: "" }
             && (uri.Scheme == Uri.UriSchemeHttps || (uri.Scheme == Uri.UriSchemeHttp && uri.IsLoopback));

@@ -6,6 +6,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
@@ -178,30 +179,42 @@ public static class PrivateBookingEndpoints
                     HttpContext context,
                     PrivateBookingFinding finding,
                     LanternDb db,
+                    PostWords words,
+                    ReplyAddresses replies,
                     CancellationToken ct
                 ) =>
                 {
-                    var (booking, workspace) = await finding.FindAsync(secret, ct);
+                    var (booking, _) = await finding.FindAsync(secret, ct);
                     var session = booking.Session!;
-                    var page = session.Page!;
                     if (booking.CancelledAt is not null)
                         throw new Refusal(StatusCodes.Status409Conflict, "cancelled");
                     var link = PublicAddress.Of(context.Request) + PrivateLinks.Path(secret);
                     var room = await db
                         .VideoRooms.AsNoTracking()
-                        .Where(row => row.SessionId == session.Id)
-                        .Select(row => row.Link)
-                        .FirstOrDefaultAsync(ct);
-                    var place = room ?? page.Place;
+                        .FirstOrDefaultAsync(row => row.SessionId == session.Id && row.Link != null, ct);
+                    // The same words as in the invitation that is mailed.
+                    var about = (await AboutBooking.ReadAsync(db, [booking.Id], ct))[0];
+                    var said = GuestMails.Appointment(
+                        about,
+                        words.Of(about, new Telling(Occasion.Booked), Reader.Of(booking))
+                    );
+                    var values = new InsertValues(
+                        secret,
+                        replies.Reveal(booking.ProtectedReplySecret),
+                        "",
+                        room?.Link ?? ScreenPhrases.Say(booking.GuestLanguage, "place.address-follows"),
+                        room?.Code ?? ""
+                    );
+                    var place = room?.Link ?? PlaceWords.ForGuest(about.Page, booking, booking.GuestLanguage);
                     var text = BookingFile.Write(
                         new BookingEvent(
                             booking.Uid,
                             booking.Sequence,
                             booking.BookedAt,
                             session.Time.ToSpan(),
-                            $"{page.Title}, {workspace}",
+                            said.Subject,
                             place.Length > 0 ? place : null,
-                            $"With {string.Join(", ", Hosts(session))}.\nYour booking: {link}",
+                            PostInserts.PutIn(said.Text, values),
                             new Uri(link)
                         )
                     );

@@ -23,13 +23,17 @@ public sealed record EventBeginning(long Entry, string Title, Instant Start, int
 /// <summary>A guest who is known from bookings.</summary>
 public sealed record KnownGuest(string Name, string Email, string Zone, string Language);
 
+/// <summary>How many more of each there are than are listed; they are found by a search.</summary>
+public sealed record MoreBeginnings(int Pages, int Links, int Patterns, int Events);
+
 /// <summary>What a link can be started from: the latest first.</summary>
 public sealed record BeginningsAnswer(
     IReadOnlyList<PageBeginning> Pages,
     IReadOnlyList<LinkBeginning> Links,
     IReadOnlyList<PatternBeginning> Patterns,
     IReadOnlyList<EventBeginning> Events,
-    IReadOnlyList<KnownGuest> Guests
+    IReadOnlyList<KnownGuest> Guests,
+    MoreBeginnings More
 );
 
 public sealed record PatternForm(string Name, LinkForm Form);
@@ -51,24 +55,28 @@ public sealed class LinkBeginnings(
     public async Task<BeginningsAnswer> FindAsync(string? search, CancellationToken ct)
     {
         var like = Words.Containing(search ?? "");
-        var pages = await db
-            .DeskPages.Where(page => page.State != PageState.Archived && EF.Functions.ILike(page.Title, like, "\\"))
+        var allPages = db.DeskPages.Where(page =>
+            page.State != PageState.Archived && EF.Functions.ILike(page.Title, like, "\\")
+        );
+        var pages = await allPages
             .OrderBy(page => page.Title)
             .Take(Most)
             .Select(page => new PageBeginning(page.Id, page.Title, page.Desk!.Name))
             .ToListAsync(ct);
-        var links = await db.LinksContaining(search ?? "")
+        var allLinks = db.LinksContaining(search ?? "");
+        var links = await allLinks
             .AsNoTracking()
             .Include(link => link.Page)
             .OrderByDescending(link => link.MadeAt)
             .Take(Most)
             .ToListAsync(ct);
-        var patterns = await db
-            .LinkPatterns.AsNoTracking()
-            .Where(pattern => EF.Functions.ILike(pattern.Name, like, "\\"))
+        var allPatterns = db.LinkPatterns.Where(pattern => EF.Functions.ILike(pattern.Name, like, "\\"));
+        var patterns = await allPatterns
+            .AsNoTracking()
             .OrderBy(pattern => pattern.Name)
             .Take(Most)
             .ToListAsync(ct);
+        var (events, moreEvents) = await EventsAsync(like, ct);
         return new BeginningsAnswer(
             pages,
             links.ConvertAll(link => new LinkBeginning(
@@ -78,13 +86,23 @@ public sealed class LinkBeginnings(
                 link.MadeAt
             )),
             patterns.ConvertAll(pattern => new PatternBeginning(pattern.Id, pattern.Name, pattern.Form)),
-            await EventsAsync(like, ct),
-            await GuestsAsync(like, ct)
+            events,
+            await GuestsAsync(like, ct),
+            new MoreBeginnings(
+                await MoreAsync(allPages, pages.Count, ct),
+                await MoreAsync(allLinks, links.Count, ct),
+                await MoreAsync(allPatterns, patterns.Count, ct),
+                moreEvents
+            )
         );
     }
 
+    /// <summary>How many are not listed; counted only where a list is full.</summary>
+    private static async Task<int> MoreAsync<T>(IQueryable<T> all, int listed, CancellationToken ct) =>
+        listed < Most ? 0 : await all.CountAsync(ct) - listed;
+
     /// <summary>Past events whose titles whoever asks may read, each with everybody who had it.</summary>
-    private async Task<IReadOnlyList<EventBeginning>> EventsAsync(string like, CancellationToken ct)
+    private async Task<(IReadOnlyList<EventBeginning> Listed, int More)> EventsAsync(string like, CancellationToken ct)
     {
         var titled = await allowances.HostsAsync(Allowance.SeeTitles, ct);
         var now = clock.GetCurrentInstant();
@@ -113,22 +131,24 @@ public sealed class LinkBeginnings(
                 entry.HostId,
             })
             .ToListAsync(ct);
-        return
-        [
-            .. entries
-                .GroupBy(entry => (entry.Title, entry.Span.LowerBound, entry.Span.UpperBound))
-                .GroupBy(same => same.Key.Title, StringComparer.OrdinalIgnoreCase)
-                .Select(again => again.MaxBy(same => same.Key.LowerBound)!)
-                .OrderByDescending(same => same.Key.LowerBound)
-                .Take(Most)
-                .Select(same => new EventBeginning(
+        var events = entries
+            .GroupBy(entry => (entry.Title, entry.Span.LowerBound, entry.Span.UpperBound))
+            .GroupBy(same => same.Key.Title, StringComparer.OrdinalIgnoreCase)
+            .Select(again => again.MaxBy(same => same.Key.LowerBound)!)
+            .OrderByDescending(same => same.Key.LowerBound)
+            .ToList();
+        return (
+            [
+                .. events.Take(Most).Select(same => new EventBeginning(
                     same.First().Id,
                     same.Key.Title,
                     same.Key.LowerBound,
                     (int)(same.Key.UpperBound - same.Key.LowerBound).TotalMinutes,
                     [.. same.Select(entry => entry.HostId).Distinct()]
                 )),
-        ];
+            ],
+            Math.Max(0, events.Count - Most)
+        );
     }
 
     private async Task<IReadOnlyList<KnownGuest>> GuestsAsync(string like, CancellationToken ct) =>

@@ -118,6 +118,7 @@ public sealed class LinkEditing(
                 if (link.Page.Offer.Times is { By: OfferBy.Painted, Painted.Count: 0 })
                     throw Refusal.Invalid("times.offer.painted", "paint-something");
                 (link.OutAt, link.Page.State) = (clock.GetCurrentInstant(), PageState.Published);
+                link.SentBy = actor.Person?.Id;
                 record.Note(id, $"Sent out the link “{link.Page.Title}”", HostsOf(link));
                 return Task.CompletedTask;
             },

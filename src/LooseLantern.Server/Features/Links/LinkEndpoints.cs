@@ -344,6 +344,8 @@ public sealed class LinkSending(
         // One press after the other, so that what was sent by the same key is seen.
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR UPDATE", ct);
         var isSent = await post.SendAsync(link, kind, word, actor.Person?.Name ?? link.Page!.Desk!.Name, key, ct);
+        if (isSent)
+            link.SentBy = actor.Person?.Id ?? link.SentBy;
         if (isSent && kind == MessageKind.LinkAgainForGuest)
         {
             (link.AskedAgainAt, link.AskedAgain) = (clock.GetCurrentInstant(), link.AskedAgain + 1);
@@ -390,6 +392,7 @@ public sealed class LinkBooking(
             )
             {
                 ByTeam = true,
+                BookedBy = actor.Person?.Id,
                 GuestClock = link.Text.Clock,
             },
             key,

@@ -99,7 +99,7 @@ public sealed class LinkReckoning(
     {
         var form = await filling.CheckAsync(request.Form, ct);
         var page = await filling.TryOutAsync(form.Times, request.Of, ct);
-        page.Title = form.Title;
+        (page.Title, page.PlaceKind, page.Place) = (form.Title, form.PlaceKind, form.Place);
         var address = request.Of is { } id
             ? LinkAddresses.Path(form.Details.Topic, addresses.Reveal((await editing.GetAsync(id, ct)).ProtectedSecret))
             : null;

@@ -5,6 +5,7 @@ using LooseLantern.Core.Links;
 using LooseLantern.Core.Openings;
 using LooseLantern.Core.TimeText;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Post;
 using NodaTime;
@@ -109,7 +110,8 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
         );
 
         var whole = address is null ? null : site.Value + address;
-        var head = $"{page.Title} ({page.Durations[0]} min)";
+        var place = PlaceWords.ForGuest(page, null, language);
+        var head = $"{page.Title} ({page.Durations[0]} min){(place.Length == 0 ? "" : $", {place}")}";
         List<string> lines =
             openings.Count == 0
                 ? [head, Nothing.GetValueOrDefault(language, Nothing["en"])]

@@ -65,10 +65,7 @@ public sealed class PageDetailsRules : AbstractValidator<PageDetails>
     }
 
     public static bool IsHttps(string? address) =>
-        address is { Length: <= 500 }
-        && Uri.TryCreate(address, UriKind.Absolute, out var uri)
-        && uri.Scheme == "https"
-        && uri.UserInfo.Length == 0;
+        WebAddress.Whole(address) is { } whole && new Uri(whole) is { Scheme: "https", UserInfo: "" };
 
     /// <summary>As it is kept.</summary>
     public static PageDetails Tidy(PageDetails details) =>
@@ -80,7 +77,11 @@ public sealed class PageDetailsRules : AbstractValidator<PageDetails>
                 Mark = string.IsNullOrEmpty(details.Naming.Mark) ? null : details.Naming.Mark,
             },
             Place = details.Place with { Directions = details.Place.Directions.Trim() },
-            After = details.After with { Words = details.After.Words.Trim() },
+            After = details.After with
+            {
+                Words = details.After.Words.Trim(),
+                GoTo = WebAddress.Whole(details.After.GoTo) ?? "",
+            },
             AlsoInvited = [.. details.AlsoInvited.Select(one => new InvitedAlong(one.Name.Trim(), one.Email.Trim()))],
             Screening =
             [
@@ -88,7 +89,7 @@ public sealed class PageDetailsRules : AbstractValidator<PageDetails>
                     rule with
                     {
                         Words = rule.Words.Trim(),
-                        Address = rule.Then == ScreenAct.GoElsewhere ? rule.Address.Trim() : "",
+                        Address = rule.Then == ScreenAct.GoElsewhere ? WebAddress.Whole(rule.Address) ?? "" : "",
                     }
                 ),
             ],

@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -8,7 +9,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>Fills rows of pages from forms.</summary>
-public sealed class PageFilling(LanternDb db, Tenant tenant, IClock clock)
+public sealed class PageFilling(LanternDb db, Tenant tenant, Actor actor, IClock clock)
 {
     /// <summary>A page of the workspace at hand with nothing filled in.</summary>
     public Page Blank(Guid deskId, Instant now, Guid? id = null) =>
@@ -22,6 +23,7 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, IClock clock)
             Zone = "UTC",
             Durations = [],
             CreatedAt = now,
+            MadeBy = actor.Person?.Id,
         };
 
     /// <summary>Two letters of the title that no other page has, as far as there are such.</summary>

@@ -1,5 +1,6 @@
 using FluentValidation;
 using Fluid.Ast;
+using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Post;
@@ -51,7 +52,7 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
             .ChildRules(link =>
             {
                 link.RuleFor(row => row.Title).Must(Words.FitOneLine).WithMend("link-behind");
-                link.RuleFor(row => row.Address).Must(IsWeb).WithMend("web-page");
+                link.RuleFor(row => row.Address).Must(address => WebAddress.Whole(address) is not null).WithMend("web-page");
             });
     }
 
@@ -67,18 +68,13 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
             EventTitle = post.EventTitle.Trim(),
             EventText = post.EventText.Trim(),
             HostWords = post.HostWords.Trim(),
-            Links = [.. post.Links.Select(link => new PostLink(link.Title.Trim(), link.Address.Trim()))],
+            Links = [.. post.Links.Select(link => new PostLink(link.Title.Trim(), WebAddress.Whole(link.Address) ?? ""))],
         };
 
     private static OwnWords? Tidy(OwnWords? own) =>
         own is null || (own.Subject.Trim().Length == 0 && own.Body.Trim().Length == 0)
             ? null
             : new OwnWords(own.Subject.Trim(), own.Body.Trim());
-
-    private static bool IsWeb(string? address) =>
-        address is { Length: <= 500 }
-        && Uri.TryCreate(address.Trim(), UriKind.Absolute, out var uri)
-        && uri.Scheme is "http" or "https";
 
     /// <summary>Says what is wrong with words that hold tokens.</summary>
     internal static void CheckTokens<T>(string? words, ValidationContext<T> context)
@@ -111,16 +107,11 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
     }
 }
 
-/// <summary>Own words have both a subject and a body.</summary>
+/// <summary>Own words may have a subject alone, or a body alone; the other is ours then.</summary>
 public sealed class OwnWordsRules : AbstractValidator<OwnWords>
 {
     public OwnWordsRules()
     {
-        RuleFor(own => own.Subject)
-            .NotEmpty()
-            .When(own => !string.IsNullOrWhiteSpace(own.Body))
-            .WithMend("mail-subject");
-        RuleFor(own => own.Body).NotEmpty().When(own => !string.IsNullOrWhiteSpace(own.Subject)).WithMend("mail-body");
         RuleFor(own => own.Subject)
             .MaximumLength(300)
             .WithMend("mail-subject-length")

@@ -33,6 +33,9 @@ public sealed record PreviewAnswer(
 /// <summary>A token that own words may use.</summary>
 public sealed record TokenView(string Name, string Meaning);
 
+/// <summary>Our words for each mail, which a page's own can begin with.</summary>
+public sealed record OurWords(OwnWords Booked, OwnWords Moved, OwnWords Cancelled, OwnWords Reminder);
+
 /// <summary>Shows what guests would read, by the page's latest booking.</summary>
 public static class PostPreviewEndpoints
 {
@@ -44,6 +47,19 @@ public static class PostPreviewEndpoints
                 PostWords.Tokens.Select(token => new TokenView(token.Key, token.Value)).ToList()
             )
             .WithName("listPostTokens")
+            .WithTags("Pages");
+
+        api.MapGet("/post-words", (string? language) =>
+            {
+                OwnWords Of(MessageKind kind) => OwnWordsBeginning.Of(kind, language ?? "en");
+                return new OurWords(
+                    Of(MessageKind.BookedForGuest),
+                    Of(MessageKind.MovedForGuest),
+                    Of(MessageKind.CancelledForGuest),
+                    Of(MessageKind.ReminderForGuest)
+                );
+            })
+            .WithName("getPostWords")
             .WithTags("Pages");
 
         api.MapPost(
@@ -95,15 +111,15 @@ public static class PostPreviewEndpoints
                     };
                     var reader = Reader.Of(about.Booking);
                     var said = words.Of(about, new Telling(Occasion.Booked) { Was = was }, reader);
-                    var (letter, appointment) = (
+                    var (mail, appointment) = (
                         GuestMails.Write(page.Post, kind, reader.Language, said),
                         GuestMails.Appointment(about, said)
                     );
                     var hidden = new InsertValues("", "", "", "https://rooms.example/a-room", "").Hidden();
                     var isInvited = page.Post.ToGuests == GuestMail.Invitation;
                     return new PreviewAnswer(
-                        letter.Subject,
-                        PostInserts.PutIn(letter.Text, hidden),
+                        mail.Subject,
+                        PostInserts.PutIn(mail.Text, hidden),
                         isInvited ? appointment.Subject : null,
                         isInvited ? PostInserts.PutIn(appointment.Text, hidden) : null,
                         about.Booking.GuestName,

@@ -1,4 +1,5 @@
 using FluentValidation;
+using LooseLantern.Core;
 using LooseLantern.Core.Questions;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Hosting;
@@ -49,14 +50,7 @@ public sealed class QuestionRules : AbstractValidator<IReadOnlyList<Question>>
                 question
                     .RuleFor(row => row.Address)
                     .NotNull()
-                    .Must(address =>
-                        string.IsNullOrEmpty(address)
-                        || (
-                            Uri.TryCreate(address, UriKind.Absolute, out var uri)
-                            && uri.Scheme is "http" or "https"
-                            && address.Length <= 500
-                        )
-                    )
+                    .Must(address => string.IsNullOrEmpty(address) || WebAddress.Whole(address) is not null)
                     .WithMend("web-page-or-none");
             })
             .OverridePropertyName("");
@@ -75,7 +69,7 @@ public sealed class QuestionRules : AbstractValidator<IReadOnlyList<Question>>
                     Words = question.Words.Trim(),
                     Hint = question.Hint.Trim(),
                     Options = NeedsOptions(question.Kind) ? Clean(question.Options) : [],
-                    Address = question.Kind == QuestionKind.Consent ? question.Address.Trim() : "",
+                    Address = question.Kind == QuestionKind.Consent ? WebAddress.Whole(question.Address) ?? "" : "",
                 }
             ),
         ];

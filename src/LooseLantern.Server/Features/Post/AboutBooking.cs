@@ -37,6 +37,14 @@ public sealed record AboutBooking(
     /// <summary>Whether a room is made for each of its bookings.</summary>
     public bool HasRoom => Page is { PlaceKind: PlaceKind.Video, Place.Length: 0 };
 
+    /// <summary>Who of the team booked it for the guest; null where the guest did, or it is the guest.</summary>
+    public Person? BookedBy =>
+        Booking.BookedBy is { } id
+        && People.GetValueOrDefault(id) is { } person
+        && !string.Equals(person.Email, Booking.GuestEmail, StringComparison.OrdinalIgnoreCase)
+            ? person
+            : null;
+
     public Person? PersonOf(Host host) => host.PersonId is { } id ? People.GetValueOrDefault(id) : null;
 
     public Participant PartyOf(Host host) => BookingParticipants.Of(host, PersonOf(host)?.Email);

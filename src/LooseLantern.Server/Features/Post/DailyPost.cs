@@ -61,7 +61,7 @@ public sealed class DailyPost(LanternDb db, IClock clock)
         var workspace = await db.Workspaces.Select(row => row.Name).SingleAsync(ct);
         var (now, reader) = (clock.GetCurrentInstant(), Reader.Of(person));
         var text = string.Join("\n\n", parts.Select(part => $"* {part.Subject}\n{part.Text}"));
-        var letter = PostTemplates.Write(
+        var mail = PostTemplates.Write(
             MessageKind.Daily,
             reader.Language,
             new Dictionary<string, string>
@@ -71,7 +71,7 @@ public sealed class DailyPost(LanternDb db, IClock clock)
                 ["parts"] = text,
             }
         );
-        var daily = PostDraft.Of(parts[0].WorkspaceId, workspace, MessageKind.Daily, reader, letter, now);
+        var daily = PostDraft.Of(parts[0].WorkspaceId, workspace, MessageKind.Daily, reader, mail, now);
         daily.PersonId = personId;
         db.Messages.Add(daily);
         foreach (var part in parts)

@@ -14,7 +14,7 @@ public static class GuestMails
         + "{% if says_directions != \"\" %}{{ directions }}{% endif %}\n\n"
         + "{% if says_afterwards != \"\" %}{{ afterwards }}{% endif %}";
 
-    public static Letter Write(
+    public static WrittenMail Write(
         PagePost post,
         MessageKind kind,
         string language,
@@ -29,29 +29,43 @@ public static class GuestMails
             MessageKind.ReminderForGuest => post.Reminder,
             _ => null,
         };
-        if (own is null)
+        if (own is not { } written)
             return PostTemplates.Write(kind, language, words);
-        var letter = PostTemplates.Write(own, words);
+        // One of the two may be ours still.
+        if (written.Subject.Length == 0 || written.Body.Length == 0)
+        {
+            var ours = PostTemplates.Write(kind, language, words);
+            if (written.Body.Length == 0)
+                return ours with { Subject = PostTemplates.Write(written, words).Subject };
+            return WithLink(kind, written, words) with { Subject = ours.Subject };
+        }
+
+        return WithLink(kind, written, words);
+    }
+
+    private static WrittenMail WithLink(MessageKind kind, OwnWords own, IReadOnlyDictionary<string, string> words)
+    {
+        var mail = PostTemplates.Write(own, words);
         // Whatever a page says, its guests can get back to their booking.
-        return kind == MessageKind.CancelledForGuest || letter.Text.Contains(words["link"], StringComparison.Ordinal)
-            ? letter
+        return kind == MessageKind.CancelledForGuest || mail.Text.Contains(words["link"], StringComparison.Ordinal)
+            ? mail
             : PostTemplates.Write(own with { Body = own.Body + "\n\n{{ link }}" }, words);
     }
 
     /// <summary>
     /// The appointment as it stands in guests' calendars: its title, and its text, which bears the private link.
     /// </summary>
-    public static Letter Appointment(AboutBooking about, IReadOnlyDictionary<string, string> words)
+    public static WrittenMail Appointment(AboutBooking about, IReadOnlyDictionary<string, string> words)
     {
         var post = about.Page.Post;
         var title = post.EventTitle.Length == 0 ? "{{ page }}, {{ workspace }}" : post.EventTitle;
         var text = post.EventText.Length == 0 ? Text : post.EventText;
-        var letter = PostTemplates.Write(new OwnWords(title, text), words);
-        return letter.Text.Contains(words["link"], StringComparison.Ordinal)
-            ? letter
-            : letter with
+        var mail = PostTemplates.Write(new OwnWords(title, text), words);
+        return mail.Text.Contains(words["link"], StringComparison.Ordinal)
+            ? mail
+            : mail with
             {
-                Text = $"{letter.Text}\n{words["link"]}",
+                Text = $"{mail.Text}\n{words["link"]}",
             };
     }
 }

@@ -1,6 +1,7 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 
 namespace LooseLantern.Server.Features.Post;
@@ -24,7 +25,7 @@ public sealed class InsertsInPost(LanternDb db, PrivateLinks links, ReplyAddress
             links.Reveal(booking.ProtectedSecret),
             replies.Reveal(booking.ProtectedReplySecret),
             own,
-            room?.Link ?? "",
+            room?.Link ?? ScreenPhrases.Say(booking.GuestLanguage, "place.address-follows"),
             room?.Code ?? ""
         );
     }

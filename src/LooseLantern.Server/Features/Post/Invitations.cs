@@ -10,7 +10,7 @@ public sealed class Invitations(IClock clock)
 {
     /// <summary>For this guest and whom they bring alone: on a group page no guest ever sees another.</summary>
     /// <param name="withLink">Whether it bears the private link, which is the guest's own.</param>
-    public string ForGuest(AboutBooking about, InvitationMethod method, Letter appointment, bool withLink)
+    public string ForGuest(AboutBooking about, InvitationMethod method, WrittenMail appointment, bool withLink)
     {
         var booking = about.Booking;
         return Text(
@@ -20,6 +20,7 @@ public sealed class Invitations(IClock clock)
             booking.Sequence,
             appointment.Subject,
             withLink ? appointment.Text : WithoutLink(appointment.Text),
+            PlaceWords.ForGuest(about.Page, booking, booking.GuestLanguage),
             GuestParticipants(booking)
         );
     }
@@ -33,6 +34,7 @@ public sealed class Invitations(IClock clock)
             about.Session.Sequence,
             $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
             PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page)),
+            PlaceWords.ForTeam(about.Page, guests, TeamLanguage(about)),
             [.. guests.SelectMany(GuestParticipants)]
         );
 
@@ -52,6 +54,7 @@ public sealed class Invitations(IClock clock)
             about.Session.Sequence,
             $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
             PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page)),
+            PlaceWords.ForTeam(about.Page, guests, TeamLanguage(about)),
             [
                 new Participant(
                     about.Session.Id,
@@ -69,10 +72,12 @@ public sealed class Invitations(IClock clock)
         int sequence,
         string title,
         string description,
+        string place,
         IReadOnlyList<Participant> asked
     )
     {
-        var place = about.HasRoom ? PostInserts.RoomLink : about.Page.Place;
+        if (about.HasRoom)
+            place = PostInserts.RoomLink;
         // Unfolded, so that no insert in it is torn apart before something is put in its place.
         return Folding.Unfold(
             InvitationFile.Write(
@@ -93,6 +98,9 @@ public sealed class Invitations(IClock clock)
             )
         );
     }
+
+    private static string TeamLanguage(AboutBooking about) =>
+        about.Page.Details.Face.Language is { Length: > 0 } language ? language : "en";
 
     private static List<Participant> GuestParticipants(Booking booking) =>
         [.. BookingParticipants.Of(booking).Select(party => party with { Name = PostInserts.Harmless(party.Name) })];

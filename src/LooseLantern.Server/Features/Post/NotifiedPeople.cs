@@ -38,11 +38,14 @@ public sealed class NotifiedPeople(LanternDb db)
                 .Select(row => row.PersonId)
                 .Distinct()
                 .ToListAsync(ct);
+            var makers = await MakersAsync(about, ct);
             foreach (var person in about.People.Values)
             {
                 var when = actors.Contains(person.Id)
-                    ? Sooner(person.Notifications.ActedFor, person)
+                    ? Sooner(person.Notifications.ActedFor, person.Notifications.Others)
                     : person.Notifications.Others;
+                if (makers.Contains(person.Id))
+                    when = Sooner(person.Notifications.Made, when);
                 // Whoever acts for a host can answer what waits; of all else they hear as they chose.
                 if (telling.Occasion == Occasion.Asked && actors.Contains(person.Id) && when == Notify.Daily)
                     when = Notify.AtOnce;
@@ -62,7 +65,19 @@ public sealed class NotifiedPeople(LanternDb db)
         ];
     }
 
-    /// <summary>A host acted for is no less than any other.</summary>
-    private static Notify Sooner(Notify chosen, Person person) =>
-        (Notify)Math.Min((int)chosen, (int)person.Notifications.Others);
+    /// <summary>Who made the page or link that it came by, or sent it.</summary>
+    private async Task<IReadOnlyCollection<Guid>> MakersAsync(AboutBooking about, CancellationToken ct)
+    {
+        if (about.Page.Offer is null)
+            return about.Page.MadeBy is { } maker ? [maker] : [];
+        var link = await db
+            .Links.AsNoTracking()
+            .Where(row => row.Id == about.Page.Id)
+            .Select(row => new { row.MadeBy, row.SentBy })
+            .SingleAsync(ct);
+        return [.. new[] { link.MadeBy, link.SentBy }.OfType<Guid>()];
+    }
+
+    /// <summary>Of two ways to hear of the same, the one that comes first.</summary>
+    private static Notify Sooner(Notify one, Notify other) => (Notify)Math.Min((int)one, (int)other);
 }

@@ -80,7 +80,7 @@ public sealed class PersonPost(LanternDb db, PostWords words, IClock clock)
             .Where(row => row.Id == workspaceId)
             .Select(row => row.Name)
             .SingleAsync(ct);
-        var letter = PostTemplates.Write(
+        var mail = PostTemplates.Write(
             kind,
             reader.Language,
             new Dictionary<string, string>
@@ -93,7 +93,7 @@ public sealed class PersonPost(LanternDb db, PostWords words, IClock clock)
                 ["code"] = PostInserts.Own,
             }
         );
-        var message = PostDraft.Of(workspaceId, workspace, kind, reader, letter, clock.GetCurrentInstant());
+        var message = PostDraft.Of(workspaceId, workspace, kind, reader, mail, clock.GetCurrentInstant());
         message.ProtectedSecret = protectedSecret;
         db.Messages.Add(message);
     }

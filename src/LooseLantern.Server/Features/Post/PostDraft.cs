@@ -6,15 +6,15 @@ namespace LooseLantern.Server.Features.Post;
 /// <summary>Messages as they are first written: due at once.</summary>
 public static class PostDraft
 {
-    public static Message Of(AboutBooking about, MessageKind kind, Reader reader, Letter letter, Instant now) =>
-        Of(about.Booking.WorkspaceId, about.Page.Desk!.Name, kind, reader, letter, now, about.Booking.Id);
+    public static Message Of(AboutBooking about, MessageKind kind, Reader reader, WrittenMail mail, Instant now) =>
+        Of(about.Booking.WorkspaceId, about.Page.Desk!.Name, kind, reader, mail, now, about.Booking.Id);
 
     public static Message Of(
         Guid workspaceId,
         string from,
         MessageKind kind,
         Reader reader,
-        Letter letter,
+        WrittenMail mail,
         Instant now,
         Guid? bookingId = null,
         Guid? id = null
@@ -33,9 +33,9 @@ public static class PostDraft
             WrittenAt = now,
             DueAt = now,
             FromName = from,
-            Subject = letter.Subject,
-            Text = letter.Text,
-            Html = letter.Html,
+            Subject = mail.Subject,
+            Text = mail.Text,
+            Html = mail.Html,
         };
     }
 }

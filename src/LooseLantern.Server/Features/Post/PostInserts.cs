@@ -4,7 +4,7 @@ namespace LooseLantern.Server.Features.Post;
 /// <param name="Link">The secret of the guest's private link.</param>
 /// <param name="Reply">The address that answers come to.</param>
 /// <param name="Own">The secret of this message's own.</param>
-/// <param name="RoomLink">Of the video room; empty where there is none.</param>
+/// <param name="RoomLink">Of the video room; words where there is none yet, empty where there will be none.</param>
 public sealed record InsertValues(string Link, string Reply, string Own, string RoomLink, string RoomCode)
 {
     private const string Masked = "••••••";
@@ -34,8 +34,17 @@ public static class PostInserts
     /// <summary>The address that answers come to.</summary>
     public const string Reply = "private-reply@loose-lantern.invalid";
 
+    /// <summary>The room's link to press, as it stands in HTML.</summary>
+    public const string RoomToPress = $"<a href=\"{RoomLink}\">{Room}</a>";
+
     public static string PutIn(string text, InsertValues values) =>
-        text.Replace(Link, values.Link, StringComparison.Ordinal)
+        // Words in the place of a link are nothing to press.
+        (
+            Uri.IsWellFormedUriString(values.RoomLink, UriKind.Absolute)
+                ? text
+                : text.Replace(RoomToPress, Room, StringComparison.Ordinal)
+        )
+            .Replace(Link, values.Link, StringComparison.Ordinal)
             .Replace(Reply, values.Reply, StringComparison.Ordinal)
             .Replace(Own, values.Own, StringComparison.Ordinal)
             .Replace(RoomLink, values.RoomLink, StringComparison.Ordinal)

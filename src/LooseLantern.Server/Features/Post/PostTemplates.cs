@@ -8,7 +8,7 @@ using LooseLantern.Server.Data.Model;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>A message as it is read.</summary>
-public sealed record Letter(string Subject, string Text, string Html);
+public sealed record WrittenMail(string Subject, string Text, string Html);
 
 /// <summary>The words of messages, a file a language, filled in with what is known of the booking.</summary>
 public static partial class PostTemplates
@@ -18,7 +18,7 @@ public static partial class PostTemplates
 
     /// <param name="language">Language tag; English is taken for one that there are no words in.</param>
     /// <param name="words">By name, as the files have them.</param>
-    public static Letter Write(MessageKind kind, string language, IReadOnlyDictionary<string, string> words)
+    public static WrittenMail Write(MessageKind kind, string language, IReadOnlyDictionary<string, string> words)
     {
         var template = Parsed.GetOrAdd(language, static tag => Parse(tag) ?? Parse("en")!);
         // The first line is the subject; a line between stands empty.
@@ -28,14 +28,14 @@ public static partial class PostTemplates
     }
 
     /// <summary>In words of a page's own, which were checked when they were saved.</summary>
-    public static Letter Write(OwnWords own, IReadOnlyDictionary<string, string> words) =>
+    public static WrittenMail Write(OwnWords own, IReadOnlyDictionary<string, string> words) =>
         Of(Render(OwnWordsParser.Parse(own.Subject), words), Render(OwnWordsParser.Parse(own.Body), words), words);
 
-    private static Letter Of(string subject, string body, IReadOnlyDictionary<string, string> words)
+    private static WrittenMail Of(string subject, string body, IReadOnlyDictionary<string, string> words)
     {
         // A place or a word that is not there leaves no gap.
         var text = Gap().Replace(body, "\n\n").Trim();
-        return new Letter(
+        return new WrittenMail(
             OneLine(subject),
             text,
             HtmlOf(
@@ -57,7 +57,11 @@ public static partial class PostTemplates
         return template.Render(context, NullEncoder.Default).ReplaceLineEndings("\n").Trim();
     }
 
-    private static IFluidTemplate? Parse(string language)
+    private static IFluidTemplate? Parse(string language) =>
+        Source(language) is { } source ? Parser.Parse(source) : null;
+
+    /// <summary>All mails of a language as they are written; null where there are none.</summary>
+    public static string? Source(string language)
     {
         using var stream = typeof(PostTemplates).Assembly.GetManifestResourceStream(
             $"{typeof(PostTemplates).Namespace}.Templates.{language}.liquid"
@@ -65,7 +69,7 @@ public static partial class PostTemplates
         if (stream is null)
             return null;
         using var reader = new StreamReader(stream, Encoding.UTF8);
-        return Parser.Parse(reader.ReadToEnd());
+        return reader.ReadToEnd();
     }
 
     /// <summary>
@@ -89,7 +93,8 @@ public static partial class PostTemplates
     private static string LineOf(string line, bool isLink) =>
         !isLink || !(line.StartsWith("http", StringComparison.Ordinal) || line == PostInserts.Room)
             ? WebUtility.HtmlEncode(line)
-            : $"<a href=\"{WebUtility.HtmlEncode(line == PostInserts.Room ? PostInserts.RoomLink : line)}\">{WebUtility.HtmlEncode(line)}</a>";
+        : line == PostInserts.Room ? PostInserts.RoomToPress
+        : $"<a href=\"{WebUtility.HtmlEncode(line)}\">{WebUtility.HtmlEncode(line)}</a>";
 
     [GeneratedRegex(@"\n\s*\n")]
     private static partial Regex Gap();

@@ -6,6 +6,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Reserving;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
@@ -16,6 +17,9 @@ public sealed record Reader(string Name, string Address, string Language, Clock 
     /// <summary>Whether it is the guest, or somebody who comes along with them.</summary>
     public bool IsGuest { get; init; }
 
+    /// <summary>Whether the reader has a sign-in, and so can open what the team sees.</summary>
+    public bool SignsIn { get; init; }
+
     public static Reader Of(Person person) =>
         new(
             person.Name,
@@ -23,7 +27,10 @@ public sealed record Reader(string Name, string Address, string Language, Clock 
             person.Language,
             person.Clock == ClockForm.H12 ? Clock.Hours12 : Clock.Hours24,
             person.Zone
-        );
+        )
+        {
+            SignsIn = true,
+        };
 
     public static Reader Of(Booking booking) =>
         new(
@@ -62,7 +69,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         ["time"] = "the time, on the reader’s clock",
         ["zones"] = "the zone that they are in",
         ["was"] = "when it was before it was moved",
-        ["place"] = "the place",
+        ["place"] = "the place, or who calls whom",
         ["description"] = "the page’s description",
         ["directions"] = "how to get there",
         ["afterwards"] = "the words that are read once it is booked",
@@ -72,6 +79,10 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         ["page_link"] = "the page’s address",
         ["links"] = "the links that go along",
         ["answers"] = "what the guest answered, a line each",
+        ["booked_by"] = "who of your team booked it; empty where the guest did",
+        ["can_move"] = "“yes” where the guest may move it",
+        ["can_cancel"] = "“yes” where the guest may cancel it",
+        ["contact"] = "whom to write to for a change",
     };
 
     public Dictionary<string, string> Of(AboutBooking about, Telling telling, Reader reader)
@@ -84,7 +95,15 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["page"] = page.Title,
             ["workspace"] = about.Workspace,
             ["desk"] = page.Desk!.Name,
-            ["place"] = page.Place,
+            ["place"] = reader.IsGuest
+                ? PlaceWords.ForGuest(page, booking, reader.Language)
+                : PlaceWords.ForTeam(page, [booking], reader.Language),
+            ["booked_by"] = about.BookedBy is { } bookedBy ? PostInserts.Harmless(bookedBy.Name) : "",
+            ["can_move"] = ChangesByGuests.MoveUntil(page.Changes, about.Time.Start) is null ? "" : "yes",
+            ["can_cancel"] = ChangesByGuests.CancelUntil(page.Changes, about.Time.Start) is null ? "" : "yes",
+            ["contact"] = page.Changes.AskWhom.Trim() is { Length: > 0 } whom
+                ? PostInserts.Harmless(whom)
+                : $"{about.HostNames} ({PostInserts.Reply})",
             ["description"] = PostInserts.Harmless(Markdown.ToText(page.Description)),
             ["directions"] = PostInserts.Harmless(Markdown.ToText(page.Details.Place.Directions)),
             ["afterwards"] = PostInserts.Harmless(Markdown.ToText(page.Details.After.Words)),
@@ -110,7 +129,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["was"] = telling.Was is { } was ? DayAndTime(was, clocks, beside) : "",
             ["link"] = Link(PrivateLinks.Path(PostInserts.Link)),
             ["page_link"] = Link(PageView.PathOf(page)),
-            ["booking_link"] = Link($"/work/bookings/{booking.Id:D}"),
+            ["booking_link"] = reader.SignsIn ? Link($"/work/bookings/{booking.Id:D}") : "",
             ["answer_link"] = Link($"/answer/{PostInserts.Own}"),
             ["room"] = about.HasRoom ? PostInserts.Room : "",
             ["host_words"] = page.Post.HostWords,

@@ -38,6 +38,9 @@ public sealed class PostWriting(
                         .ToArrayAsync(ct);
             ToGuest(about, telling, files);
             ToCompanions(about, telling);
+            // Hosts' calendars are written again, and what is to come says it by itself.
+            if (telling.Occasion == Occasion.RoomMade)
+                continue;
             await ToTeamAsync(about, telling, ct);
             await ToAlsoInvitedAsync(about, telling, ct);
             if (telling.Occasion == Occasion.Replied)
@@ -59,6 +62,7 @@ public sealed class PostWriting(
             Occasion.Asked => MessageKind.AskedForGuest,
             Occasion.Declined => MessageKind.DeclinedForGuest,
             Occasion.Lapsed => MessageKind.LapsedForGuest,
+            Occasion.RoomMade => MessageKind.RoomForGuest,
             _ => null,
         };
         if (kind is not { } told || about.Page.Post.ToGuests == GuestMail.None)
@@ -68,10 +72,10 @@ public sealed class PostWriting(
             told = MessageKind.AskedForGuest;
         var reader = Reader.Of(about.Booking);
         var said = words.Of(about, telling, reader);
-        var letter = GuestMails.Write(about.Page.Post, told, reader.Language, said);
+        var mail = GuestMails.Write(about.Page.Post, told, reader.Language, said);
         var method = MethodFor(about, telling);
         var isInvited = about.Page.Post.ToGuests == GuestMail.Invitation && method is not null;
-        var message = Of(about, told, reader, letter);
+        var message = Of(about, told, reader, mail);
         if (isInvited)
             (message.Calendar, message.CalendarMethod) = (
                 invitations.ForGuest(about, method!.Value, GuestMails.Appointment(about, said), withLink: true),
@@ -222,7 +226,7 @@ public sealed class PostWriting(
             message.DueAt = new QuietHours(from, until).After(now, about.Time.Start, zone);
     }
 
-    /// <summary>A host whose calendars can only be read gets the appointment by mail.</summary>
+    /// <summary>A host in whose calendar it can't be written gets the appointment by mail.</summary>
     private async Task InviteAsync(AboutBooking about, Notified notified, Message message, CancellationToken ct)
     {
         if (
@@ -231,15 +235,11 @@ public sealed class PostWriting(
             || message.Kind is MessageKind.AskedForHost or MessageKind.RepliedForHost or MessageKind.LapsedForHost
         )
             return;
-        var isRead = await db
-            .CalendarHosts.Where(row => row.HostId == hostId)
-            .Join(db.Calendars, row => row.CalendarId, calendar => calendar.Id, (row, calendar) => calendar)
-            .AnyAsync(calendar => calendar.Kind != CalendarKind.BuiltIn, ct);
         var isWritten = await db.WrittenEvents.AnyAsync(
             row => row.SessionId == about.Session.Id && row.HostId == hostId,
             ct
         );
-        if (!isRead || isWritten)
+        if (isWritten)
             return;
         var guests = await GuestsAsync(about, ct);
         var method = notified.IsFormer || guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
@@ -249,6 +249,6 @@ public sealed class PostWriting(
         );
     }
 
-    private Message Of(AboutBooking about, MessageKind kind, Reader reader, Letter letter) =>
-        PostDraft.Of(about, kind, reader, letter, clock.GetCurrentInstant());
+    private Message Of(AboutBooking about, MessageKind kind, Reader reader, WrittenMail mail) =>
+        PostDraft.Of(about, kind, reader, mail, clock.GetCurrentInstant());
 }

@@ -98,7 +98,7 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
         AboutBooking about,
         MessageKind kind,
         Reader reader,
-        Letter letter,
+        WrittenMail mail,
         int minutes,
         QuietHours? quiet,
         Guid? personId
@@ -109,7 +109,7 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
         // Who books so late knows it still.
         if (due <= now)
             return;
-        var message = PostDraft.Of(about, kind, reader, letter, now);
+        var message = PostDraft.Of(about, kind, reader, mail, now);
         (message.DueAt, message.PersonId) = (quiet?.After(due, start, zone) ?? due, personId);
         db.Messages.Add(message);
     }

@@ -23,6 +23,9 @@ public enum Occasion
     /// <summary>The guest brings other people than before.</summary>
     CompanyChanged,
 
+    /// <summary>The video room is made, after mail had gone out without it.</summary>
+    RoomMade,
+
     /// <summary>The guest's calendar, or the guest, answered.</summary>
     Replied,
 }

@@ -44,6 +44,7 @@ public static class NotificationEndpoints
             RuleFor(form => form.Own).IsInEnum();
             RuleFor(form => form.ActedFor).IsInEnum();
             RuleFor(form => form.Others).IsInEnum();
+            RuleFor(form => form.Made).IsInEnum();
             RuleFor(form => form.QuietUntil).NotNull().When(form => form.QuietFrom is not null).WithMend("quiet-end");
             RuleFor(form => form.QuietFrom).NotNull().When(form => form.QuietUntil is not null).WithMend("quiet-start");
             RuleFor(form => form.QuietUntil)

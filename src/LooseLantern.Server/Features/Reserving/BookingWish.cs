@@ -33,6 +33,9 @@ public sealed record BookingWish(
     /// <summary>Whether somebody of the team books it for the guest.</summary>
     public bool ByTeam { get; init; }
 
+    /// <summary>Who of the team books it; null for the guest.</summary>
+    public Guid? BookedBy { get; init; }
+
     /// <summary>What the page's screening noted, for the team.</summary>
     public string[] Flags { get; init; } = [];
 
@@ -40,7 +43,15 @@ public sealed record BookingWish(
     public byte[] Hash() =>
         SHA256.HashData(
             Encoding.UTF8.GetBytes(
-                System.Text.Json.JsonSerializer.Serialize(this with { Flags = [], GuestClock = null }, Json.Options)
+                System.Text.Json.JsonSerializer.Serialize(
+                    this with
+                    {
+                        Flags = [],
+                        GuestClock = null,
+                        BookedBy = null,
+                    },
+                    Json.Options
+                )
             )
         );
 }

@@ -108,6 +108,7 @@ public sealed class BookingWriting(
             Flags = wish.Flags,
             Companions = wish.Companions,
             BookedAt = now,
+            BookedBy = wish.BookedBy,
             SecretHash = secret.Hash,
             ProtectedSecret = secret.Protected,
             ReplySecretHash = reply.Hash,

@@ -17,7 +17,8 @@ public sealed record SupplyDay(LocalDate Date, IReadOnlyList<SupplyOpening> Open
 /// <summary>A mistake by which a page offers nothing at all.</summary>
 /// <param name="Host">Whose hours it is about; null for the page's.</param>
 /// <param name="Minutes">The longest run of open time, where that is too short.</param>
-public sealed record EmptyView(EmptyKind Kind, string? Host, int? Minutes);
+/// <param name="Opens">The date on which hours are open next, where that is too late.</param>
+public sealed record EmptyView(EmptyKind Kind, string? Host, int? Minutes, LocalDate? Opens);
 
 /// <summary>A host of a seat, in turn.</summary>
 /// <param name="Sessions">How many sessions of the page count as theirs within 30 days before and after.</param>
@@ -28,7 +29,9 @@ public sealed record TurnView(string Host, int Sessions);
 /// <param name="Now">The instant this was computed for.</param>
 /// <param name="Zone">The page's zone, by whose days it is counted.</param>
 /// <param name="Duration">Minutes; the duration that was counted.</param>
-/// <param name="Days">As many as were asked for, those beyond the window without openings.</param>
+/// <param name="Today">The local date in the page's zone.</param>
+/// <param name="Days">As many as were asked for from the first one that is offered, those beyond the window without
+/// openings.</param>
 /// <param name="LastDate">The last local date that the page offers.</param>
 /// <param name="Worked">What grid and buffers come to for the first opening; null where there is none.</param>
 /// <param name="Empty">Where there is none at all: the mistakes that lead to it, if any.</param>
@@ -37,6 +40,7 @@ public sealed record SupplyAnswer(
     string Zone,
     int Duration,
     int Total,
+    LocalDate Today,
     IReadOnlyList<SupplyDay> Days,
     LocalDate LastDate,
     IReadOnlyList<EmptyView> Empty,
@@ -47,7 +51,9 @@ public sealed record SupplyAnswer(
 /// <summary>How many openings a page offers, by day and in all.</summary>
 public sealed class SupplyReckoning(OpeningsInputs inputs, AssignmentReading assignments, IClock clock)
 {
-    /// <summary>The next weeks of a page, saved or not: today and the days after it, in the page's zone.</summary>
+    /// <summary>
+    /// The next weeks of a page, saved or not, from the first date that it offers, in the page's zone.
+    /// </summary>
     /// <param name="page">With its seats and hours.</param>
     /// <param name="duration">Minutes, or null for the preset one.</param>
     public async Task<SupplyAnswer> NextWeeksAsync(Page page, int? duration, int weeks, CancellationToken ct)
@@ -55,13 +61,14 @@ public sealed class SupplyReckoning(OpeningsInputs inputs, AssignmentReading ass
         var rules = inputs.Rules(page);
         var minutes = DurationOf(page, duration);
         var today = inputs.Today(rules);
-        var input = await inputs.InputAsync(rules, today, today.PlusDays((weeks * 7) - 1), minutes, ct);
+        var (first, _) = PageRulesOf.DatesToAsk(page, today);
+        var input = await inputs.InputAsync(rules, first, first.PlusDays((weeks * 7) - 1), minutes, ct);
         var openings = input is null ? [] : OpeningsComputation.Openings(input);
 
         var byDay = openings.ToLookup(opening => opening.Start.InZone(rules.Zone).Date);
         var days = Enumerable
             .Range(0, weeks * 7)
-            .Select(today.PlusDays)
+            .Select(first.PlusDays)
             .Select(date => new SupplyDay(
                 date,
                 [
@@ -81,9 +88,10 @@ public sealed class SupplyReckoning(OpeningsInputs inputs, AssignmentReading ass
             page.Zone,
             minutes,
             openings.Count,
+            today,
             [.. days],
             PageRulesOf.DatesOf(page, today).Last,
-            openings.Count > 0 ? [] : await EmptyAsync(rules, today, weeks, minutes, input, ct),
+            openings.Count > 0 ? [] : await EmptyAsync(rules, first, weeks, minutes, input, ct),
             await TurnsAsync(page, rules, openings.Count > 0 ? openings[0].Start : clock.GetCurrentInstant(), ct),
             openings.Count > 0 ? WorkedExample.Of(rules.Rules, openings[0]) : null
         );
@@ -113,20 +121,25 @@ public sealed class SupplyReckoning(OpeningsInputs inputs, AssignmentReading ass
 
     private async Task<IReadOnlyList<EmptyView>> EmptyAsync(
         AskedPage rules,
-        LocalDate today,
+        LocalDate first,
         int weeks,
         int minutes,
         OpeningsInput? input,
         CancellationToken ct
     )
     {
-        input ??= await inputs.ReadAsync(rules, today, today.PlusDays((weeks * 7) - 1), minutes, ct);
+        input ??= await inputs.ReadAsync(rules, first, first.PlusDays((weeks * 7) - 1), minutes, ct);
         var names = await inputs.NamesAsync(rules.HostIds, ct);
         return
         [
             .. EmptyCause
                 .Of(input)
-                .Select(cause => new EmptyView(cause.Kind, cause.Host is { } id ? names[id] : null, cause.Minutes)),
+                .Select(cause => new EmptyView(
+                    cause.Kind,
+                    cause.Host is { } id ? names[id] : null,
+                    cause.Minutes,
+                    cause.Opens
+                )),
         ];
     }
 }

@@ -1,6 +1,8 @@
 using LooseLantern.Core;
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using Microsoft.EntityFrameworkCore;
@@ -12,7 +14,7 @@ namespace LooseLantern.Server.Features.Video;
 /// Makes, moves and ends video rooms at their provider, until it has succeeded. What tells of a room waits for it a
 /// while (<c>PostSender</c>).
 /// </summary>
-public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes events, IClock clock)
+public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes events, PostWriting post, IClock clock)
 {
     private static readonly Duration MostBackOff = Duration.FromMinutes(30);
 
@@ -57,11 +59,13 @@ public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes even
                     new Span(session.Time.LowerBound, session.Time.UpperBound),
                     ct
                 );
-                var isNew = room.Link != made.Link;
+                var (isNew, isFirst) = (room.Link != made.Link, room.Link is null);
                 (room.Link, room.Code) = (made.Link, made.Code);
                 // Hosts' calendars say where it is.
                 if (isNew)
                     await events.ForEventsAsync(session, ct);
+                if (isFirst)
+                    await TellLateAsync(sessionId, ct);
             }
             else
                 await rooms.EndAsync(sessionId, ct);
@@ -84,6 +88,23 @@ public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes even
             await db
                 .VideoRooms.Where(row => row.SessionId == sessionId && row.Wish == wish)
                 .ExecuteUpdateAsync(set => set.SetProperty(row => row.DueAt, (Instant?)null), ct);
+    }
+
+    /// <summary>Guests whose mail could wait no longer are told where it is; the others' mail waits still.</summary>
+    private async Task TellLateAsync(Guid sessionId, CancellationToken ct)
+    {
+        var late = await db
+            .Messages.Where(message =>
+                message.State == MessageState.Sent
+                && message.PersonId == null
+                && message.Booking!.SessionId == sessionId
+                && message.Booking.CancelledAt == null
+                && message.Text.Contains(PostInserts.Room)
+            )
+            .Select(message => message.BookingId!.Value)
+            .Distinct()
+            .ToListAsync(ct);
+        await post.TellAsync(late, new Telling(Occasion.RoomMade), ct);
     }
 }
 

@@ -1,3 +1,5 @@
+import { tick } from 'svelte';
+import { goToFirst } from '$lib/ui/mends';
 import { problemOf, type Problem } from './problem';
 
 /** Something that somebody asks for by a press: whether it is under way, and what stood in its way the last time. */
@@ -9,12 +11,14 @@ export class Attempt {
   async run(doing: () => Promise<unknown>): Promise<boolean> {
     if (this.busy) return false;
     this.busy = true;
+    // What was wrong is looked at anew.
+    this.problem = undefined;
     try {
       await doing();
-      this.problem = undefined;
       return true;
     } catch (thrown) {
       this.problem = problemOf(thrown);
+      this.#lead();
       return false;
     } finally {
       this.busy = false;
@@ -24,5 +28,11 @@ export class Attempt {
   /** Says what is wrong before anything is asked: a mend for each field. */
   refuse(errors: Record<string, string[]>): void {
     this.problem = { status: 400, title: '', errors };
+    this.#lead();
+  }
+
+  /** To the first field that needs a mend. */
+  #lead(): void {
+    if (this.problem?.errors && typeof document !== 'undefined') void tick().then(goToFirst);
   }
 }

@@ -1,5 +1,22 @@
 import { Attempt } from './Attempt.svelte';
-import type { Problem } from './problem';
+import { problemOf, type Problem } from './problem';
+
+/** What was refused, and the form that was. */
+interface Refused {
+  problem: Problem;
+  form: object;
+}
+
+/** What stands at a field as problems name it, "times.lineUp[0].hostIds" say, whether from the form or the request. */
+function valueAt(form: object, field: string): unknown {
+  return field
+    .replace(/^form\./, '')
+    .split(/[.[\]]+/)
+    .filter((part) => part !== '')
+    .reduce<unknown>((value, part) => (value as Record<string, unknown> | null | undefined)?.[part], form);
+}
+
+const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /**
  * A form while it is filled in: whether something would be lost by leaving, what is under way, what stands in its way,
@@ -7,8 +24,8 @@ import type { Problem } from './problem';
  */
 export class FormState<Form extends object> {
   form: Form;
-  /** What stands in the way of counting what the form as it stands would do. */
-  countProblem = $state.raw<Problem | undefined>(undefined);
+  #counting = $state.raw<Refused | undefined>(undefined);
+  #saving = $state.raw<Refused | undefined>(undefined);
 
   #attempt = new Attempt();
   #kept = $state('');
@@ -29,13 +46,35 @@ export class FormState<Form extends object> {
     return this.#attempt.busy;
   }
 
-  /** What stood in the way of the last press. */
+  /** What stood in the way of the last press, but for fields that were changed since. */
   get problem(): Problem | undefined {
-    return this.#attempt.problem;
+    return this.#left(this.#saving);
   }
 
   set problem(problem: Problem | undefined) {
-    this.#attempt.problem = problem;
+    this.#saving = this.#refused(problem);
+  }
+
+  /** What stands in the way of counting what the form as it stands would do. */
+  get countProblem(): Problem | undefined {
+    return this.#left(this.#counting);
+  }
+
+  set countProblem(problem: Problem | undefined) {
+    this.#counting = this.#refused(problem);
+  }
+
+  #refused(problem: Problem | undefined): Refused | undefined {
+    return problem && { problem, form: $state.snapshot(this.form) as object };
+  }
+
+  /** A problem without the fields that are not as they were refused; none where nothing of it is left. */
+  #left(refused: Refused | undefined): Problem | undefined {
+    if (!refused?.problem.errors) return refused?.problem;
+    const left = Object.entries(refused.problem.errors).filter(([field]) =>
+      isSame(valueAt(this.form, field), valueAt(refused.form, field)),
+    );
+    return left.length === 0 ? undefined : { ...refused.problem, errors: Object.fromEntries(left) };
   }
 
   /** The mend of a field, whether it was found while saving or while counting. */
@@ -72,7 +111,16 @@ export class FormState<Form extends object> {
    */
   protected async attempt<T>(doing: () => Promise<T>): Promise<T | undefined> {
     let done: T | undefined;
-    await this.#attempt.run(async () => (done = await doing()));
+    if (!this.busy) this.#saving = undefined;
+    await this.#attempt.run(async () => {
+      try {
+        done = await doing();
+      } catch (thrown) {
+        // Kept with the form as it was refused, before the press leads to the first field.
+        this.problem = problemOf(thrown);
+        throw thrown;
+      }
+    });
     return done;
   }
 }

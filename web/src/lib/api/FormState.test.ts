@@ -44,6 +44,21 @@ describe('a form', () => {
     expect(form.problem).toBeUndefined();
   });
 
+  it('says no more of a field once it is changed, and nothing once all of them are', async () => {
+    const form = started();
+    const errors = { 'form.name': ['Name it.'], 'days[0]': ['Odd.'] };
+    await form.save(() => Promise.reject(new ProblemError({ status: 400, title: 'Mend.', errors })));
+    form.form.name = 'Loft';
+    expect(form.mend('name')).toBeUndefined();
+    expect(form.problem?.errors).toEqual({ 'days[0]': ['Odd.'] });
+    form.form.days = ['mon'];
+    expect(form.problem).toBeUndefined();
+    form.countProblem = { status: 400, title: 'Mend.', errors: { name: ['Too short.'] } };
+    expect(form.mend('name')).toBe('Too short.');
+    form.form.name = 'Loft over the slip';
+    expect(form.mend('name')).toBeUndefined();
+  });
+
   it('does one thing at a time', async () => {
     const form = started();
     let answer: (name: string) => void = () => undefined;

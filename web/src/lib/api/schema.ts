@@ -825,6 +825,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/post-words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPostWords"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{id}/post-preview": {
         parameters: {
             query?: never;
@@ -865,6 +881,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getCase"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listZones"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2568,6 +2600,7 @@ export interface components {
             patterns: components["schemas"]["PatternBeginning"][];
             events: components["schemas"]["EventBeginning"][];
             guests: components["schemas"]["KnownGuest"][];
+            more: components["schemas"]["MoreBeginnings"];
         };
         /** @description One run of office hours, on the wall clock of the page's zone. */
         BlockForm: {
@@ -3080,7 +3113,7 @@ export interface components {
          * @description Mistakes by which a page offers nothing at all, whatever calendars say.
          * @enum {unknown}
          */
-        EmptyKind: "datesPast" | "noticeBeyondWindow" | "pageClosed" | "hostClosed" | "hoursApart" | "openTooShort";
+        EmptyKind: "datesPast" | "noticeBeyondWindow" | "pageClosed" | "hostClosed" | "hoursApart" | "openTooShort" | "windowClosed" | "opensLater";
         /** @description A mistake by which a page offers nothing at all. */
         EmptyView: {
             kind: components["schemas"]["EmptyKind"];
@@ -3091,6 +3124,7 @@ export interface components {
              * @description The longest run of open time, where that is too short.
              */
             minutes: null | number;
+            opens: null | components["schemas"]["LocalDate"];
         };
         /** @enum {unknown} */
         EntryRepeats: "once" | "daily" | "weekly" | "monthly";
@@ -3888,9 +3922,20 @@ export interface components {
             kinds: string[];
         };
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "lapsedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "lapsedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
+        /** @description How many more of each there are than are listed; they are found by a search. */
+        MoreBeginnings: {
+            /** Format: int32 */
+            pages: number;
+            /** Format: int32 */
+            links: number;
+            /** Format: int32 */
+            patterns: number;
+            /** Format: int32 */
+            events: number;
+        };
         MoveRequest: {
             /** @description One of the openings that the booking can be moved to. */
             start: components["schemas"]["Instant"];
@@ -3916,6 +3961,8 @@ export interface components {
             quietUntil: null | components["schemas"]["LocalTime"];
             /** @description When the mail of the day goes out, on their own clock. */
             dailyAt: components["schemas"]["LocalTime"];
+            /** @description Of bookings by a page or link that one made or sent. */
+            made?: components["schemas"]["Notify"];
         };
         /**
          * @description When somebody hears of something.
@@ -3974,6 +4021,13 @@ export interface components {
         OpenTimeDocument: {
             from: string;
             to: string;
+        };
+        /** @description Our words for each mail, which a page's own can begin with. */
+        OurWords: {
+            booked: components["schemas"]["OwnWords"];
+            moved: components["schemas"]["OwnWords"];
+            cancelled: components["schemas"]["OwnWords"];
+            reminder: components["schemas"]["OwnWords"];
         };
         /**
          * @description What somebody did, in the calendar, to an event that we wrote there.
@@ -4672,7 +4726,9 @@ export interface components {
             duration: number;
             /** Format: int32 */
             total: number;
-            /** @description As many as were asked for, those beyond the window without openings. */
+            /** @description The local date in the page's zone. */
+            today: components["schemas"]["LocalDate"];
+            /** @description As many as were asked for from the first one that is offered, those beyond the window without openings. */
             days: components["schemas"]["SupplyDay"][];
             /** @description The last local date that the page offers. */
             lastDate: components["schemas"]["LocalDate"];
@@ -4918,6 +4974,29 @@ export interface components {
              * @description One of the host's own that can be written to; null for the one that is kept here.
              */
             calendarId: null | string;
+        };
+        ZonesAnswer: {
+            /** @description Of the zone tables (the IANA release), "2025b". */
+            version: string;
+            zones: components["schemas"]["ZoneView"][];
+            /** @description Ids that are in use in the workspace, the most used first; none for who is not signed in. */
+            usual: string[];
+        };
+        /** @description A zone as it is chosen: by its city. */
+        ZoneView: {
+            /** @description IANA id, under the name that the tables have for it today. */
+            id: string;
+            /** @description The last part of it, "Kyiv". */
+            city: string;
+            /** @description In English; empty where a zone belongs to none. */
+            country: string;
+            /** @description Former ids and others that mean the same, by which it is found as well: "Europe/Kiev". */
+            also: string[];
+            /**
+             * Format: int32
+             * @description Minutes ahead of UTC at the moment.
+             */
+            offset: number;
         };
     };
     responses: never;
@@ -6780,6 +6859,28 @@ export interface operations {
             };
         };
     };
+    getPostWords: {
+        parameters: {
+            query?: {
+                language?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OurWords"];
+                };
+            };
+        };
+    };
     previewPost: {
         parameters: {
             query?: never;
@@ -6893,6 +6994,26 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listZones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZonesAnswer"];
                 };
             };
         };

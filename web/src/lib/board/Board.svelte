@@ -1,12 +1,13 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { hourLines, placeOn } from '$lib/lanes/spans';
+  import { hourLines, placeOn, type MinuteSpan } from '$lib/lanes/spans';
   import { cityOf } from '$lib/time/clock';
   import { dayName, fullDate, longDate, monthName } from '$lib/time/format';
   import BoardLane from './BoardLane.svelte';
   import BoardLegend from './BoardLegend.svelte';
   import FreeLane from './FreeLane.svelte';
   import { hoursOf } from './axis';
+  import { nightsOn } from './nights';
   import { laneId, laneOf, type BoardPiece, type BoardSpan } from './pieces';
   import { aheadInWords, besideLabel, minutesAhead } from './zones';
 
@@ -19,6 +20,8 @@
     together?: 'all' | 'any' | undefined;
     /** A second zone whose hours stand beside the board's. */
     beside?: string | undefined;
+    /** The guest's zone, where it is known: their night is shaded. */
+    nightOf?: string | undefined;
     /** What can be changed on the board; where it is of a block, the block's own bar is left out. */
     pieces?: BoardPiece[];
     /** Minutes of what a press puts down, where it is always as long. */
@@ -43,6 +46,7 @@
     today,
     together,
     beside,
+    nightOf,
     pieces = [],
     length,
     paints = 'office hours',
@@ -83,6 +87,9 @@
             ),
         );
   }
+
+  const nightsWithin = (nights: MinuteSpan[]): MinuteSpan[] =>
+    nights.filter((night) => night.to > axis.from && night.from < axis.to);
 
   function step(event: KeyboardEvent): void {
     const id = (event.target as HTMLElement).dataset['lane'];
@@ -144,6 +151,7 @@
       {/if}
     </thead>
     {#each board.days as day (day.date)}
+      {@const nights = nightOf ? nightsWithin(nightsOn(day.date, board.zone, nightOf)) : []}
       {@const aheadNow = beside ? minutesAhead(board.zone, beside, day.date) : 0}
       <tbody class="border-t border-line">
         <tr class="md:hidden"
@@ -186,6 +194,8 @@
                 {hours}
                 zone={board.zone}
                 isTabStop={stop === id}
+                {nights}
+                nightIn={nightOf ? cityOf(nightOf) : undefined}
                 {length}
                 onpaint={canPaint ? (span) => onpaint({ ...span, date: day.date, hostId: host.id }) : undefined}
                 onchange={onchange ? (key, span, lane) => onchange(key, { ...span, ...laneOf(lane) }) : undefined}
@@ -211,5 +221,5 @@
         >Point at a bar, or press in a lane, to read what is there.</span
       >{/if}
   </p>
-  <BoardLegend {together} paints={onpaint === undefined ? undefined : paints} />
+  <BoardLegend nightIn={nightOf ? cityOf(nightOf) : undefined} {together} paints={onpaint === undefined ? undefined : paints} />
 </div>

@@ -17,6 +17,9 @@
     hours: readonly number[];
     zone: string;
     isTabStop: boolean;
+    /** When it is night where the guest is, and where that is. */
+    nights?: readonly MinuteSpan[];
+    nightIn?: string | undefined;
     /** Minutes of what a press puts down, where it is always as long. */
     length?: number | undefined;
     onpaint?: ((span: MinuteSpan) => void) | undefined;
@@ -36,6 +39,8 @@
     hours,
     zone,
     isTabStop,
+    nights = [],
+    nightIn,
     length,
     onpaint,
     onchange,
@@ -43,6 +48,13 @@
     onpick,
     onpoint,
   }: Props = $props();
+
+  function said(minute: number): string {
+    const what = whatIsAt(bars, minute, zone);
+    return nightIn !== undefined && nights.some((night) => night.from <= minute && minute < night.to)
+      ? `${what}; night in ${nightIn}`
+      : what;
+  }
 
   const within = $derived(bars.filter((bar) => bar.toMinute > axis.from && bar.fromMinute < axis.to));
 </script>
@@ -60,12 +72,12 @@
   {pieces}
   {isTabStop}
   {length}
-  describe={(minute) => whatIsAt(bars, minute, zone)}
+  describe={said}
   {...onpaint ? { onpaint } : {}}
   {...onchange ? { onchange } : {}}
   {...onerase ? { onerase } : {}}
   {...onpick ? { onpick } : {}}
-  onpoint={(minute) => onpoint(whatIsAt(bars, minute, zone))}
+  onpoint={(minute) => onpoint(said(minute))}
 >
   <ul class="absolute inset-0">
     {#each within as bar, index (index)}<BoardBar
@@ -75,3 +87,11 @@
       />{/each}
   </ul>
 </LaneSurface>
+{#if nights.length > 0}
+  <div class="pointer-events-none absolute inset-0 overflow-hidden" aria-hidden="true" data-test="night">
+    {#each nights as night (night.from)}<span
+        class="absolute inset-y-0 bg-ink/15"
+        style={placeOn(axis, Math.max(night.from, axis.from), Math.min(night.to, axis.to))}
+      ></span>{/each}
+  </div>
+{/if}

@@ -1,11 +1,13 @@
 <script lang="ts">
   interface Props {
+    /** The city whose night is shaded. */
+    nightIn?: string | undefined;
     together: 'all' | 'any' | undefined;
     /** What can be painted; undefined for nothing. */
     paints: 'office hours' | 'times' | 'stretches' | undefined;
   }
 
-  let { together, paints }: Props = $props();
+  let { nightIn, together, paints }: Props = $props();
 </script>
 
 <ul class="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-fine text-muted" aria-label="What the bars mean">
@@ -32,6 +34,9 @@
     <span class="hatched h-2.5 w-5 rounded-sm border border-violet bg-violet-tint"></span>held
   </li>
   <li class="inline-flex items-center gap-1.5"><span class="h-2.5 w-5 rounded-sm bg-sea"></span>booked here</li>
+  {#if nightIn}<li class="inline-flex items-center gap-1.5">
+      <span class="h-2.5 w-5 bg-ink/15"></span>night in {nightIn}
+    </li>{/if}
   {#if together}<li class="inline-flex items-center gap-1.5">
       <span class="h-2.5 w-5 bg-glow-bar"></span>{together === 'all' ? 'all of them free' : 'at least one free'}
     </li>{/if}

@@ -51,7 +51,7 @@
   <p>
     The time is kept until {saying(waitsUntil)}; after that it is free again, and {guest} hears that nobody could answer.
   </p>
-  {#if attempt.problem && !attempt.problem.errors}<div class="mt-3"><ProblemNote problem={attempt.problem} /></div>{/if}
+  {#if attempt.problem}<div class="mt-3"><ProblemNote problem={attempt.problem} /></div>{/if}
   {#if declining}
     <div class="mt-3 rounded-xl border border-line bg-card p-4 text-ink">
       <Field label="A word for {guest} (may stay empty)" id="decline-word" mend={attempt.problem?.errors?.word?.[0]}>

@@ -31,7 +31,7 @@
 </script>
 
 <Dialog title={say('cancel.title', { booking })} {onclose}>
-  {#if problem && !problem.errors}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
+  {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
   {#if words}<p class="mb-3 border-l-4 border-edge pl-3 whitespace-pre-line">{words}</p>{/if}
   <p class="mb-3">{say('cancel.what-happens', { reader })}</p>
   <Field label={say('cancel.word', { reader })} id="cancel-word" mend={problem?.errors?.word?.[0]}>

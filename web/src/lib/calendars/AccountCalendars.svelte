@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mend from '$lib/ui/Mend.svelte';
   import { Checkbox, Radio } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
 
@@ -44,5 +45,5 @@
       </li>
     {/each}
   </ul>
-  {#if mend}<p class="mt-1 text-sm text-brick" role="alert">{mend}</p>{/if}
+  {#if mend}<Mend words={mend} />{/if}
 </fieldset>

@@ -63,7 +63,7 @@
 </script>
 
 <form novalidate aria-label="Join calendars of an account" class="grid gap-4 md:grid-cols-4" onsubmit={submit}>
-  {#if problem && !problem.errors}<div class="md:col-span-4"><ProblemNote {problem} /></div>{/if}
+  {#if problem}<div class="md:col-span-4"><ProblemNote {problem} /></div>{/if}
   <WhoseCalendar
     {hosts}
     bind:whose={() => whose, (next) => ((whose = next), (found = undefined))}

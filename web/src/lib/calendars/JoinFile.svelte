@@ -44,7 +44,7 @@
   class="grid gap-4 md:grid-cols-3"
   onsubmit={(event) => void join(event)}
 >
-  {#if problem && !problem.errors}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
+  {#if problem}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
   <WhoseCalendar {hosts} bind:whose {mayShare} mend={mendOf(problem, 'hostId') ?? mendOf(problem, 'hostIds')} />
   <Field
     label="Name among ourselves"

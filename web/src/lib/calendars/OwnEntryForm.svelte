@@ -54,7 +54,7 @@
   class="mt-2 grid items-start gap-3 md:grid-cols-6"
   onsubmit={(event) => void save(event)}
 >
-  {#if problem && !problem.errors}<div class="md:col-span-6"><ProblemNote {problem} /></div>{/if}
+  {#if problem}<div class="md:col-span-6"><ProblemNote {problem} /></div>{/if}
   <Field label="What it is" id={field('title')} class="md:col-span-2" mend={mendOf(problem, 'title')}
     ><Input id={field('title')} bind:value={form.title} /></Field
   >

@@ -77,7 +77,7 @@
   <form novalidate onsubmit={(event) => void save(event)}>
     <fieldset disabled={!mayEdit} class="grid gap-4 md:grid-cols-2">
       <legend class="sr-only">{desk.name}</legend>
-      {#if attempt.problem && !attempt.problem.errors}<div class="md:col-span-2">
+      {#if attempt.problem}<div class="md:col-span-2">
           <ProblemNote problem={attempt.problem} />
         </div>{/if}
       <Field label="Name, as guests read it" id={id('name')} mend={mendOf(attempt.problem, 'name')}

@@ -30,7 +30,7 @@
 
 <Dialog title="A new desk" {onclose}>
   <form novalidate class="space-y-4" onsubmit={(event) => void open(event)}>
-    {#if attempt.problem && !attempt.problem.errors}<ProblemNote problem={attempt.problem} />{/if}
+    {#if attempt.problem}<ProblemNote problem={attempt.problem} />{/if}
     <Field label="Name, as guests read it" id="new-desk-name" mend={mendOf(attempt.problem, 'name')}>
       <Input
         id="new-desk-name"

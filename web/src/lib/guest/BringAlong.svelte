@@ -62,7 +62,7 @@
   {:else if !adding}
     <p class="mt-1 text-muted">{say('along.what-happens')}</p>
   {/if}
-  {#if attempt.problem && !attempt.problem.errors}<div class="mt-2"><ProblemNote problem={attempt.problem} /></div>{/if}
+  {#if attempt.problem}<div class="mt-2"><ProblemNote problem={attempt.problem} /></div>{/if}
   {#if adding}
     {@const at = people.length}
     <form novalidate class="mt-2 space-y-3" onsubmit={(event) => void add(event)}>

@@ -94,7 +94,7 @@
           <label class="mb-1 block" for="wish-words">{say('wish.words')}</label>
           <Textarea id="wish-words" rows={2} class="w-full" maxlength={1000} bind:value={words} />
         </div>
-        {#if sending.problem && !sending.problem.errors}<ProblemNote problem={sending.problem} />{/if}
+        {#if sending.problem}<ProblemNote problem={sending.problem} />{/if}
         <ActionButton type="submit" disabled={sending.busy} class="min-h-11">{say('wish.send')}</ActionButton>
       </form>
     {/if}

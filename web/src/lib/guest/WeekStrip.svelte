@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { dayMonth } from '$lib/time/format';
+  import { dayMonth, monthYear } from '$lib/time/format';
   import { say, sayCount } from '$lib/words/say.svelte';
   import { datesOf, type Week } from './days';
 
@@ -15,6 +15,7 @@
 
   const most = $derived(Math.max(1, ...weeks.flatMap((week) => week.dates.map(countOf))));
   const BAR = 24;
+  const LONG = 6;
 
   let strip: HTMLElement;
 
@@ -33,13 +34,29 @@
     return count === 0 ? 2 : Math.max(5, Math.round((count / most) * BAR));
   }
 
+  // A long row is read by its months, each named above its first week.
+  const months = $derived.by(() => {
+    const groups: { name: string; weeks: Week[] }[] = [];
+    for (const week of weeks) {
+      const name = monthYear(week.dates[0] ?? week.monday);
+      const last = groups.at(-1);
+      if (last?.name === name) last.weeks.push(week);
+      else groups.push({ name, weeks: [week] });
+    }
+    return groups;
+  });
+
   function totalOf(week: Week): number {
     return week.dates.reduce((sum, date) => sum + countOf(date), 0);
   }
 </script>
 
 <nav bind:this={strip} aria-label={say('weeks')} class="relative flex max-w-full min-w-0 gap-2 overflow-x-auto pb-1">
-  {#each weeks as week (week.monday)}
+  {#each months as month (month.name)}
+    <div class="shrink-0">
+      {#if weeks.length > LONG}<p class="sticky left-0 w-max px-2 pb-0.5 text-xs font-semibold">{month.name}</p>{/if}
+      <div class="flex gap-2">
+  {#each month.weeks as week (week.monday)}
     {@const isChosen = week.monday === chosen}
     <button
       type="button"
@@ -64,5 +81,8 @@
         {/each}
       </span>
     </button>
+  {/each}
+      </div>
+    </div>
   {/each}
 </nav>

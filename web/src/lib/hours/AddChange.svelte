@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mend from '$lib/ui/Mend.svelte';
   import { Input } from 'flowbite-svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -94,7 +95,7 @@
           >
         {/each}
       </div>
-      {#if mends.days}<p class="mt-1 text-sm text-brick" role="alert">{mends.days}</p>{/if}
+      {#if mends.days}<Mend words={mends.days} />{/if}
     </div>
   {/if}
   <div class="flex flex-wrap items-start gap-3">
@@ -110,7 +111,7 @@
     {#if closed === 'open'}
       <div class="min-w-48 flex-1">
         <Input aria-label="Times on those dates" placeholder="9–12, 13–15" bind:value={times} />
-        {#if mends.times}<p class="mt-1 text-sm text-brick" role="alert">{mends.times}</p>{/if}
+        {#if mends.times}<Mend words={mends.times} />{/if}
       </div>
     {/if}
   </div>

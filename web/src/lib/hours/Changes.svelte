@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mend from '$lib/ui/Mend.svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { faultOf } from '$lib/api/problem';
   import { counted } from '$lib/time/format';
@@ -87,7 +88,7 @@
       {#each past as { change, index } (index)}{@render row(change, index)}{/each}
     </ul>{/if}
 {/if}
-{#each mends as mend (mend)}<p class="text-sm text-brick" role="alert">{mend}</p>{/each}
+{#each mends as mend (mend)}<Mend words={mend} class="" />{/each}
 {#if adding}
   <AddChange
     {today}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mend from '$lib/ui/Mend.svelte';
   import { Input } from 'flowbite-svelte';
   import LaneSurface from '$lib/lanes/LaneSurface.svelte';
   import { hourLines, placeOn, type MinuteSpan } from '$lib/lanes/spans';
@@ -151,7 +152,7 @@
       {#if mends.length > 0}
         <tr
           ><td></td><td colspan="4" class="pb-1.5"
-            >{#each mends as mend (mend)}<p class="text-sm text-brick" role="alert">{mend}</p>{/each}</td
+            >{#each mends as mend (mend)}<Mend words={mend} class="" />{/each}</td
           ></tr
         >
       {/if}

@@ -17,17 +17,17 @@ const BETWEEN = /\s*(?:-|–|—|\bto\b|\bbis\b|\buntil\b)\s*/i;
 const CLOSED = /^(?:closed|off|none|–|-)?$/i;
 
 /**
- * A time of day as people type it ("9", "9.30", "0930", "9:30", "5 pm") as "09:30", to "24:00"; what is no time comes
+ * A time of day as people type it ("9", "9.30", "0930", "9:30", "5 pm", "9:00 a.m.") as "09:30", to "24:00"; what is no time comes
  * back as it was.
  */
 export function timeOfDay(typed: string): string {
-  const match = /^(\d{1,2})(?:[:.h ]?(\d{2}))?h?\s*(am|pm)?$/i.exec(typed.trim());
+  const match = /^(\d{1,2})(?:[:.h ]?(\d{2}))?h?\s*(?:([ap])\.?\s?m\.?)?$/i.exec(typed.trim());
   if (!match) return typed.trim();
   let hour = Number(match[1]);
   const minute = Number(match[2] ?? '0');
   const half = match[3]?.toLowerCase();
   if (half && (hour < 1 || hour > 12)) return typed.trim();
-  if (half) hour = (hour % 12) + (half === 'pm' ? 12 : 0);
+  if (half) hour = (hour % 12) + (half === 'p' ? 12 : 0);
   if (hour > 24 || minute > 59 || (hour === 24 && minute > 0)) return typed.trim();
   return minuteText(hour * 60 + minute);
 }

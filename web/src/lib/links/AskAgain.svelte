@@ -39,9 +39,7 @@
   <label class="mb-1 block" for="ask-word">A short message, above the times (or leave it to ours)</label>
   <Textarea id="ask-word" rows={3} class="w-full" maxlength={2000} bind:value={word} />
   {#if asking.problem}<div class="mt-3">
-      <ProblemNote problem={asking.problem}
-        >{#each Object.values(asking.problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote
-      >
+      <ProblemNote problem={asking.problem} />
     </div>{/if}
   <div class="mt-4 flex justify-end gap-3">
     <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>

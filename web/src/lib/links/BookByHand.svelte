@@ -85,7 +85,7 @@
         The invitation goes out straight away. What else is held for {name || 'them'} is freed.
       </p>
     {/if}
-    {#if booking.problem && !booking.problem.errors}<ProblemNote problem={booking.problem} />{/if}
+    {#if booking.problem}<ProblemNote problem={booking.problem} />{/if}
     <div class="flex justify-end gap-3">
       <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
       <ActionButton kind="main" type="submit" disabled={booking.busy}>Book it</ActionButton>

@@ -153,6 +153,7 @@
     board={shown}
     hosts={shown.hosts}
     {today}
+    nightOf={link.form.guestZone && link.form.guestZone !== zone ? link.form.guestZone : undefined}
     {pieces}
     length={link.offer.by === 'picked' ? link.minutes : undefined}
     paints={link.offer.by === 'picked' ? 'times' : 'stretches'}

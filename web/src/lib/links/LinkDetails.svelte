@@ -52,6 +52,7 @@
         >
         <span class="w-56"
           ><Input
+            id="place"
             aria-label="Place"
             placeholder={link.form.placeKind === 'video' ? 'a room is made' : 'where'}
             class="py-1.5"

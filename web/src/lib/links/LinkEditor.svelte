@@ -6,6 +6,8 @@
   import { must } from '$lib/api/problem';
   import { watchChanges } from '$lib/live/changes';
   import LeaveGuard from '$lib/pages/LeaveGuard.svelte';
+  import { missingPlace } from '$lib/pages/missingPlace';
+  import PlaceMissing from '$lib/pages/PlaceMissing.svelte';
   import RecordList from '$lib/record/RecordList.svelte';
   import DarkPanel from '$lib/supply/DarkPanel.svelte';
   import { DarkQuestion } from '$lib/supply/DarkQuestion.svelte';
@@ -49,6 +51,7 @@
     link.hostIds.every((id) => hosts.find((host) => host.id === id)?.mayOffer ?? false) &&
       link.saved?.row.state !== 'revoked',
   );
+  const missing = $derived(missingPlace(link.form.placeKind, link.form.place, true));
   const isOurs = $derived(link.form.details.isAmongOurselves);
   let record = $state.raw<Schemas['RecordLine'][]>([]);
   let booking = $state<string | undefined>(undefined);
@@ -122,7 +125,7 @@
     <h1 class="text-page">
       {isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for somebody'}
     </h1>
-    <span aria-live="polite" data-test="link-total"
+    <span aria-live="polite" data-test="link-total" class={link.countProblem ? 'opacity-50' : ''}
       ><strong class="font-heading text-count leading-none">{link.supply?.total ?? '…'}</strong>
       {link.supply?.total === 1 ? 'opening' : 'openings'}</span
     >
@@ -173,13 +176,10 @@
     Not everybody in the line-up lets you offer their time. They can under “You”, “Acting for me”.
   </p>{/if}
 {#if link.problem}
-  <div class="mb-3">
-    <ProblemNote problem={link.problem}
-      >{#each link.problem.errors ? Object.values(link.problem.errors).flat() : [] as mend (mend)}<p>
-          {mend}
-        </p>{/each}</ProblemNote
-    >
-  </div>
+  <div class="mb-3"><ProblemNote problem={link.problem} /></div>
+{/if}
+{#if mayEdit && missing && !link.isOver && (!link.isOut || link.isChanged)}
+  <PlaceMissing words={missing} />
 {/if}
 {#if link.isOut && link.supply && link.supply.total === 0 && !link.isChanged}
   <p

@@ -1,6 +1,8 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { counted } from '$lib/time/format';
+  import { isNight } from '$lib/board/nights';
+  import { cityOf } from '$lib/time/clock';
+  import { counted, timeOf } from '$lib/time/format';
   import type { LinkEditing } from './LinkEditing.svelte';
   import { dayAndTime, paintedWords } from './words';
   import TextButton from '$lib/ui/TextButton.svelte';
@@ -15,6 +17,9 @@
 
   const MOST = 12;
   const { zone } = $derived(link.form.times);
+  const theirs = $derived(link.form.guestZone);
+  // In the guest's night it is said what the clock shows there.
+  const nightAt = (start: string): boolean => theirs !== '' && theirs !== zone && isNight(start, theirs);
   const isPicked = $derived(link.offer.by === 'picked');
   const openings = $derived(link.supply?.openings ?? []);
   // Of pieces all are listed, also those that went since.
@@ -57,6 +62,9 @@
         class="flex flex-wrap items-center gap-x-3 border-t border-line py-1 first:border-t-0"
       >
         <span class="min-w-0 flex-1 {row.isOpen ? '' : 'text-muted line-through'}">{dayAndTime(row.start, zone)}</span>
+        {#if nightAt(row.start)}<span class="text-sm text-amber-text" data-test="in-their-night"
+            >{timeOf(row.start, theirs)} in {cityOf(theirs)}</span
+          >{/if}
         {#if link.held.has(row.start)}<span
             class="hatched rounded-md border border-violet bg-violet-tint px-1.5 text-sm text-ink">held</span
           >{/if}

@@ -2,7 +2,7 @@
   import { Input } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
-  import { dateIn, dayMonth } from '$lib/time/format';
+  import { dateIn, dayMonth, lengthOf } from '$lib/time/format';
   import { fromEvent, fromLink, fromPage, type LinkForm, type Setting } from './form';
 
   interface Props {
@@ -72,6 +72,10 @@
   const chip = 'min-h-9 rounded-full border border-line-strong bg-card px-3 text-sm hover:bg-lane max-md:min-h-11';
 </script>
 
+{#snippet more(count: number)}
+  {#if count > 0}<li class="content-center text-sm text-muted">{count} more, found by searching</li>{/if}
+{/snippet}
+
 <details bind:open class="mb-3 rounded-2xl border border-line bg-card px-4 py-2">
   <summary class="min-h-9 cursor-pointer content-center font-semibold"
     >Start from a page, an earlier link, a pattern or an event</summary
@@ -94,6 +98,7 @@
           {#each shown.pages as one (one.id)}<li>
               <button type="button" class={chip} onclick={() => void page(one.id)}>{one.title}</button>
             </li>{/each}
+          {@render more(shown.more.pages)}
         </ul>
       </div>
     {/if}
@@ -107,6 +112,7 @@
                 <span class="text-muted">{dayMonth(dateIn(one.madeAt, from.zone))}</span></button
               >
             </li>{/each}
+          {@render more(shown.more.links)}
         </ul>
       </div>
     {/if}
@@ -122,10 +128,11 @@
               ><button
                 type="button"
                 class="min-h-9 w-8 max-md:min-h-11"
-                aria-label="Take away the pattern {one.name}"
+                aria-label="Delete the pattern {one.name}"
                 onclick={() => void takeAway(one.id)}>×</button
               >
             </li>{/each}
+          {@render more(shown.more.patterns)}
         </ul>
       </div>
     {/if}
@@ -136,9 +143,10 @@
           {#each shown.events as one (one.title + one.start)}<li>
               <button type="button" class={chip} onclick={() => void event(one)}
                 >{one.title}
-                <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {one.minutes} min</span></button
+                <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {lengthOf(one.minutes)}</span></button
               >
             </li>{/each}
+          {@render more(shown.more.events)}
         </ul>
       </div>
     {/if}

@@ -3,10 +3,10 @@
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import Sentence from '$lib/pages/Sentence.svelte';
-  import { allZones } from '$lib/time/clock';
   import type { LinkEditing } from './LinkEditing.svelte';
   import { languages } from './languages';
   import TextButton from '$lib/ui/TextButton.svelte';
+  import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
 
   interface Props {
     link: LinkEditing;
@@ -111,18 +111,14 @@
         onclick={() => (link.form.guests = [...guests, { name: '', email: '' }])}>+ guest</TextButton
       >{/if}
     in
-    <span class="w-44"
-      ><Select
-        aria-label="Guest’s zone"
-        placeholder=""
-        classes={{ select: 'py-1.5' }}
-        bind:value={link.form.guestZone}
-        items={[
-          { value: '', name: 'a zone I don’t know' },
-          ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') })),
-        ]}
-      /></span
-    >
+    <ZoneSelect
+      id="guest-zone"
+      label="Guest’s time zone"
+      none="time zone unknown"
+      class="w-52"
+      box="py-1.5"
+      bind:value={link.form.guestZone}
+    />
     in
     <span class="w-28"
       ><Select

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mend from '$lib/ui/Mend.svelte';
   import { Checkbox, Select } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
   import { calendarsOf, choiceInWords, choose, usuallyAsked } from './calendars';
@@ -78,4 +79,4 @@
     </li>
   {/each}
 </ul>
-{#each mends as mend (mend)}<p class="text-sm text-brick" role="alert">{mend}</p>{/each}
+{#each mends as mend (mend)}<Mend words={mend} class="" />{/each}

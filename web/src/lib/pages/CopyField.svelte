@@ -1,19 +1,15 @@
 <script lang="ts">
+  import { putOnClipboard, type Copied } from '$lib/ui/clipboard';
   import { Input, Textarea } from 'flowbite-svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
 
   let { id, label, value, lines = 1 }: { id: string; label: string; value: string; lines?: number } = $props();
 
-  let copied = $state<'not yet' | 'copied' | 'refused'>('not yet');
+  let copied = $state<Copied>('not yet');
 
   async function copy(): Promise<void> {
-    // A browser may refuse, or (without https) have no clipboard at all.
-    copied =
-      (await navigator.clipboard?.writeText(value).then(
-        () => 'copied' as const,
-        () => 'refused' as const,
-      )) ?? 'refused';
+    copied = await putOnClipboard(value);
   }
 </script>
 

@@ -49,7 +49,7 @@ export class EditorState extends FormState<PageForm> {
       : undefined,
   );
   readonly change = $derived(
-    this.before && this.supply ? difference(this.before, startsOf(this.supply)) : { gained: 0, lost: 0 },
+    this.before && this.savedSupply && this.supply ? difference(this.savedSupply, this.supply) : { gained: 0, lost: 0 },
   );
   #addressTyped: boolean;
   #asked = 0;

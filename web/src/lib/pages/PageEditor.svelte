@@ -17,6 +17,7 @@
   import AppointmentSection from './AppointmentSection.svelte';
   import ChangesSection from './ChangesSection.svelte';
   import CheckUp from './CheckUp.svelte';
+  import CopyButton from './CopyButton.svelte';
   import type { EditorState } from './EditorState.svelte';
   import type { PageForm } from './form';
   import History from './History.svelte';
@@ -24,6 +25,8 @@
   import Looks from './Looks.svelte';
   import LimitsSection from './LimitsSection.svelte';
   import LineUpSection from './LineUpSection.svelte';
+  import { missingPlace } from './missingPlace';
+  import PlaceMissing from './PlaceMissing.svelte';
   import PostSection from './PostSection.svelte';
   import QuestionsSection from './QuestionsSection.svelte';
   import Share from './Share.svelte';
@@ -69,6 +72,9 @@
   );
   // Whoever coordinates may change what is theirs, or of hosts who let them.
   const mayEdit = $derived(me.isCoordinator && lineUp.every((host) => host.mayOffer));
+  const missing = $derived(
+    missingPlace(editor.form.placeKind, editor.form.place, editor.form.details?.place.hostsRing ?? true),
+  );
   let sharing = $state(false);
   let told = $state<string | undefined>(undefined);
 
@@ -109,7 +115,8 @@
     told = undefined;
     const view = await doing();
     if (!view) {
-      document.querySelector('[role="alert"]')?.scrollIntoView({ block: 'center' });
+      // To a field that needs a mend the press has led already.
+      if (!editor.problem?.errors) document.querySelector('[role="alert"]')?.scrollIntoView({ block: 'center' });
       return;
     }
     told = done;
@@ -219,6 +226,9 @@
 {#if editor.problem}
   <div class="mb-3"><ProblemNote problem={editor.problem} /></div>
 {/if}
+{#if mayEdit && missing && (editor.changeCount > 0 || !isPublished)}
+  <PlaceMissing words={missing} />
+{/if}
 
 <div class="grid items-start gap-[22px] lg:grid-cols-[minmax(0,1fr)_minmax(360px,440px)]">
   <fieldset
@@ -274,6 +284,9 @@
 
 <div aria-live="polite" class="fixed right-6 bottom-6 z-50">
   {#if told}
-    <Toast dismissable class="border border-line bg-card text-ink" onclose={() => (told = undefined)}>{told}</Toast>
+    <Toast dismissable class="border border-line bg-card text-ink" onclose={() => (told = undefined)}
+      >{told}
+      {#if told.startsWith('Published') && saved}<CopyButton words="Copy its address" value={location.origin + saved.path} />{/if}</Toast
+    >
   {/if}
 </div>

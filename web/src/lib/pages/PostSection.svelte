@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Checkbox, Input, Select, Textarea } from 'flowbite-svelte';
-  import type { Schemas } from '$lib/api/client';
+  import { api, type Schemas } from '$lib/api/client';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Choice from '$lib/ui/Choice.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -37,8 +37,21 @@
     editor.form.post = { ...post, ...change };
   }
 
-  function setOwn(change: Partial<Schemas['OwnWords']>): void {
-    set({ [mail]: { ...(own ?? { subject: '', body: '' }), ...change } });
+  // The box begins with our words; as long as they stand there unchanged, they are ours, in each guest's language.
+  let ours = $state.raw<Schemas['OurWords'] | undefined>(undefined);
+  const language = $derived(editor.form.details?.face.language ?? '');
+  const begins = $derived(ours?.[mail] ?? { subject: '', body: '' });
+
+  $effect(() => {
+    const asked = language;
+    void api.GET('/api/post-words', { params: { query: { language: asked || 'en' } } }).then(({ data }) => {
+      if (asked === language && data) ours = data;
+    });
+  });
+
+  function setOwn(part: 'subject' | 'body', typed: string): void {
+    const next = { ...(own ?? { subject: '', body: '' }), [part]: typed === begins[part] ? '' : typed };
+    set({ [mail]: next.subject === '' && next.body === '' ? null : next });
   }
 
   function setReminder(at: number, minutes: number): void {
@@ -157,25 +170,25 @@
       <Segments label="Which mail" options={mails} value={mail} onchoose={(chosen) => (mail = chosen)} />
     </div>
     <p class="mt-2 text-sm text-muted">
-      Empty: our words, in the guest’s language. Your own go out as you write them, in whatever language a guest reads.
+      Change the subject, the text or both. What you leave as it is goes out in each guest’s language; what you change
+      goes out as you wrote it.
     </p>
     <div class="mt-2 space-y-2">
       <Field label="Subject" id="own-subject" mend={editor.mend(`post.${mail}.subject`)}>
         <Input
           id="own-subject"
-          placeholder={'{{ page }}: {{ day }}, {{ time }}'}
-          bind:value={() => own?.subject ?? '', (subject) => setOwn({ subject: subject ?? '' })}
+          bind:value={() => own?.subject || begins.subject, (subject) => setOwn('subject', subject ?? '')}
         />
       </Field>
-      <Field label="Words" id="own-body" mend={editor.mend(`post.${mail}.body`)}>
+      <Field label="Text" id="own-body" mend={editor.mend(`post.${mail}.body`)}>
         <Textarea
           id="own-body"
-          rows={6}
+          rows={12}
           class="w-full"
-          placeholder={'Hello {{ first_name }},'}
-          bind:value={() => own?.body ?? '', (body) => setOwn({ body: body ?? '' })}
+          bind:value={() => own?.body || begins.body, (body) => setOwn('body', body ?? '')}
         />
       </Field>
+      {#if own}<TextButton class="min-h-9" onclick={() => set({ [mail]: null })}>Use our words again</TextButton>{/if}
       {#if post.toGuests === 'invitation'}
         <Field label="Title in guests’ calendars" id="event-title" mend={editor.mend('post.eventTitle')}>
           <Input

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mend from '$lib/ui/Mend.svelte';
   import { Checkbox, Input, Select, Textarea } from 'flowbite-svelte';
   import { moved } from '$lib/lists';
   import { hasOptions, newQuestion, questionKinds, type Question } from '$lib/questions/kinds';
@@ -11,6 +12,10 @@
   let { editor }: { editor: EditorState } = $props();
 
   const MOST = 25;
+  // By phone the form asks for the number that hosts call.
+  const asksNumber = $derived(
+    editor.form.placeKind === 'phone' && (editor.form.details?.place.hostsRing ?? true),
+  );
   const questions = $derived(editor.form.questions ?? []);
 
   function set(next: Question[]): void {
@@ -23,9 +28,11 @@
 </script>
 
 <Section title="Questions">
-  {#if questions.length === 0}<p class="text-muted">
-      Guests are asked for their name and email, and nothing else.
-    </p>{/if}
+  {#if asksNumber}
+    <p class="text-muted">Guests are asked for their name, email and phone number, since we call them.</p>
+  {:else if questions.length === 0}
+    <p class="text-muted">Guests are asked for their name and email only.</p>
+  {/if}
   {#each questions as question, at (question.key)}
     <div class="rounded-xl border border-line p-3">
       <Sentence mends={editor.mendsUnder(`questions[${at}]`)}>
@@ -104,6 +111,6 @@
   {#each editor
     .mendsUnder('questions')
     .filter((mend) => !questions.some((_, at) => editor.mendsUnder(`questions[${at}]`).includes(mend))) as mend (mend)}
-    <p class="text-sm text-brick" role="alert">{mend}</p>
+    <Mend words={mend} class="" />
   {/each}
 </Section>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import Mend from '$lib/ui/Mend.svelte';
 
   /** A rule as a sentence with controls in it; what is wrong with it stands beneath. */
   let { mends = [], children }: { mends?: (string | undefined)[]; children: Snippet } = $props();
@@ -9,5 +10,5 @@
 
 <div>
   <div class="flex flex-wrap items-center gap-x-2.5 gap-y-2 text-muted">{@render children()}</div>
-  {#each said as mend (mend)}<p class="mt-1 text-sm text-brick" role="alert">{mend}</p>{/each}
+  {#each said as mend (mend)}<Mend words={mend} />{/each}
 </div>

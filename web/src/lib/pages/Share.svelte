@@ -106,7 +106,7 @@
       Whoever opens this address is not asked for name and email again. Give it to this guest alone.
     </p>
     <form novalidate class="grid gap-3 md:grid-cols-2" onsubmit={(event) => void make(event)}>
-      {#if making.problem && !making.problem.errors}<div class="md:col-span-2">
+      {#if making.problem}<div class="md:col-span-2">
           <ProblemNote problem={making.problem} />
         </div>{/if}
       <Field label="Guest’s name" id="personal-name" mend={mendOf(making.problem, 'name')}

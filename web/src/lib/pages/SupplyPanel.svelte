@@ -4,7 +4,7 @@
   import type { DarkQuestion } from '$lib/supply/DarkQuestion.svelte';
   import { emptyWords } from '$lib/supply/reasons';
   import { cityOf } from '$lib/time/clock';
-  import { counted, dayName, lengthOf, monthName } from '$lib/time/format';
+  import { counted, dayName, lengthOf, monthName, shortDate } from '$lib/time/format';
   import { weekChoices, type Weeks } from './EditorState.svelte';
   import { axisOf, barsOf, darkAround, lostOf } from './lanes';
 
@@ -26,6 +26,9 @@
   let { supply, problem, before, was, change, durations, weeks, dark, onduration, onweeks }: Props = $props();
 
   const days = $derived(supply?.days ?? []);
+  const isLater = $derived(supply !== undefined && days[0] !== undefined && days[0].date > supply.today);
+  // What was counted before something was refused is of other settings than those on screen.
+  const stale = $derived(problem ? 'opacity-50' : '');
   const axis = $derived(axisOf([...days, ...(was?.days ?? [])]));
   const wasByDate = $derived(new Map((was?.days ?? []).map((day) => [day.date, day])));
   /** The day whose lane the keyboard is at. */
@@ -73,12 +76,14 @@
   class="rounded-2xl border border-line bg-card p-4"
 >
   {#if supply}
-    <div class="flex flex-wrap items-baseline justify-between gap-x-3 gap-y-1">
+    <div class="{stale} flex flex-wrap items-baseline justify-between gap-x-3 gap-y-1">
       <p aria-live="polite" class="flex items-baseline gap-x-2.5">
         <span data-test="supply-total" class="font-heading text-hero leading-none font-bold">{supply.total}</span>
         <span>
-          {supply.total === 1 ? 'opening' : 'openings'} in the next {weeks} weeks{#if change.gained > 0}, <strong
-              >{change.gained} more</strong
+          {supply.total === 1 ? 'opening' : 'openings'}
+          {isLater
+            ? `in ${String(weeks)} weeks from ${shortDate(days[0]?.date ?? '')}`
+            : `in the next ${String(weeks)} weeks`}{#if change.gained > 0}, <strong>{change.gained} more</strong
             >{/if}{#if change.lost > 0}, <strong>{change.lost} fewer</strong>{/if}
           {#if change.gained > 0 || change.lost > 0}<span class="text-muted">by your changes</span>{/if}
         </span>
@@ -118,7 +123,7 @@
         {emptyWords(cause, lengthOf(supply.duration))}
       </p>
     {/each}
-    <ol bind:this={list} class="mt-3 {problem ? 'opacity-50' : ''}">
+    <ol bind:this={list} class="mt-3 {stale}">
       {#each days as day, i (day.date)}
         <li>
           <button

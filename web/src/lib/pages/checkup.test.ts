@@ -21,6 +21,7 @@ function supply(...openings: number[]): Schemas['SupplyAnswer'] {
     now: '2026-12-07T07:00:00Z',
     zone: 'Europe/Copenhagen',
     duration: 30,
+    today: '2026-12-07',
     total: openings.reduce((sum, count) => sum + count, 0),
     days,
     lastDate: '2027-01-04',
@@ -50,6 +51,7 @@ describe('the check-up of a page', () => {
     poor.description = ' ';
     poor.placeKind = 'inPerson';
     expect(checkUp(poor, undefined, [], []).map((point) => point.at)).toEqual([
+      'place',
       'add-duration',
       'questions',
       'reminders',
@@ -59,6 +61,18 @@ describe('the check-up of a page', () => {
     expect(wordsOf(form(), undefined, [], [], false)).toEqual(['No picture shows guests where they come to.']);
     poor.details!.face.placeZoneOnly = true;
     expect(checkUp(poor, undefined, [], []).map((point) => point.at)).not.toContain('place-zone-only');
+  });
+
+  it('misses a place that guests have to know, and no other', () => {
+    const placed = form();
+    const at = (): string[] => checkUp(placed, undefined, [], []).map((point) => point.at);
+    expect(at()).not.toContain('place');
+    placed.placeKind = 'phone';
+    expect(at()).not.toContain('place');
+    placed.details!.place.hostsRing = false;
+    expect(at()).toContain('place');
+    placed.place = '+45 55 01 02 03';
+    expect(at()).not.toContain('place');
   });
 
   it('tells of calendars of its own hosts that are asked and out of reach', () => {

@@ -1,6 +1,7 @@
 import type { Schemas } from '$lib/api/client';
 import { lengthOf } from '$lib/time/format';
 import type { PageForm } from './form';
+import { missingPlace } from './missingPlace';
 
 /** Something that would make a page better, and the control to do it at. */
 export interface Point {
@@ -48,8 +49,11 @@ export function checkUp(
     (calendar) =>
       calendar.isAsked && calendar.for.some((host) => seated.has(host)) && calendar.unreachableSince !== null,
   );
-  const needed = (form.questions ?? []).filter((question) => question.isNeeded).length;
+  const asksNumber = form.placeKind === 'phone' && (details?.place.hostsRing ?? true);
+  const needed = (form.questions ?? []).filter((question) => question.isNeeded).length + (asksNumber ? 1 : 0);
+  const missing = missingPlace(form.placeKind, form.place, details?.place.hostsRing ?? true);
   points.push(
+    missing !== undefined && { words: missing, at: 'place' },
     shortest > LONG_TALK &&
       times.places === 1 && {
         words: `The shortest takes ${lengthOf(shortest)}; a shorter first one is taken more readily.`,

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { Schemas } from '$lib/api/client';
 import { axisOf, barsOf, difference } from './lanes';
 
 const at = (fromMinute: number, toMinute: number) => ({ start: `s${fromMinute}`, fromMinute, toMinute });
@@ -17,8 +18,27 @@ describe('lanes of a supply', () => {
       { from: 510, to: 540, gained: false },
     ]));
 
+  const supply = (...days: [string, ...string[]][]) =>
+    ({
+      days: days.map(([date, ...starts]) => ({
+        date,
+        openings: starts.map((start) => ({ start, fromMinute: 0, toMinute: 30 })),
+      })),
+    }) as unknown as Schemas['SupplyAnswer'];
+
   it('count what came and what went', () =>
-    expect(difference(new Set(['a', 'b']), new Set(['b', 'c', 'd']))).toEqual({ gained: 2, lost: 1 }));
+    expect(difference(supply(['2026-12-07', 'a', 'b']), supply(['2026-12-07', 'b', 'c', 'd']))).toEqual({
+      gained: 2,
+      lost: 1,
+    }));
+
+  it('count no day as new because the others begin later', () =>
+    expect(
+      difference(
+        supply(['2026-12-07', 'a'], ['2026-12-08', 'b']),
+        supply(['2026-12-08', 'b', 'c'], ['2026-12-09', 'd']),
+      ),
+    ).toEqual({ gained: 1, lost: 1 }));
 
   it('show whole hours, the working day at the least', () => {
     expect(axisOf([day()])).toEqual({ from: 480, to: 1080 });

@@ -52,11 +52,21 @@ export function startsOf(supply: Schemas['SupplyAnswer']): Set<string> {
   return new Set(supply.days.flatMap((day) => day.openings.map((opening) => opening.start)));
 }
 
-/** How a changed supply differs from the one before. */
-export function difference(before: ReadonlySet<string>, after: ReadonlySet<string>): { gained: number; lost: number } {
+/**
+ * How a changed supply differs from the one before, on the days up to the last one that both have: one that begins
+ * later ends later, too.
+ */
+export function difference(
+  before: Schemas['SupplyAnswer'],
+  after: Schemas['SupplyAnswer'],
+): { gained: number; lost: number } {
+  const ends = [before, after].map((supply) => supply.days.at(-1)?.date ?? '').sort();
+  const upTo = (supply: Schemas['SupplyAnswer']): Set<string> =>
+    startsOf({ ...supply, days: supply.days.filter((day) => day.date <= (ends[0] ?? '')) });
+  const [was, is] = [upTo(before), upTo(after)];
   return {
-    gained: [...after].filter((start) => !before.has(start)).length,
-    lost: [...before].filter((start) => !after.has(start)).length,
+    gained: [...is].filter((start) => !was.has(start)).length,
+    lost: [...was].filter((start) => !is.has(start)).length,
   };
 }
 

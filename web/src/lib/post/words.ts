@@ -5,6 +5,7 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   bookedForGuest: 'invitation',
   bookedForHost: 'to a host: booked',
   hostChangedForGuest: 'another host',
+  roomForGuest: 'video room',
   movedForGuest: 'moved',
   movedForHost: 'to a host: moved',
   cancelledForGuest: 'cancelled',

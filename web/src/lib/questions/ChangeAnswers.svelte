@@ -49,7 +49,7 @@
   <h2 id="your-answers" class="text-xl">{say('answers.title')}</h2>
   {#if changing}
     <form novalidate class="mt-3 grid gap-4 md:grid-cols-2" onsubmit={(event) => void save(event)}>
-      {#if attempt.problem && !attempt.problem.errors}<div class="md:col-span-2">
+      {#if attempt.problem}<div class="md:col-span-2">
           <ProblemNote problem={attempt.problem} />
         </div>{/if}
       <QuestionFields {questions} bind:answers problem={attempt.problem} />

@@ -2,7 +2,8 @@ import type { Schemas } from '$lib/api/client';
 import { fullDate } from '$lib/time/format';
 import { say } from '$lib/words/say.svelte';
 
-const NUMBER_TO_RING = 'number-to-ring';
+/** The key of the question for the number that hosts ring. */
+export const NUMBER_TO_RING = 'number-to-ring';
 
 /** What is asked, as people read it: what a page asks of itself it asks in their language. */
 export function wordsOf(asked: Pick<Schemas['Question'], 'key' | 'words'>): string {

@@ -90,11 +90,17 @@ describe('why a stretch is dark', () => {
 });
 
 describe('why a page is empty by mistake', () => {
+  it('tells when hours open next, and whether that is too late', () => {
+    const later = { host: null, minutes: null, opens: '2026-12-16' };
+    expect(emptyWords({ kind: 'windowClosed', ...later }, '1 h')).toContain('Offer more days.');
+    expect(emptyWords({ kind: 'opensLater', ...later }, '1 h')).not.toContain('Offer');
+  });
+
   it('says what to mend', () => {
-    expect(emptyWords({ kind: 'hoursApart', host: 'Odile', minutes: null }, '30 min')).toBe(
+    expect(emptyWords({ kind: 'hoursApart', host: 'Odile', minutes: null, opens: null }, '30 min')).toBe(
       'This page’s hours and those of Odile are never open at one time. Look at the time zones of both.',
     );
-    expect(emptyWords({ kind: 'openTooShort', host: null, minutes: 45 }, '1 h')).toBe(
+    expect(emptyWords({ kind: 'openTooShort', host: null, minutes: 45, opens: null }, '1 h')).toBe(
       'The longest run of open time is 45 min, but an opening takes 1 h. Open longer, or offer a shorter duration.',
     );
   });

@@ -1,5 +1,5 @@
 import type { Schemas } from '$lib/api/client';
-import { dateIn, dayName, monthName, timeOf } from '$lib/time/format';
+import { dateIn, dayName, lengthOf, monthName, shortDate, timeOf } from '$lib/time/format';
 
 type Dark = Schemas['DarkAnswer'];
 type Reason = Schemas['ReasonView'];
@@ -110,6 +110,8 @@ function before(instant: string): string {
   return new Date(Date.parse(instant) - 1000).toISOString();
 }
 
+const onDate = (date: string | null): string => (date === null ? 'later' : shortDate(date));
+
 /** What to call a mistake by which a page offers nothing at all, and how to mend it. */
 export function emptyWords(cause: Schemas['EmptyView'], duration: string): string {
   const whose = cause.host === null ? 'This page' : cause.host;
@@ -122,9 +124,13 @@ export function emptyWords(cause: Schemas['EmptyView'], duration: string): strin
       return 'This page’s own hours are closed all the time. Open some.';
     case 'hostClosed':
       return `${whose} has no open hours in these weeks. Set their hours, or give the seat to somebody else.`;
+    case 'windowClosed':
+      return `No day that is offered is open; the next open one is ${onDate(cause.opens)}. Offer more days.`;
+    case 'opensLater':
+      return `Nothing is open on these days; the next open one is ${onDate(cause.opens)}.`;
     case 'hoursApart':
       return `This page’s hours and those of ${whose} are never open at one time. Look at the time zones of both.`;
     default:
-      return `The longest run of open time is ${String(cause.minutes)} min, but an opening takes ${duration}. Open longer, or offer a shorter duration.`;
+      return `The longest run of open time is ${lengthOf(cause.minutes ?? 0)}, but an opening takes ${duration}. Open longer, or offer a shorter duration.`;
   }
 }

@@ -56,7 +56,7 @@
 <Dialog title={isPerson ? `Hours and caps of ${host.name}` : host.name} {onclose}>
   {#if host.mayOffer}<ActingForNote hosts={[host]} {own} />{/if}
   <div class="space-y-4">
-    {#if problem && !problem.errors}<ProblemNote {problem} />{/if}
+    {#if problem}<ProblemNote {problem} />{/if}
     {#if !isPerson}
       <Field label="Name" id="host-name" mend={mendOf(problem, 'name')}
         ><Input id="host-name" bind:value={form.name} /></Field

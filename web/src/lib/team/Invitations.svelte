@@ -60,7 +60,7 @@
     class="mb-4 grid gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-2"
     onsubmit={(event) => void invite(event)}
   >
-    {#if problem && !problem.errors}<div class="md:col-span-2"><ProblemNote {problem} /></div>{/if}
+    {#if problem}<div class="md:col-span-2"><ProblemNote {problem} /></div>{/if}
     <Field label="Name" id="invite-name" mend={mendOf(problem, 'name')}
       ><Input id="invite-name" bind:value={form.name} /></Field
     >

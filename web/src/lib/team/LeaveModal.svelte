@@ -63,9 +63,7 @@
 <Dialog title="{person.name} leaves" size="md" {onclose}>
   <p>They are signed out everywhere and can’t sign in again. Nobody acts for them any more. This can’t be undone.</p>
   <div class="mt-4 space-y-4">
-    {#if problem}<ProblemNote {problem}
-        >{#each Object.values(problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote
-      >{/if}
+    {#if problem}<ProblemNote {problem} />{/if}
     {#if person.hostId}
       <Field label="Who takes over their seats on pages and their bookings to come" id="heir">
         <Select id="heir" placeholder="" bind:value={heir} items={[{ value: '', name: 'nobody' }, ...candidates]} />

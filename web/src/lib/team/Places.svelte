@@ -49,7 +49,7 @@
     <h2 id="places" class="text-lg">Rooms and things</h2>
     {#if mayEdit && !adding}<ActionButton onclick={() => (adding = true)}>Add a room or thing</ActionButton>{/if}
   </header>
-  {#if problem && !problem.errors}<div class="mb-2"><ProblemNote {problem} /></div>{/if}
+  {#if problem}<div class="mb-2"><ProblemNote {problem} /></div>{/if}
   {#if adding}
     <form
       novalidate

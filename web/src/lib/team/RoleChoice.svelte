@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mend from '$lib/ui/Mend.svelte';
   import { Checkbox } from 'flowbite-svelte';
   import type { Schemas } from '$lib/api/client';
 
@@ -12,5 +13,5 @@
     >coordinator: sets up pages, for themselves and for hosts who let them</Checkbox
   >
   <Checkbox bind:checked={roles.isHost}>host: their own time can be booked</Checkbox>
-  {#if mend}<p class="text-sm text-brick" role="alert">{mend}</p>{/if}
+  {#if mend}<Mend words={mend} class="" />{/if}
 </fieldset>

@@ -25,7 +25,7 @@
 </script>
 
 <Dialog title="Roles of {person.name}" {onclose}>
-  {#if problem && !problem.errors}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
+  {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
   <RoleChoice bind:roles mend={mendOf(problem, 'isHost')} />
   <div class="mt-4 flex justify-end gap-3">
     <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>

@@ -45,7 +45,7 @@
     class="grid items-end gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-[1fr_1fr_auto]"
     onsubmit={(event) => void save(event)}
   >
-    {#if problem && !problem.errors}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
+    {#if problem}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
     <Field label="Name of the workspace" id="workspace-name" mend={mendOf(problem, 'name')}
       ><Input id="workspace-name" bind:value={form.name} /></Field
     >

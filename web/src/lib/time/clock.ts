@@ -26,11 +26,6 @@ export function cityOf(zone: string): string {
   return (zone.split('/').at(-1) ?? zone).replaceAll('_', ' ');
 }
 
-/** Every zone the browser knows, by name. */
-export function allZones(): string[] {
-  return Intl.supportedValuesOf('timeZone');
-}
-
 /** Whether two zones show the same wall clock at an instant. */
 export function sameClock(a: string, b: string, at: Temporal.Instant): boolean {
   return a === b || at.toZonedDateTimeISO(a).offsetNanoseconds === at.toZonedDateTimeISO(b).offsetNanoseconds;

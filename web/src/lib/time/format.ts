@@ -74,6 +74,9 @@ export const weekday = dateFormatter({ weekday: 'long' });
 /** "December". */
 export const monthName = dateFormatter({ month: 'long' });
 
+/** "December 2026". */
+export const monthYear = dateFormatter({ month: 'long', year: 'numeric' });
+
 /** "Tue 8": weekday and day of the month. */
 export function dayName(date: string): string {
   return `${shortWeekday(date)} ${Temporal.PlainDate.from(date).day}`;

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Helper, Label } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
+  import Mend from './Mend.svelte';
 
   interface Props {
     label: string;
@@ -20,7 +21,7 @@
   <Label for={id} class="mb-1 font-normal text-ink">{label}</Label>
   {@render children()}
   {#if mend}
-    <Helper id="{id}-mend" class="mt-1 text-sm text-brick" role="alert">{mend}</Helper>
+    <Mend id="{id}-mend" words={mend} />
   {:else if hint}
     <Helper id="{id}-hint" class="mt-1 text-sm text-muted">{hint}</Helper>
   {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mend from '$lib/ui/Mend.svelte';
   import { Input, Select } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
@@ -103,7 +104,7 @@
       class="min-h-8 text-sm"
       onclick={() => Object.assign(form, { [key]: null })}>leave open</TextButton
     >{/if}
-  {#each mendsOf(key) as mend (mend)}<p class="w-full text-sm text-brick" role="alert">{mend}</p>{/each}
+  {#each mendsOf(key) as mend (mend)}<Mend words={mend} class="w-full" />{/each}
 {/snippet}
 
 <form novalidate class="space-y-3 rounded-2xl border border-line bg-card p-5" onsubmit={(event) => void save(event)}>

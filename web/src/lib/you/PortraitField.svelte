@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Mend from '$lib/ui/Mend.svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api } from '$lib/api/client';
   import { faultOf, must } from '$lib/api/problem';
@@ -54,5 +55,5 @@
     />
   </label>
   {#if person.hasPortrait}<TextButton onclick={() => void remove()}>Take it away</TextButton>{/if}
-  {#if mend}<p class="w-full text-sm text-brick" role="alert">{mend}</p>{/if}
+  {#if mend}<Mend words={mend} class="w-full" />{/if}
 </div>

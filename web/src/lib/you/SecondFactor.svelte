@@ -48,7 +48,7 @@
 
 <section aria-labelledby="second-factor" class="rounded-2xl border border-line bg-card p-5">
   <h2 id="second-factor" class="text-lg">Second factor</h2>
-  {#if problem && !problem.errors}<ProblemNote {problem} />{/if}
+  {#if problem}<ProblemNote {problem} />{/if}
   {#if codes}
     <p class="mt-1">
       It is on. Keep these recovery codes where you will find them without your authenticator; each lets you in once,

@@ -28,7 +28,7 @@
     </p>
   {:else}
     <form class="space-y-4" novalidate onsubmit={(event) => void ask(event)}>
-      {#if attempt.problem && !attempt.problem.errors}<ProblemNote problem={attempt.problem} />{/if}
+      {#if attempt.problem}<ProblemNote problem={attempt.problem} />{/if}
       <Field label="Your email" id="email" mend={mendOf(attempt.problem, 'email')}
         ><Input id="email" type="email" autocomplete="username" bind:value={email} class="min-h-10" /></Field
       >

@@ -1,4 +1,5 @@
 using System.Net;
+using LooseLantern.Core;
 using LooseLantern.Formats.ICalendar.Reading;
 using LooseLantern.Server.Outside;
 using NodaTime;
@@ -23,12 +24,7 @@ public sealed class IcsAddress(OutsideHttp http)
             text = "https" + text[6..];
         if (text.StartsWith("webcals://", StringComparison.OrdinalIgnoreCase))
             text = "https" + text[7..];
-        return
-            text.Length <= 2000
-            && Uri.TryCreate(text, UriKind.Absolute, out var address)
-            && address.Scheme is "http" or "https"
-            ? new Uri(text)
-            : null;
+        return WebAddress.Whole(text, most: 2000) is { } whole ? new Uri(whole) : null;
     }
 
     /// <param name="entityTag">Of what is known already (RFC 9110 section 13.1.2); null to have it whole.</param>

@@ -89,19 +89,25 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
                 ct
             );
         return sessions.ConvertAll(session =>
-            Of(session, rooms.GetValueOrDefault(session.Id, session.Page!.Place), host =>
+            Of(session, rooms.GetValueOrDefault(session.Id), host =>
                 host.PersonId is { } id ? addresses.GetValueOrDefault(id) : null
             )
         );
     }
 
-    private SessionEvent Of(Session session, string place, Func<Host, string?> addressOf)
+    private SessionEvent Of(Session session, string? room, Func<Host, string?> addressOf)
     {
         var hosts = session
             .Hosts.OrderBy(host => host.Seat)
             .Select(host => BookingParticipants.Of(host.Host!, addressOf(host.Host!)))
             .ToList();
         var guests = session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id).ToList();
+        var place = room
+            ?? PlaceWords.ForTeam(
+                session.Page!,
+                guests,
+                session.Page!.Details.Face.Language is { Length: > 0 } language ? language : "en"
+            );
         // The first seat that a person fills speaks for all; a room asks nobody.
         var organizer = hosts.Find(host => host is { Kind: ParticipantKind.Person, Address: not null });
         return new SessionEvent(

@@ -45,9 +45,7 @@
 <Doorway title="Join {data.invitation.workspace}">
   <p class="mb-5">{data.invitation.by} invites you, as {roles}. You will sign in with {data.invitation.email}.</p>
   <form class="space-y-4" novalidate onsubmit={(event) => void join(event)}>
-    {#if problem}<ProblemNote {problem}
-        >{#if problem.errors?.email}<p>{problem.errors.email[0]}</p>{/if}</ProblemNote
-      >{/if}
+    {#if problem}<ProblemNote {problem} />{/if}
     <Field label="Your name" id="name" mend={mendOf(problem, 'name')}
       ><Input id="name" autocomplete="name" bind:value={form.name} class="min-h-11" /></Field
     >

@@ -30,7 +30,7 @@
     <p class="mt-4"><ActionButton kind="main" href="/sign-in">Sign in</ActionButton></p>
   {:else}
     <form class="space-y-4" novalidate onsubmit={(event) => void choose(event)}>
-      {#if attempt.problem && !attempt.problem.errors}<ProblemNote problem={attempt.problem} />{/if}
+      {#if attempt.problem}<ProblemNote problem={attempt.problem} />{/if}
       <Field label="New password" id="password" mend={mendOf(attempt.problem, 'password')}
         ><Input
           id="password"

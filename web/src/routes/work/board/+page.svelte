@@ -9,7 +9,7 @@
   import type { BoardSpan } from '$lib/board/pieces';
   import NewBlock from '$lib/board/NewBlock.svelte';
   import { askAnew } from '$lib/live/anew';
-  import { allZones, cityOf } from '$lib/time/clock';
+  import { cityOf } from '$lib/time/clock';
   import OutsideNote from '$lib/calendars/OutsideNote.svelte';
   import { dateIn, dayMonth, dayName, timeOf } from '$lib/time/format';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -17,6 +17,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import type { PageProps } from './$types';
   import TextButton from '$lib/ui/TextButton.svelte';
+  import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
 
   let { data }: PageProps = $props();
 
@@ -139,24 +140,19 @@
         { value: 'any', name: 'when any is free' },
       ]}
     />
-    <Select
-      aria-label="A second zone beside"
-      class="w-44"
-      classes={{ select: 'py-1.5' }}
-      placeholder=""
+    <ZoneSelect
+      id="beside"
+      label="Second time zone"
+      none="no second time zone"
+      class="w-52"
+      box="py-1.5"
       value={data.beside ?? ''}
-      onchange={(event: Event & { currentTarget: HTMLSelectElement }) => show({ beside: event.currentTarget.value })}
-      items={[
-        { value: '', name: 'no zone beside' },
-        ...allZones().map((zone) => ({ value: zone, name: zone.replaceAll('_', ' ') })),
-      ]}
+      onchosen={(beside) => show({ beside })}
     />
   </div>
 </div>
 {#if editing.problem}<div class="mb-3">
-    <ProblemNote problem={editing.problem}
-      >{#each Object.values(editing.problem.errors ?? {}).flat() as mend (mend)}<p>{mend}</p>{/each}</ProblemNote
-    >
+    <ProblemNote problem={editing.problem} />
   </div>{/if}
 {#if data.board}
   {#each waitingOn(data.board) as bar (bar.outside?.id)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { putOnClipboard, type Copied } from '$lib/ui/clipboard';
   import { Temporal } from 'temporal-polyfill';
   import { guestApi } from '$lib/api/client';
   import { must } from '$lib/api/problem';
@@ -15,6 +16,7 @@
   import { tellHeight } from '$lib/guest/frame';
   import PageHead from '$lib/guest/PageHead.svelte';
   import { placeWords } from '$lib/guest/place';
+  import { NUMBER_TO_RING } from '$lib/questions/words';
   import ChangeAnswers from '$lib/questions/ChangeAnswers.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import type { PageProps } from './$types';
@@ -26,7 +28,12 @@
   const { questions, answers: given } = $derived(booking);
   const start = $derived(Temporal.Instant.from(booking.start));
   const minutes = $derived((Date.parse(booking.end) - Date.parse(booking.start)) / 60_000);
-  const place = $derived(placeWords(booking.placeKind, booking.place, booking.hostsRing));
+  const number = $derived(given.find((answer) => answer.key === NUMBER_TO_RING)?.text);
+  const place = $derived(
+    booking.placeKind === 'video' && booking.place === ''
+      ? say('place.video-follows')
+      : placeWords(booking.placeKind, booking.place, booking.hostsRing, number),
+  );
   const over = $derived(Date.parse(booking.end) <= Date.parse(booking.now));
   const begun = $derived(Date.parse(booking.start) <= Date.parse(booking.now));
   const stands = $derived(!booking.cancelledAt && !over);
@@ -51,15 +58,10 @@
   let cancelling = $state(false);
   let moving = $state(false);
   let moved = $state(false);
-  let copied = $state<'not yet' | 'copied' | 'refused'>('not yet');
+  let copied = $state<Copied>('not yet');
 
   async function copyLink(): Promise<void> {
-    // A browser may refuse, or (without https) have no clipboard at all.
-    copied =
-      (await navigator.clipboard?.writeText(location.href).then(
-        () => 'copied' as const,
-        () => 'refused' as const,
-      )) ?? 'refused';
+    copied = await putOnClipboard(location.href);
   }
 
   function until(at: string): string {

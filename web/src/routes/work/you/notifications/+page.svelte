@@ -37,7 +37,7 @@
 <svelte:head><title>Notifications – Loose Lantern</title></svelte:head>
 
 <form novalidate class="space-y-5 rounded-2xl border border-line bg-card p-5" onsubmit={(event) => void save(event)}>
-  {#if attempt.problem && !attempt.problem.errors}<ProblemNote problem={attempt.problem} />{/if}
+  {#if attempt.problem}<ProblemNote problem={attempt.problem} />{/if}
   <p>Mail about bookings: when they are made, moved or cancelled, and when a guest answers.</p>
   {#if data.me.hostId}
     <div>
@@ -53,6 +53,15 @@
       options={whens}
       value={form.actedFor}
       onchoose={(when) => (form.actedFor = when)}
+    />
+  </div>
+  <div>
+    <p class="mb-1">Bookings by pages and links that you made or sent</p>
+    <Segments
+      label="Bookings by pages and links that you made or sent"
+      options={whens}
+      value={form.made ?? 'atOnce'}
+      onchoose={(when) => (form.made = when)}
     />
   </div>
   {#if data.me.isCoordinator || data.me.isOwner}

@@ -1,0 +1,82 @@
+using static Core.Tests.Sketch;
+
+namespace Core.Tests;
+
+/// <summary>Where values of Core begin and end.</summary>
+public class BoundTests
+{
+    [Theory]
+    [InlineData("a@wren.example", true)]
+    [InlineData("ottilie+boat@wren-charters.example", true)]
+    [InlineData("ottilie@wren..example", false)]
+    [InlineData("ottilie@.example", false)]
+    [InlineData("ottilie@-wren.example", false)]
+    [InlineData("ottilie@wren-.example", false)]
+    [InlineData("ottilie@wren", false)]
+    [InlineData("Ottilie <ottilie@wren.example>", false)]
+    [InlineData(null, false)]
+    public void A_mail_address_has_a_domain_of_labels(string? text, bool isOne) =>
+        EmailAddress.IsPlausible(text).ShouldBe(isOne);
+
+    [Theory]
+    [InlineData("https://wren.example", "https://wren.example")]
+    [InlineData(" wren.example/boats?x=1 ", "https://wren.example/boats?x=1")]
+    [InlineData("www.wren.example:8080", "https://www.wren.example:8080")]
+    [InlineData("http://yard.example", "http://yard.example")]
+    [InlineData("blåvand.example", "https://blåvand.example")]
+    [InlineData("javascript:alert(1)", null)]
+    [InlineData("mailto:a@b.example", null)]
+    [InlineData("ftp://yard.example", null)]
+    [InlineData("two words.example", null)]
+    [InlineData("yard", null)]
+    [InlineData("", null)]
+    [InlineData(null, null)]
+    public void A_web_address_needs_no_scheme(string? typed, string? whole) =>
+        WebAddress.Whole(typed).ShouldBe(whole);
+
+    [Fact]
+    public void A_web_address_is_not_longer_than_one_can_be()
+    {
+        var longest = $"https://wren.example/{new string('a', WebAddress.MostLength - 21)}";
+        WebAddress.Whole(longest).ShouldBe(longest);
+        WebAddress.Whole(longest + "a").ShouldBeNull();
+    }
+
+    [Fact]
+    public void A_span_has_its_start_and_all_within_it_up_to_its_end()
+    {
+        var span = Span("2026-12-01T08:00:00Z", "2026-12-01T09:00:00Z");
+        span.Contains(span.Start).ShouldBeTrue();
+        span.Contains(span.End).ShouldBeFalse();
+        span.Contains(span).ShouldBeTrue();
+        span.Contains(Span("2026-12-01T08:00:00Z", "2026-12-01T09:00:01Z")).ShouldBeFalse();
+        span.Contains(Span("2026-12-01T07:59:59Z", "2026-12-01T09:00:00Z")).ShouldBeFalse();
+    }
+
+    [Fact]
+    public void Open_time_lies_within_a_day()
+    {
+        new OpenTime(0, OpenTime.MinutesOfDay).ToString().ShouldBe("00:00-24:00");
+        Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(OpenTime.MinutesOfDay, OpenTime.MinutesOfDay + 1))
+            .ParamName.ShouldBe("from");
+        Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(600, 600)).ParamName.ShouldBe("to");
+        Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(600, OpenTime.MinutesOfDay + 1))
+            .ParamName.ShouldBe("to");
+    }
+
+    [Fact]
+    public void A_promised_time_stands_at_the_very_first_start_however_full_the_day_is()
+    {
+        var promised = new Commitment(
+            CommitmentKind.Hold,
+            "link",
+            null,
+            At("2026-12-01T08:00:00Z"),
+            At("2026-12-01T08:30:00Z"),
+            0,
+            0
+        );
+        var host = Host() with { DailyCap = 0, Commitments = [promised] };
+        Starts(Tuesday(Page(), host) with { AsHolder = "link" }).ShouldBe("08:00");
+    }
+}
