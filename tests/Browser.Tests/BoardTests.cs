@@ -111,7 +111,7 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         );
         browser.AwaitText("Monday 14 December, 10:00–11:00");
         browser.Type("Title, as guests read it", "Bench trial");
-        browser.Press("Keep as draft");
+        browser.Press("Save as draft");
         browser.AwaitText("Kept as a draft at");
         browser.AwaitTitle("Bench trial, a draft, 10:00 to 11:00");
 
@@ -139,7 +139,7 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.AwaitText("Office hours of Marit Oakes");
         browser.AwaitText("Tuesday 15 December, 13:00–15:00");
         browser.Type("Title, as guests read it", "Pontoon talk");
-        browser.Press("Keep as draft");
+        browser.Press("Save as draft");
         browser.AwaitTitle("Pontoon talk, a draft, 13:00 to 15:00");
 
         // A bar goes along with the finger; a mere touch picks it, to be erased.

@@ -75,7 +75,7 @@ public sealed class CalendarPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Move the booking of Osric Pell");
         coordinator.AwaitTitle("Osric Pell, booked, 14:00 to 14:30, Sail fitting in the loft");
         coordinator.AwaitNoText("was moved to");
-        coordinator.Press("Put the event back of Dervla Keane");
+        coordinator.Press("Restore the event of Dervla Keane");
         coordinator.AwaitNoText("was deleted");
         piet.Await(b => Reload(b, dervla), "the event put back");
         piet.AwaitText("8 Dec 2026, 14:00");
@@ -129,14 +129,14 @@ public sealed class CalendarPathTests(Site site) : IClassFixture<Site>
         browser.Press("Calendars");
         browser.Press("Entries of Kept here, Rosalind Achebe");
         browser.Press("New entry");
-        browser.Press("Write it in");
+        browser.Press("Add the entry");
         browser.AwaitText("Say what it is, in up to 120 characters.");
         browser.Type("What it is", "Fire drill");
         browser.SetDate("From", "2026-12-08");
         browser.SetDate("To", "2026-12-08");
         browser.SetDate("at", "11:00");
         browser.SetDate("until", "11:30");
-        browser.Press("Write it in");
+        browser.Press("Add the entry");
         browser.AwaitText("11:00 to 11:30");
         browser.AccessibilityFaults().ShouldBeEmpty();
         browser.Press("Board");
@@ -173,6 +173,6 @@ public sealed class CalendarPathTests(Site site) : IClassFixture<Site>
         guest.Type("Your name", name);
         guest.Type("Your email", email);
         guest.Press($"Reserve {opening.Split(", ")[1]} on {opening.Split(", ")[0]}");
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
     }
 }

@@ -26,7 +26,7 @@ public sealed class ClockPathTests(Site site) : IClassFixture<Site>
         guest.Type("Your email", Address);
         Answer(guest);
         guest.Press(press.Text);
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
         guest.AwaitText("Los Angeles time");
         guest.AwaitText("Copenhagen time:");
 

@@ -12,7 +12,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         const string Address = "wenna@treloar-sails.example";
         using var guest = new Chromium(site.Address, 390, 844);
         Reserve(guest, "/brackwater-commissions/design-review", "Wenna Treloar", Address);
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
 
         using var mail = new Chromium(site.Calendars);
         AwaitMail(mail, Address, "Design review:");
@@ -28,7 +28,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("accepted the invitation");
 
         // The room that was made for it is a press away.
-        guest.AwaitAnew("Open the video room", unless: "This is booked for you");
+        guest.AwaitAnew("Open the video room", unless: "You’re booked");
         guest.Press("Move this booking");
         guest.AwaitText("Choose another time");
         guest.TooWide().ShouldBeEmpty();
@@ -43,20 +43,20 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
                 "the press that moves it"
             )
         );
-        guest.AwaitText("It has another time now. Everybody is told by mail.");
+        guest.AwaitText("Your booking has a new time. Everyone gets a mail.");
         AwaitMail(mail, Address, "Moved: Design review");
         AwaitMail(mail, "odile@brackwater.example", "Moved: Wenna Treloar");
         AwaitMail(mail, "anselm@brackwater.example", "Moved: Wenna Treloar");
         // What was accepted was the former time.
         coordinator.AwaitNoText("accepted the invitation");
 
-        guest.Press("Name somebody");
+        guest.Press("Add a person");
         guest.Type("Their name", "Bram Treloar");
         guest.Type("Their email", "nowhere");
-        guest.Press("Invite them");
+        guest.Press("Send invitations");
         guest.AwaitText("Write one email address");
         guest.Type("Their email", "bram@treloar-sails.example");
-        guest.Press("Invite them");
+        guest.Press("Send invitations");
         guest.Named("Leave out Bram Treloar");
         AwaitMail(mail, "bram@treloar-sails.example", "Wenna Treloar has invited you along");
 
@@ -74,7 +74,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         const string Address = "ilka@thole-pins.example";
         using var guest = new Chromium(site.Address);
         Reserve(guest, "/brackwater/sail-fitting", "Ilka Thole", Address, at: 4);
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
         using var mail = new Chromium(site.Calendars);
         AwaitMail(mail, Address, "Sail fitting in the loft:");
         mail.Press("Answer this invitation");
@@ -117,7 +117,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
     {
         using var guest = new Chromium(site.Address, 390, 844);
         Reserve(guest, "/brackwater-school/school-class", "Mette Holm", "mette@holm-school.example");
-        guest.AwaitText("You asked for this; it is kept for you");
+        guest.AwaitText("Requested; the time is kept for you");
         using var mail = new Chromium(site.Calendars);
         AwaitMail(mail, "rosalind@brackwater.example", "Mette Holm requests A visit with a school class");
         var link = new Uri(
@@ -133,14 +133,14 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         host.TooSmallForThumbs().ShouldBeEmpty();
         // Looking at it has answered nothing.
         guest.Open(guest.Path);
-        guest.AwaitText("You asked for this; it is kept for you");
+        guest.AwaitText("Requested; the time is kept for you");
         host.Press("Accept it");
         host.AwaitText("This is accepted; Mette Holm is told");
         guest.Open(guest.Path);
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
 
         Reserve(guest, "/brackwater-school/school-class", "Jonna Lind", "jonna@lind-school.example", at: 3);
-        guest.AwaitText("You asked for this; it is kept for you");
+        guest.AwaitText("Requested; the time is kept for you");
         using var coordinator = new Chromium(site.Address);
         coordinator.SignInToDemo();
         coordinator.Press("Bookings");
@@ -165,18 +165,18 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         coordinator.SignInToDemo();
         coordinator.Press("A word about varnish");
         coordinator.Type("Subject", "Varnish, {{ first_name }}");
-        coordinator.Type("Words", "Bring the {{ tin }}.");
+        coordinator.Type("Text", "Bring the {{ tin }}.");
         coordinator.Press("Publish 1 change");
-        coordinator.AwaitText("There is no token {{ tin }}; choose from the list.");
-        coordinator.Type("Words", "Bring the tin to {{ place }}.");
-        coordinator.Press("Show what a guest reads");
+        coordinator.AwaitText("There is no placeholder {{ tin }}; choose from the list.");
+        coordinator.Type("Text", "Bring the tin to {{ place }}.");
+        coordinator.Press("Preview");
         coordinator.AwaitText("Bring the tin to Finishing shop.");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
         coordinator.Press("Publish 1 change");
         coordinator.AwaitText("Published. Guests see it as it is now.");
         using var guest = new Chromium(site.Address);
         Reserve(guest, "/brackwater/varnish-word", "Ebbe Quist", "ebbe@quist-lines.example");
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
         using var mail = new Chromium(site.Calendars);
         AwaitMail(mail, "ebbe@quist-lines.example", "Varnish, Ebbe");
         mail.AwaitText("Bring the tin to Finishing shop.");
@@ -188,7 +188,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("Say when the quiet hours end.");
         coordinator.SetDate("until", "07:30");
         coordinator.Press("Save");
-        coordinator.AwaitText("Saved. It counts for what is written from now on.");
+        coordinator.AwaitText("Saved. It applies to mail from now on.");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
     }
 
@@ -198,7 +198,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         using var coordinator = new Chromium(site.Address);
         coordinator.SignInToDemo();
         coordinator.Press("A first talk about a new boat");
-        coordinator.Press("Ask something");
+        coordinator.Press("Add a question");
         coordinator.Choose("Answer to question 4", "one of several");
         coordinator.Click(coordinator.Field("Question 4 is needed"));
         coordinator.Type("Question 4", "Which wood?");
@@ -227,11 +227,11 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         guest.Type("How long should she be, in metres? (may stay empty)", "9.5");
         guest.Click(guest.Field("Larch"));
         guest.Click(guest.Find("form button[type=submit]"));
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
         guest.AwaitText("Larch");
         guest.Press("Change your answers");
         guest.Click(guest.Field("Oak"));
-        guest.Press("Keep these answers");
+        guest.Press("Save answers");
         guest.AwaitNoText("Larch");
 
         coordinator.Press("Bookings");

@@ -62,7 +62,7 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
 
         guest.Type("Your email", "barnaby@quill-and-daughter.example");
         guest.Press("Reserve 10:00 on Tuesday (05:00 in Halifax)");
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
         guest.AwaitText("Tuesday, 8 December 2026");
         guest.AwaitText("Bench room");
         guest.ReadLink("Save the calendar file").ShouldContain("DTSTART:20261208T090000Z");
@@ -92,7 +92,7 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         quick.Type("Your name", "Osric Pell");
         quick.Type("Your email", "osric@pell-and-pell.example");
         quick.Press("Reserve 09:00 on Tuesday");
-        quick.AwaitText("This is booked for you");
+        quick.AwaitText("You’re booked");
 
         slow.Press("Reserve 09:00 on Tuesday");
         slow.AwaitText("This time is not open any more.");
@@ -100,7 +100,7 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         slow.Press("Tue 8, 09:45");
         slow.Field("Your name").GetAttribute("value").ShouldBe("Dervla Keane");
         slow.Press("Reserve 09:45 on Tuesday");
-        slow.AwaitText("This is booked for you");
+        slow.AwaitText("You’re booked");
         slow.AwaitText("09:45 – 10:15");
     }
 
@@ -114,21 +114,21 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         browser.Choose("Desk", "brackwater");
         browser.Tab();
         browser.AwaitText("Another page of this desk has the address");
-        browser.Press("Keep as draft");
+        browser.Press("Save as draft");
         browser.AwaitText("Another page of this desk has the address hull-survey; choose a different one.");
 
         browser.Type("Wednesday, open times", "9-8, 13-15");
         browser.Tab();
         browser.AwaitText("“9-8” ends before it starts.");
         browser.Type("Address", "hull-survey-afloat");
-        browser.Press("Keep as draft");
-        browser.AwaitText("nothing is saved until they are mended");
+        browser.Press("Save as draft");
+        browser.AwaitText("nothing is saved until they are fixed");
         browser.Field("Wednesday, open times").GetAttribute("value").ShouldBe("9-8, 13-15");
         browser.Field("Title, as guests read it").GetAttribute("value").ShouldBe("Hull survey");
 
         browser.Type("Wednesday, open times", "9-12");
         browser.Tab();
-        browser.Press("Keep as draft");
+        browser.Press("Save as draft");
         browser.Await(
             b =>
                 b.Path.StartsWith("/work/pages/", StringComparison.Ordinal)

@@ -35,8 +35,8 @@ public sealed class FirstRunTests : IAsyncLifetime
         browser.Type("Password", "long enough now");
         browser.Press("Make the workspace");
 
-        browser.AwaitText("You work by the clock of Copenhagen, where it is 08:0");
-        browser.Press("This is right");
+        browser.AwaitText("Your time zone is Copenhagen, where it is 08:0");
+        browser.Press("Yes, that’s right");
         // From nine to twelve and one to five: Monday's morning goes, its afternoon begins at two, and Saturday opens.
         browser.Find("[data-lane][aria-label='Monday, painted']");
         browser.KeysInLane("Monday, painted", [.. Enumerable.Repeat(Keys.ArrowRight, 12), Keys.Delete]);
@@ -49,7 +49,7 @@ public sealed class FirstRunTests : IAsyncLifetime
         browser.Field("Saturday, open times").GetAttribute("value").ShouldBe("10:00–12:00");
 
         // Left and taken up again, the steps that were done stay so.
-        browser.Press("Keep these hours");
+        browser.Press("Save these hours");
         browser.AwaitText("Busy times of a joined calendar are never offered.");
         browser.Press("Pages");
         browser.AwaitText("No page yet");
@@ -72,9 +72,9 @@ public sealed class FirstRunTests : IAsyncLifetime
         guest.Type("Your name", "Barnaby Quill");
         guest.Type("Your email", "barnaby@quill-and-daughter.example");
         guest.Press("Reserve 10:00 on Tuesday");
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
 
-        browser.Press("To your pages");
+        browser.Press("Go to your pages");
         browser.AwaitText("Mooring check");
         browser.AwaitNone("First steps");
     }

@@ -12,7 +12,7 @@ public sealed class LineUpPathTests(Site site) : IClassFixture<Site>
         first.Type("Your name", "Imke Sandvig");
         first.Type("Your email", "imke@sandvig-sejl.example");
         first.Press("Reserve 09:00 on Thursday");
-        first.AwaitText("This is booked for you");
+        first.AwaitText("You’re booked");
 
         using var second = new Chromium(site.Address, 390, 844);
         second.Open("/brackwater-school/safety-morning");
@@ -20,7 +20,7 @@ public sealed class LineUpPathTests(Site site) : IClassFixture<Site>
         second.Type("Your name", "Eskil Ronne");
         second.Type("Your email", "eskil@ronne-baade.example");
         second.Press("Reserve 09:00 on Thursday");
-        second.AwaitText("This is booked for you");
+        second.AwaitText("You’re booked");
 
         using var coordinator = new Chromium(site.Address);
         coordinator.SignInToDemo();

@@ -47,9 +47,9 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         PressFirst(coordinator, "label:has([aria-label='Hold all picked times'])");
         coordinator.AwaitText("4 times are held on the hosts’ calendars until today, 18:00");
         coordinator.Press("As email");
-        coordinator.Type("In your words, above the times (or leave it to ours)", "Which of these suits you?");
+        coordinator.Type("Message above the times (optional)", "Which of these suits you?");
         coordinator.Press("Send to ingrid@sall-sloops.example");
-        coordinator.AwaitText("It stands in Post.");
+        coordinator.AwaitText("You can see it in Post.");
         Held(coordinator).ShouldBe(4);
 
         // The mail that came, with each time to press; pressing one books nothing yet.
@@ -64,7 +64,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         guest.TooWide().ShouldBeEmpty();
         guest.TooSmallForThumbs().ShouldBeEmpty();
         guest.Press("Reserve 09:15 on Tuesday (08:15 in Dublin)");
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
         guest.Open(new Uri(link).GetLeftPart(UriPartial.Path));
         guest.AwaitText("Booked");
         guest.AwaitText("Tuesday 8 December, 09:15 – 09:45");
@@ -161,9 +161,9 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         other.Named("Thursday, 09:00");
 
         // None of it suits; what would stands on the link's board.
-        guest.Press("None of these suits me");
+        guest.Press("None of these times work for me");
         guest.Press("Send");
-        guest.AwaitText("Name 1 to 6 times that would suit you.");
+        guest.AwaitText("Give 1 to 6 times that would work for you.");
         guest.SetDate("Time 1 that would suit you", "2026-12-11T10:00");
         guest.Press("Send");
         guest.AwaitText("Marit Oakes will answer you.");
@@ -176,7 +176,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
 
         // What was only begun is thrown away.
         coordinator.Press("Repeat");
-        coordinator.Press("Keep as draft");
+        coordinator.Press("Save as draft");
         coordinator.Press("Delete draft");
         coordinator.Await(b => b.Path == "/work/links" ? "there" : null, "the list");
 
@@ -187,7 +187,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Kenji Arataki");
         coordinator.Press("Revoke");
         coordinator.Press("Revoke it");
-        guest.AwaitText("These times were taken back.");
+        guest.AwaitText("These times were withdrawn.");
         guest.AwaitText("Ask Marit Oakes for others.");
         guest.AccessibilityFaults().ShouldBeEmpty();
         coordinator.ConsoleErrors().ShouldBeEmpty();

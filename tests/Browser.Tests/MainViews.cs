@@ -60,7 +60,7 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Type("Your name", "Barnaby Quill");
         browser.Type("Your email", "barnaby@quill-and-daughter.example");
         browser.Click(browser.Find("form button[type=submit]"));
-        browser.AwaitText("This is booked for you");
+        browser.AwaitText("You’re booked");
         Check(browser, name);
         if (width < 600)
             browser.TooSmallForThumbs().ShouldBeEmpty();
@@ -102,15 +102,15 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         Check(browser, "page-editor");
 
         browser.Press("Bookings");
-        browser.AwaitText("Leave without saving?");
+        browser.AwaitText("Discard changes?");
         Check(browser, null);
-        browser.Press("Stay here");
-        browser.AwaitNoText("Leave without saving?");
+        browser.Press("Keep editing");
+        browser.AwaitNoText("Discard changes?");
         browser.Field("Minutes kept free after").GetAttribute("value").ShouldBe("0");
         browser.Press("Bookings");
-        browser.Press("Leave them");
+        browser.Press("Discard");
         // The screen that is left stands until the question is gone.
-        browser.AwaitNoText("Leave without saving?");
+        browser.AwaitNoText("Discard changes?");
         browser.AwaitText("Booked");
         Check(browser, "bookings");
         browser.Press("Lucius Ferrow");
@@ -129,13 +129,13 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.Press("Osric Pell: Ask again");
         browser.AwaitText("Ask Osric Pell again");
         Check(browser, null);
-        browser.Press("Leave it");
+        browser.Press("Cancel");
         browser.Press("Ottilie Wren");
         browser.AwaitText("4 openings offered");
         browser.AwaitText("4 times are held");
         browser.Find("[data-piece]");
         Check(browser, "link");
-        browser.Press("buffers, notice, days");
+        browser.Press("more rules");
         browser.Press("As email");
         Check(browser, null);
 
@@ -181,12 +181,12 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.AwaitText("can’t be read");
         Check(browser, null);
         browser.Press("Team");
-        browser.Press("Leave them");
+        browser.Press("Discard");
         // The screen that is left stands until the question is gone.
-        browser.AwaitNoText("Leave without saving?");
+        browser.AwaitNoText("Discard changes?");
         browser.AwaitText("lets you act for them");
         Check(browser, "team");
-        browser.Press("Invite somebody");
+        browser.Press("Invite someone");
         Check(browser, null);
         browser.Press("Hours and caps of Keziah Moon");
         browser.AwaitText("Weight in a pool");
@@ -205,9 +205,9 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.AwaitText("There is no other coordinator");
         Check(browser, null);
         browser.Press("Notifications");
-        browser.AwaitText("The mail of the day comes at");
+        browser.AwaitText("Daily mail at");
         Check(browser, null);
-        browser.Press("Usual settings");
+        browser.Press("Defaults");
         browser.AwaitText("the workspace’s");
         Check(browser, null);
         browser.Press("Signing in");
@@ -233,9 +233,9 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.AwaitText("by your changes");
         Check(browser, null);
         browser.Press("Bookings");
-        browser.Press("Leave them");
+        browser.Press("Discard");
         // The screen that is left stands until the question is gone.
-        browser.AwaitNoText("Leave without saving?");
+        browser.AwaitNoText("Discard changes?");
         browser.AwaitText("Copenhagen time");
         Check(browser, null);
         browser.Press("Post");

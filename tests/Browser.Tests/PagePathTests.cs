@@ -16,7 +16,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.Press("New page");
         coordinator.Type("Title, as guests read it", "Launch talk");
         coordinator.Choose("Desk", "brackwater-school");
-        coordinator.Type("Name among ourselves", "Launch talk, panel");
+        coordinator.Type("Internal name", "Launch talk, panel");
         coordinator.Choose("Kind", "School");
         coordinator.Choose("Add a host to seat 1", "Rosalind Achebe");
         coordinator.Press("Take Marit Oakes out of seat 1");
@@ -39,7 +39,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.AccessibilityFaults().ShouldBeEmpty();
 
         // What a guest would see is tried before anybody can, with wrong input too.
-        coordinator.Press("See it as a guest");
+        coordinator.Press("View as a guest");
         coordinator.AwaitText("Nothing is reserved for real.");
         coordinator.Click(coordinator.Await(b => b.All("button[data-start]").FirstOrDefault(), "an opening"));
         coordinator.Type("Your name", "Try Out");
@@ -47,7 +47,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("Write one email address, such as name@company.example.");
         coordinator.Type("Your email", "try@out.example");
         coordinator.Click(coordinator.Find("form button[type=submit]"));
-        coordinator.AwaitText("A guest would have this time now");
+        coordinator.AwaitText("A guest would now have this time");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
         coordinator.Press("Back to the page");
         coordinator.Press("Publish");
@@ -67,7 +67,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         guest.Field("Your name").GetAttribute("value").ShouldBe("Signe Bolt");
         guest.AccessibilityFaults().ShouldBeEmpty();
         guest.Click(guest.Find("form button[type=submit]"));
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
         coordinator.Press("Bookings");
         coordinator.AwaitText("Signe Bolt");
 
@@ -75,8 +75,8 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Pages");
         coordinator.Press("Launch talk, panel");
         coordinator.Type("Place", "Crane pad");
-        coordinator.Press("Keep changes");
-        coordinator.AwaitText("Kept. Guests see it once you publish.");
+        coordinator.Press("Save changes");
+        coordinator.AwaitText("Saved. Guests see it once you publish.");
         guest.Open("/brackwater-school/launch-talk");
         guest.AwaitText("Loft");
         coordinator.Press("Publish 1 change");
@@ -87,7 +87,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.Field("Place").GetAttribute("value").ShouldBe("Loft");
         coordinator.Named("Publish 1 change");
         coordinator.Press("Discard changes");
-        coordinator.AwaitText("The page is again as guests have it.");
+        coordinator.AwaitText("Changes discarded. The page is as guests see it.");
         coordinator.Field("Place").GetAttribute("value").ShouldBe("Crane pad");
     }
 
@@ -105,7 +105,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         guest.AccessibilityFaults().ShouldBeEmpty();
         guest.Type("How long should she be, in metres? (may stay empty)", "9");
         guest.Click(guest.Find("form button[type=submit]"));
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
     }
 
     [Fact]
@@ -134,7 +134,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
             guest.Type("Your name", $"Class Mate {number}");
             guest.Type("Your email", $"mate{number}@class.example");
             guest.Click(guest.Find("form button[type=submit]"));
-            guest.AwaitText("This is booked for you");
+            guest.AwaitText("You’re booked");
         }
 
         looker.Await(b => b.All($"button[data-start='{start}']").Count == 0 ? "gone" : null, "the full session to go");
@@ -188,7 +188,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         framers.SendKeys(Keys.Control + "a");
         framers.SendKeys(outer.Origin);
         coordinator.Press("Save Service desk");
-        coordinator.AwaitText("Saved. Guests see it so now.");
+        coordinator.AwaitText("Saved. Guests see the change now.");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
 
         coordinator.Press("Pages");
@@ -215,7 +215,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         guest.InFrame("iframe", frame =>
         {
             Reserve(frame);
-            frame.AwaitText("This is booked for you");
+            frame.AwaitText("You’re booked");
         });
         guest.Await(
             b => b.Title.StartsWith("booked 2026-12-", StringComparison.Ordinal) ? "told" : null,
@@ -225,8 +225,8 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         // A page that sends its guests on takes the whole window along, out of the frame.
         coordinator.Open("/work/pages");
         coordinator.Press("Sail fitting in the loft");
-        coordinator.Type("Address of your own to send them on to", "https://after.yard.example/thanks");
-        coordinator.Choose("Booking window", "without an end");
+        coordinator.Type("Web page to send them to", "https://after.yard.example/thanks");
+        coordinator.Choose("Booking window", "no end date");
         coordinator.Press("Publish 2 changes");
         coordinator.AwaitText("Published. Guests see it as it is now.");
         guest.Open("/");
@@ -249,7 +249,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
 
         // Where no end is set, guests look on as far as they like, up to a year.
         var weeks = known.All("nav button").Count;
-        known.Press("Look further ahead");
+        known.Press("Show later dates");
         known.Await(b => b.All("nav button").Count > weeks + 20 ? "more" : null, "more weeks");
         known.Find("nav button[aria-current]").Location.X.ShouldBeInRange(0, 390);
     }

@@ -12,7 +12,7 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         guest.Type("Your name", "Dervla Keane");
         guest.Type("Your email", "dervla@keane-sloops.example");
         guest.Press("Reserve 08:00 on Tuesday");
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
 
         using var mail = new Chromium(site.Calendars);
         AwaitMail(mail, "dervla@keane-sloops.example", "Sail fitting in the loft: Tuesday, 8 December");
@@ -24,7 +24,7 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         mail.Open("/mail/dervla@keane-sloops.example");
         var link = new Uri(mail.Find("pre a").GetAttribute("href")!);
         guest.Open(link.AbsolutePath);
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
         guest.Press("Cancel this booking");
         guest.AwaitText("The time is free again at once, and a mail tells Piet Lund.");
         guest.AccessibilityFaults().ShouldBeEmpty();
@@ -51,7 +51,7 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         guest.Type("Your name", "Wenna Treloar");
         guest.Type("Your email", "wenna@treloar-sails.example");
         guest.Press("Reserve 09:00 on Thursday");
-        guest.AwaitText("This is booked for you");
+        guest.AwaitText("You’re booked");
 
         using var coordinator = new Chromium(site.Address);
         coordinator.SignInToDemo();
@@ -85,7 +85,7 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         coordinator.ConsoleErrors().ShouldBeEmpty();
 
         // The guest is told by their link too.
-        guest.AwaitAnew("Brackwater Boatworks cancelled this booking", unless: "This is booked for you");
+        guest.AwaitAnew("Brackwater Boatworks cancelled this booking", unless: "You’re booked");
         guest.AwaitText("The loft floor is being varnished.");
     }
 

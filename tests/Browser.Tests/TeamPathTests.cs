@@ -78,7 +78,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
     {
         using var owner = SignIn();
         owner.Press("Team");
-        owner.Press("Invite somebody");
+        owner.Press("Invite someone");
         owner.Press("Make the link");
         owner.AwaitText("Give their name");
         owner.Type("Name", "Cai Strand");
@@ -133,12 +133,12 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         using var owner = SignIn();
         owner.Press("Team");
         owner.Press("Tomasz Reed leaves");
-        owner.Press("Let them leave");
+        owner.Press("Remove from team");
         owner.AwaitText("Choose who takes over.");
         // Everybody has something to do at some time of Tomasz's: whatever Sunniva is not free for goes to the room
         // keeper, Marit.
         owner.Choose("Who takes over their seats on pages and their bookings to come", "Sunniva Dale");
-        owner.Press("Let them leave");
+        owner.Press("Remove from team");
         var clashes = owner.Await(
             b => b.All("select[id^='clash-']") is { Count: > 0 } found ? found : null,
             "the clashes"
@@ -146,7 +146,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         owner.AwaitText("can’t go over as they stand");
         foreach (var clash in clashes)
             clash.FindElements(By.TagName("option")).Single(option => option.Text == "Marit Oakes").Click();
-        owner.Press("Let them leave");
+        owner.Press("Remove from team");
         owner.AwaitNoText("Tomasz Reed leaves");
         owner.AwaitNone("Roles of Tomasz Reed");
         owner.AwaitText("Tomasz Reed left;");
@@ -179,7 +179,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         browser.Press("Turn it on");
         browser.AwaitText("Keep these recovery codes");
         var recovery = browser.Find("[aria-label='Recovery codes'] li").Text;
-        browser.Press("I have kept them");
+        browser.Press("I’ve saved them");
         browser.AwaitText("10 recovery codes are left");
         browser.Press("Sign out there");
         browser.AwaitNone("Sign out there");
@@ -191,7 +191,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         phone.Press("Sign in");
         phone.Type("Code of your authenticator", "123456");
         phone.Press("Sign in");
-        phone.AwaitText("This code is not right.");
+        phone.AwaitText("This code is wrong.");
         phone.Type("Code of your authenticator", recovery);
         phone.Press("Sign in");
         phone.Await(b => b.Path.StartsWith("/work", StringComparison.Ordinal) ? "in" : null, "the work");
@@ -203,10 +203,10 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         using var browser = SignIn("marit");
         browser.Open("/work/you/usual");
         browser.Type("Duration, minutes", "2");
-        browser.Press("Save usual settings");
+        browser.Press("Save defaults");
         browser.AwaitText("A duration is 5 minutes to 24 hours.");
         browser.Type("Duration, minutes", "50");
-        browser.Press("Save usual settings");
+        browser.Press("Save defaults");
         browser.AwaitText("New pages start from it");
         browser.Press("Pages");
         browser.Press("New page");

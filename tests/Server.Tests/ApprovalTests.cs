@@ -152,7 +152,7 @@ public sealed class ApprovalTests : IAsyncLifetime
         (await (await Scene.Ada.PostAsync($"/api/bookings/{id}/accept", new { })).ReadAsync(HttpStatusCode.Conflict))
             .GetProperty("title")
             .GetString()
-            .ShouldBe("The guest took it back.");
+            .ShouldBe("The guest withdrew it.");
     }
 
     [Fact]

@@ -56,7 +56,7 @@ public sealed class PagePostTests : IAsyncLifetime
         (await TryAsync(PagePost.Usual with { Booked = new OwnWords("Hello", "Dear {{ nickname }}, {{ day }}") }))[
             "post.booked.body"
         ]
-            .ShouldBe("There is no token {{ nickname }}; choose from the list.");
+            .ShouldBe("There is no placeholder {{ nickname }}; choose from the list.");
         (await TryAsync(PagePost.Usual with { Reminder = new OwnWords("{{ day", "x") })).Keys.ShouldBe([
             "post.reminder.subject",
         ]);

@@ -221,5 +221,9 @@
         >Point at a bar, or press in a lane, to read what is there.</span
       >{/if}
   </p>
-  <BoardLegend nightIn={nightOf ? cityOf(nightOf) : undefined} {together} paints={onpaint === undefined ? undefined : paints} />
+  <BoardLegend
+    nightIn={nightOf ? cityOf(nightOf) : undefined}
+    {together}
+    paints={onpaint === undefined ? undefined : paints}
+  />
 </div>

@@ -69,7 +69,7 @@ export class BoardEditing {
       if (!isStill(before, coming)) {
         this.problem = {
           status: 409,
-          title: 'Somebody else has changed these office hours.',
+          title: 'Someone else has changed these office hours.',
           detail: 'The board shows them now as they are; make your change once more.',
         };
         await this.#refresh();

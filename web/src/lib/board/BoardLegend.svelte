@@ -43,12 +43,12 @@
 </ul>
 {#if paints === 'office hours'}
   <p class="mt-1 text-fine text-muted">
-    Drag in a lane to start office hours. By keyboard: arrows move, space lights and ends, Esc leaves off; on a bar, alt
+    Drag in a lane to start office hours. By keyboard: arrows move, space starts and ends, Esc leaves off; on a bar, alt
     and arrows move it, shift and arrows stretch it, delete erases it.
   </p>
 {:else if paints === 'stretches'}
   <p class="mt-1 text-fine text-muted">
-    Drag in a lane to paint a stretch; what is free in it is offered. By keyboard: arrows move, space lights and ends;
+    Drag in a lane to paint a stretch; what is free in it is offered. By keyboard: arrows move, space starts and ends;
     delete erases.
   </p>
 {:else if paints === 'times'}

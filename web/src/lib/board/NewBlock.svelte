@@ -104,7 +104,7 @@
           await must(
             api.POST('/api/pages/{id}/publish', { params: { path: { id: made.id } }, body: { version: made.version } }),
           );
-        onmade(publish ? `Published. Guests can book at ${made.path}.` : `Kept as a draft at ${made.path}.`);
+        onmade(publish ? `Published. Guests can book at ${made.path}.` : `Saved as a draft at ${made.path}.`);
       }
     });
   }
@@ -139,7 +139,7 @@
         label="Title, as guests read it"
         id="block-title"
         hint={title === ''
-          ? 'Its address is made of it'
+          ? 'The address comes from the title'
           : `/${desks.find((desk) => desk.id === deskId)?.address ?? ''}/${addressFrom(title)}`}
         mend={mend('title', 'address')}
       >
@@ -204,9 +204,9 @@
     </div>
   </div>
   <div class="mt-5 flex flex-wrap justify-end gap-3">
-    <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+    <ActionButton kind="quiet" onclick={onclose}>Cancel</ActionButton>
     {#if pageId === ''}
-      <ActionButton disabled={attempt.busy} onclick={() => void keep(false)}>Keep as draft</ActionButton>
+      <ActionButton disabled={attempt.busy} onclick={() => void keep(false)}>Save as draft</ActionButton>
       <ActionButton kind="main" disabled={attempt.busy} onclick={() => void keep(true)}>Publish</ActionButton>
     {:else}
       <ActionButton kind="main" disabled={attempt.busy} onclick={() => void keep(false)}>Add the block</ActionButton>

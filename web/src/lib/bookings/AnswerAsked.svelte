@@ -54,7 +54,7 @@
   {#if attempt.problem}<div class="mt-3"><ProblemNote problem={attempt.problem} /></div>{/if}
   {#if declining}
     <div class="mt-3 rounded-xl border border-line bg-card p-4 text-ink">
-      <Field label="A word for {guest} (may stay empty)" id="decline-word" mend={attempt.problem?.errors?.word?.[0]}>
+      <Field label="Message to {guest} (optional)" id="decline-word" mend={attempt.problem?.errors?.word?.[0]}>
         <Textarea id="decline-word" class="w-full" rows={3} bind:value={word} />
       </Field>
       {#if offered.length > 0}
@@ -65,7 +65,7 @@
               <button
                 type="button"
                 class="min-h-11 rounded-[10px] border border-line-strong bg-card px-3"
-                aria-label="Take {saying(start)} out"
+                aria-label="Remove {saying(start)}"
                 onclick={() => toggle(start)}>{saying(start)} <span aria-hidden="true">×</span></button
               >
             </li>
@@ -92,7 +92,7 @@
           class="min-h-11"
           disabled={attempt.busy}
           onclick={() => void answer(() => decline({ word: word.trim(), offered }))}
-          >{offered.length > 0 ? 'Decline and offer these' : 'Decline it'}</ActionButton
+          >{offered.length > 0 ? 'Decline and offer these' : 'Decline'}</ActionButton
         >
       </div>
     </div>

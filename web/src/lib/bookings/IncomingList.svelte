@@ -23,5 +23,5 @@
     {#if mail.notUnderstood}<p class="mt-1 text-sm text-brick">{mail.notUnderstood} It changed nothing.</p>{/if}
   </article>
 {:else}
-  <p class="text-muted">Nothing came so far. Answers to the invitation, and to every mail about it, come here.</p>
+  <p class="text-muted">Nothing yet. Answers to the invitation and to mail about this booking appear here.</p>
 {/each}

@@ -26,7 +26,7 @@ describe('how a booking ended', () => {
   it('names who, and the word that came with it', () => {
     expect(endInWords({ cancelledBy: 'guest', cancelWord: '' })).toBe('cancelled by the guest');
     expect(endInWords({ cancelledBy: 'team', cancelWord: 'The slip is flooded.' })).toBe(
-      'cancelled by us: The slip is flooded.',
+      'cancelled by your team: The slip is flooded.',
     );
     expect(endInWords({ cancelledBy: 'lapsed', cancelWord: '' })).toBe('lapsed: nobody answered in time');
   });

@@ -23,7 +23,7 @@ export function needsAnswer(row: Pick<Row, 'reply' | 'wishStart' | 'waitsUntil' 
 export function endInWords(row: Pick<Row, 'cancelledBy' | 'cancelWord'>): string {
   const ends = {
     guest: 'cancelled by the guest',
-    team: 'cancelled by us',
+    team: 'cancelled by your team',
     declined: 'declined',
     lapsed: 'lapsed: nobody answered in time',
   };

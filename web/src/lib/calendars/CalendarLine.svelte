@@ -109,7 +109,7 @@
             onclick={() => (opened = opened === 'entries' ? undefined : 'entries')}>Entries</TextButton
           >
         {:else}
-          <TextButton aria-label="Take away {calendar.name}" onclick={onremove}>Take away</TextButton>
+          <TextButton aria-label="Remove {calendar.name}" onclick={onremove}>Remove</TextButton>
         {/if}
       </span>
     {/if}
@@ -119,9 +119,9 @@
     <Checkbox
       checked={calendar.isAsked}
       disabled={!mayEdit}
-      aria-label="Busy times of {calendar.name} are in the way of openings"
+      aria-label="Busy times of {calendar.name} block openings"
       onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
-        void change({ isAsked: event.currentTarget.checked })}>busy times are in the way of openings</Checkbox
+        void change({ isAsked: event.currentTarget.checked })}>busy times block openings</Checkbox
     >
     {#if calendar.isAsked}
       <Checkbox

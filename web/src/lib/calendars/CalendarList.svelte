@@ -89,14 +89,13 @@
   {/if}
   {#if without.length > 0}
     <p class="mb-2 text-muted">
-      No calendar is joined for {without.map((host) => host.name).join(', ')}: only bookings made here are in the way of
-      theirs.
+      No calendar is joined for {without.map((host) => host.name).join(', ')}: only bookings made here block their time.
     </p>
   {/if}
   {#if unasked.length > 0}
     <p class="mb-2 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-brick-text">
-      None of the calendars of {unasked.map((host) => host.name).join(', ')} is asked: only bookings made here are in the
-      way of theirs.
+      None of the calendars of {unasked.map((host) => host.name).join(', ')} is used: only bookings made here block their
+      time.
     </p>
   {/if}
   {#each groups as group (group.id)}
@@ -121,16 +120,16 @@
 
 {#if removing}
   {@const calendar = removing}
-  <Dialog title="Take away “{calendar.name}”?" onclose={() => (removing = undefined)}>
+  <Dialog title="Remove “{calendar.name}”?" onclose={() => (removing = undefined)}>
     <p>
-      Its events are no longer in the way: pages may offer times that the calendar has filled. To have it back, join it
-      again.{calendar.kind === 'account' && calendar.isWrittenTo
+      Its events no longer block time: pages may offer times when it’s busy. You can join it again later.{calendar.kind ===
+        'account' && calendar.isWrittenTo
         ? ' Bookings that were written to it stay there as they are, and new ones are written nowhere else.'
         : ''}
     </p>
     <div class="mt-4 flex flex-wrap justify-end gap-3">
-      <ActionButton onclick={() => (removing = undefined)}>Keep it</ActionButton>
-      <ActionButton kind="main" onclick={() => void remove(calendar)}>Take it away</ActionButton>
+      <ActionButton onclick={() => (removing = undefined)}>Cancel</ActionButton>
+      <ActionButton kind="main" onclick={() => void remove(calendar)}>Remove</ActionButton>
     </div>
   </Dialog>
 {/if}

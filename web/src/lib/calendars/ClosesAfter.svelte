@@ -24,7 +24,7 @@
   <h2 id="closes-after" class="text-lg">When a calendar can’t be reached</h2>
   {#if me.isOwner}
     <form novalidate class="mt-2 flex flex-wrap items-center gap-2" onsubmit={(event) => void save(event)}>
-      what it last said counts for
+      its last known events count for
       <span class="w-20"
         ><Input
           type="number"
@@ -35,7 +35,7 @@
           bind:value={hours}
         /></span
       >
-      hours; then the openings it counts for close until it answers again.
+      hours; then its openings close until it answers again.
       {#if Number(hours) !== me.closesAfterHours}<ActionButton type="submit">Save</ActionButton>{/if}
     </form>
     {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">
@@ -43,8 +43,8 @@
       </p>{/if}
   {:else}
     <p class="mt-1">
-      What it last said counts for {me.closesAfterHours} hours; then the openings it counts for close until it answers again.
-      Owners can change that.
+      Its last known events count for {me.closesAfterHours} hours; then its openings close until it answers again. Owners
+      can change that.
     </p>
   {/if}
 </section>

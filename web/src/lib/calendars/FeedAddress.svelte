@@ -26,8 +26,7 @@
 >
   A secret address to subscribe to in any calendar: {which === 'all'
     ? 'all of the workspace’s bookings'
-    : 'your bookings'}, with their guests, as they are made, moved and cancelled. Joined here as well, they are never
-  counted twice.
+    : 'your bookings'}, with their guests, always up to date. If you join it here too, nothing is counted twice.
   {#snippet choice()}
     {#if mayHaveAll && hasOwn}
       <Radio name="feed-of" value="own" bind:group={which}>my bookings</Radio>

@@ -103,7 +103,9 @@
       <AccountCalendars {found} bind:chosen bind:writeTo mayWrite={!isTeams} mend={mendOfChoice} />
     </div>
   {/if}
-  <p class="text-sm text-muted md:col-span-2">Whoever makes a password for programs alone should give that one here.</p>
+  <p class="text-sm text-muted md:col-span-2">
+    If your server makes passwords for single programs, use one of those here.
+  </p>
   <div class="flex justify-end gap-3 md:col-span-2">
     <ActionButton onclick={onclose}>{leave}</ActionButton>
     {#if found}

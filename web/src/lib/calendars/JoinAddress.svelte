@@ -49,16 +49,15 @@
     <Input id="join-address" inputmode="url" autocomplete="off" bind:value={address} />
   </Field>
   <Field
-    label="Name among ourselves"
+    label="Internal name"
     id="join-name"
-    hint="What the calendar calls itself, unless you write another"
+    hint="The calendar’s own name, unless you enter another"
     mend={mendOf(problem, 'name')}
   >
     <Input id="join-name" bind:value={name} />
   </Field>
   <p class="text-sm text-muted md:col-span-2">
-    The address is fetched again and again, as often as its publisher asks, else twice a minute. Nothing can be written
-    to it.
+    We fetch it as often as its publisher asks, or else twice a minute. Nothing can be written to it.
   </p>
   <div class="flex justify-end gap-3">
     <ActionButton onclick={onclose}>{leave}</ActionButton>

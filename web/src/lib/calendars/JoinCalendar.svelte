@@ -18,7 +18,7 @@
     first?: 'account' | 'address' | 'file';
   }
 
-  let { hosts, onjoined, onclose, own, mayShare = false, leave = 'Leave it', first = 'account' }: Props = $props();
+  let { hosts, onjoined, onclose, own, mayShare = false, leave = 'Cancel', first = 'account' }: Props = $props();
 
   // Only where the choice starts.
   // svelte-ignore state_referenced_locally

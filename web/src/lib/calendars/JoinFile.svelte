@@ -47,9 +47,9 @@
   {#if problem}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
   <WhoseCalendar {hosts} bind:whose {mayShare} mend={mendOf(problem, 'hostId') ?? mendOf(problem, 'hostIds')} />
   <Field
-    label="Name among ourselves"
+    label="Internal name"
     id="join-name"
-    hint="The file’s name, unless you write another"
+    hint="The file’s name, unless you enter another"
     mend={mendOf(problem, 'name')}
   >
     <Input id="join-name" bind:value={name} />

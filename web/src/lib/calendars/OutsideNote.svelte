@@ -58,14 +58,14 @@
           onclick={() => void answer('move')}>Move the booking<span class="sr-only"> of {booking}</span></ActionButton
         >{/if}
       <ActionButton class="py-1.5" disabled={attempt.busy} onclick={() => void answer('put-back')}
-        >Put the event back<span class="sr-only"> of {booking}</span></ActionButton
+        >Restore the event<span class="sr-only"> of {booking}</span></ActionButton
       >
       {#if outside.change === 'deleted'}<ActionButton
           kind="quiet"
           class="py-1.5"
           disabled={attempt.busy}
           onclick={() => void answer('leave-off')}
-          >Leave it off that calendar<span class="sr-only">, {booking}</span></ActionButton
+          >Leave it out of that calendar<span class="sr-only">, {booking}</span></ActionButton
         >{/if}
     </div>
   {:else}

@@ -53,8 +53,9 @@
   {#if problem}<div class="mb-2"><ProblemNote {problem} /></div>{/if}
   {#if entries}
     {#if entries.length === 0 && !editing}<p class="text-sm text-muted">
-        Nothing stands here. An entry keeps time free that no other calendar knows of. Times are {calendar.hostName}’s
-        own, in {cityOf(zone)}.
+        No entries yet. An entry blocks time that no other calendar knows of. Times are {calendar.hostName}’s own, in {cityOf(
+          zone,
+        )}.
       </p>{/if}
     <ul>
       {#each entries as { id, entry } (id)}
@@ -64,7 +65,7 @@
             <TextButton aria-label="Change {entry.title}" onclick={() => (editing = { id, typed: typedOf(entry) })}
               >Change</TextButton
             >
-            <TextButton aria-label="Take out {entry.title}" onclick={() => void remove(id)}>Take out</TextButton>
+            <TextButton aria-label="Delete {entry.title}" onclick={() => void remove(id)}>Delete</TextButton>
           </span>
         </li>
       {/each}

@@ -81,7 +81,7 @@
         items={[
           { value: 'busy', name: 'busy' },
           { value: 'tentative', name: 'tentative' },
-          { value: 'free', name: 'in nobody’s way' },
+          { value: 'free', name: 'free' },
         ]}
       />
     </Field>
@@ -103,9 +103,9 @@
         ><Input id={field('until')} type="date" bind:value={form.until} /></Field
       >{/if}
     <span class="ml-auto flex gap-3">
-      <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+      <ActionButton kind="quiet" onclick={onclose}>Cancel</ActionButton>
       <ActionButton kind="main" type="submit" disabled={attempt.busy}
-        >{id === undefined ? 'Write it in' : 'Save'}</ActionButton
+        >{id === undefined ? 'Add the entry' : 'Save'}</ActionButton
       >
     </span>
   </div>

@@ -55,8 +55,8 @@
         onfocus={(event) => event.currentTarget.select()}
       />
       <ActionButton onclick={() => void copy()}>{copied ? 'Copied' : 'Copy'}</ActionButton>
-      <ActionButton onclick={() => void act(make)}>Make a new one</ActionButton>
-      <ActionButton kind="quiet" onclick={() => void act(async () => (await stop(), null))}>Tell no more</ActionButton>
+      <ActionButton onclick={() => void act(make)}>Make a new address</ActionButton>
+      <ActionButton kind="quiet" onclick={() => void act(async () => (await stop(), null))}>Turn it off</ActionButton>
     </div>
   {:else if path === null}
     <div class="flex flex-wrap items-center gap-4">

@@ -87,9 +87,5 @@ export function entryInWords(entry: Entry): string {
       ? 'whole day'
       : 'whole days'
     : `${typed.fromTime} to ${typed.toTime}`;
-  return [
-    when,
-    span,
-    ...(entry.shows === 'busy' ? [] : [entry.shows === 'free' ? 'in nobody’s way' : 'tentative']),
-  ].join(', ');
+  return [when, span, ...(entry.shows === 'busy' ? [] : [entry.shows === 'free' ? 'free' : 'tentative'])].join(', ');
 }

@@ -59,9 +59,9 @@ describe('what is said of a calendar', () => {
     });
     expect(outOfReach(calendar(), now, zone)).toBe('');
     expect(outOfReach(lost, now, zone)).toMatch(
-      /^Out of reach since 0?9:10.*\. It does not answer\. What it last said counts until .* at 0?9:00.*; then the openings it counts for close\./,
+      /^Out of reach since 0?9:10.*\. It does not answer\. Its last known events count until .* at 0?9:00.*; then its openings close\./,
     );
-    expect(outOfReach({ ...lost, closesAt: '2026-12-08T08:59:00Z' }, now, zone)).toContain('too old to count');
-    expect(outOfReach({ ...lost, isAsked: false }, now, zone)).toContain('nothing hangs on it');
+    expect(outOfReach({ ...lost, closesAt: '2026-12-08T08:59:00Z' }, now, zone)).toContain('too old');
+    expect(outOfReach({ ...lost, isAsked: false }, now, zone)).toContain('nothing depends on it');
   });
 });

@@ -47,9 +47,9 @@ export function outOfReach(calendar: Calendar, now: string, zone: string): strin
   if (calendar.unreachableSince === null) return '';
   const since = `Out of reach since ${momentOf(calendar.unreachableSince, now, zone)}.`;
   const fault = calendar.fault ? ` ${calendar.fault}` : '';
-  if (!calendar.isAsked) return `${since}${fault} It is not asked, so nothing hangs on it.`;
+  if (!calendar.isAsked) return `${since}${fault} It isn’t used, so nothing depends on it.`;
   const closes = calendar.closesAt ?? now;
   return closes <= now
-    ? `${since}${fault} What it last said is too old to count, so the openings it counts for are closed until it can be reached.`
-    : `${since}${fault} What it last said counts until ${momentOf(closes, now, zone)}; then the openings it counts for close. It is tried again and again.`;
+    ? `${since}${fault} Its last known events are too old, so its openings are closed until it can be reached.`
+    : `${since}${fault} Its last known events count until ${momentOf(closes, now, zone)}; then its openings close. We keep trying.`;
 }

@@ -49,7 +49,7 @@
     };
     if (!(await attempt.run(() => must(api.PUT('/api/desks/{id}', { params: { path: { id: desk.id } }, body })))))
       return;
-    told = 'Saved. Guests see it so now.';
+    told = 'Saved. Guests see the change now.';
     onchanged();
   }
 
@@ -89,7 +89,7 @@
           placeholder=""
           bind:value={form.hostId}
           items={[
-            { value: '', name: 'nobody’s: it lists its own pages' },
+            { value: '', name: 'no person: it lists its own pages' },
             ...hosts.map((host) => ({ value: host.id, name: host.name })),
           ]}
         />
@@ -116,7 +116,7 @@
             value={form.accent || NIGHT}
             onchange={(event) => (form.accent = event.currentTarget.value)}
           />
-          {#if form.accent}<TextButton class="min-h-9" onclick={() => (form.accent = '')}>the usual night</TextButton
+          {#if form.accent}<TextButton class="min-h-9" onclick={() => (form.accent = '')}>the default colour</TextButton
             >{/if}
         </span>
       </Field>

@@ -54,7 +54,7 @@
     <Field
       label="Whose desk"
       id="new-desk-host"
-      hint="A person’s desk lists all pages on which they have a seat."
+      hint="A person’s desk lists every page on which they have a seat."
       mend={mendOf(attempt.problem, 'hostId')}
     >
       <Select
@@ -62,13 +62,13 @@
         placeholder=""
         bind:value={hostId}
         items={[
-          { value: '', name: 'nobody’s: for pages of its own' },
+          { value: '', name: 'no person: for pages of its own' },
           ...hosts.map((host) => ({ value: host.id, name: host.name })),
         ]}
       />
     </Field>
     <div class="flex justify-end gap-3">
-      <ActionButton onclick={onclose}>Leave it</ActionButton><ActionButton
+      <ActionButton onclick={onclose}>Cancel</ActionButton><ActionButton
         kind="main"
         type="submit"
         disabled={attempt.busy}>Open the desk</ActionButton

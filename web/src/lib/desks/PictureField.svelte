@@ -48,10 +48,8 @@
         onchange={(event) => void choose(event.currentTarget)}
       />
     </label>
-    {#if picture}<TextButton
-        class="min-h-9"
-        aria-label="Take the {label.toLowerCase()} away"
-        onclick={() => void take()}>Take it away</TextButton
+    {#if picture}<TextButton class="min-h-9" aria-label="Remove the {label.toLowerCase()}" onclick={() => void take()}
+        >Remove</TextButton
       >{/if}
   </div>
   {#if attempt.problem}<p class="mt-1 text-sm text-brick" role="alert">

@@ -40,5 +40,5 @@
       .flatMap(([, mends]) => mends)}
 />
 <div class="mt-3">
-  <ActionButton kind="main" disabled={unread.length > 0} onclick={() => void keep()}>Keep these hours</ActionButton>
+  <ActionButton kind="main" disabled={unread.length > 0} onclick={() => void keep()}>Save these hours</ActionButton>
 </div>

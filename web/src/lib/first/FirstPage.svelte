@@ -49,7 +49,7 @@
 
 <form novalidate class="space-y-3" onsubmit={(event) => void publish(event)}>
   {#if problem}<ProblemNote {problem} />{/if}
-  <p>A page offers one kind of appointment in your open hours. All its rules can be changed later.</p>
+  <p>A page offers one kind of appointment in your open hours. You can change everything later.</p>
   <Field
     label="What can be booked, as guests read it"
     id="first-title"
@@ -71,9 +71,12 @@
       /></Field
     >
     <Field
-      label={{ inPerson: 'Where', phone: 'What to say about the call', video: 'Address of the call', ownWords: 'Where, or how' }[
-        placeKind
-      ]}
+      label={{
+        inPerson: 'Where',
+        phone: 'What to say about the call',
+        video: 'Address of the call',
+        ownWords: 'Where, or how',
+      }[placeKind]}
       id="first-place"
       hint={placeKind === 'video' ? 'Empty: a room is made for each booking' : ''}
       mend={mendOf(problem, 'place')}><Input id="first-place" bind:value={place} /></Field

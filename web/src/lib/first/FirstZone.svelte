@@ -47,12 +47,12 @@
 
 {#if problem}<ProblemNote {problem} />{/if}
 <p>
-  You work by the clock of <strong>{cityOf(zone)}</strong>, where it is <strong>{timeOf(me.now, zone)}</strong> now.
+  Your time zone is <strong>{cityOf(zone)}</strong>, where it is <strong>{timeOf(me.now, zone)}</strong> now.
 </p>
 {#if here !== zone}<p class="mt-1 text-amber-text">
     This browser is in {cityOf(here)}, where it is {timeOf(me.now, here)}.
   </p>{/if}
 <div class="mt-3 flex flex-wrap items-center gap-3">
   <ZoneSelect id="first-zone" label="Your time zone" class="w-64" bind:value={zone} />
-  <ActionButton kind="main" onclick={() => void keep()}>This is right</ActionButton>
+  <ActionButton kind="main" onclick={() => void keep()}>Yes, that’s right</ActionButton>
 </div>

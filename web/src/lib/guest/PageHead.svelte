@@ -13,7 +13,7 @@
     hosts: readonly { name: string; portrait?: string | null }[];
     /** Who is met, in words. */
     names: string;
-    /** #rrggbb, dark enough for white words; empty for the usual night. */
+    /** #rrggbb, dark enough for white words; empty for the default colour. */
     accent?: string;
     /** A picture behind the title. */
     picture?: string | null;

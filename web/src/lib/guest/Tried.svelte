@@ -8,17 +8,19 @@
 </script>
 
 <section aria-labelledby="tried" class="mt-4 rounded-2xl border border-line-strong bg-card p-5" role="status">
-  <h2 id="tried" class="text-xl">A guest would have this time now</h2>
+  <h2 id="tried" class="text-xl">A guest would now have this time</h2>
   <p class="mt-1">
-    {longDate(dateIn(tried.start, zone))}, {timeOf(tried.start, zone)} – {timeOf(tried.end, zone)}. Nothing was
-    reserved, and nobody was told.
+    {longDate(dateIn(tried.start, zone))}, {timeOf(tried.start, zone)} – {timeOf(tried.end, zone)}. Nothing was reserved
+    and nobody got a mail.
   </p>
   {#if tried.words}
-    <h3 class="mt-3 text-base">They would read</h3>
+    <h3 class="mt-3 text-base">They would see</h3>
     <!-- eslint-disable-next-line svelte/no-at-html-tags -- made safe by the server -->
     <div class="prose-guest mt-1">{@html tried.words}</div>
   {/if}
-  {#if tried.goTo}<p class="mt-3">They would be sent on to <strong class="wrap-anywhere">{tried.goTo}</strong>.</p>{/if}
+  {#if tried.goTo}<p class="mt-3">
+      They would be redirected to <strong class="wrap-anywhere">{tried.goTo}</strong>.
+    </p>{/if}
   {#each tried.flags as flag (flag)}<p class="mt-3">Your team would be told: {flag}</p>{/each}
   <TextButton class="mt-2 min-h-11" onclick={onclose}>Try another</TextButton>
 </section>

@@ -56,32 +56,32 @@
     <div class="shrink-0">
       {#if weeks.length > LONG}<p class="sticky left-0 w-max px-2 pb-0.5 text-xs font-semibold">{month.name}</p>{/if}
       <div class="flex gap-2">
-  {#each month.weeks as week (week.monday)}
-    {@const isChosen = week.monday === chosen}
-    <button
-      type="button"
-      data-week={week.monday}
-      aria-current={isChosen ? 'true' : undefined}
-      class="w-[105px] shrink-0 rounded-xl border px-2 pt-2 pb-1.5 text-left {isChosen
-        ? 'border-line-strong bg-card shadow-sm'
-        : 'border-transparent hover:border-line'}"
-      onclick={() => onchoose(week.monday)}
-    >
-      <span class="block text-xs text-muted"
-        ><span class="sr-only">{say('weeks.of')} </span>{dayMonth(week.monday)}<span class="sr-only"
-          >: {sayCount(totalOf(week), 'openings')}</span
-        ></span
-      >
-      <span class="mt-1 flex h-6 items-end gap-1" aria-hidden="true">
-        {#each datesOf(week.monday) as date (date)}
-          <span
-            class="w-2 rounded-t-[3px] {countOf(date) > 0 ? 'bg-glow-bar' : 'bg-line-strong'}"
-            style:height="{heightOf(date)}px"
-          ></span>
+        {#each month.weeks as week (week.monday)}
+          {@const isChosen = week.monday === chosen}
+          <button
+            type="button"
+            data-week={week.monday}
+            aria-current={isChosen ? 'true' : undefined}
+            class="w-[105px] shrink-0 rounded-xl border px-2 pt-2 pb-1.5 text-left {isChosen
+              ? 'border-line-strong bg-card shadow-sm'
+              : 'border-transparent hover:border-line'}"
+            onclick={() => onchoose(week.monday)}
+          >
+            <span class="block text-xs text-muted"
+              ><span class="sr-only">{say('weeks.of')} </span>{dayMonth(week.monday)}<span class="sr-only"
+                >: {sayCount(totalOf(week), 'openings')}</span
+              ></span
+            >
+            <span class="mt-1 flex h-6 items-end gap-1" aria-hidden="true">
+              {#each datesOf(week.monday) as date (date)}
+                <span
+                  class="w-2 rounded-t-[3px] {countOf(date) > 0 ? 'bg-glow-bar' : 'bg-line-strong'}"
+                  style:height="{heightOf(date)}px"
+                ></span>
+              {/each}
+            </span>
+          </button>
         {/each}
-      </span>
-    </button>
-  {/each}
       </div>
     </div>
   {/each}

@@ -25,5 +25,5 @@ export const placeKinds: readonly { value: Kind; text: string }[] = [
   { value: 'inPerson', text: 'in person' },
   { value: 'phone', text: 'by phone' },
   { value: 'video', text: 'by video' },
-  { value: 'ownWords', text: 'in own words' },
+  { value: 'ownWords', text: 'in your own words' },
 ];

@@ -117,6 +117,6 @@
   </div>
   <div class="flex gap-2">
     <ActionButton type="submit">Add the change</ActionButton>
-    <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+    <ActionButton kind="quiet" onclick={onclose}>Cancel</ActionButton>
   </div>
 </form>

@@ -65,9 +65,9 @@
     <span class="min-w-44">{datesInWords(change)}</span>
     <span class={change.open.length === 0 ? 'text-muted' : ''}>{changeInWords(change)}</span>
     <TextButton
-      aria-label="Take away {datesInWords(change)}"
+      aria-label="Delete {datesInWords(change)}"
       class="ml-auto min-h-8 text-sm"
-      onclick={() => (changes = changes.filter((_, other) => other !== index))}>take away</TextButton
+      onclick={() => (changes = changes.filter((_, other) => other !== index))}>delete</TextButton
     >
   </li>
 {/snippet}
@@ -78,7 +78,7 @@
     {#each ahead as { change, index } (index)}{@render row(change, index)}{/each}
   </ul>
 {:else}
-  <p class="text-muted">No dated change is to come: every week is like the next.</p>
+  <p class="text-muted">No dated changes ahead: every week is the same.</p>
 {/if}
 {#if past.length > 0}
   <TextButton class="text-sm" aria-expanded={showsPast} onclick={() => (showsPast = !showsPast)}
@@ -141,7 +141,7 @@
     {/if}
     <div class="mt-2 flex gap-2">
       {#if found.some((one) => one.chosen)}<ActionButton onclick={takeFound}>Add these days</ActionButton>{/if}
-      <ActionButton kind="quiet" onclick={() => (found = undefined)}>Leave them</ActionButton>
+      <ActionButton kind="quiet" onclick={() => (found = undefined)}>Cancel</ActionButton>
     </div>
   </div>
 {/if}

@@ -12,17 +12,17 @@
 
 <div class="space-y-[14px] lg:sticky lg:top-[76px]">
   <section aria-labelledby="hours-use" class="rounded-2xl border border-line bg-card p-4">
-    <h2 id="hours-use" class="text-part">What hangs on them</h2>
+    <h2 id="hours-use" class="text-part">Used by</h2>
     {#if editor.saved && editor.saved.hosts.length > 0}
       <p class="mt-1">The usual hours of {editor.saved.hosts.map((host) => host.name).join(', ')}.</p>
       <p class="mt-1 text-muted">
         {editor.saved.pages.length > 0
           ? `They count on ${editor.saved.pages.map((title) => `“${title}”`).join(', ')}.`
-          : 'They count on no page yet.'}
+          : 'No page uses them yet.'}
       </p>
     {:else}
       <p class="mt-1 text-muted">
-        Nobody has them yet. Give them to somebody under “Team”, or to yourself in the list of hours.
+        Nobody uses them yet. Assign them under “Team”, or use them as yours in the list of hours.
       </p>
     {/if}
   </section>
@@ -36,9 +36,7 @@
           <li>{effectInWords(effect)}{effect.state === 'draft' ? ' (a draft)' : ''}</li>
         {:else}
           <li class="text-muted">
-            {editor.isTouched
-              ? 'No opening of the next 4 weeks comes or goes.'
-              : 'Change something to see what comes and goes.'}
+            {editor.isTouched ? 'No openings in the next 4 weeks change.' : 'Change something to see its effect.'}
           </li>
         {/each}
       </ul>

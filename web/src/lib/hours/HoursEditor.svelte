@@ -55,7 +55,7 @@
     await reading.run(async () => (editor.form.document = await readAvailability(hours.zone, file)));
     fileTold = reading.problem
       ? { mend: true, text: `${faultOf(reading.problem, 'file')} Nothing was changed.` }
-      : { mend: false, text: 'These are the hours of the file. They count once you save them.' };
+      : { mend: false, text: 'These are the hours of the file. They apply once you save.' };
     input.value = '';
   }
 </script>
@@ -67,7 +67,7 @@
   {#if mayEdit}
     <div class="flex flex-wrap gap-3">
       {#if onremove && users.length === 0 && me.isCoordinator}<ActionButton kind="quiet" onclick={onremove}
-          >Take these hours away</ActionButton
+          >Delete these hours</ActionButton
         >{/if}
       <ActionButton
         kind="main"
@@ -86,7 +86,7 @@
     <legend class="sr-only">These hours</legend>
     <Section title="Hours">
       <div class="grid gap-4 md:grid-cols-2">
-        <Field label="Name among ourselves" id="hours-name" mend={editor.mend('name')}
+        <Field label="Internal name" id="hours-name" mend={editor.mend('name')}
           ><Input id="hours-name" bind:value={editor.form.name} /></Field
         >
         <Field label="In the time of" id="hours-zone" mend={editor.mend('document.zone')}
@@ -119,7 +119,7 @@
             download="hours.ics">Save as iCalendar availability</a
           >{/if}
         <label class="cursor-pointer underline underline-offset-4 focus-within:outline-3">
-          Take over from an availability file<input
+          Load an availability file<input
             type="file"
             accept=".ics,text/calendar"
             class="sr-only"

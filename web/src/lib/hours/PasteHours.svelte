@@ -20,13 +20,13 @@
     {#if days.length > 0}
       <p class="text-muted">
         {days.map((day) => `${day.short} ${dayInWords(read.week[day.key] ?? [])}`).join('; ')}{read.faults.length > 0
-          ? '. Nothing is taken over until the rest is mended.'
+          ? '. Nothing is used until the rest is fixed.'
           : ''}
       </p>
     {/if}
   </div>
   <div class="mt-2 flex gap-2">
-    <ActionButton disabled={!isReadable} onclick={() => ontake(read.week)}>Take these hours over</ActionButton>
-    <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+    <ActionButton disabled={!isReadable} onclick={() => ontake(read.week)}>Use these hours</ActionButton>
+    <ActionButton kind="quiet" onclick={onclose}>Cancel</ActionButton>
   </div>
 </div>

@@ -75,8 +75,8 @@
 <!-- On a phone each day is two lines: its times as text, and under them its lane, as wide as the screen. -->
 <table class="w-full table-fixed max-sm:block">
   <caption class="sr-only"
-    >Open times of each weekday. In a lane: arrows move, space lights and ends, shift and arrows stretch, alt and arrows
-    move what is lit, delete erases.</caption
+    >Open times of each weekday. In a lane: arrows move, space starts and ends, shift and arrows stretch, alt and arrows
+    move it, delete erases.</caption
   >
   <thead class="max-sm:block">
     <tr class="text-fine text-muted max-sm:block">

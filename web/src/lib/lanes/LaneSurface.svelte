@@ -79,7 +79,7 @@
     if (caret === undefined) return '';
     const piece = pieceAt(caret);
     const what = piece?.label ?? describe?.(caret) ?? '';
-    return `${minuteText(caret)}${what ? `, ${what}` : ''}${lighting === undefined ? '' : `, lighting from ${minuteText(lighting)}`}`;
+    return `${minuteText(caret)}${what ? `, ${what}` : ''}${lighting === undefined ? '' : `, marking from ${minuteText(lighting)}`}`;
   });
 
   function spanOf(of: Exclude<Drag, { kind: 'paint' }>): MinuteSpan {

@@ -36,13 +36,13 @@
 </script>
 
 <Dialog title="Ask {row.guests.join(', ')} again" {onclose}>
-  <label class="mb-1 block" for="ask-word">A short message, above the times (or leave it to ours)</label>
+  <label class="mb-1 block" for="ask-word">Message above the times (optional)</label>
   <Textarea id="ask-word" rows={3} class="w-full" maxlength={2000} bind:value={word} />
   {#if asking.problem}<div class="mt-3">
       <ProblemNote problem={asking.problem} />
     </div>{/if}
   <div class="mt-4 flex justify-end gap-3">
-    <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+    <ActionButton kind="quiet" onclick={onclose}>Cancel</ActionButton>
     <ActionButton kind="main" disabled={asking.busy} onclick={() => void ask()}>Send the times again</ActionButton>
   </div>
 </Dialog>

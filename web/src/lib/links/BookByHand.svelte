@@ -67,7 +67,7 @@
         onchoose={(chosen) => (minutes = chosen)}
       />{/if}
     {#if isOurs}
-      <p>It is put into the calendars of everybody in the line-up, in your name.</p>
+      <p>It goes into the calendars of everyone in the line-up, in your name.</p>
     {:else}
       {#if guests.length > 1}<Segments
           label="Who takes it"
@@ -82,13 +82,13 @@
         ><Input id="hand-email" type="email" bind:value={email} /></Field
       >
       <p class="text-sm text-muted">
-        The invitation goes out straight away. What else is held for {name || 'them'} is freed.
+        The invitation goes out at once. Other times held for {name || 'them'} is freed.
       </p>
     {/if}
     {#if booking.problem}<ProblemNote problem={booking.problem} />{/if}
     <div class="flex justify-end gap-3">
-      <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
-      <ActionButton kind="main" type="submit" disabled={booking.busy}>Book it</ActionButton>
+      <ActionButton kind="quiet" onclick={onclose}>Cancel</ActionButton>
+      <ActionButton kind="main" type="submit" disabled={booking.busy}>Book</ActionButton>
     </div>
   </form>
 </Dialog>

@@ -69,7 +69,7 @@
             )}</strong
           >. <span class="text-muted">When one is taken, the others are freed.</span>
         {:else}
-          Hold all picked times on everybody’s calendars until
+          Hold all picked times on everyone’s calendars until
         {/if}
       </p>
     </div>

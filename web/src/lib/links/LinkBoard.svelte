@@ -175,9 +175,7 @@
 {:else if board}
   <p class="rounded-2xl border border-line bg-card p-6 text-muted">
     Nobody in the line-up is open in the four weeks from {dayMonth(from)}.
-    <TextButton onclick={() => (from = Temporal.PlainDate.from(from).add({ days: DAYS }).toString())}
-      >Look later</TextButton
-    >
+    <TextButton onclick={() => (from = Temporal.PlainDate.from(from).add({ days: DAYS }).toString())}>Later</TextButton>
   </p>
 {:else if hostIds.length === 0}
   <p class="rounded-2xl border border-line bg-card p-6 text-muted">

@@ -36,7 +36,7 @@
 </script>
 
 <section aria-labelledby="link-details" class="rounded-2xl border border-line bg-card p-4">
-  <h2 id="link-details" class="text-part">More about it</h2>
+  <h2 id="link-details" class="text-part">More options</h2>
   <fieldset disabled={!mayEdit} class="mt-2 grid gap-x-6 gap-y-3 lg:grid-cols-2">
     <div class="space-y-3">
       <Sentence mends={[link.mend('placeKind'), link.mend('place')]}>
@@ -61,7 +61,7 @@
         >
       </Sentence>
       <Sentence mends={[link.mend('deskId')]}>
-        in the looks of <span class="w-52"
+        styled as <span class="w-52"
           ><Select
             aria-label="Desk"
             placeholder=""
@@ -94,14 +94,14 @@
           type="checkbox"
           class="rounded border-edge"
           bind:checked={() => details.reopens, (reopens) => link.setDetails({ reopens })}
-        /> when a booking is cancelled, another can be made by it</Choice
+        /> after a cancellation, another booking can be made</Choice
       >
       <Choice class="flex min-h-9"
         ><input
           type="checkbox"
           class="rounded border-edge"
           bind:checked={() => details.leavesFree, (leavesFree) => link.setDetails({ leavesFree })}
-        /> stands as free time in the hosts’ calendars</Choice
+        /> shows as free time in the hosts’ calendars</Choice
       >
       <Sentence mends={[link.mend('details.topic')]}>
         address begins with <span class="w-60"
@@ -144,7 +144,7 @@
       {#if details.alsoInvited.length < 20}<TextButton
           class="min-h-9"
           onclick={() => link.setDetails({ alsoInvited: [...details.alsoInvited, { name: '', email: '' }] })}
-          >Also invite somebody</TextButton
+          >Also invite someone</TextButton
         >{/if}
       <CalendarChoices
         {lineUp}
@@ -155,12 +155,12 @@
     </div>
     <div class="space-y-3">
       <div>
-        <label class="mb-1 block" for="link-description">Words for the guest</label>
+        <label class="mb-1 block" for="link-description">Message to the guest</label>
         <Textarea id="link-description" rows={3} class="w-full" bind:value={link.form.description} />
         {#if link.mend('description')}<p class="text-sm text-brick" role="alert">{link.mend('description')}</p>{/if}
       </div>
       <div>
-        <label class="mb-1 block" for="link-host-words">Words for the hosts alone, in their copies</label>
+        <label class="mb-1 block" for="link-host-words">Note for hosts only</label>
         <Textarea
           id="link-host-words"
           rows={2}
@@ -169,7 +169,7 @@
         />
       </div>
       <div>
-        <label class="mb-1 block" for="link-notes">Notes of the team</label>
+        <label class="mb-1 block" for="link-notes">Internal notes</label>
         <Textarea
           id="link-notes"
           rows={2}
@@ -182,7 +182,7 @@
           The guest is asked {details.questions.length === 1
             ? 'the question'
             : `the ${details.questions.length} questions`} of the page it was started from.
-          <TextButton class="min-h-9" onclick={() => link.setDetails({ questions: [] })}>Ask nothing</TextButton>
+          <TextButton class="min-h-9" onclick={() => link.setDetails({ questions: [] })}>No questions</TextButton>
         </p>
       {/if}
       <div class="flex flex-wrap items-end gap-2">

@@ -93,7 +93,7 @@
   );
 
   async function keep(): Promise<void> {
-    if (await link.save()) link.told = link.isOut ? 'Changed. The guest sees it as it is now.' : 'Kept as a draft.';
+    if (await link.save()) link.told = link.isOut ? 'Changed. The guest sees it as it is now.' : 'Saved as a draft.';
   }
 
   async function make(): Promise<void> {
@@ -123,7 +123,7 @@
 >
   <div class="flex min-h-10 min-w-0 flex-wrap items-center gap-x-3.5 gap-y-1">
     <h1 class="text-page">
-      {isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for somebody'}
+      {isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for someone'}
     </h1>
     <span aria-live="polite" data-test="link-total" class={link.countProblem ? 'opacity-50' : ''}
       ><strong class="font-heading text-count leading-none">{link.supply?.total ?? '…'}</strong>
@@ -157,7 +157,7 @@
     {#if mayEdit && link.isOut}<ActionButton onclick={() => (revoking = true)}>Revoke</ActionButton>{/if}
     {#if mayEdit && (link.saved === undefined || link.saved.row.state === 'draft')}<ActionButton
         disabled={link.busy}
-        onclick={() => void keep()}>Keep as draft</ActionButton
+        onclick={() => void keep()}>Save as draft</ActionButton
       >{/if}
     {#if mayEdit && link.saved && link.saved.row.state !== 'draft'}
       <ActionButton kind="main" disabled={link.busy || !link.isChanged} onclick={() => void keep()}
@@ -173,7 +173,7 @@
     class="mb-3 rounded-lg border-l-4 border-edge bg-lane px-4 py-2"
     data-test="not-let"
   >
-    Not everybody in the line-up lets you offer their time. They can under “You”, “Acting for me”.
+    Not everyone in the line-up lets you offer their time. They can change that under “You”, “Acting for me”.
   </p>{/if}
 {#if link.problem}
   <div class="mb-3"><ProblemNote problem={link.problem} /></div>
@@ -260,11 +260,11 @@
 {#if revoking}
   <Dialog title="Revoke this link?" onclose={() => (revoking = false)}>
     <p>
-      Whoever opens it is told that the times were taken back. What it holds is freed; a booking that was made stands.
-      It can’t be undone, but the link can be repeated.
+      Whoever opens it reads that the times were withdrawn. Held times are freed; bookings stay. This can’t be undone,
+      but you can repeat the link.
     </p>
     <div class="mt-4 flex justify-end gap-3">
-      <ActionButton kind="quiet" onclick={() => (revoking = false)}>Leave it</ActionButton>
+      <ActionButton kind="quiet" onclick={() => (revoking = false)}>Cancel</ActionButton>
       <ActionButton kind="main" onclick={() => void link.revoke().then(() => (revoking = false))}
         >Revoke it</ActionButton
       >

@@ -19,7 +19,7 @@
   const { lead } = $derived(link.form.details);
 
   function nameOf(id: string): string {
-    return hosts.find((host) => host.id === id)?.name ?? 'somebody who left';
+    return hosts.find((host) => host.id === id)?.name ?? 'someone who left';
   }
 
   function set(lineUp: Schemas['SeatForm'][]): void {
@@ -72,14 +72,14 @@
             {#if mayEdit && (seats.length > 1 || seat.hostIds.length > 1)}<button
                 type="button"
                 class="ml-0.5 h-8 w-8 rounded-full hover:bg-lane"
-                aria-label="Take {nameOf(id)} out"
+                aria-label="Remove {nameOf(id)}"
                 onclick={() => takeOut(at, id)}>×</button
               >{:else}<span class="h-8 w-3"></span>{/if}
           </span>
         {/each}
         {#if mayEdit && free.length > 0}
           <Select
-            aria-label="Or somebody else in seat {at + 1}"
+            aria-label="Or someone else in seat {at + 1}"
             class="w-20"
             classes={{ select: 'rounded-full border-dashed py-1 text-sm text-muted' }}
             placeholder=""
@@ -114,7 +114,7 @@
     </p>{/each}
   {#if link.hostIds.length > 0}
     <details class="mt-2 text-sm" open={link.form.times.overridden.length > 0}>
-      <summary class="min-h-8 cursor-pointer text-muted">Offer over what their calendars have</summary>
+      <summary class="min-h-8 cursor-pointer text-muted">Ignore these calendars</summary>
       {#each link.hostIds as id (id)}
         <Choice class="flex min-h-8"
           ><input
@@ -124,7 +124,7 @@
             checked={link.form.times.overridden.includes(id)}
             onchange={(event) => override(id, event.currentTarget.checked)}
           />
-          don’t ask {nameOf(id)}’s calendars</Choice
+          ignore {nameOf(id)}’s calendars</Choice
         >
       {/each}
       <p class="text-muted">Bookings and holds made here always count.</p>

@@ -13,9 +13,9 @@
   let { link }: { link: LinkEditing } = $props();
 
   const ways: readonly { value: Offer['by']; text: string }[] = [
-    { value: 'picked', text: 'the times I pick' },
-    { value: 'painted', text: 'what is free in what I paint' },
-    { value: 'free', text: 'whatever is free' },
+    { value: 'picked', text: 'times I pick' },
+    { value: 'painted', text: 'free time in what I paint' },
+    { value: 'free', text: 'any free time' },
   ];
   const dayNames = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const;
   const hours = Array.from({ length: 25 }, (_, hour) => ({ value: hour * 60, name: String(hour) }));
@@ -82,7 +82,7 @@
     >
   </span>
   <TextButton class="min-h-9" aria-expanded={more} onclick={() => (more = !more)}
-    >{more ? 'fewer rules' : 'buffers, notice, days'}</TextButton
+    >{more ? 'fewer rules' : 'more rules'}</TextButton
   >
 </Sentence>
 {#if more}
@@ -131,7 +131,7 @@
         /></span
       >
       {#if offer.by === 'picked'}<span class="text-sm"
-          >Days and hours shape what is suggested; what you pick yourself may lie anywhere.</span
+          >Days and hours limit the suggestions; you can pick any time yourself.</span
         >{/if}
     </Sentence>
   </div>

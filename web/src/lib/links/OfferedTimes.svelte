@@ -50,7 +50,7 @@
   </h2>
   {#if rows.length === 0}<p class="mt-1 text-muted">
       {isPicked
-        ? 'Press on the board to pick a time, or take over a suggestion.'
+        ? 'Press on the board to pick a time, or choose a suggestion.'
         : link.offer.by === 'painted'
           ? 'Paint a stretch on the board; what is free in it is offered.'
           : 'Nothing is free by these rules.'}
@@ -114,7 +114,7 @@
     </ul>
   {/if}
   {#if wishes.length > 0}
-    <h3 class="mt-3 text-body">None suited; these would</h3>
+    <h3 class="mt-3 text-body">None worked; these would</h3>
     <ul aria-label="Wished times">
       {#each wishes as wish (wish.id)}
         <li class="flex flex-wrap items-center gap-x-3 border-t border-line py-1 first:border-t-0">
@@ -129,8 +129,8 @@
           {/if}
           {#if mayEdit}<TextButton
               class="min-h-8 text-sm"
-              aria-label="Drop the wish for {dayAndTime(wish.start, zone)}"
-              onclick={() => void link.dropWish(wish.id)}>drop</TextButton
+              aria-label="Dismiss the wish for {dayAndTime(wish.start, zone)}"
+              onclick={() => void link.dropWish(wish.id)}>dismiss</TextButton
             >{/if}
         </li>
       {/each}

@@ -73,7 +73,7 @@
     const view = await link.mail(word, isAgain);
     if (!view) return;
     word = '';
-    await tell(true, `Sent to ${mails.join(', ')}. It stands in Post.`, '');
+    await tell(true, `Sent to ${mails.join(', ')}. You can see it in Post.`, '');
   }
 </script>
 
@@ -110,13 +110,11 @@
   <div role="tabpanel" id="out-{tab}" aria-labelledby="tab-{tab}" class="mt-2">
     {#if tab === 'address'}
       <p class="rounded-lg border border-line px-3 py-2 break-all" data-test="link-address">
-        {link.text?.address ?? 'The address stands here once the link is made.'}
+        {link.text?.address ?? 'The address appears here once the link is made.'}
       </p>
     {:else}
       {#if tab === 'mail'}
-        <label class="mb-1 block text-sm text-muted" for="link-word"
-          >In your words, above the times (or leave it to ours)</label
-        >
+        <label class="mb-1 block text-sm text-muted" for="link-word">Message above the times (optional)</label>
         <Textarea id="link-word" rows={2} class="mb-2 w-full" maxlength={2000} disabled={!mayEdit} bind:value={word} />
       {/if}
       <pre
@@ -137,7 +135,7 @@
             class="rounded border-edge"
             disabled={!mayEdit}
             bind:checked={() => how.withAddress, (withAddress) => setText({ withAddress })}
-          /> ends with the address</Choice
+          /> include the address</Choice
         >
         <span class="w-40"
           ><Select
@@ -168,7 +166,7 @@
             >{/if}
           {#if mails.length === 0}<span class="text-sm text-muted">Give the guest’s email above.</span>{/if}
           {#if only && mails.length > 0}<ActionButton kind="quiet" disabled={link.busy} onclick={() => oninvite(only)}
-              >Book this one time, with the invitation straight away</ActionButton
+              >Book this time now and send the invitation</ActionButton
             >{/if}
         {:else}
           <ActionButton disabled={link.busy} onclick={() => void copy()}>Copy</ActionButton>

@@ -90,7 +90,7 @@
         bind:value={search}
       />
     </div>
-    {#if nothing}<p class="text-muted">Nothing of that name; start below from nothing.</p>{/if}
+    {#if nothing}<p class="text-muted">Nothing found. Fill in the form below.</p>{/if}
     {#if !ours && shown.pages.length > 0}
       <div class={group}>
         <span class={name}>pages</span>
@@ -143,7 +143,8 @@
           {#each shown.events as one (one.title + one.start)}<li>
               <button type="button" class={chip} onclick={() => void event(one)}
                 >{one.title}
-                <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {lengthOf(one.minutes)}</span></button
+                <span class="text-muted">{dayMonth(dateIn(one.start, from.zone))}, {lengthOf(one.minutes)}</span
+                ></button
               >
             </li>{/each}
           {@render more(shown.more.events)}

@@ -101,7 +101,7 @@
         {#if guests.length > 1}<button
             type="button"
             class="h-9 w-7"
-            aria-label="Take out {guest.name || `guest ${at + 1}`}"
+            aria-label="Remove {guest.name || `guest ${at + 1}`}"
             onclick={() => takeOut(at)}>×</button
           >{/if}
       </span>

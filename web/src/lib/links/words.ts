@@ -75,7 +75,7 @@ export function standing(row: Row, now: string, zone: string): string {
     case 'draft':
       return 'not sent yet';
     case 'revoked':
-      return 'taken back';
+      return 'withdrawn';
     case 'ended':
       return `ended ${dayMonth(row.endsOn)}, nobody booked`;
     case 'booked':

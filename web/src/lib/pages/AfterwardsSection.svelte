@@ -18,9 +18,9 @@
 
 <Section title="Afterwards">
   <Field
-    label="What guests read once they have reserved"
+    label="Message after booking"
     id="after-words"
-    hint="Markdown. Nobody sees it before."
+    hint="Markdown; shown only after booking"
     mend={editor.mend('details.after.words')}
   >
     <Textarea
@@ -31,9 +31,9 @@
     />
   </Field>
   <Field
-    label="Address of your own to send them on to"
+    label="Web page to send them to"
     id="go-to"
-    hint="Empty: they see their booking here. Their private link comes by mail either way."
+    hint="Empty: they see their booking here. They get their private link by mail either way."
     mend={editor.mend('details.after.goTo')}
   >
     <Input id="go-to" placeholder="https://" bind:value={() => after.goTo, (goTo) => set({ goTo: goTo ?? '' })} />
@@ -44,7 +44,7 @@
       class="rounded border-edge"
       checked={after.offersAnother}
       onchange={() => set({ offersAnother: !after.offersAnother })}
-    /> offer them to reserve another time</Choice
+    /> offer another booking</Choice
   >
   <Choice class="inline-flex min-h-9"
     ><input
@@ -52,6 +52,6 @@
       class="rounded border-edge"
       checked={after.provesEmail}
       onchange={() => set({ provesEmail: !after.provesEmail })}
-    /> before that, they prove their email by a code that we send</Choice
+    /> before booking, guests confirm their email with a code</Choice
   >
 </Section>

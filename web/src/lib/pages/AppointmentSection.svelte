@@ -25,7 +25,7 @@
   const placeHint = $derived(
     {
       inPerson: 'where',
-      phone: details.place.hostsRing ? 'what to say about the call' : 'the number that guests ring',
+      phone: details.place.hostsRing ? 'what to say about the call' : 'the number that guests call',
       video: 'its address; empty for a room of its own each time',
       ownWords: 'where, or how',
     }[editor.form.placeKind],
@@ -57,11 +57,11 @@
   <Sentence
     mends={[editor.mend('details.naming.name'), editor.mend('details.naming.kind'), editor.mend('details.naming.mark')]}
   >
-    among us
+    internal name
     <span class="min-w-44 flex-1"
       ><Input
         id="inside-name"
-        aria-label="Name among ourselves"
+        aria-label="Internal name"
         placeholder={editor.form.title || 'the same'}
         class="py-1.5 {edge(editor.differs((form) => form.details?.naming.name))}"
         bind:value={() => details.naming.name, (name) => setNaming({ name: name ?? '' })}
@@ -140,15 +140,15 @@
     <Sentence>
       <span class="w-56"
         ><Select
-          aria-label="Who rings"
+          aria-label="Who calls"
           classes={{ select: 'py-1.5' }}
           placeholder=""
           bind:value={
             () => (details.place.hostsRing ? 'hosts' : 'guest'), (who) => setPlace({ hostsRing: who === 'hosts' })
           }
           items={[
-            { value: 'hosts', name: 'we ring the guest' },
-            { value: 'guest', name: 'the guest rings us' },
+            { value: 'hosts', name: 'we call the guest' },
+            { value: 'guest', name: 'the guest calls us' },
           ]}
         /></span
       >
@@ -184,15 +184,15 @@
         onchange={(event) => setFace({ accent: event.currentTarget.value })}
       />
       {#if details.face.accent}<TextButton class="min-h-9" onclick={() => setFace({ accent: '' })}
-          >that of the desk</TextButton
-        >{:else}that of the desk{/if}
+          >use the desk’s</TextButton
+        >{:else}as its desk{/if}
     </span>
   </Sentence>
   {#if editor.saved}
     {@const id = editor.saved.id}
     <div id="page-picture" tabindex="-1">
       <PictureField
-        label="Picture, seen at once and without a save"
+        label="Picture (saved at once)"
         isWide
         picture={editor.picture ?? null}
         set={(body) =>
@@ -215,7 +215,7 @@
         class="rounded border-edge"
         checked={details.face.showsHosts}
         onchange={() => setFace({ showsHosts: !details.face.showsHosts })}
-      /> guests see who the hosts are</Choice
+      /> show guests who the hosts are</Choice
     >
     <Choice class="inline-flex min-h-9"
       ><input
@@ -223,7 +223,7 @@
         class="rounded border-edge"
         checked={details.face.isListed}
         onchange={() => setFace({ isListed: !details.face.isListed })}
-      /> its desk lists it</Choice
+      /> list it on its desk</Choice
     >
   </div>
 </Section>

@@ -25,7 +25,7 @@
     <Checkbox
       checked={editor.form.approvalHours !== null}
       onchange={() => (editor.form.approvalHours = editor.form.approvalHours === null ? 24 : null)}
-      class="text-ink">book only after a yes</Checkbox
+      class="text-ink">book only after approval</Checkbox
     >
     {#if editor.form.approvalHours !== null}
       that comes within <NumberField
@@ -74,7 +74,7 @@
       max={20}
     /> people along
   </Sentence>
-  <Field label="What they read where they cancel" id="cancel-words" mend={editor.mend('changes.cancelWords')}>
+  <Field label="Text where they cancel" id="cancel-words" mend={editor.mend('changes.cancelWords')}>
     <Textarea
       id="cancel-words"
       rows={2}
@@ -83,7 +83,7 @@
     />
   </Field>
   <Field
-    label="Whom to ask once it is too late"
+    label="Whom to contact when it’s too late"
     id="ask-whom"
     hint="Empty: the hosts are named."
     mend={editor.mend('changes.askWhom')}

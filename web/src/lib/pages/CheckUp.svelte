@@ -38,17 +38,17 @@
 <section aria-labelledby="check-up" class="rounded-2xl border border-line bg-card p-4">
   <h2 id="check-up" class="text-part">Check-up</h2>
   {#if points.length === 0}
-    <p class="mt-1 text-muted">Nothing stands out.</p>
+    <p class="mt-1 text-muted">Nothing to improve.</p>
   {:else}
     <ul class="mt-1">
       {#each points as point, i (i)}
         <li class="flex items-center gap-3 border-t border-line py-1.5 first:border-t-0">
           <span class="min-w-0 flex-1">{point.words}</span>
           {#if point.at.startsWith('/')}
-            <a class="min-h-7 text-sm underline underline-offset-4" href={point.at}>see it</a>
+            <a class="min-h-7 text-sm underline underline-offset-4" href={point.at}>view</a>
           {:else}
-            <TextButton class="min-h-7 text-sm" aria-label="Mend: {point.words}" onclick={() => go(point.at)}
-              >mend</TextButton
+            <TextButton class="min-h-7 text-sm" aria-label="Fix: {point.words}" onclick={() => go(point.at)}
+              >fix</TextButton
             >
           {/if}
         </li>

@@ -32,7 +32,7 @@
       {#if durations.length > 1}
         <button
           type="button"
-          aria-label="Take away {lengthOf(minutes)}"
+          aria-label="Remove {lengthOf(minutes)}"
           class="ml-1 h-9 w-8 rounded-r-lg hover:bg-lane"
           onclick={() => (durations = durations.filter((other) => other !== minutes))}>×</button
         >

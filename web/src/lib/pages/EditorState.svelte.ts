@@ -103,7 +103,7 @@ export class EditorState extends FormState<PageForm> {
     }
   }
 
-  /** What would open more than the form as it stands. */
+  /** Ways to open more than the form as it stands. */
   async relax(): Promise<void> {
     const asked = this.#asked;
     const { supply } = this;

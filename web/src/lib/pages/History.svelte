@@ -47,7 +47,7 @@
 
 {#if editions.length > 0 || problem}
   <section aria-labelledby="history" class="rounded-2xl border border-line bg-card p-4">
-    <h2 id="history" class="mb-1 text-part">As it was published</h2>
+    <h2 id="history" class="mb-1 text-part">Published versions</h2>
     {#if problem}<ProblemNote {problem} />{/if}
     <ol class="text-sm">
       {#each all ? editions : editions.slice(0, SHOWN) as edition, at (edition.number)}
@@ -55,8 +55,8 @@
           <span class="text-muted">{dayMonth(dateIn(edition.at, zone))}, {timeOf(edition.at, zone)}</span>
           <span>{edition.by || 'Loose Lantern'}: {whatChanged(at)}</span>
           {#if mayEdit && at > 0}<TextButton
-              aria-label="Take back the page of {dayMonth(dateIn(edition.at, zone))}, {timeOf(edition.at, zone)}"
-              onclick={() => onrestore(edition.form, edition.number)}>take back</TextButton
+              aria-label="Restore the version of {dayMonth(dateIn(edition.at, zone))}, {timeOf(edition.at, zone)}"
+              onclick={() => onrestore(edition.form, edition.number)}>restore</TextButton
             >{:else}<span class="text-muted">{at === 0 ? 'now' : ''}</span>{/if}
         </li>
       {/each}

@@ -25,11 +25,11 @@
 </script>
 
 {#if leavingTo}
-  <Dialog title="Leave without saving?" onclose={() => (leavingTo = undefined)}>
-    <p>What you changed here is not saved yet and would be lost.</p>
+  <Dialog title="Discard changes?" onclose={() => (leavingTo = undefined)}>
+    <p>Your changes here aren’t saved.</p>
     <div class="mt-4 flex flex-wrap justify-end gap-3">
-      <ActionButton onclick={() => void leave()}>Leave them</ActionButton>
-      <ActionButton kind="main" onclick={() => (leavingTo = undefined)}>Stay here</ActionButton>
+      <ActionButton onclick={() => void leave()}>Discard</ActionButton>
+      <ActionButton kind="main" onclick={() => (leavingTo = undefined)}>Keep editing</ActionButton>
     </div>
   </Dialog>
 {/if}

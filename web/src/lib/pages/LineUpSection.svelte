@@ -41,7 +41,7 @@
   ] as const;
 
   function nameOf(id: string): string {
-    return hosts.find((host) => host.id === id)?.name ?? 'somebody who left';
+    return hosts.find((host) => host.id === id)?.name ?? 'someone who left';
   }
 
   /** Who may still be put into a seat: whoever may be offered and is not there yet. */
@@ -116,7 +116,7 @@
               {#if seat.hostIds.length > 1}
                 <button
                   type="button"
-                  aria-label="Take {nameOf(id)} out of seat {at + 1}"
+                  aria-label="Remove {nameOf(id)} from seat {at + 1}"
                   class="ml-1 h-9 w-8 rounded-r-lg hover:bg-lane"
                   onclick={() => setSeat(at, { hostIds: seat.hostIds.filter((other) => other !== id) })}>×</button
                 >
@@ -142,7 +142,7 @@
       {#if seat.hostIds.length > 1}
         <div class="mt-2 flex flex-wrap items-center gap-x-2.5 gap-y-1 text-muted">
           given out <Segments
-            label="How seat {at + 1} is given out"
+            label="How seat {at + 1} is assigned"
             options={fills}
             value={seat.fill}
             onchoose={(fill) => setSeat(at, { fill })}
@@ -150,9 +150,7 @@
         </div>
         <p class="mt-1.5 text-sm text-muted">
           {#if seat.fill === 'balanced'}
-            It goes to whoever had the fewest within 30 days, for their weight.{#if turnOf(at)}{' '}Now: {turnOf(
-                at,
-              )}.{/if}
+            It goes to whoever had the fewest within 30 days, by weight.{#if turnOf(at)}{' '}Now: {turnOf(at)}.{/if}
           {:else}
             It always goes to the first of these who is free.
           {/if}
@@ -170,9 +168,7 @@
               onchange={() => setDetails({ lead: at })}
             /> leads: the invitation comes from them</Choice
           >
-          <TextButton class="min-h-9" aria-label="Take out seat {at + 1}" onclick={() => takeOut(at)}
-            >Take out</TextButton
-          >
+          <TextButton class="min-h-9" aria-label="Remove seat {at + 1}" onclick={() => takeOut(at)}>Remove</TextButton>
         </div>
       {/if}
     </div>
@@ -221,13 +217,13 @@
     </Sentence>
   {/each}
   {#if details.alsoInvited.length > 0}<p class="text-sm text-muted">
-      They get every invitation; their calendars are not asked.
+      They get every invitation; their calendars aren’t checked.
     </p>{/if}
   {#if details.alsoInvited.length < 20}<ActionButton
       kind="quiet"
       class="py-1"
       onclick={() => setDetails({ alsoInvited: [...details.alsoInvited, { name: '', email: '' }] })}
-      >Also invite somebody</ActionButton
+      >Also invite someone</ActionButton
     >{/if}
 
   <CalendarChoices
@@ -238,8 +234,8 @@
   />
   {#if withoutCalendar.length > 0}
     <p class="text-sm text-muted">
-      No calendar is asked for {withoutCalendar.map((each) => each.name).join(', ')}, so only bookings made here are in
-      the way. <a class="underline underline-offset-4" href="/work/calendars">See calendars</a>
+      No calendar is asked for {withoutCalendar.map((each) => each.name).join(', ')}, so only bookings made here block
+      their time. <a class="underline underline-offset-4" href="/work/calendars">See calendars</a>
     </p>
   {/if}
 </Section>

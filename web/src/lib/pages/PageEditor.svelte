@@ -92,12 +92,12 @@
 
   function take(relaxation: Schemas['RelaxationView']): void {
     editor.take(taken($state.snapshot(editor.form), relaxation));
-    told = `Taken over: ${relaxationWords(relaxation)}. Guests see it once you publish.`;
+    told = `Applied: ${relaxationWords(relaxation)}. Guests see it once you publish.`;
   }
 
   function restore(form: PageForm, number: number): void {
     editor.take(form);
-    told = `Publication ${String(number)} stands here again. Guests see it once you publish.`;
+    told = `Version ${String(number)} is restored here. Guests see it once you publish.`;
   }
 
   async function copy(): Promise<void> {
@@ -165,7 +165,7 @@
               type="button"
               class={link}
               disabled={editor.busy}
-              onclick={() => void act(() => editor.turn('restore'), 'It is a draft again.')}>Take back</button
+              onclick={() => void act(() => editor.turn('restore'), 'It is a draft again.')}>Restore</button
             >
           {:else}
             <button
@@ -173,7 +173,7 @@
               class={link}
               disabled={editor.busy}
               onclick={() =>
-                void act(() => editor.turn('archive'), 'Put away. Guests can’t open it; what is booked stands.')}
+                void act(() => editor.turn('archive'), 'Archived. Guests can’t open it; existing bookings stay.')}
               >Archive</button
             >
           {/if}
@@ -181,7 +181,7 @@
               type="button"
               class={link}
               disabled={editor.busy}
-              onclick={() => void act(() => editor.discard(), 'The page is again as guests have it.')}
+              onclick={() => void act(() => editor.discard(), 'Changes discarded. The page is as guests see it.')}
               >Discard changes</button
             >{/if}
         {/if}
@@ -193,10 +193,10 @@
       {#if isPublished}
         {#if editor.isTouched}<ActionButton
             disabled={editor.busy}
-            onclick={() => void act(() => editor.save(), 'Kept. Guests see it once you publish.')}
-            >Keep changes</ActionButton
+            onclick={() => void act(() => editor.save(), 'Saved. Guests see it once you publish.')}
+            >Save changes</ActionButton
           >{/if}
-        <ActionButton disabled={editor.busy} onclick={() => void seeAsGuest()}>See it as a guest</ActionButton>
+        <ActionButton disabled={editor.busy} onclick={() => void seeAsGuest()}>View as a guest</ActionButton>
         <ActionButton onclick={() => (sharing = true)}>Share</ActionButton>
         <ActionButton
           kind="main"
@@ -209,9 +209,9 @@
       {:else if saved?.state !== 'archived'}
         <ActionButton
           disabled={editor.busy || !editor.isChanged}
-          onclick={() => void act(() => editor.save(), 'Kept as a draft.')}>Keep as draft</ActionButton
+          onclick={() => void act(() => editor.save(), 'Saved as a draft.')}>Save as draft</ActionButton
         >
-        <ActionButton disabled={editor.busy} onclick={() => void seeAsGuest()}>See it as a guest</ActionButton>
+        <ActionButton disabled={editor.busy} onclick={() => void seeAsGuest()}>View as a guest</ActionButton>
         <ActionButton
           kind="main"
           disabled={editor.busy}
@@ -272,7 +272,7 @@
     {#if saved}<History pageId={saved.id} version={saved.version} zone={me.zone} {mayEdit} onrestore={restore} />{/if}
     {#if record.length > 0}
       <section aria-labelledby="page-record" class="rounded-2xl border border-line bg-card p-4">
-        <h2 id="page-record" class="mb-1 text-part">What was done</h2>
+        <h2 id="page-record" class="mb-1 text-part">Record</h2>
         <RecordList lines={record.slice(0, 6)} zone={me.zone} />
       </section>
     {/if}
@@ -286,7 +286,10 @@
   {#if told}
     <Toast dismissable class="border border-line bg-card text-ink" onclose={() => (told = undefined)}
       >{told}
-      {#if told.startsWith('Published') && saved}<CopyButton words="Copy its address" value={location.origin + saved.path} />{/if}</Toast
+      {#if told.startsWith('Published') && saved}<CopyButton
+          words="Copy its address"
+          value={location.origin + saved.path}
+        />{/if}</Toast
     >
   {/if}
 </div>

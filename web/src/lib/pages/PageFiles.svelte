@@ -45,14 +45,14 @@
 </script>
 
 <div>
-  <label for="page-file" class="mb-1 block">Files that go along, at once and without a save</label>
+  <label for="page-file" class="mb-1 block">Files to include (saved at once)</label>
   <ul>
     {#each files as file (file.id)}
       <li>
         {file.name} <span class="text-sm text-muted">{Math.max(1, Math.round(file.size / 1024))} KB</span>
         <TextButton
           class="min-h-9 px-1.5"
-          aria-label="Take {file.name} out"
+          aria-label="Remove {file.name}"
           disabled={attempt.busy}
           onclick={() => void drop(file)}>×</TextButton
         >

@@ -31,11 +31,11 @@
 </script>
 
 <div>
-  <ActionButton disabled={attempt.busy} onclick={() => void show()}>Show what a guest reads</ActionButton>
+  <ActionButton disabled={attempt.busy} onclick={() => void show()}>Preview</ActionButton>
   {#if attempt.problem}
     <p class="mt-2 text-sm text-brick" role="alert">{faults.length > 0 ? faults.join(' ') : attempt.problem.title}</p>
   {:else if shown && !isOld}
-    <article class="mt-3 rounded-lg border border-line bg-paper p-4" aria-label="What a guest reads">
+    <article class="mt-3 rounded-lg border border-line bg-paper p-4" aria-label="Preview">
       <p class="text-sm text-muted">
         {shown.isMadeUp
           ? `With a made-up guest, ${shown.guestName}: nobody has booked this page so far.`

@@ -28,7 +28,7 @@
   const said = [
     { key: 'saysDescription', text: 'the description' },
     { key: 'saysDirections', text: 'how to get there' },
-    { key: 'saysAfterwards', text: 'the words once it is booked' },
+    { key: 'saysAfterwards', text: 'the message after booking' },
   ] as const;
   let mail = $state<Mail>('booked');
   const own = $derived(post[mail]);
@@ -89,7 +89,7 @@
         />
         <TextButton
           class="min-h-9 px-1.5"
-          aria-label="Take reminder {at + 1} out"
+          aria-label="Remove reminder {at + 1}"
           onclick={() => set({ reminders: post.reminders.filter((_, i) => i !== at) })}>×</TextButton
         >
       </span>
@@ -104,7 +104,7 @@
   </Sentence>
   {#if post.toGuests !== 'none'}
     <fieldset>
-      <legend class="mb-1">Guests’ mails and calendars also say</legend>
+      <legend class="mb-1">Include in guests’ mail and calendars</legend>
       <div class="flex flex-wrap gap-x-5">
         {#each said as { key, text } (key)}
           <Choice class="inline-flex min-h-9"
@@ -117,11 +117,7 @@
       </div>
     </fieldset>
   {/if}
-  <Field
-    label="For hosts alone: stands in their mail and calendars"
-    id="host-words"
-    mend={editor.mend('post.hostWords')}
-  >
+  <Field label="Note for hosts, in their mail and calendars" id="host-words" mend={editor.mend('post.hostWords')}>
     <Textarea
       id="host-words"
       rows={2}
@@ -130,7 +126,7 @@
     />
   </Field>
   <div>
-    <p class="mb-1">Links that go along</p>
+    <p class="mb-1">Links to include</p>
     {#each post.links as link, at (at)}
       <Sentence mends={[...editor.mendsUnder(`post.links[${at}]`)]}>
         <span class="w-44"
@@ -151,7 +147,7 @@
         >
         <TextButton
           class="min-h-9 px-1.5"
-          aria-label="Take link {at + 1} out"
+          aria-label="Remove link {at + 1}"
           onclick={() => set({ links: post.links.filter((_, i) => i !== at) })}>×</TextButton
         >
       </Sentence>
@@ -166,7 +162,7 @@
 
   <div class="rounded-xl border border-line p-3">
     <div class="flex flex-wrap items-center gap-3">
-      <p>Words of your own</p>
+      <p>Your own wording</p>
       <Segments label="Which mail" options={mails} value={mail} onchoose={(chosen) => (mail = chosen)} />
     </div>
     <p class="mt-2 text-sm text-muted">
@@ -200,7 +196,7 @@
         <Field
           label="Text in guests’ calendars"
           id="event-text"
-          hint="The private link is put beneath where it is not in it."
+          hint="If the private link is missing, it is added at the end."
           mend={editor.mend('post.eventText')}
         >
           <Textarea
@@ -212,7 +208,7 @@
         </Field>
       {/if}
       <details>
-        <summary class="cursor-pointer underline underline-offset-4">Tokens that are filled in</summary>
+        <summary class="cursor-pointer underline underline-offset-4">Placeholders you can use</summary>
         <dl class="mt-2 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-sm">
           {#each tokens as token (token.name)}<dt><code>{'{{ '}{token.name}{' }}'}</code></dt>
             <dd class="text-muted">{token.meaning}</dd>{/each}

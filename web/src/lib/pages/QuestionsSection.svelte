@@ -13,9 +13,7 @@
 
   const MOST = 25;
   // By phone the form asks for the number that hosts call.
-  const asksNumber = $derived(
-    editor.form.placeKind === 'phone' && (editor.form.details?.place.hostsRing ?? true),
-  );
+  const asksNumber = $derived(editor.form.placeKind === 'phone' && (editor.form.details?.place.hostsRing ?? true));
   const questions = $derived(editor.form.questions ?? []);
 
   function set(next: Question[]): void {
@@ -39,7 +37,7 @@
         <span class="min-w-56 flex-1"
           ><Input
             aria-label="Question {at + 1}"
-            placeholder="what you ask"
+            placeholder="your question"
             class="py-1.5"
             bind:value={() => question.words, (words) => change(at, { words: words ?? '' })}
           /></span
@@ -63,7 +61,7 @@
       <div class="mt-2 grid items-start gap-2 md:grid-cols-2">
         <Input
           aria-label="Hint to question {at + 1}"
-          placeholder="a hint, if it needs one"
+          placeholder="hint (optional)"
           class="py-1.5"
           bind:value={() => question.hint, (hint) => change(at, { hint: hint ?? '' })}
         />
@@ -97,8 +95,8 @@
           >{/if}
         <TextButton
           class="min-h-9"
-          aria-label="Take out question {at + 1}"
-          onclick={() => set(questions.filter((_, i) => i !== at))}>Take out</TextButton
+          aria-label="Remove question {at + 1}"
+          onclick={() => set(questions.filter((_, i) => i !== at))}>Remove</TextButton
         >
       </div>
     </div>
@@ -106,7 +104,7 @@
   {#if questions.length < MOST}<ActionButton
       id="questions"
       class="py-1.5"
-      onclick={() => set([...questions, newQuestion(questions)])}>Ask something</ActionButton
+      onclick={() => set([...questions, newQuestion(questions)])}>Add a question</ActionButton
     >{/if}
   {#each editor
     .mendsUnder('questions')

@@ -45,8 +45,8 @@
   {#if rules.length === 0}
     <p class="text-muted">
       {questions.length === 0
-        ? 'Once something is asked above, its answers can lead elsewhere.'
-        : 'Every guest may book, whatever they answer.'}
+        ? 'Add a question above to screen guests by their answers.'
+        : 'All guests may book, whatever they answer.'}
     </p>
   {/if}
   {#each rules as rule, at (at)}
@@ -115,7 +115,7 @@
           {/if}
           {#if rule.if.length > 1}<TextButton
               class="min-h-9 px-1.5"
-              aria-label="Take out condition {which + 1} of screening {at + 1}"
+              aria-label="Remove condition {which + 1} of screening {at + 1}"
               onclick={() => change(at, { if: rule.if.filter((_, i) => i !== which) })}>×</TextButton
             >{/if}
         </div>
@@ -146,7 +146,7 @@
       <div class="flex flex-wrap items-center gap-2 py-1">
         then <span class="w-64"
           ><Select
-            aria-label="What becomes of screening {at + 1}"
+            aria-label="What happens by screening {at + 1}"
             classes={{ select: 'py-1.5' }}
             placeholder=""
             bind:value={() => rule.then, (then) => change(at, { then })}
@@ -184,8 +184,8 @@
         </p>{/each}
       <TextButton
         class="min-h-9"
-        aria-label="Take out screening {at + 1}"
-        onclick={() => set(rules.filter((_, i) => i !== at))}>Take out</TextButton
+        aria-label="Remove screening {at + 1}"
+        onclick={() => set(rules.filter((_, i) => i !== at))}>Remove</TextButton
       >
     </div>
   {/each}
@@ -194,7 +194,7 @@
   >
   {#if questions.length > 0 && rules.length < MOST}<ActionButton
       class="py-1.5"
-      onclick={() => questions[0] && set([...rules, newRule(questions[0])])}>Screen by an answer</ActionButton
+      onclick={() => questions[0] && set([...rules, newRule(questions[0])])}>Add a screening rule</ActionButton
     >{/if}
   {#if editor.mend('details.screening')}<p class="text-sm text-brick" role="alert">
       {editor.mend('details.screening')}

@@ -103,7 +103,7 @@
       />{/if}
   {:else if way === 'guest'}
     <p class="text-muted">
-      Whoever opens this address is not asked for name and email again. Give it to this guest alone.
+      Whoever opens this address isn’t asked for name and email again. Give it to this guest only.
     </p>
     <form novalidate class="grid gap-3 md:grid-cols-2" onsubmit={(event) => void make(event)}>
       {#if making.problem}<div class="md:col-span-2">
@@ -121,7 +121,7 @@
     </form>
     {#if personal}<CopyField id="personal-address" label="Address for {personal.name}" value={personal.address} />{/if}
   {:else}
-    <CopyField id="share-frame" label="Put this where the page is to stand" value={snippet} lines={3} />
+    <CopyField id="share-frame" label="Paste this where the page should appear" value={snippet} lines={3} />
     <p class="text-muted">
       The frame fits its height, needs no cookies, and tells the outer page <code>lantern:opened</code> and
       <code>lantern:booked</code>. Sites that may show it are named at its

@@ -166,14 +166,14 @@
       {#if change.gained > 0}<span class="border-y-2 border-ink bg-glow-tint px-2 text-on-tint">outlined</span> comes with
         your changes.{/if}
       {#if change.lost > 0}<span class="border border-dashed border-edge px-2">dashed</span> goes with them.{/if}
-      Press a dark stretch for its reason.
+      Press a dark stretch to see why nothing is open there.
     </p>
   {:else}
     <p class="text-muted">Counting openings…</p>
   {/if}
   {#if problem}
     <p class="mt-2 text-sm text-brick" role="status">
-      {problem.errors ? 'Mend the fields marked on this page to see what it offers.' : problem.title}
+      {problem.errors ? 'Fix the marked fields to see what this page offers.' : problem.title}
     </p>
   {/if}
 </section>

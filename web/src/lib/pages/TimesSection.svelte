@@ -24,9 +24,9 @@
   const times = $derived(editor.form.times);
   const saved = $derived(editor.base?.times);
   const windows = [
-    { value: 'ahead', name: 'so many days ahead' },
-    { value: 'dates', name: 'from one date to another' },
-    { value: 'open', name: 'without an end' },
+    { value: 'ahead', name: 'a number of days ahead' },
+    { value: 'dates', name: 'between two dates' },
+    { value: 'open', name: 'no end date' },
   ] as const;
   const details = $derived(editor.form.details ?? usualDetails());
   const modes = [
@@ -80,7 +80,7 @@
     />
   {/if}
   {#if editor.unreadDays.length > 0}<p class="text-sm text-brick" role="alert">
-      The times marked above can’t be read yet; nothing is saved until they are mended.
+      The times marked above can’t be read yet; nothing is saved until they are fixed.
     </p>{/if}
   <Sentence mends={[editor.mend('times.step'), editor.mend('times.stepOffset')]}>
     starts every <NumberField
@@ -179,7 +179,7 @@
         checked={details.face.placeZoneOnly}
         onchange={() =>
           (editor.form.details = { ...details, face: { ...details.face, placeZoneOnly: !details.face.placeZoneOnly } })}
-      /> guests read it in the place’s time only</Choice
+      /> show guests the place’s time only</Choice
     >
   </Sentence>
 </Section>

@@ -3,7 +3,7 @@ import type { Schemas } from '$lib/api/client';
 export type Question = Schemas['Question'];
 
 export const questionKinds: { value: Question['kind']; name: string }[] = [
-  { value: 'short', name: 'a line of words' },
+  { value: 'short', name: 'one line of text' },
   { value: 'long', name: 'several lines' },
   { value: 'number', name: 'a number' },
   { value: 'date', name: 'a date' },

@@ -35,9 +35,9 @@
 
 {#if relaxations}
   <section aria-labelledby="relaxations" class="rounded-2xl border border-line bg-card p-4">
-    <h2 id="relaxations" class="text-part">What would open more</h2>
+    <h2 id="relaxations" class="text-part">Ways to open more</h2>
     {#if gaining.length === 0}<p class="mt-1 text-muted">
-        No single change of a rule would open more in these {relaxations.weeks} weeks.
+        No single rule change would open more in these {relaxations.weeks} weeks.
       </p>{/if}
     <ul class="mt-1">
       {#each gaining as relaxation, i (i)}
@@ -53,8 +53,8 @@
           {:else if mayEdit}
             <TextButton
               class="min-h-8 text-sm"
-              aria-label="Take over: {relaxationWords(relaxation)}"
-              onclick={() => ontake(relaxation)}>take over</TextButton
+              aria-label="Apply: {relaxationWords(relaxation)}"
+              onclick={() => ontake(relaxation)}>apply</TextButton
             >
           {/if}
           <strong class="w-11 text-right text-sea-text">+{relaxation.gained}</strong>

@@ -79,13 +79,13 @@ describe('why a stretch is dark', () => {
     ];
     expect(darkSentences(dark({ ofPage }))).toEqual([
       'Notice: nothing is offered before Fri 11 December, 07:00.',
-      'The page takes 2 a day at the most, and has them.',
+      'The page takes at most 2 a day and has reached that.',
       'It lies outside the days that are offered, which end with Wed 9 December.',
     ]);
   });
 
   it('tells of the grid where nothing else is in the way', () => {
-    expect(darkSentences(dark({}))).toEqual(['Starts lie on the grid of this page, and none of them falls in here.']);
+    expect(darkSentences(dark({}))).toEqual(['No start of this page’s grid falls in here.']);
   });
 });
 

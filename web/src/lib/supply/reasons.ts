@@ -8,9 +8,7 @@ type Reason = Schemas['ReasonView'];
 export function darkSentences(dark: Dark): string[] {
   const said = [...dark.ofPage.map((reason) => ofPage(reason, dark)), ...dark.seats.map((seat) => ofSeat(seat, dark))];
   if (dark.shared.length > 0) said.push(`${dark.shared.join(' and ')} can’t fill two seats at once.`);
-  return said.length > 0
-    ? [...new Set(said)]
-    : ['Starts lie on the grid of this page, and none of them falls in here.'];
+  return said.length > 0 ? [...new Set(said)] : ['No start of this page’s grid falls in here.'];
 }
 
 function ofPage(reason: Reason, dark: Dark): string {
@@ -22,14 +20,14 @@ function ofPage(reason: Reason, dark: Dark): string {
         ? `It lies outside the days that are offered, which end with ${day(before(reason.to), dark.zone)}.`
         : 'The page’s dates are over.';
     case 'pageCaps':
-      return `The page takes ${String(reason.cap)} a ${reason.period === 'week' ? 'week' : 'day'} at the most, and has them.`;
+      return `The page takes at most ${String(reason.cap)} a ${reason.period === 'week' ? 'week' : 'day'} and has reached that.`;
     case 'hours':
     case 'only':
       return `The page is closed ${during(reason, dark)}.`;
     case 'places':
       return `All places at ${time(reason.from, dark.zone)} are taken.`;
     default:
-      return 'Starts lie on the grid of this page, and none of them falls in here.';
+      return 'No start of this page’s grid falls in here.';
   }
 }
 
@@ -123,7 +121,7 @@ export function emptyWords(cause: Schemas['EmptyView'], duration: string): strin
     case 'pageClosed':
       return 'This page’s own hours are closed all the time. Open some.';
     case 'hostClosed':
-      return `${whose} has no open hours in these weeks. Set their hours, or give the seat to somebody else.`;
+      return `${whose} has no open hours in these weeks. Set their hours, or give the seat to someone else.`;
     case 'windowClosed':
       return `No day that is offered is open; the next open one is ${onDate(cause.opens)}. Offer more days.`;
     case 'opensLater':

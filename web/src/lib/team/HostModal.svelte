@@ -97,7 +97,7 @@
     </div>
   </div>
   <div class="mt-4 flex justify-end gap-3">
-    <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+    <ActionButton kind="quiet" onclick={onclose}>Cancel</ActionButton>
     <ActionButton kind="main" onclick={() => void save()}>Save</ActionButton>
   </div>
 </Dialog>

@@ -56,7 +56,7 @@
 {#if inviting}
   <form
     novalidate
-    aria-label="Invite somebody"
+    aria-label="Invite someone"
     class="mb-4 grid gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-2"
     onsubmit={(event) => void invite(event)}
   >
@@ -68,16 +68,16 @@
       ><Input id="invite-email" type="email" bind:value={form.email} /></Field
     >
     <div class="md:col-span-2"><RoleChoice bind:roles={form.roles} mend={mendOf(problem, 'roles')} /></div>
-    <p class="text-sm text-muted">They join by a link that you send them. It can be used once, for two weeks.</p>
+    <p class="text-sm text-muted">They join with a link you send them. It works once, within two weeks.</p>
     <div class="flex justify-end gap-3">
-      <ActionButton kind="quiet" onclick={() => (inviting = false)}>Leave it</ActionButton>
+      <ActionButton kind="quiet" onclick={() => (inviting = false)}>Cancel</ActionButton>
       <ActionButton kind="main" type="submit">Make the link</ActionButton>
     </div>
   </form>
 {/if}
 {#if invitations.length > 0}
   <section aria-labelledby="invitations" class="mb-5">
-    <h2 id="invitations" class="mb-1.5 text-lg">Invited, not here yet</h2>
+    <h2 id="invitations" class="mb-1.5 text-lg">Invited, not joined yet</h2>
     <ul class="overflow-hidden rounded-2xl border border-line bg-card">
       {#each invitations as invitation (invitation.id)}
         <li class="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2.5 first:border-t-0">
@@ -98,7 +98,7 @@
             onclick={() => void copy(invitation)}>{copied === invitation.id ? 'Copied' : 'Copy'}</TextButton
           >
           <TextButton
-            aria-label="Take back the invitation of {invitation.name}"
+            aria-label="Withdraw the invitation of {invitation.name}"
             class="min-h-8 text-sm"
             onclick={() => void takeBack(invitation.id)}>Take back</TextButton
           >

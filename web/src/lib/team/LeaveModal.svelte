@@ -60,8 +60,8 @@
   }
 </script>
 
-<Dialog title="{person.name} leaves" size="md" {onclose}>
-  <p>They are signed out everywhere and can’t sign in again. Nobody acts for them any more. This can’t be undone.</p>
+<Dialog title="Remove {person.name} from the team?" size="md" {onclose}>
+  <p>They are signed out everywhere and can’t sign in again. Nobody acts for them any longer. This can’t be undone.</p>
   <div class="mt-4 space-y-4">
     {#if problem}<ProblemNote {problem} />{/if}
     {#if person.hostId}
@@ -87,7 +87,7 @@
     {/each}
   </div>
   <div class="mt-4 flex justify-end gap-3">
-    <ActionButton onclick={onclose}>Keep them</ActionButton>
-    <ActionButton kind="main" disabled={attempt.busy} onclick={() => void leave()}>Let them leave</ActionButton>
+    <ActionButton onclick={onclose}>Cancel</ActionButton>
+    <ActionButton kind="main" disabled={attempt.busy} onclick={() => void leave()}>Remove from team</ActionButton>
   </div>
 </Dialog>

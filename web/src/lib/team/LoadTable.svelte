@@ -54,7 +54,7 @@
           <th scope="col" class="px-2 text-right font-normal">Share</th>
           {#each weeks as monday (monday)}<th scope="col" class="px-2 text-left font-normal">from {dayMonth(monday)}</th
             >{/each}
-          <th scope="col" class="px-2 text-right font-normal">In all</th>
+          <th scope="col" class="px-2 text-right font-normal">Total</th>
         </tr>
       </thead>
       <tbody>

@@ -80,7 +80,7 @@
         /></Field
       >
       <span class="flex gap-2"
-        ><ActionButton kind="quiet" onclick={() => (adding = false)}>Leave it</ActionButton><ActionButton
+        ><ActionButton kind="quiet" onclick={() => (adding = false)}>Cancel</ActionButton><ActionButton
           kind="main"
           type="submit">Add it</ActionButton
         ></span
@@ -106,9 +106,9 @@
                 >Change</TextButton
               >
               <TextButton
-                aria-label="Take off the team: {host.name}"
+                aria-label="Remove from team: {host.name}"
                 class="min-h-8"
-                onclick={() => void retire(host.id)}>Take off the team</TextButton
+                onclick={() => void retire(host.id)}>Remove from team</TextButton
               >
             </span>
           {/if}

@@ -28,7 +28,7 @@
   {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
   <RoleChoice bind:roles mend={mendOf(problem, 'isHost')} />
   <div class="mt-4 flex justify-end gap-3">
-    <ActionButton kind="quiet" onclick={onclose}>Leave it</ActionButton>
+    <ActionButton kind="quiet" onclick={onclose}>Cancel</ActionButton>
     <ActionButton kind="main" onclick={() => void save()}>Save roles</ActionButton>
   </div>
 </Dialog>

@@ -55,7 +55,7 @@
     <Field
       label="Kinds of appointments, one a line"
       id="workspace-kinds"
-      hint="Pages are told apart by them on lists."
+      hint="Used to tell pages apart in lists."
       mend={mendOf(problem, 'kinds')}
       class="md:col-span-2"><Textarea id="workspace-kinds" rows={3} class="w-full" bind:value={form.kinds} /></Field
     >

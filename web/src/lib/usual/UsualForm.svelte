@@ -91,7 +91,7 @@
       await must(
         whose === 'person' ? api.PUT('/api/me/usual', { body: form }) : api.PUT('/api/workspace/usual', { body: form }),
       );
-      told = 'Saved. New pages start from it; those that are there stay as they are.';
+      told = 'Saved. New pages start from these; existing pages don’t change.';
       onsaved();
     });
   }
@@ -100,9 +100,9 @@
 {#snippet left(key: keyof Settings, said: string)}
   <span class="text-sm text-muted">{form[key] === null ? `left open: ${said}, ${from(key)}` : 'chosen here'}</span>
   {#if form[key] !== null}<TextButton
-      aria-label="leave open: {key}"
+      aria-label="use the default: {key}"
       class="min-h-8 text-sm"
-      onclick={() => Object.assign(form, { [key]: null })}>leave open</TextButton
+      onclick={() => Object.assign(form, { [key]: null })}>use the default</TextButton
     >{/if}
   {#each mendsOf(key) as mend (mend)}<Mend words={mend} class="w-full" />{/each}
 {/snippet}
@@ -164,7 +164,7 @@
     {@render left('reminders', (below.reminders ?? []).map(inWords).join(' and '))}
   </div>
   <div class="flex flex-wrap items-center gap-3">
-    <ActionButton kind="main" type="submit">Save usual settings</ActionButton><span role="status" class="text-muted"
+    <ActionButton kind="main" type="submit">Save defaults</ActionButton><span role="status" class="text-muted"
       >{told}</span
     >
   </div>

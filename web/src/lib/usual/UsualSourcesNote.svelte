@@ -24,6 +24,6 @@
 </script>
 
 <p class="mb-1 text-sm text-muted" data-test="usual-sources">
-  Starts from usual settings: {groups.map((group) => `${group.what.join(', ')} (${whose[group.from]})`).join('; ')}.
-  <a class="underline underline-offset-4" href="/work/you/usual">Change them</a>
+  From the defaults: {groups.map((group) => `${group.what.join(', ')} (${whose[group.from]})`).join('; ')}.
+  <a class="underline underline-offset-4" href="/work/you/usual">Change defaults</a>
 </p>

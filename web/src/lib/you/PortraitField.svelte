@@ -54,6 +54,6 @@
       onchange={(event) => void set(event.currentTarget)}
     />
   </label>
-  {#if person.hasPortrait}<TextButton onclick={() => void remove()}>Take it away</TextButton>{/if}
+  {#if person.hasPortrait}<TextButton onclick={() => void remove()}>Remove</TextButton>{/if}
   {#if mend}<Mend words={mend} class="w-full" />{/if}
 </div>

@@ -57,7 +57,7 @@
     <ul class="my-2 grid grid-cols-2 gap-x-6 font-mono sm:grid-cols-3" aria-label="Recovery codes">
       {#each codes as one (one)}<li>{one}</li>{/each}
     </ul>
-    <ActionButton onclick={() => (codes = undefined)}>I have kept them</ActionButton>
+    <ActionButton onclick={() => (codes = undefined)}>I’ve saved them</ActionButton>
   {:else if key}
     <form novalidate class="mt-2 grid gap-5 sm:grid-cols-[180px_1fr]" onsubmit={(event) => void act(event, confirm)}>
       <img src={picture} alt="The key, to scan with an authenticator" class="h-[180px] w-[180px] rounded bg-on-dark" />
@@ -71,7 +71,7 @@
         <div class="flex gap-2">
           <ActionButton kind="main" type="submit">Turn it on</ActionButton><ActionButton
             kind="quiet"
-            onclick={() => (key = undefined)}>Leave it</ActionButton
+            onclick={() => (key = undefined)}>Cancel</ActionButton
           >
         </div>
       </div>

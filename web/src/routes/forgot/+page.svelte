@@ -23,8 +23,8 @@
 <Doorway title="A new password">
   {#if asked}
     <p role="status">
-      If somebody has a sign-in with {email.trim()}, a mail with a link is on its way to it. The link works once, for
-      two hours.
+      If someone has a sign-in with {email.trim()}, a mail with a link is on its way to it. The link works once, for two
+      hours.
     </p>
   {:else}
     <form class="space-y-4" novalidate onsubmit={(event) => void ask(event)}>

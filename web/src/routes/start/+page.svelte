@@ -89,7 +89,7 @@
       <Input id="workspace" autocomplete="organization" bind:value={form.workspace} />
     </Field>
     <Field
-      label="Time zone it works in"
+      label="Time zone"
       id="zone"
       hint={now ? `It is ${timeOf(now, form.zone)} there now` : ''}
       mend={mendOf(problem, 'zone')}
@@ -100,7 +100,7 @@
       <Field
         label="First desk, as guests read it"
         id="desk-name"
-        hint="The organisation’s name, unless you write another"
+        hint="The organisation’s name, unless you enter another"
         mend={mendOf(problem, 'deskName')}
       >
         <Input id="desk-name" bind:value={form.deskName} placeholder={form.workspace} />
@@ -141,6 +141,6 @@
     >
   </form>
   <p class="mt-6 text-muted">
-    You have a sign-in? <a class="text-ink underline underline-offset-4" href="/sign-in">Sign in</a>
+    Already have a sign-in? <a class="text-ink underline underline-offset-4" href="/sign-in">Sign in</a>
   </p>
 </Doorway>

@@ -89,7 +89,7 @@
     <p class="text-muted">{dayMonth(data.from)} to {dayMonth(last)}, {cityOf(data.me.zone)} time</p>
   </div>
   <div class="flex flex-wrap gap-2">
-    <ActionButton onclick={() => move(-data.weeks)}>Back</ActionButton>
+    <ActionButton onclick={() => move(-data.weeks)}>Earlier</ActionButton>
     <ActionButton disabled={data.from === data.today} onclick={() => show({ from: data.today })}>Today</ActionButton>
     <ActionButton onclick={() => move(data.weeks)}>On</ActionButton>
   </div>
@@ -216,7 +216,7 @@
   >
     <p>These office hours come again and again.{editing.asked.mayAll ? '' : ' To another day only this one can go.'}</p>
     <div class="mt-4 flex flex-wrap justify-end gap-3">
-      <ActionButton kind="quiet" onclick={() => (editing.asked = undefined)}>Leave it</ActionButton>
+      <ActionButton kind="quiet" onclick={() => (editing.asked = undefined)}>Cancel</ActionButton>
       {#if editing.asked.mayAll}<ActionButton onclick={() => void editing.answer(true)}>All of them</ActionButton>{/if}
       <ActionButton kind="main" onclick={() => void editing.answer(false)}>Only this one</ActionButton>
     </div>

@@ -68,7 +68,7 @@
     <p class="mt-1 text-muted">
       {data.search
         ? 'Search by a part of the guest’s name, their email, or the page’s title.'
-        : 'Bookings stand here as soon as a guest reserves a time on one of your pages.'}
+        : 'Bookings appear here as soon as a guest reserves a time on one of your pages.'}
     </p>
     {#if !data.search && which === 'upcoming'}<ActionButton href="/work/pages" class="mt-4"
         >Go to your pages</ActionButton

@@ -34,7 +34,7 @@
   const said = $derived<Record<Step, string>>({
     zone: `${cityOf(data.profile.zone)} time`,
     hours: hours ? weekInWords(hours.document.week) : 'always open',
-    calendar: joined > 0 ? counted(joined, 'calendar joined', 'calendars joined') : 'without one for now',
+    calendar: joined > 0 ? counted(joined, 'calendar joined', 'calendars joined') : 'none for now',
     page: page ? page.form.title : '',
   });
 
@@ -55,9 +55,9 @@
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
   <div>
     <h1 class="text-page">First steps</h1>
-    <p class="text-muted">Leave a step whenever you like; it waits here.</p>
+    <p class="text-muted">You can leave at any step and come back later.</p>
   </div>
-  <ActionButton kind={current ? 'quiet' : 'plain'} onclick={() => void end()}>Put the first steps away</ActionButton>
+  <ActionButton kind={current ? 'quiet' : 'plain'} onclick={() => void end()}>Hide first steps</ActionButton>
 </header>
 
 <ol class="max-w-3xl space-y-3">
@@ -73,9 +73,9 @@
             href="/work/pages/{page.id}">change</a
           >
         {:else if !isOpen}<TextButton
-            aria-label="{done ? 'Change' : 'Take up'} {titles[step].toLowerCase()}"
+            aria-label="{done ? 'Change' : 'Start'} {titles[step].toLowerCase()}"
             class="ml-auto min-h-8 text-sm"
-            onclick={() => (taken = step)}>{done ? 'change' : 'take up'}</TextButton
+            onclick={() => (taken = step)}>{done ? 'change' : 'start'}</TextButton
           >{/if}
       </div>
       {#if isOpen}
@@ -86,18 +86,18 @@
             <FirstHours {hours} ondone={() => finish('hours')} />
           {:else if step === 'hours'}
             <p class="mb-3">You have no hours of your own, so all time counts as open. Choose some under “Hours”.</p>
-            <ActionButton kind="main" onclick={() => void finish('hours')}>Go on</ActionButton>
+            <ActionButton kind="main" onclick={() => void finish('hours')}>Continue</ActionButton>
           {:else if step === 'calendar'}
             <p class="mb-3">
-              Busy times of a joined calendar are never offered. Export it as an iCalendar file (.ics), or join it where
-              it is.
+              Busy times of a joined calendar are never offered. Export it as an iCalendar file (.ics), or join it
+              online.
             </p>
             <JoinCalendar
               first="file"
               hosts={data.hosts.filter((host) => host.id === data.me.hostId)}
               onjoined={() => void finish('calendar')}
               onclose={() => void finish('calendar')}
-              leave="Go on without one"
+              leave="Continue without one"
             />
           {:else if data.desks[0]}
             <FirstPage me={data.me} desk={data.desks[0]} usual={data.usual.now} ondone={() => finish('page')} />
@@ -118,6 +118,6 @@
         rel="noopener">{page.path}</a
       >
     </p>
-    <ActionButton kind="main" onclick={() => void end()}>To your pages</ActionButton>
+    <ActionButton kind="main" onclick={() => void end()}>Go to your pages</ActionButton>
   </div>
 {/if}

@@ -41,7 +41,7 @@
 </div>
 {#if data.hours.length === 0}
   <p class="rounded-2xl border border-line bg-card p-6 text-muted">
-    No hours yet. Hours say by the week, and for single dates, when somebody can be booked.
+    No hours yet. Hours say by week, and for single dates, when someone can be booked.
   </p>
 {:else}
   <ul class="overflow-hidden rounded-2xl border border-line bg-card">
@@ -68,9 +68,9 @@
                 >yours</span
               >
             {:else}<TextButton
-                aria-label="Make them mine: {hours.name}"
+                aria-label="Use as my hours: {hours.name}"
                 class="min-h-8"
-                onclick={() => void choose(hours.id)}>Make them mine</TextButton
+                onclick={() => void choose(hours.id)}>Use as my hours</TextButton
               >{/if}
           </div>
         {/if}

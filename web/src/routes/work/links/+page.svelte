@@ -67,7 +67,7 @@
     <p class="mt-1 mb-4 text-muted">
       {data.search || data.state
         ? 'Search by a part of the guest’s name, the title or the notes, or show all of them.'
-        : 'A link offers times to one guest, in a message: pick them on the board, hold them if you like, and copy the text. What nobody has answered longest stands first here.'}
+        : 'A link offers times to one guest in a message: pick them on the board, hold them if you like, and copy the text. Those waiting longest for an answer come first.'}
     </p>
     {#if data.search || data.state}<ActionButton onclick={() => show({ state: '', search: '' })}>Show all</ActionButton
       >{:else if data.me.isCoordinator}<ActionButton kind="main" href="/work/links/new"

@@ -59,7 +59,7 @@
 
 {#if !data.post.isSending}
   <p class="mb-3 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-brick-text">
-    No mail server is set, so messages wait here. Whoever runs this site can set one.
+    No mail server is set up, so messages wait here. Whoever runs this site can set one up.
   </p>
 {/if}
 {#if data.post.total === 0}
@@ -68,7 +68,7 @@
       {data.search ? `Nothing matches “${data.search}”` : data.state ? 'No such message' : 'No post yet'}
     </h2>
     <p class="mt-1 text-muted">
-      Every message to guests and hosts stands here as its reader gets it: invitations, changes, cancellations.
+      Every message to guests and hosts is listed here as its reader gets it: invitations, changes, cancellations.
     </p>
   </div>
 {:else}
@@ -87,12 +87,12 @@
       {#if data.post.total > data.atOnce}
         <nav aria-label="More post" class="mt-3 flex items-center gap-3 text-muted">
           <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}
-            >Later ones</ActionButton
+            >Later</ActionButton
           >
           {data.skip + 1} to {Math.min(data.skip + data.atOnce, data.post.total)} of {data.post.total}
           <ActionButton
             disabled={data.skip + data.atOnce >= data.post.total}
-            onclick={() => show({ skip: data.skip + data.atOnce })}>Earlier ones</ActionButton
+            onclick={() => show({ skip: data.skip + data.atOnce })}>Earlier</ActionButton
           >
         </nav>
       {/if}

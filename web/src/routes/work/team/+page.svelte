@@ -50,7 +50,7 @@
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
   <h1 class="text-page">Team</h1>
   {#if data.me.isOwner && !inviting}<ActionButton kind="main" onclick={() => (inviting = true)}
-      >Invite somebody</ActionButton
+      >Invite someone</ActionButton
     >{/if}
 </header>
 
@@ -105,8 +105,10 @@
             <TextButton aria-label="Roles of {person.name}" class="min-h-8" onclick={() => (roles = person)}
               >Roles</TextButton
             >
-            <TextButton aria-label="{person.name} leaves" class="min-h-8" onclick={() => (leaving = person)}
-              >Leaves</TextButton
+            <TextButton
+              aria-label="Remove {person.name} from the team"
+              class="min-h-8"
+              onclick={() => (leaving = person)}>Leaves</TextButton
             >
           {/if}
         </span>
@@ -129,7 +131,7 @@
 
 {#if data.record.length > 0}
   <section aria-labelledby="record" class="mt-6">
-    <h2 id="record" class="mb-1.5 text-lg">What was done</h2>
+    <h2 id="record" class="mb-1.5 text-lg">Record</h2>
     <!-- A keyboard must be able to scroll it. -->
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div

@@ -8,7 +8,7 @@
     { href: '/work/you', name: 'Profile' },
     ...(data.me.hostId ? [{ href: '/work/you/acting', name: 'Acting for me' }] : []),
     { href: '/work/you/notifications', name: 'Notifications' },
-    { href: '/work/you/usual', name: 'Usual settings' },
+    { href: '/work/you/usual', name: 'Defaults' },
     { href: '/work/you/security', name: 'Signing in' },
   ]);
 </script>

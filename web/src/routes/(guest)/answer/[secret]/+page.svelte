@@ -15,7 +15,7 @@
   const asked = $derived(data.asked);
   const path = $derived({ secret: data.secret });
   const ends = {
-    guest: 'The guest took it back.',
+    guest: 'The guest withdrew it.',
     team: 'It was cancelled.',
     declined: 'It was declined.',
     lapsed: 'Nobody answered in time; the time is free again.',
@@ -64,7 +64,7 @@
         class="mt-4 inline-flex items-center gap-2 rounded-full bg-sea-tint px-3 py-0.5 font-semibold text-sea-text"
         role="status"
       >
-        <span aria-hidden="true">✓</span>This is accepted; {asked.guestName} is told
+        <span aria-hidden="true">✓</span>Accepted; {asked.guestName} is told
       </p>
     {/if}
   </section>

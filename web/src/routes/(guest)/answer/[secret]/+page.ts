@@ -13,7 +13,7 @@ export const load: PageLoad = async ({ params }) => {
     const problem = problemOf(thrown);
     error(
       problem.status === 404 ? 404 : 503,
-      problem.status === 404 ? 'Nothing is asked at this address' : problem.title.replace(/\.$/, ''),
+      problem.status === 404 ? 'No request has this address' : problem.title.replace(/\.$/, ''),
     );
   }
 };

@@ -108,7 +108,7 @@
           </p>
           {#if row.wishStart && mayMove}
             {@const wish = row.wishStart}
-            <ActionButton disabled={wished.busy} onclick={() => void grant(wish)}>Move it there</ActionButton>
+            <ActionButton disabled={wished.busy} onclick={() => void grant(wish)}>Move</ActionButton>
           {/if}
         </div>
         {#if wished.problem}<div class="mt-2"><ProblemNote problem={wished.problem} /></div>{/if}
@@ -189,7 +189,7 @@
     </section>
     {#if detail.done.length > 0}
       <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="done">
-        <h2 id="done" class="mb-1 text-lg">What was done</h2>
+        <h2 id="done" class="mb-1 text-lg">Record</h2>
         <ul>
           {#each detail.done as line (line.at + line.what)}
             <li class="border-t border-line py-1.5 text-sm first:border-t-0">

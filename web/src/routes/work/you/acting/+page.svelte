@@ -41,8 +41,8 @@
 
 {#if problem}<div class="mb-3"><ProblemNote {problem} /></div>{/if}
 <p class="mb-3">
-  Coordinators you choose do these things in your name. Each of them is told to be acting for you, and what they do is
-  listed below. It counts from the next moment on.
+  Coordinators you choose do these things in your name. They see that they are acting for you, and what they do is
+  listed below. Changes apply at once.
 </p>
 {#if data.grants.length === 0}
   <p class="rounded-2xl border border-line bg-card p-5 text-muted">There is no other coordinator in this workspace.</p>
@@ -65,7 +65,7 @@
   </ul>
 {/if}
 <section aria-labelledby="done-for-me" class="mt-6">
-  <h2 id="done-for-me" class="mb-1.5 text-lg">Done for me</h2>
+  <h2 id="done-for-me" class="mb-1.5 text-lg">Done on my behalf</h2>
   {#if data.record.length > 0}
     <div class="rounded-2xl border border-line bg-card px-4 py-2">
       <RecordList lines={data.record} zone={data.me.zone} />

@@ -14,7 +14,7 @@
   const whens: { value: Schemas['Notify']; text: string }[] = [
     { value: 'atOnce', text: 'At once' },
     { value: 'daily', text: 'Once a day' },
-    { value: 'never', text: 'Not by mail' },
+    { value: 'never', text: 'Never' },
   ];
 
   // What is chosen stays, whatever is loaded again around it.
@@ -30,7 +30,7 @@
     event.preventDefault();
     told = '';
     if (await attempt.run(() => must(api.PUT('/api/me/notifications', { body: form }))))
-      told = 'Saved. It counts for what is written from now on.';
+      told = 'Saved. It applies to mail from now on.';
   }
 </script>
 
@@ -41,15 +41,15 @@
   <p>Mail about bookings: when they are made, moved or cancelled, and when a guest answers.</p>
   {#if data.me.hostId}
     <div>
-      <p class="mb-1">Your own appointments</p>
-      <Segments label="Your own appointments" options={whens} value={form.own} onchoose={(when) => (form.own = when)} />
+      <p class="mb-1">Your bookings</p>
+      <Segments label="Your bookings" options={whens} value={form.own} onchoose={(when) => (form.own = when)} />
     </div>
-    <Checkbox bind:checked={form.reminded}>Remind me of them, as their page does its guests</Checkbox>
+    <Checkbox bind:checked={form.reminded}>Remind me of them, as the page reminds its guests</Checkbox>
   {/if}
   <div>
-    <p class="mb-1">Appointments of hosts you act for</p>
+    <p class="mb-1">Bookings of hosts you act for</p>
     <Segments
-      label="Appointments of hosts you act for"
+      label="Bookings of hosts you act for"
       options={whens}
       value={form.actedFor}
       onchoose={(when) => (form.actedFor = when)}
@@ -66,9 +66,9 @@
   </div>
   {#if data.me.isCoordinator || data.me.isOwner}
     <div>
-      <p class="mb-1">All others of {data.me.workspace}</p>
+      <p class="mb-1">All other bookings of {data.me.workspace}</p>
       <Segments
-        label="All others of {data.me.workspace}"
+        label="All other bookings of {data.me.workspace}"
         options={whens}
         value={form.others}
         onchoose={(when) => (form.others = when)}
@@ -76,7 +76,7 @@
     </div>
   {/if}
   <div class="flex flex-wrap gap-6">
-    <Field label="The mail of the day comes at" id="daily-at" mend={mendOf(attempt.problem, 'dailyAt')}>
+    <Field label="Daily mail at" id="daily-at" mend={mendOf(attempt.problem, 'dailyAt')}>
       <Input
         id="daily-at"
         type="time"

@@ -9,16 +9,16 @@
   let whose = $state<'person' | 'workspace'>('person');
 </script>
 
-<svelte:head><title>Usual settings – Loose Lantern</title></svelte:head>
+<svelte:head><title>Defaults – Loose Lantern</title></svelte:head>
 
 <p class="mb-3">
-  What new pages, links and polls start from. What you leave to the workspace follows it, and what the workspace leaves
+  New pages and links start from these. What you leave empty follows the workspace; what the workspace leaves empty
   follows the product.
 </p>
 {#if data.me.isOwner}
   <div class="mb-3">
     <Segments
-      label="Whose usual settings"
+      label="Whose defaults"
       options={[
         { value: 'person', text: 'Mine' },
         { value: 'workspace', text: 'The workspace’s' },
