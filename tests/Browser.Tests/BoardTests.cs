@@ -112,7 +112,7 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.AwaitText("Monday 14 December, 10:00–11:00");
         browser.Type("Title, as guests read it", "Bench trial");
         browser.Press("Save as draft");
-        browser.AwaitText("Kept as a draft at");
+        browser.AwaitText("Saved as a draft at");
         browser.AwaitTitle("Bench trial, a draft, 10:00 to 11:00");
 
         browser.KeysInLane(monday, [.. Enumerable.Repeat(Keys.ArrowRight, 8), Keys.Alt + Keys.ArrowRight]);

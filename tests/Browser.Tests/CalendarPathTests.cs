@@ -143,7 +143,7 @@ public sealed class CalendarPathTests(Site site) : IClassFixture<Site>
         browser.AwaitTitle("Fire drill, busy, 11:00 to 11:30, Kept here");
         browser.Press("Calendars");
         browser.Press("Entries of Kept here, Rosalind Achebe");
-        browser.Press("Take out Fire drill");
+        browser.Press("Delete Fire drill");
         browser.AwaitText("Nothing stands here.");
     }
 

@@ -39,12 +39,12 @@ public sealed class ClockPathTests(Site site) : IClassFixture<Site>
         guest.AwaitText("Choose another time");
         guest.Click(guest.Await(b => b.All("button[data-start]").Skip(1).FirstOrDefault(), "another opening"));
         var move = guest.Await(
-            b => b.All("button").FirstOrDefault(one => one.Text.StartsWith("Move it to", Words)),
+            b => b.All("button").FirstOrDefault(one => one.Text.StartsWith("Move to", Words)),
             "the press that moves it"
         );
-        move.Text.ShouldMatch(@"^Move it to \d+:\d\d [AP]M on \w+ \(.*\d+:\d\d [AP]M in Copenhagen\)$");
+        move.Text.ShouldMatch(@"^Move to \d+:\d\d [AP]M on \w+ \(.*\d+:\d\d [AP]M in Copenhagen\)$");
         guest.Click(move);
-        guest.AwaitText("It has another time now.");
+        guest.AwaitText("Your booking has a new time.");
         mail.Await(b => Reload(b, Address, "Moved: Design review"), "the mail that it was moved");
         mail.AwaitText("Times in Los Angeles (UTC-8) / Copenhagen (UTC+1)");
     }

@@ -39,7 +39,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
             guest.Await(
                 b =>
                     b.All("button")
-                        .FirstOrDefault(button => button.Text.StartsWith("Move it to", StringComparison.Ordinal)),
+                        .FirstOrDefault(button => button.Text.StartsWith("Move to", StringComparison.Ordinal)),
                 "the press that moves it"
             )
         );
@@ -57,7 +57,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         guest.AwaitText("Write one email address");
         guest.Type("Their email", "bram@treloar-sails.example");
         guest.Press("Send invitations");
-        guest.Named("Leave out Bram Treloar");
+        guest.Named("Remove Bram Treloar");
         AwaitMail(mail, "bram@treloar-sails.example", "Wenna Treloar has invited you along");
 
         guest.Press("Cancel this booking");
@@ -97,7 +97,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
             coordinator.Await(
                 b =>
                     b.All("button")
-                        .FirstOrDefault(button => button.Text.StartsWith("Move it to", StringComparison.Ordinal)),
+                        .FirstOrDefault(button => button.Text.StartsWith("Move to", StringComparison.Ordinal)),
                 "the press that moves it"
             )
         );
@@ -135,7 +135,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         guest.Open(guest.Path);
         guest.AwaitText("Requested; the time is kept for you");
         host.Press("Accept it");
-        host.AwaitText("This is accepted; Mette Holm is told");
+        host.AwaitText("Accepted; Mette Holm is told");
         guest.Open(guest.Path);
         guest.AwaitText("You’re booked");
 
@@ -147,7 +147,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("waits for your answer");
         coordinator.Press("Jonna Lind");
         coordinator.Press("Decline, or offer other times");
-        coordinator.Type("A word for Jonna Lind (may stay empty)", "The gate is being painted.");
+        coordinator.Type("Message to Jonna Lind (optional)", "The gate is being painted.");
         coordinator.Press("Offer other times");
         coordinator.Click(coordinator.Await(b => b.All("button[data-start]").ElementAtOrDefault(1), "a time to offer"));
         coordinator.Press("Decline and offer these");
@@ -215,7 +215,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         guest.Click(guest.Await(b => b.All("button[data-start]").FirstOrDefault(), "an opening"));
         guest.Type("Your name", "Runa Storm");
         guest.Type("Your email", "runa@storm-boats.example");
-        guest.Type("How long should she be, in metres? (may stay empty)", "long");
+        guest.Type("How long should she be, in metres? (optional)", "long");
         guest.Click(guest.Find("form button[type=submit]"));
         guest.AwaitText("Give a number, such as 12 or 7.5.");
         guest.AwaitText("Choose an answer.");
@@ -224,7 +224,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         guest.TooSmallForThumbs().ShouldBeEmpty();
         // What was typed is kept.
         guest.Field("Your name").GetAttribute("value").ShouldBe("Runa Storm");
-        guest.Type("How long should she be, in metres? (may stay empty)", "9.5");
+        guest.Type("How long should she be, in metres? (optional)", "9.5");
         guest.Click(guest.Field("Larch"));
         guest.Click(guest.Find("form button[type=submit]"));
         guest.AwaitText("You’re booked");

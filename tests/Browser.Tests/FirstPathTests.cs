@@ -19,7 +19,7 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("New page");
         coordinator.Type("Title, as guests read it", "Trial morning at the bench");
         coordinator.Choose("Add a host to seat 1", "Rosalind Achebe");
-        coordinator.Press("Take Marit Oakes out of seat 1");
+        coordinator.Press("Remove Marit Oakes from seat 1");
         coordinator.Type("Place", "Bench room");
         coordinator.Choose("Desk", "brackwater-school");
         coordinator.Type("Days ahead", "10");
@@ -172,8 +172,8 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
 
         // It is her club's, not her own: no longer asked, it is shown and keeps nothing.
         browser.Press("Calendars");
-        browser.Click(browser.Field("Busy times of marit are in the way of openings"));
-        browser.AwaitText("None of the calendars of Marit Oakes is asked");
+        browser.Click(browser.Field("Busy times of marit block openings"));
+        browser.AwaitText("None of the calendars of Marit Oakes is used");
         browser.Press("Board");
         browser.AwaitTitle("Harbour board, marked free, 09:30 to 11:30, marit, which is not asked");
         browser.Press("Calendars");

@@ -34,7 +34,7 @@ public sealed class LineUpPathTests(Site site) : IClassFixture<Site>
         using var coordinator = new Chromium(site.Address);
         coordinator.SignInToDemo();
         coordinator.Press("Yard hand interview");
-        coordinator.Named("Take Piet Lund out of seat 3");
+        coordinator.Named("Remove Piet Lund from seat 3");
         coordinator.Type("Place", "Loft over the boat store");
         coordinator.Press("Publish 1 change");
         coordinator.AwaitText("Published. Guests see it as it is now.");

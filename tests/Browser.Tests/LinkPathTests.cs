@@ -113,7 +113,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("started from “Keel talk, Gannet” in a calendar");
         // Of the event's people one is a guest, and one of the team.
         coordinator.AwaitText("Times for Barnaby Quill");
-        coordinator.Named("Take Keziah Moon out");
+        coordinator.Named("Remove Keziah Moon");
         coordinator.Press("Start from a page, an earlier link, a pattern or an event");
         coordinator.Type("Search what to start from", "sail");
         coordinator.Press("Sail fitting in the loft");
@@ -164,15 +164,15 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         guest.Press("None of these times work for me");
         guest.Press("Send");
         guest.AwaitText("Give 1 to 6 times that would work for you.");
-        guest.SetDate("Time 1 that would suit you", "2026-12-11T10:00");
+        guest.SetDate("Time 1 that would work for you", "2026-12-11T10:00");
         guest.Press("Send");
         guest.AwaitText("Marit Oakes will answer you.");
         coordinator.Press("Offer Fri 11 Dec, 10:00");
         coordinator.AwaitText("2 openings offered");
         coordinator.Press("Save changes");
         guest.Named("Friday, 10:00");
-        coordinator.Press("Drop the wish for Fri 11 Dec, 10:00");
-        coordinator.AwaitNone("Drop the wish for Fri 11 Dec, 10:00");
+        coordinator.Press("Dismiss the wish for Fri 11 Dec, 10:00");
+        coordinator.AwaitNone("Dismiss the wish for Fri 11 Dec, 10:00");
 
         // What was only begun is thrown away.
         coordinator.Press("Repeat");
@@ -230,7 +230,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.Type("Guest’s email", email);
         coordinator.Choose("Another seat", "Sunniva Dale");
         coordinator.Choose("Another seat", "Keziah Moon");
-        coordinator.Press("Take Marit Oakes out");
+        coordinator.Press("Remove Marit Oakes");
         coordinator.AwaitText("acting for Sunniva, Keziah");
     }
 }

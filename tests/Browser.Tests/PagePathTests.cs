@@ -19,7 +19,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.Type("Internal name", "Launch talk, panel");
         coordinator.Choose("Kind", "School");
         coordinator.Choose("Add a host to seat 1", "Rosalind Achebe");
-        coordinator.Press("Take Marit Oakes out of seat 1");
+        coordinator.Press("Remove Marit Oakes from seat 1");
         coordinator.Press("Another seat");
         coordinator.Find("[aria-label='Who may take seat 2']").Text.ShouldContain("Anselm Park");
         coordinator.Press("The hosts’ hours");
@@ -32,9 +32,9 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.AwaitText("Thursday 10 December is dark");
         coordinator.AwaitText("Anselm Park is away all day");
         coordinator.AwaitText("and seat 2 has nobody else.");
-        coordinator.Press("Take over: Let Odile Farrow take seat 2 as well");
-        coordinator.AwaitText("Taken over: Let Odile Farrow take seat 2 as well.");
-        coordinator.Named("Take Odile Farrow out of seat 2");
+        coordinator.Press("Apply: Let Odile Farrow take seat 2 as well");
+        coordinator.AwaitText("Applied: Let Odile Farrow take seat 2 as well.");
+        coordinator.Named("Remove Odile Farrow from seat 2");
         coordinator.AwaitNoText("and seat 2 has nobody else.");
         coordinator.AccessibilityFaults().ShouldBeEmpty();
 
@@ -82,7 +82,7 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Publish 1 change");
         coordinator.AwaitText("Published. Guests see it as it is now.");
         coordinator
-            .Await(b => b.All("[aria-label^='Take back the page of']").FirstOrDefault(), "the former edition")
+            .Await(b => b.All("[aria-label^='Restore the version of']").FirstOrDefault(), "the former edition")
             .Click();
         coordinator.Field("Place").GetAttribute("value").ShouldBe("Loft");
         coordinator.Named("Publish 1 change");
@@ -99,11 +99,11 @@ public sealed class PagePathTests(Site site) : IClassFixture<Site>
         guest.Click(guest.Await(b => b.All("button[data-start]").FirstOrDefault(), "an opening"));
         guest.Type("Your name", "Vilhelm Aske");
         guest.Type("Your email", "vilhelm@aske-marine.example");
-        guest.Type("How long should she be, in metres? (may stay empty)", "30");
+        guest.Type("How long should she be, in metres? (optional)", "30");
         guest.Click(guest.Find("form button[type=submit]"));
         guest.AwaitText("Over 24 metres our slip is too short.");
         guest.AccessibilityFaults().ShouldBeEmpty();
-        guest.Type("How long should she be, in metres? (may stay empty)", "9");
+        guest.Type("How long should she be, in metres? (optional)", "9");
         guest.Click(guest.Find("form button[type=submit]"));
         guest.AwaitText("You’re booked");
     }

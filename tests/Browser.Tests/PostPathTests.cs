@@ -26,9 +26,9 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         guest.Open(link.AbsolutePath);
         guest.AwaitText("You’re booked");
         guest.Press("Cancel this booking");
-        guest.AwaitText("The time is free again at once, and a mail tells Piet Lund.");
+        guest.AwaitText("The time becomes free at once, and Piet Lund gets a mail.");
         guest.AccessibilityFaults().ShouldBeEmpty();
-        guest.Type("A word why, for Piet Lund (may stay empty)", "The sail is not back from the drier.");
+        guest.Type("Reason, for Piet Lund (optional)", "The sail is not back from the drier.");
         guest.Press("Cancel the booking");
         guest.AwaitText("You cancelled this booking");
         guest.AwaitNone("Cancel this booking");
@@ -60,7 +60,7 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         // Once the others are gone, nothing moves any more beneath the press.
         coordinator.AwaitNoText("Fergal Mulhearn");
         coordinator.Press("Cancel the booking of Wenna Treloar");
-        coordinator.Type("A word why, for Wenna Treloar (may stay empty)", "The loft floor is being varnished.");
+        coordinator.Type("Reason, for Wenna Treloar (optional)", "The loft floor is being varnished.");
         coordinator.Press("Cancel the booking");
         coordinator.AwaitText("Nothing matches “treloar-sails”");
         coordinator.Press("Cancelled");

@@ -106,7 +106,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         owner.Press("New page");
         owner.Type("Title, as guests read it", "Rope work");
         owner.Choose("Add a host to seat 1", "Cai Strand");
-        owner.Press("Take Marit Oakes out of seat 1");
+        owner.Press("Remove Marit Oakes from seat 1");
         owner.AwaitText("Acting for Cai Strand.");
         owner.Press("Publish");
         owner.AwaitText("published");
@@ -132,7 +132,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
     {
         using var owner = SignIn();
         owner.Press("Team");
-        owner.Press("Tomasz Reed leaves");
+        owner.Press("Remove from team: Tomasz Reed");
         owner.Press("Remove from team");
         owner.AwaitText("Choose who takes over.");
         // Everybody has something to do at some time of Tomasz's: whatever Sunniva is not free for goes to the room
@@ -147,7 +147,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         foreach (var clash in clashes)
             clash.FindElements(By.TagName("option")).Single(option => option.Text == "Marit Oakes").Click();
         owner.Press("Remove from team");
-        owner.AwaitNoText("Tomasz Reed leaves");
+        owner.AwaitNoText("Remove Tomasz Reed from the team");
         owner.AwaitNone("Roles of Tomasz Reed");
         owner.AwaitText("Tomasz Reed left;");
 
@@ -207,7 +207,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         browser.AwaitText("A duration is 5 minutes to 24 hours.");
         browser.Type("Duration, minutes", "50");
         browser.Press("Save defaults");
-        browser.AwaitText("New pages start from it");
+        browser.AwaitText("New pages start from these");
         browser.Press("Pages");
         browser.Press("New page");
         browser.AwaitText("50 minutes (yours)");
@@ -237,8 +237,8 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         browser.AwaitText("Name it in up to 120 characters.");
         browser.Type("Name of the room or thing", "Paint tent");
         browser.Press("Add it");
-        browser.Press("Take off the team: Paint tent");
-        browser.AwaitNone("Take off the team: Paint tent");
+        browser.Press("Remove from team: Paint tent");
+        browser.AwaitNone("Remove from team: Paint tent");
     }
 
     [Fact]

@@ -14,9 +14,19 @@ public class BoundTests
     [InlineData("ottilie@wren-.example", false)]
     [InlineData("ottilie@wren", false)]
     [InlineData("Ottilie <ottilie@wren.example>", false)]
+    [InlineData("@wren.example", false)]
     [InlineData(null, false)]
     public void A_mail_address_has_a_domain_of_labels(string? text, bool isOne) =>
         EmailAddress.IsPlausible(text).ShouldBe(isOne);
+
+    [Fact]
+    public void A_mail_address_is_no_longer_than_servers_take()
+    {
+        EmailAddress.IsPlausible($"{new string('a', 64)}@wren.example").ShouldBeTrue();
+        EmailAddress.IsPlausible($"{new string('a', 65)}@wren.example").ShouldBeFalse();
+        EmailAddress.IsPlausible($"a@{new string('b', 63)}.example").ShouldBeTrue();
+        EmailAddress.IsPlausible($"a@{new string('b', 64)}.example").ShouldBeFalse();
+    }
 
     [Theory]
     [InlineData("https://wren.example", "https://wren.example")]
@@ -62,6 +72,25 @@ public class BoundTests
         Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(600, 600)).ParamName.ShouldBe("to");
         Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(600, OpenTime.MinutesOfDay + 1))
             .ParamName.ShouldBe("to");
+    }
+
+    [Theory]
+    [InlineData(5, "5 min")]
+    [InlineData(59, "59 min")]
+    [InlineData(60, "1 h")]
+    [InlineData(65, "1 h 05")]
+    [InlineData(90, "1 h 30")]
+    [InlineData(1440, "24 h")]
+    public void A_length_is_told_in_one_way(int minutes, string text) =>
+        LooseLantern.Core.TimeText.LengthText.Of(minutes).ShouldBe(text);
+
+    [Fact]
+    public void A_dated_change_tells_what_it_closed()
+    {
+        var closed = new LocalDate(2026, 12, 24);
+        var hours = Open("09:00-12:00", null, new DatedChange(closed, closed, []));
+        hours.ClosedByChange(closed).ShouldHaveSingleItem().ToString().ShouldBe("09:00-12:00");
+        hours.ClosedByChange(closed.PlusDays(1)).ShouldBeEmpty();
     }
 
     [Fact]

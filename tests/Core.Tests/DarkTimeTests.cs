@@ -111,6 +111,18 @@ public class DarkTimeTests
     }
 
     [Fact]
+    public void What_lies_after_an_opening_is_asked_too_and_is_told_of_the_right_seat()
+    {
+        var page = Page() with { LineUp = [new Seat(["h2"]), new Seat(["h1"])] };
+        var dark = DarkTime.Within(
+            Tuesday(page, Host("h1", busy: Span("2026-12-01T09:30:00Z", "2026-12-01T10:00:00Z")), Host("h2")),
+            Span("2026-12-01T09:00:00Z", "2026-12-01T10:00:00Z")
+        );
+        var seat = dark.Seats.ShouldHaveSingleItem();
+        (seat.Position, seat.Hosts.ShouldHaveSingleItem().Host).ShouldBe((1, "h1"));
+    }
+
+    [Fact]
     public void A_page_is_empty_by_mistake_for_these_reasons()
     {
         OpeningsInput Fortnight(PageRules page, params HostFacts[] hosts) =>

@@ -268,6 +268,15 @@ public class ReasonTests
     }
 
     [Fact]
+    public void A_full_session_is_only_in_the_way_of_its_own_time()
+    {
+        SessionFacts At(string id, int from, int to) =>
+            new(id, Sketch.At($"2026-12-01T09:{from:00}:00Z"), Sketch.At($"2026-12-01T09:{to:00}:00Z"), 2);
+        var page = Page() with { Places = 2, Sessions = [At("later", 30, 59), At("same start", 0, 45), At("same end", 15, 30)] };
+        For(Tuesday(page), "09:00").Reasons.ShouldNotContain(reason => reason.Rule == Rule.Places);
+    }
+
+    [Fact]
     public void A_pool_with_somebody_free_hides_no_pool_after_it()
     {
         var page = Page() with { LineUp = [new Seat(["h1", "h2"]), new Seat(["h3", "h4"])] };

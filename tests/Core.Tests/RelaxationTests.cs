@@ -126,7 +126,10 @@ public class RelaxationTests
     [Theory]
     [InlineData(90, 75)]
     [InlineData(50, 45)]
+    [InlineData(16, 15)]
     [InlineData(15, 10)]
+    [InlineData(11, 10)]
+    [InlineData(6, 5)]
     [InlineData(5, null)]
     public void A_shorter_duration_is_one_people_use(int duration, int? shorter) =>
         (

@@ -32,7 +32,9 @@ public class ScreeningTests
     [InlineData("afloat", ScreenTest.Is, "yes", "no", false)]
     [InlineData("name", ScreenTest.Is, "Petrel", " petrel ", true)]
     [InlineData("more", ScreenTest.IsAnswered, "", "Much.", true)]
+    [InlineData("more", ScreenTest.IsAnswered, "", "", false)]
     [InlineData("more", ScreenTest.IsNotAnswered, "", "", true)]
+    [InlineData("more", ScreenTest.IsNotAnswered, "", "Much.", false)]
     public void An_answer_is_compared_as_what_it_is(
         string key,
         ScreenTest test,

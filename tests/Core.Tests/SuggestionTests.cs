@@ -47,6 +47,31 @@ public class SuggestionTests
     }
 
     [Fact]
+    public void Hours_at_night_earn_nothing_and_those_of_the_day_no_more_than_the_best()
+    {
+        double? DecencyOf(string hours) =>
+            Suggest(Tuesday(Page(), Host(hours: Open(hours))), 1)
+                .ShouldHaveSingleItem()
+                .Why.SingleOrDefault(why => why.For == SuggestedFor.DecentHours)
+                ?.Points;
+        DecencyOf("02:00-02:30").ShouldBeNull();
+        DecencyOf("10:00-10:30").ShouldBe(DecencyOf("14:00-14:30"));
+        DecencyOf("07:30-08:00").ShouldNotBeNull().ShouldBeLessThan(DecencyOf("10:00-10:30")!.Value);
+    }
+
+    [Fact]
+    public void Of_the_hosts_of_a_seat_the_one_for_whom_the_time_is_best_is_named()
+    {
+        var near = Span("2026-12-01T07:30:00Z", "2026-12-01T08:00:00Z");
+        var page = Page() with { LineUp = [new Seat(["h1", "h2"])], Only = new OnlyTimes.Exact([At("2026-12-01T08:00:00Z")]) };
+        foreach (var (first, second) in new[] { ("h1", "h2"), ("h2", "h1") })
+        {
+            var only = Suggest(Tuesday(page, Host(first, busy: near), Host(second)), 1).ShouldHaveSingleItem();
+            only.Why.Single(why => why.For == SuggestedFor.NextToOthers).Host.ShouldBe(first);
+        }
+    }
+
+    [Fact]
     public void Crumbs_are_avoided()
     {
         // Open 09:00 to 10:15: from 09:00 three quarters of an hour are left, from 09:15 or 09:30 crumbs, from 09:45

@@ -44,7 +44,7 @@ public class MailTellsTests(World world)
     }
 
     [Theory]
-    [InlineData("en", "By phone: we ring you on +45 55 01 02 03. Have the drawings at hand")]
+    [InlineData("en", "By phone: we call you on +45 55 01 02 03. Have the drawings at hand")]
     [InlineData("de", "Telefonisch: Wir rufen Sie unter +45 55 01 02 03 an. Have the drawings at hand")]
     public async Task By_phone_the_guest_reads_which_number_rings_and_the_host_whom_to_ring(
         string language,
@@ -61,10 +61,10 @@ public class MailTellsTests(World world)
         booked.Text.ShouldContain($"\n{where}\n");
         MailScene.Property(booked.Calendar!, "LOCATION").ShouldBe($"LOCATION:{where}");
         var host = await OfAsync(ada, MessageKind.BookedForHost);
-        host.Text.ShouldContain("By phone: ring Ottilie Wren on +45 55 01 02 03");
+        host.Text.ShouldContain("By phone: call Ottilie Wren on +45 55 01 02 03");
         MailScene
             .Property(host.Calendar!, "LOCATION")
-            .ShouldBe("LOCATION:By phone: ring Ottilie Wren on +45 55 01 02 03. Have the drawings at hand");
+            .ShouldBe("LOCATION:By phone: call Ottilie Wren on +45 55 01 02 03. Have the drawings at hand");
     }
 
     [Fact]
@@ -82,7 +82,7 @@ public class MailTellsTests(World world)
             )
         );
         await BookAsync(ada, rings);
-        (await OfAsync(ada, MessageKind.BookedForGuest)).Text.ShouldContain("\nBy phone: ring us on +45 55 09\n");
+        (await OfAsync(ada, MessageKind.BookedForGuest)).Text.ShouldContain("\nBy phone: call us on +45 55 09\n");
         var bo = await world.SignUpAsync();
         var video = await bo.PublishAsync(draft =>
             (draft.PlaceKind, draft.Place) = ("video", "https://rooms.example/yard")
@@ -273,5 +273,40 @@ public sealed class LateRoomTests : IAsyncLifetime
         told.Text.ShouldContain("/room/");
         MailScene.Property(told.Calendar!, "LOCATION").ShouldContain("/room/");
         (await scene.MessagesAsync(MessageKind.RoomForGuest)).Count.ShouldBe(1);
+    }
+}
+
+/// <summary>An offer that goes out from somebody's own mail program.</summary>
+public class LinkDraftMailTests(World world)
+{
+    [Fact]
+    public async Task An_offer_can_be_had_as_a_draft_with_text_and_html_and_nothing_is_sent()
+    {
+        var ada = await world.SignUpAsync();
+        var (id, address) = await ada.SendLinkAsync();
+        var answer = await ada.Http.GetAsync($"/api/links/{id}/draft.eml?word=Which%20one%20suits%20you%3F");
+        answer.Content.Headers.ContentType!.MediaType.ShouldBe("message/rfc822");
+        var mail = await MimeKit.MimeMessage.LoadAsync(await answer.Content.ReadAsStreamAsync());
+        mail.To.ToString().ShouldBe("\"Ottilie Wren\" <ottilie@wren-charters.example>");
+        mail.Subject.ShouldBe("Times for you: Hull survey, Larkspur");
+        mail.Headers["X-Unsent"].ShouldBe("1");
+        mail.TextBody!.ShouldContain("Which one suits you?");
+        mail.TextBody!.ShouldContain("Hull survey, Larkspur (30 min), Slip 2");
+        mail.TextBody!.ShouldContain(address);
+        mail.HtmlBody!.ShouldContain($"{address}?at=2026-12-08T08:00:00Z");
+        (
+            await world.WithinAsync(
+                await world.WorkspaceOfAsync(ada.Desk),
+                db => Task.FromResult(db.Messages.Count(row => row.Kind == MessageKind.LinkForGuest))
+            )
+        ).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task A_draft_has_no_address_that_could_go_out()
+    {
+        var ada = await world.SignUpAsync();
+        var id = (await ada.MakeLinkAsync()).GetProperty("row").GetProperty("id").GetGuid();
+        (await ada.Http.GetAsync($"/api/links/{id}/draft.eml")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 }

@@ -32,7 +32,7 @@ public class PermissionTests(World world)
             return answer.StatusCode == HttpStatusCode.Conflict ? new HttpResponseMessage(HttpStatusCode.OK) : answer;
         },
         // One after another: all of them are written to the same row.
-        ["Change their own profile, usual settings, what they hear of and password"] = async (_, who) =>
+        ["Change their own profile, defaults, notifications and password"] = async (_, who) =>
             await FirstRefusedAsync([
                 Task.FromResult(
                     await who.PutAsync(
@@ -194,7 +194,7 @@ public class PermissionTests(World world)
             await who.PostAsync($"/api/people/{await scene.PersonAsync()}/leave", new { toHostId = (Guid?)null }),
         ["Change the workspace's name and zone"] = (_, who) =>
             who.PutAsync("/api/workspace", new { name = "Another Yard", zone = "Europe/Dublin" }),
-        ["Change the workspace's usual settings"] = (_, who) => who.PutAsync("/api/workspace/usual", Scene.Usual()),
+        ["Change the workspace's defaults"] = (_, who) => who.PutAsync("/api/workspace/usual", Scene.Usual()),
         ["Go through the first run"] = (_, who) =>
             FirstRefusedAsync(
                 who.PostAsync("/api/first-run/steps/zone", new { }),

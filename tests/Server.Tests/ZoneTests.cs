@@ -51,3 +51,54 @@ public class ZoneTests(World world)
         ready.GetProperty("zones").GetString()!.ShouldMatch(@"^20\d\d[a-z]$");
     }
 }
+
+/// <summary>The offsets that go along with times: those the server counts by.</summary>
+public class ZoneOffsetTests(World world)
+{
+    [Fact]
+    public async Task Openings_come_with_the_offsets_of_the_page_and_of_whoever_reads()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync(draft => draft.AheadDays = 120);
+        var answer = await world
+            .Guest()
+            .GetFromJsonAsync<JsonElement>(
+                $"/api/public/desks/{ada.Desk}/pages/{page}/openings?from=2027-03-01&to=2027-03-31&zone=America/New_York"
+            );
+        string Runs(string zone) =>
+            string.Join(
+                ' ',
+                answer
+                    .GetProperty("offsets")
+                    .EnumerateArray()
+                    .Single(one => one.GetProperty("zone").GetString() == zone)
+                    .GetProperty("runs")
+                    .EnumerateArray()
+                    .Select(run => $"{run.GetProperty("from").GetString()} {run.GetProperty("minutes").GetInt32()}")
+            );
+        Runs("Europe/Copenhagen").ShouldBe("2027-02-28T00:00:00Z 60 2027-03-28T01:00:00Z 120");
+        Runs("America/New_York").ShouldBe("2027-02-28T00:00:00Z -300 2027-03-14T07:00:00Z -240");
+    }
+
+    [Fact]
+    public async Task A_zone_that_nobody_knows_is_passed_over_and_a_private_link_has_both()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync();
+        var answer = await world
+            .Guest()
+            .GetFromJsonAsync<JsonElement>(
+                $"/api/public/desks/{ada.Desk}/pages/{page}/openings?from=2026-12-08&to=2026-12-09&zone=Mars/Base"
+            );
+        answer.GetProperty("offsets").GetArrayLength().ShouldBe(1);
+        var made = await (await world.Guest().BookAsync(ada.Desk, page, LinkDraft.Nine)).ReadAsync(
+            HttpStatusCode.Created
+        );
+        var path = "/api/public/bookings/" + made.GetProperty("path").GetString()!.Split('/')[^1];
+        (await world.Guest().GetFromJsonAsync<JsonElement>(path))
+            .GetProperty("offsets")
+            .EnumerateArray()
+            .Select(one => one.GetProperty("zone").GetString())
+            .ShouldBe(["Europe/Copenhagen", "Europe/Dublin"]);
+    }
+}

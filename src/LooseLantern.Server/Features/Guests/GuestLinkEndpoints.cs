@@ -113,6 +113,7 @@ public static class GuestLinkEndpoints
                     string? from,
                     string? to,
                     string? duration,
+                    string? zone,
                     GuestLinkFinding finding,
                     LinkTexts texts,
                     IClock clock,
@@ -122,11 +123,13 @@ public static class GuestLinkEndpoints
                     var found = await finding.FindAsync(address, ct);
                     var page = found.Page!;
                     var asked = OpeningsQuery.Read(from, to, duration, page);
-                    return new OpeningsAnswer(
-                        page.Zone,
+                    return OpeningsAnswer.Of(
+                        page,
+                        asked,
                         found.Course.IsOpenAt(clock.GetCurrentInstant())
                             ? await texts.ShownAsync(page, found.GuestZone, asked.From, asked.To, asked.Duration, ct)
-                            : []
+                            : [],
+                        zone
                     );
                 }
             )

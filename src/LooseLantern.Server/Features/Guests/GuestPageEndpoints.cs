@@ -8,6 +8,7 @@ using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Profile;
 using LooseLantern.Server.Features.Reserving;
+using LooseLantern.Server.Features.TimeZones;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -89,7 +90,28 @@ public sealed record GuestPage(
 }
 
 /// <summary>The openings of a page, by start.</summary>
-public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings);
+public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings)
+{
+    /// <summary>Of the page's zone and of that of whoever reads, as far as the days that were asked for.</summary>
+    public IReadOnlyList<ZoneOffsets> Offsets { get; init; } = [];
+
+    /// <param name="readersZone">IANA id; null, or one that is not known, for none.</param>
+    public static OpeningsAnswer Of(
+        Page page,
+        OpeningsQuery asked,
+        IReadOnlyList<Opening> openings,
+        string? readersZone
+    ) =>
+        new(page.Zone, openings)
+        {
+            Offsets = ZoneOffsets.Of(
+                asked.From.AtStartOfDayInZone(DateTimeZone.Utc).ToInstant(),
+                asked.To.AtStartOfDayInZone(DateTimeZone.Utc).ToInstant(),
+                page.Zone,
+                readersZone
+            ),
+        };
+}
 
 /// <summary>What a guest sends to reserve an opening.</summary>
 /// <param name="Duration">Minutes; one that the page offers.</param>
@@ -151,6 +173,7 @@ public static class GuestPageEndpoints
                     string? from,
                     string? to,
                     string? duration,
+                    string? zone,
                     GuestPageFinding finding,
                     OpeningsInputs inputs,
                     CancellationToken ct
@@ -159,9 +182,11 @@ public static class GuestPageEndpoints
                     var found = await finding.FindAsync(desk, page, ct);
                     var asked = OpeningsQuery.Read(from, to, duration, found.Page);
                     var rules = inputs.Rules(found.Page);
-                    return new OpeningsAnswer(
-                        found.Page.Zone,
-                        await inputs.OpeningsAsync(rules, asked.From, asked.To, asked.Duration, ct)
+                    return OpeningsAnswer.Of(
+                        found.Page,
+                        asked,
+                        await inputs.OpeningsAsync(rules, asked.From, asked.To, asked.Duration, ct),
+                        zone
                     );
                 }
             )

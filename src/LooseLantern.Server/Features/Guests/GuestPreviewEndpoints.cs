@@ -44,6 +44,7 @@ public static class GuestPreviewEndpoints
                     string? from,
                     string? to,
                     string? duration,
+                    string? zone,
                     PageEditing editing,
                     OpeningsInputs inputs,
                     CancellationToken ct
@@ -51,9 +52,11 @@ public static class GuestPreviewEndpoints
                 {
                     var page = await editing.AsPublishedAsync(id, ct);
                     var asked = OpeningsQuery.Read(from, to, duration, page);
-                    return new OpeningsAnswer(
-                        page.Zone,
-                        await inputs.OpeningsAsync(inputs.Rules(page), asked.From, asked.To, asked.Duration, ct)
+                    return OpeningsAnswer.Of(
+                        page,
+                        asked,
+                        await inputs.OpeningsAsync(inputs.Rules(page), asked.From, asked.To, asked.Duration, ct),
+                        zone
                     );
                 }
             )

@@ -8,6 +8,7 @@ using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
+using LooseLantern.Server.Features.TimeZones;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -71,6 +72,9 @@ public sealed record PrivateBooking(
 {
     /// <summary>What the page says of itself: HTML that is safe to show.</summary>
     public string Description { get; init; } = "";
+
+    /// <summary>Of the page's zone and the guest's, as far as the booking and the days it can be moved to.</summary>
+    public IReadOnlyList<ZoneOffsets> Offsets { get; init; } = [];
 
     /// <summary>By which clock the guest reads times; null for that of whoever reads.</summary>
     public ClockForm? Clock { get; init; }
@@ -165,6 +169,12 @@ public static class PrivateBookingEndpoints
                     {
                         Description = Markdown.ToHtml(page.Description),
                         Clock = booking.GuestClock,
+                        Offsets = ZoneOffsets.Of(
+                            Instant.Min(start, now),
+                            Instant.Max(start, last.AtStartOfDayInZone(DateTimeZone.Utc).ToInstant()),
+                            page.Zone,
+                            booking.GuestZone
+                        ),
                     };
                 }
             )
@@ -266,11 +276,13 @@ public static class PrivateBookingEndpoints
                     var (booking, _) = await finding.FindAsync(secret, ct);
                     var page = booking.Session!.Page!;
                     var asked = OpeningsQuery.Read(from, to, null, page);
-                    return new OpeningsAnswer(
-                        page.Zone,
+                    return OpeningsAnswer.Of(
+                        page,
+                        asked,
                         page.State == PageState.Published && booking.CancelledAt is null
                             ? await moving.OpeningsAsync(booking, asked.From, asked.To, ct)
-                            : []
+                            : [],
+                        booking.GuestZone
                     );
                 }
             )

@@ -38,6 +38,7 @@ public static class LinkEndpoints
     public static void MapLinks(this IEndpointRouteBuilder api)
     {
         var links = api.MapGroup("/links").WithTags("Links").RequireAuthorization(Roles.Coordinator);
+        links.MapLinkDraftMail();
 
         links
             .MapGet(

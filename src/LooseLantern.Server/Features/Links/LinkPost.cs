@@ -75,33 +75,12 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
                 Core.TimeText.Clock.Usual,
                 link.GuestZone.Length == 0 ? page.Zone : link.GuestZone
             );
-            var mail = PostTemplates.Write(
-                kind,
-                reader.Language,
-                new Dictionary<string, string>
-                {
-                    ["first_name"] = PostInserts.Harmless(guest.Name.Split(' ')[0]),
-                    ["page"] = page.Title,
-                    ["desk"] = page.Desk!.Name,
-                    ["sender"] = sender,
-                    ["word"] = PostInserts.Harmless(word.Trim()),
-                    ["times"] = Times,
-                }
-            );
             var message = PostDraft.Of(
                 link.WorkspaceId,
-                page.Desk.Name,
+                page.Desk!.Name,
                 kind,
                 reader,
-                mail with
-                {
-                    Text = mail.Text.Replace(Times, written.Text, StringComparison.Ordinal),
-                    Html = mail.Html.Replace(
-                        $"<p>{System.Net.WebUtility.HtmlEncode(Times)}</p>",
-                        written.Html,
-                        StringComparison.Ordinal
-                    ),
-                },
+                MailOf(link, kind, guest.Name.Split(' ')[0], word, sender, written),
                 clock.GetCurrentInstant(),
                 id: id
             );
@@ -111,6 +90,76 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
         }
 
         return isSent;
+    }
+
+    /// <summary>The mail as a guest reads it, with the times where they belong.</summary>
+    private static WrittenMail MailOf(
+        AvailabilityLink link,
+        MessageKind kind,
+        string firstName,
+        string word,
+        string sender,
+        LinkTextAnswer times
+    )
+    {
+        var mail = PostTemplates.Write(
+            kind,
+            link.GuestLanguage,
+            new Dictionary<string, string>
+            {
+                ["first_name"] = PostInserts.Harmless(firstName),
+                ["page"] = link.Page!.Title,
+                ["desk"] = link.Page.Desk!.Name,
+                ["sender"] = sender,
+                ["word"] = PostInserts.Harmless(word.Trim()),
+                ["times"] = Times,
+            }
+        );
+        return mail with
+        {
+            Text = mail.Text.Replace(Times, times.Text, StringComparison.Ordinal),
+            Html = mail.Html.Replace(
+                $"<p>{System.Net.WebUtility.HtmlEncode(Times)}</p>",
+                times.Html,
+                StringComparison.Ordinal
+            ),
+        };
+    }
+
+    /// <summary>
+    /// The same mail for whoever sends it from their own program, with the link's address in it: nothing is sent here.
+    /// </summary>
+    /// <param name="address">The link's, from the root of the site.</param>
+    /// <exception cref="Refusal">400 where the word is too long; 409 where nothing of it is open, or guests can't open
+    /// it yet.</exception>
+    public async Task<WrittenMail> DraftAsync(
+        AvailabilityLink link,
+        string address,
+        string word,
+        string sender,
+        CancellationToken ct
+    )
+    {
+        if (word.Length > MostOfAWord)
+            throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", MostOfAWord)));
+        if (link.OutAt is null)
+            throw new Refusal(StatusCodes.Status409Conflict, "link-draft");
+        var shown = await ShownAsync(link, ct);
+        if (shown.Count == 0)
+            throw new Refusal(StatusCodes.Status409Conflict, "none-left");
+        var written = texts.Write(
+            link.Page!,
+            link.Text with
+            {
+                WithAddress = true,
+            },
+            link.GuestZone,
+            link.GuestLanguage,
+            shown,
+            address
+        );
+        var names = string.Join(", ", link.Guests.Select(guest => guest.Name.Split(' ')[0]).Where(name => name != ""));
+        return MailOf(link, MessageKind.LinkForGuest, names, word, sender, written);
     }
 
     private Task<IReadOnlyList<Core.Openings.Opening>> ShownAsync(AvailabilityLink link, CancellationToken ct) =>

@@ -111,7 +111,7 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
 
         var whole = address is null ? null : site.Value + address;
         var place = PlaceWords.ForGuest(page, null, language);
-        var head = $"{page.Title} ({page.Durations[0]} min){(place.Length == 0 ? "" : $", {place}")}";
+        var head = $"{page.Title} ({LengthText.Of(page.Durations[0])}){(place.Length == 0 ? "" : $", {place}")}";
         List<string> lines =
             openings.Count == 0
                 ? [head, Nothing.GetValueOrDefault(language, Nothing["en"])]

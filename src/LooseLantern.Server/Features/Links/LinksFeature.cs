@@ -13,6 +13,7 @@ public static class LinksFeature
             .AddScoped<LinkViews>()
             .AddScoped<LinkTexts>()
             .AddScoped<LinkPost>()
+            .AddScoped<LinkDraftMail>()
             .AddScoped<LinkSending>()
             .AddScoped<LinkBooking>()
             .AddScoped<LinkBeginnings>()

@@ -2019,6 +2019,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/links/{id}/draft.eml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The offer as a mail to send from a program of one's own; nothing is sent by it. */
+        get: operations["getLinkDraftMail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links": {
         parameters: {
             query?: never;
@@ -4000,6 +4017,14 @@ export interface components {
          * @enum {unknown}
          */
         OfferBy: "picked" | "painted" | "free";
+        OffsetFrom: {
+            from: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description Ahead of UTC, from then on.
+             */
+            minutes: number;
+        };
         /** @description A start a guest can reserve now, with its end and how many places it has left. */
         Opening: {
             start: components["schemas"]["Instant"];
@@ -4011,6 +4036,8 @@ export interface components {
         OpeningsAnswer: {
             zone: string;
             openings: components["schemas"]["Opening"][];
+            /** @description Of the page's zone and of that of whoever reads, as far as the days that were asked for. */
+            offsets?: components["schemas"]["ZoneOffsets"][];
         };
         OpeningsText: {
             /** @description The next openings by day, and the page's address. */
@@ -4487,6 +4514,8 @@ export interface components {
             cancelWord: string;
             /** @description What the page says of itself: HTML that is safe to show. */
             description?: string;
+            /** @description Of the page's zone and the guest's, as far as the booking and the days it can be moved to. */
+            offsets?: components["schemas"]["ZoneOffsets"][];
             clock?: null | components["schemas"]["ClockForm"];
         };
         ProblemDetails: {
@@ -4975,6 +5004,13 @@ export interface components {
              */
             calendarId: null | string;
         };
+        /** @description How far a zone's clocks are ahead of UTC, by this server's tables. Whoever shows times goes by it where their own tables say otherwise, so that a mail and a screen never tell two hours of one appointment. */
+        ZoneOffsets: {
+            /** @description IANA id, as it was asked for. */
+            zone: string;
+            /** @description In order; the first one begins before what was asked for. */
+            runs: components["schemas"]["OffsetFrom"][];
+        };
         ZonesAnswer: {
             /** @description Of the zone tables (the IANA release), "2025b". */
             version: string;
@@ -5047,6 +5083,7 @@ export interface operations {
                 from?: string;
                 to?: string;
                 duration?: string;
+                zone?: string;
             };
             header?: never;
             path: {
@@ -5342,6 +5379,7 @@ export interface operations {
                 from?: string;
                 to?: string;
                 duration?: string;
+                zone?: string;
             };
             header?: never;
             path: {
@@ -10390,6 +10428,57 @@ export interface operations {
             };
         };
     };
+    getLinkDraftMail: {
+        parameters: {
+            query?: {
+                word?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "message/rfc822": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     listLinks: {
         parameters: {
             query?: {
@@ -11361,6 +11450,7 @@ export interface operations {
                 from?: string;
                 to?: string;
                 duration?: string;
+                zone?: string;
             };
             header?: never;
             path: {

@@ -4,6 +4,7 @@ import { problemOf, type Problem } from '$lib/api/problem';
 import { watchChanges } from '$lib/live/changes';
 import { ServerClock, ownZone } from '$lib/time/clock';
 import { shownClock } from '$lib/time/format';
+import { learnOffsets } from '$lib/time/offsets';
 import { byDate, shownIn, weeksBetween, type ShownOpening } from './days';
 import { keep, keepZone, keptOf, keptZoneOf, type Typed } from './kept';
 import { readCalendar, type Taken } from './ownCalendar';
@@ -129,9 +130,11 @@ export class GuestPageState {
         from: this.page.firstDate,
         to: this.hasLater ? this.#end : this.page.lastDate,
         duration: String(duration),
+        zone: this.own,
       });
       // Somebody who has gone on looks at it no more.
       if (duration !== this.duration || !this.#isWatched) return;
+      learnOffsets(answer.offsets ?? []);
       this.openings = answer.openings;
       this.loadProblem = undefined;
       this.now = this.clock.now();

@@ -1,5 +1,6 @@
 import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
+import { zoneAt } from '$lib/time/offsets';
 
 export const parts = ['morning', 'afternoon', 'evening'] as const;
 export type Part = (typeof parts)[number];
@@ -23,7 +24,7 @@ export function partOf(hour: number): Part {
 
 export function shownIn(zone: string, openings: readonly Schemas['Opening'][]): ShownOpening[] {
   return openings.map((opening) => {
-    const local = Temporal.Instant.from(opening.start).toZonedDateTimeISO(zone);
+    const local = Temporal.Instant.from(opening.start).toZonedDateTimeISO(zoneAt(opening.start, zone));
     return { ...opening, date: local.toPlainDate().toString(), part: partOf(local.hour) };
   });
 }

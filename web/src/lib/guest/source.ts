@@ -11,6 +11,8 @@ interface Range {
   from: string;
   to: string;
   duration: string;
+  /** IANA id of the reader's. */
+  zone: string;
 }
 
 /** Whom a link is for. */

@@ -3,6 +3,7 @@
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
+  import { lengthOf } from '$lib/time/format';
   import Dialog from '$lib/ui/Dialog.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -30,7 +31,7 @@
   let minutes = $state(link.minutes);
   const isOurs = $derived(link.form.details.isAmongOurselves);
   const lengths = $derived(
-    link.form.times.durations.map((duration) => ({ value: duration, text: `${String(duration)} min` })),
+    link.form.times.durations.map((duration) => ({ value: duration, text: lengthOf(duration) })),
   );
   const guests = $derived(link.form.guests.map((guest, at) => ({ value: at, text: guest.name })));
 

@@ -43,7 +43,7 @@
 
 <section aria-labelledby="offered" class="rounded-2xl border border-line bg-card p-4">
   <h2 id="offered" class="text-part">
-    <span class="font-heading font-bold">{openings.length}</span>
+    <span class="font-heading font-bold">{link.supply ? openings.length : '…'}</span>
     {openings.length === 1 ? 'opening' : 'openings'} offered{#if link.missed.size > 0}, <span class="text-brick"
         >{counted(link.missed.size, 'picked time is', 'picked times are')} not open</span
       >{/if}

@@ -4,6 +4,7 @@
   import { cityOf } from '$lib/time/clock';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import { copyRich } from './copy';
+  import { MOST_OF_MAILTO, mailtoOf } from './mailto';
   import type { LinkEditing } from './LinkEditing.svelte';
   import Choice from '$lib/ui/Choice.svelte';
 
@@ -67,6 +68,23 @@
         'Copied',
         'Your browser doesn’t allow it; select the text and copy it.',
       );
+  }
+
+  /** The mail as text, for the reader's own mail program (RFC 6068). */
+  const mailto = $derived(
+    mailtoOf(mails, link.form.title, [word.trim(), link.text?.text ?? ''].filter((part) => part !== '').join('\n\n')),
+  );
+
+  /** Guests can open it before the mail with its address is written. */
+  async function openDraft(): Promise<void> {
+    const view = await link.sendOut();
+    if (view) location.assign(`/api/links/${view.row.id}/draft.eml?word=${encodeURIComponent(word.trim())}`);
+  }
+
+  async function openMailto(): Promise<void> {
+    if (!(await link.sendOut())) return;
+    await link.reckon();
+    location.assign(mailto);
   }
 
   async function send(isAgain: boolean): Promise<void> {
@@ -165,6 +183,10 @@
               >Ask again</ActionButton
             >{/if}
           {#if mails.length === 0}<span class="text-sm text-muted">Give the guest’s email above.</span>{/if}
+          <ActionButton disabled={link.busy} onclick={() => void openDraft()}>Save as a draft (.eml)</ActionButton>
+          {#if mailto.length <= MOST_OF_MAILTO}<ActionButton disabled={link.busy} onclick={() => void openMailto()}
+              >Open in my mail program</ActionButton
+            >{/if}
           {#if only && mails.length > 0}<ActionButton kind="quiet" disabled={link.busy} onclick={() => oninvite(only)}
               >Book this time now and send the invitation</ActionButton
             >{/if}

@@ -1,4 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
+import { zoneAt } from './offsets';
 
 /**
  * The server's time, going on from an answer's `now`: what is "today" or "passed" never hangs on this machine's clock.
@@ -28,5 +29,6 @@ export function cityOf(zone: string): string {
 
 /** Whether two zones show the same wall clock at an instant. */
 export function sameClock(a: string, b: string, at: Temporal.Instant): boolean {
-  return a === b || at.toZonedDateTimeISO(a).offsetNanoseconds === at.toZonedDateTimeISO(b).offsetNanoseconds;
+  const ahead = (zone: string): number => at.toZonedDateTimeISO(zoneAt(at, zone)).offsetNanoseconds;
+  return a === b || ahead(a) === ahead(b);
 }

@@ -1,4 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
+import { wallClock, zoneAt } from './offsets';
 
 // The reader's locale is the browser's, and so is the clock until somebody who signed in has chosen one.
 let hour12: boolean | undefined;
@@ -36,16 +37,17 @@ function browserCounts12(): boolean {
 /** "09:00" or "9:00 AM". */
 export function timeOf(instant: string | Temporal.Instant, zone: string): string {
   const isShort = hour12 ?? browserCounts12();
+  const { date, timeZone } = wallClock(instant, zone);
   // Whoever chose no clock reads by that of their browser, in whatever language a page is.
   return formatter(
     {
       hour: isShort ? 'numeric' : '2-digit',
       minute: '2-digit',
-      timeZone: zone,
+      timeZone,
       ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }),
     },
     true,
-  ).format(new Date(instant.toString()));
+  ).format(date);
 }
 
 /** By which clock times are shown: the one that was chosen, or that of the browser's locale. */
@@ -83,7 +85,7 @@ export function dayName(date: string): string {
 }
 
 export function dateIn(instant: string | Temporal.Instant, zone: string): string {
-  return Temporal.Instant.from(instant.toString()).toZonedDateTimeISO(zone).toPlainDate().toString();
+  return Temporal.Instant.from(instant.toString()).toZonedDateTimeISO(zoneAt(instant, zone)).toPlainDate().toString();
 }
 
 /** "45 min", "1 h", "1 h 30". */

@@ -106,9 +106,9 @@
               >Roles</TextButton
             >
             <TextButton
-              aria-label="Remove {person.name} from the team"
+              aria-label="Remove from team: {person.name}"
               class="min-h-8"
-              onclick={() => (leaving = person)}>Leaves</TextButton
+              onclick={() => (leaving = person)}>Remove from team</TextButton
             >
           {/if}
         </span>
@@ -137,7 +137,7 @@
     <div
       class="max-h-72 overflow-y-auto rounded-2xl border border-line bg-card px-4 py-2"
       role="region"
-      aria-label="Record"
+      aria-label="Entries of the record"
       tabindex="0"
     >
       <RecordList lines={data.record} zone={data.me.zone} />
