@@ -1,8 +1,8 @@
 // Breaks lines of Core one at a time and counts how many of those faults the tests notice.
 //   node bench/mutants/mutants.mjs [--count 100] [--seed 1] [--only FOLDER]
 // Works on a copy of the checkout, so that nothing here is ever left broken. Core.Tests are asked first, then
-// Formats.Tests, whose case files are computed as well. A mutant that does not compile is passed over, and so is one that
-// changes nothing anybody could see (alike.json, each with its reason); one that makes the tests hang is noticed.
+// Formats.Tests, whose case files are computed as well. A mutant that does not compile is passed over, and so is one
+// that changes nothing anybody could see (alike.json, each with its reason); one that makes the tests hang is noticed.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { copyFileSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -20,9 +20,7 @@ public static partial class WebAddress
         if (WithoutScheme().IsMatch(text))
             text = $"https://{text}";
         return
-            text.Length <= most
-            && Uri.TryCreate(text, UriKind.Absolute, out var uri)
-            && uri.Scheme is "http" or "https"
+            text.Length <= most && Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https"
             ? text
             : null;
     }

@@ -78,9 +78,20 @@ public sealed class ArrivalPathTests(Site site) : IClassFixture<Site>
         guest.Type("Which number can we call?", "+45 55 01 02 03");
         guest.Click(guest.Find("form button[type=submit]"));
         guest.AwaitText("By phone: we call you on +45 55 01 02 03");
-        ReadMail(mail, "nell@thorne-sails.example", "Office hours at the bench:", "By phone: we call you on +45 55 01 02 03");
+        ReadMail(
+            mail,
+            "nell@thorne-sails.example",
+            "Office hours at the bench:",
+            "By phone: we call you on +45 55 01 02 03"
+        );
 
-        Reserve(guest, "/brackwater/hull-survey", "Nell Thorne", "nell@thorne-sails.example", "Slip 2, Brackwater Quay");
+        Reserve(
+            guest,
+            "/brackwater/hull-survey",
+            "Nell Thorne",
+            "nell@thorne-sails.example",
+            "Slip 2, Brackwater Quay"
+        );
         guest.AwaitText("You’re booked");
         ReadMail(mail, "nell@thorne-sails.example", "Hull survey on the slip:", "Slip 2, Brackwater Quay");
 

@@ -144,7 +144,7 @@ public sealed class CalendarPathTests(Site site) : IClassFixture<Site>
         browser.Press("Calendars");
         browser.Press("Entries of Kept here, Rosalind Achebe");
         browser.Press("Delete Fire drill");
-        browser.AwaitText("Nothing stands here.");
+        browser.AwaitText("No entries yet.");
     }
 
     private static string? Reload(Chromium browser, string text)

@@ -153,7 +153,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         coordinator.Press("Decline and offer these");
         coordinator.AwaitText("declined: The gate is being painted.");
         AwaitMail(mail, "jonna@lind-school.example", "Not possible: A visit with a school class");
-        mail.AwaitText("These times would suit:");
+        mail.AwaitText("These times would work:");
         guest.Open(guest.Path);
         guest.AwaitText("Brackwater Boatworks could not accept this");
     }

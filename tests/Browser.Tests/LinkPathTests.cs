@@ -188,7 +188,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Revoke");
         coordinator.Press("Revoke it");
         guest.AwaitText("These times were withdrawn.");
-        guest.AwaitText("Ask Marit Oakes for others.");
+        guest.AwaitText("Ask Marit Oakes for other times.");
         guest.AccessibilityFaults().ShouldBeEmpty();
         coordinator.ConsoleErrors().ShouldBeEmpty();
     }

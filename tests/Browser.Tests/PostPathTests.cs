@@ -64,7 +64,7 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Cancel the booking");
         coordinator.AwaitText("Nothing matches “treloar-sails”");
         coordinator.Press("Cancelled");
-        coordinator.AwaitText("by us: The loft floor is being varnished.");
+        coordinator.AwaitText("by your team: The loft floor is being varnished.");
 
         coordinator.Press("Post");
         coordinator.Type("Search by reader or subject", "wenna@treloar-sails");

@@ -70,10 +70,7 @@ public class AssignmentPropertyTests
             drawn =>
             {
                 // Fewer seats than hosts, so that whom a guest met before can stay out.
-                var facts = drawn with
-                {
-                    Seats = [.. drawn.Seats.Take(2)],
-                };
+                var facts = drawn with { Seats = [.. drawn.Seats.Take(2)] };
                 Seat[] lineUp = [new(["b", "a", "c"]), new(["c", "b"])];
                 var input = Tuesday(Page() with { LineUp = lineUp }, Host("a"), Host("b"), Host("c"));
                 var start = At("2026-12-01T08:00:00Z");

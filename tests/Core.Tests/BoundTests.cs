@@ -41,8 +41,7 @@ public class BoundTests
     [InlineData("yard", null)]
     [InlineData("", null)]
     [InlineData(null, null)]
-    public void A_web_address_needs_no_scheme(string? typed, string? whole) =>
-        WebAddress.Whole(typed).ShouldBe(whole);
+    public void A_web_address_needs_no_scheme(string? typed, string? whole) => WebAddress.Whole(typed).ShouldBe(whole);
 
     [Fact]
     public void A_web_address_is_not_longer_than_one_can_be()
@@ -67,10 +66,12 @@ public class BoundTests
     public void Open_time_lies_within_a_day()
     {
         new OpenTime(0, OpenTime.MinutesOfDay).ToString().ShouldBe("00:00-24:00");
-        Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(OpenTime.MinutesOfDay, OpenTime.MinutesOfDay + 1))
+        Should
+            .Throw<ArgumentOutOfRangeException>(() => new OpenTime(OpenTime.MinutesOfDay, OpenTime.MinutesOfDay + 1))
             .ParamName.ShouldBe("from");
         Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(600, 600)).ParamName.ShouldBe("to");
-        Should.Throw<ArgumentOutOfRangeException>(() => new OpenTime(600, OpenTime.MinutesOfDay + 1))
+        Should
+            .Throw<ArgumentOutOfRangeException>(() => new OpenTime(600, OpenTime.MinutesOfDay + 1))
             .ParamName.ShouldBe("to");
     }
 

@@ -259,12 +259,7 @@ public class ReasonTests
         var page = Page() with { Places = 1 + 1, Sessions = [new("s2", start, end, 2), new("s1", start, end, 2)] };
         var why = For(Tuesday(page, Host() with { Commitments = [Of("s2"), Of("s1")] }), "09:00");
         why.Reasons.Select(reason => (reason.Rule, reason.Commitment?.Holder ?? reason.Session))
-            .ShouldBe([
-                (Rule.Commitments, "s1"),
-                (Rule.Commitments, "s2"),
-                (Rule.Places, "s1"),
-                (Rule.Places, "s2"),
-            ]);
+            .ShouldBe([(Rule.Commitments, "s1"), (Rule.Commitments, "s2"), (Rule.Places, "s1"), (Rule.Places, "s2")]);
     }
 
     [Fact]
@@ -272,7 +267,11 @@ public class ReasonTests
     {
         SessionFacts At(string id, int from, int to) =>
             new(id, Sketch.At($"2026-12-01T09:{from:00}:00Z"), Sketch.At($"2026-12-01T09:{to:00}:00Z"), 2);
-        var page = Page() with { Places = 2, Sessions = [At("later", 30, 59), At("same start", 0, 45), At("same end", 15, 30)] };
+        var page = Page() with
+        {
+            Places = 2,
+            Sessions = [At("later", 30, 59), At("same start", 0, 45), At("same end", 15, 30)],
+        };
         For(Tuesday(page), "09:00").Reasons.ShouldNotContain(reason => reason.Rule == Rule.Places);
     }
 
@@ -281,10 +280,7 @@ public class ReasonTests
     {
         var page = Page() with { LineUp = [new Seat(["h1", "h2"]), new Seat(["h3", "h4"])] };
         var busy = Span("2026-12-01T08:00:00Z", "2026-12-01T11:00:00Z");
-        var why = For(
-            Tuesday(page, Host(), Host("h2"), Host("h3", busy: busy), Host("h4", busy: busy)),
-            "09:00"
-        );
+        var why = For(Tuesday(page, Host(), Host("h2"), Host("h3", busy: busy), Host("h4", busy: busy)), "09:00");
         why.Reasons.ShouldHaveSingleItem().Seats.ShouldBe([1]);
     }
 

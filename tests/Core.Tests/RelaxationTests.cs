@@ -42,10 +42,7 @@ public class RelaxationTests
         RelaxedRule[] Tried(int minutes) =>
             [
                 .. RelaxationsComputation
-                    .Of(
-                        Tuesday(Page() with { Notice = minutes, BufferBefore = minutes, BufferAfter = minutes }),
-                        []
-                    )
+                    .Of(Tuesday(Page() with { Notice = minutes, BufferBefore = minutes, BufferAfter = minutes }), [])
                     .Select(relaxation => relaxation.Rule)
                     .Where(rule =>
                         rule
@@ -73,7 +70,11 @@ public class RelaxationTests
                 0
             );
         // One session in the week already: a cap of 1 leaves none, one of 2 all.
-        var sessions = page with { WeeklyCap = 1, Sessions = [new("s2", At("2026-12-02T13:00:00Z"), At("2026-12-02T13:30:00Z"), 1)] };
+        var sessions = page with
+        {
+            WeeklyCap = 1,
+            Sessions = [new("s2", At("2026-12-02T13:00:00Z"), At("2026-12-02T13:30:00Z"), 1)],
+        };
         var host = Host() with { Commitments = [Booking("s2", 2)] };
         Of(RelaxationsComputation.Of(Tuesday(sessions, host), []), RelaxedRule.PageWeeklyCapRaised)
             .ShouldBe("2026-12-01 08:00 08:30 09:00 09:30 10:00 10:30");

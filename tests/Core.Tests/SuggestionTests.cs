@@ -29,11 +29,7 @@ public class SuggestionTests
         );
         Span? NeighbourAt(string notBefore, string notAfter)
         {
-            var page = Page() with
-            {
-                Step = 15,
-                Only = new OnlyTimes.Exact([At(notBefore)]),
-            };
+            var page = Page() with { Step = 15, Only = new OnlyTimes.Exact([At(notBefore)]) };
             var only = Suggest(Tuesday(page, Host(busy: [before, after])), 1).ShouldHaveSingleItem();
             only.Why.ShouldAllBe(why => why.Points > 0);
             only.Opening.End.ShouldBe(At(notAfter));
@@ -63,7 +59,11 @@ public class SuggestionTests
     public void Of_the_hosts_of_a_seat_the_one_for_whom_the_time_is_best_is_named()
     {
         var near = Span("2026-12-01T07:30:00Z", "2026-12-01T08:00:00Z");
-        var page = Page() with { LineUp = [new Seat(["h1", "h2"])], Only = new OnlyTimes.Exact([At("2026-12-01T08:00:00Z")]) };
+        var page = Page() with
+        {
+            LineUp = [new Seat(["h1", "h2"])],
+            Only = new OnlyTimes.Exact([At("2026-12-01T08:00:00Z")]),
+        };
         foreach (var (first, second) in new[] { ("h1", "h2"), ("h2", "h1") })
         {
             var only = Suggest(Tuesday(page, Host(first, busy: near), Host(second)), 1).ShouldHaveSingleItem();

@@ -89,7 +89,7 @@ public class InvitationFileTests
                         "Sunniva Dale\nYour booking: https://lantern.example/booking/75JgOfqJrkms7Pr9A4nVkUxt",
                         Lead,
                         "b.0a1b@replies.example",
-                        [Guest, Guest with { Name = "Bram Wren", Address = "bram@wren-charters.example" }],
+                        [Guest, Guest with { Name = "Bram Wren", Email = "bram@wren-charters.example" }],
                         [Lead, slip]
                     )
                 )

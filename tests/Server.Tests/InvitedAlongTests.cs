@@ -27,7 +27,7 @@ public class InvitedAlongTests(World world)
         invitation.Calendar!.ShouldContain("Ottilie Wren");
         // The guest reads nothing of who else is told.
         (await MessagesAsync(ada))
-            .Where(message => message.ToAddress == "ottilie@wren.example")
+            .Where(message => message.ToEmail == "ottilie@wren.example")
             .ShouldAllBe(message => !(message.Calendar + message.Text).Contains("nils", StringComparison.Ordinal));
 
         var api =
@@ -98,9 +98,9 @@ public class InvitedAlongTests(World world)
             );
         answer.StatusCode.ShouldBe(HttpStatusCode.Created);
         var messages = await MessagesAsync(ada);
-        messages.Single(message => message.ToAddress == "nils@aft.example").Calendar!.ShouldContain("Bring the ladder");
+        messages.Single(message => message.ToEmail == "nils@aft.example").Calendar!.ShouldContain("Bring the ladder");
         messages
-            .Where(message => message.ToAddress == "ottilie@wren.example")
+            .Where(message => message.ToEmail == "ottilie@wren.example")
             .ShouldAllBe(message => !(message.Calendar + message.Text).Contains("ladder", StringComparison.Ordinal));
     }
 
@@ -136,7 +136,7 @@ public class InvitedAlongTests(World world)
     }
 
     private async Task<List<Message>> ToNilsAsync(Coordinator ada) =>
-        [.. (await MessagesAsync(ada)).Where(message => message.ToAddress == "nils@aft.example")];
+        [.. (await MessagesAsync(ada)).Where(message => message.ToEmail == "nils@aft.example")];
 
     private async Task<List<Message>> MessagesAsync(Coordinator ada)
     {

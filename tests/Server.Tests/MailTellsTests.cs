@@ -295,9 +295,8 @@ public class LinkDraftMailTests(World world)
         mail.TextBody!.ShouldContain(address);
         mail.HtmlBody!.ShouldContain($"{address}?at=2026-12-08T08:00:00Z");
         (
-            await world.WithinAsync(
-                await world.WorkspaceOfAsync(ada.Desk),
-                db => Task.FromResult(db.Messages.Count(row => row.Kind == MessageKind.LinkForGuest))
+            await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db =>
+                Task.FromResult(db.Messages.Count(row => row.Kind == MessageKind.LinkForGuest))
             )
         ).ShouldBe(0);
     }

@@ -88,7 +88,7 @@ public sealed class PagePostTests : IAsyncLifetime
         await Scene.MailAsync(Scene.AdasAddress, "Hanako Mori: Talk");
         (
             await Scene.World.LookAsync(db =>
-                db.Messages.IgnoreQueryFilters().CountAsync(row => row.ToAddress == "hanako@mori-sail.example")
+                db.Messages.IgnoreQueryFilters().CountAsync(row => row.ToEmail == "hanako@mori-sail.example")
             )
         ).ShouldBe(0);
     }

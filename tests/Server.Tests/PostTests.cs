@@ -248,7 +248,7 @@ public sealed class PostTests : IAsyncLifetime
         (await (await ada.Http.GetAsync("/api/post?state=lost")).FaultsAsync()).Keys.ShouldBe(["state"]);
         (await ada.GetAsync("/api/post?state=failed"))
             .GetProperty("rows")[0]
-            .GetProperty("toAddress")
+            .GetProperty("toEmail")
             .GetString()
             .ShouldBe("nobody@bounce.example");
 
@@ -342,7 +342,7 @@ public sealed class PostTests : IAsyncLifetime
 
     private Task<Message?> RowAsync(string address) =>
         World.LookAsync(db =>
-            db.Messages.IgnoreQueryFilters().OrderBy(row => row.Id).FirstOrDefaultAsync(row => row.ToAddress == address)
+            db.Messages.IgnoreQueryFilters().OrderBy(row => row.Id).FirstOrDefaultAsync(row => row.ToEmail == address)
         );
 
     private Task SentAsync() =>

@@ -94,7 +94,7 @@ public static class InvitationFile
             Value = Participants.MailTo(invitation.AnswersTo),
             CommonName = Participants.Line(invitation.Organizer.Name),
         };
-        if (invitation.Organizer.Address is { } address)
+        if (invitation.Organizer.Email is { } address)
             organizer.Parameters.Set("EMAIL", address);
         return organizer;
     }

@@ -10,9 +10,9 @@ public enum ParticipantKind
 }
 
 /// <summary>Somebody, or something, that takes part.</summary>
-/// <param name="Address">The mail address; null for what has none, which is then told apart by
+/// <param name="Email">Null for what has none, which is then told apart by
 /// <paramref name="Id"/>.</param>
-public sealed record Participant(Guid Id, string Name, string? Address, ParticipantKind Kind = ParticipantKind.Person);
+public sealed record Participant(Guid Id, string Name, string? Email, ParticipantKind Kind = ParticipantKind.Person);
 
 /// <summary>Participants as properties of events.</summary>
 internal static class Participants
@@ -42,7 +42,7 @@ internal static class Participants
     /// A calendar user address is any URI (RFC 5545 section 3.3.3); what has no mail gets one that nobody can send to.
     /// </summary>
     public static Uri Address(Participant party) =>
-        party.Address is { } address ? MailTo(address) : new Uri($"urn:uuid:{party.Id:D}");
+        party.Email is { } email ? MailTo(email) : new Uri($"urn:uuid:{party.Id:D}");
 
     public static Uri MailTo(string address) =>
         new($"mailto:{Uri.EscapeDataString(address).Replace("%40", "@", StringComparison.Ordinal)}");

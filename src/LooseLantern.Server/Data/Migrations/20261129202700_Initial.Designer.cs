@@ -1107,10 +1107,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("bytea")
                         .HasColumnName("fingerprint");
 
-                    b.Property<string>("FromAddress")
+                    b.Property<string>("FromEmail")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("from_address");
+                        .HasColumnName("from_email");
 
                     b.Property<string>("FromName")
                         .IsRequired()
@@ -1389,10 +1389,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("text");
 
-                    b.Property<string>("ToAddress")
+                    b.Property<string>("ToEmail")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("to_address");
+                        .HasColumnName("to_email");
 
                     b.Property<string>("ToName")
                         .IsRequired()

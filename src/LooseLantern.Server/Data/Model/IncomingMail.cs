@@ -30,7 +30,7 @@ public sealed class IncomingMail : IBelongsToWorkspace
 
     public required string FromName { get; init; }
 
-    public required string FromAddress { get; init; }
+    public required string FromEmail { get; init; }
 
     public required string Subject { get; init; }
 

@@ -102,7 +102,7 @@ public sealed class Message : IBelongsToWorkspace
 
     public required string ToName { get; init; }
 
-    public required string ToAddress { get; init; }
+    public required string ToEmail { get; init; }
 
     /// <summary>Stays the same over every try to send it, so that a receiver can tell a repeat.</summary>
     public required string MessageId { get; init; }

@@ -71,11 +71,7 @@ public sealed class LinkBeginnings(
             .Take(Most)
             .ToListAsync(ct);
         var allPatterns = db.LinkPatterns.Where(pattern => EF.Functions.ILike(pattern.Name, like, "\\"));
-        var patterns = await allPatterns
-            .AsNoTracking()
-            .OrderBy(pattern => pattern.Name)
-            .Take(Most)
-            .ToListAsync(ct);
+        var patterns = await allPatterns.AsNoTracking().OrderBy(pattern => pattern.Name).Take(Most).ToListAsync(ct);
         var (events, moreEvents) = await EventsAsync(like, ct);
         return new BeginningsAnswer(
             pages,
@@ -139,13 +135,15 @@ public sealed class LinkBeginnings(
             .ToList();
         return (
             [
-                .. events.Take(Most).Select(same => new EventBeginning(
-                    same.First().Id,
-                    same.Key.Title,
-                    same.Key.LowerBound,
-                    (int)(same.Key.UpperBound - same.Key.LowerBound).TotalMinutes,
-                    [.. same.Select(entry => entry.HostId).Distinct()]
-                )),
+                .. events
+                    .Take(Most)
+                    .Select(same => new EventBeginning(
+                        same.First().Id,
+                        same.Key.Title,
+                        same.Key.LowerBound,
+                        (int)(same.Key.UpperBound - same.Key.LowerBound).TotalMinutes,
+                        [.. same.Select(entry => entry.HostId).Distinct()]
+                    )),
             ],
             Math.Max(0, events.Count - Most)
         );

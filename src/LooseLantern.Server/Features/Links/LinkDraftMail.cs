@@ -43,10 +43,8 @@ public static class LinkDraftMailEndpoints
 {
     public static void MapLinkDraftMail(this IEndpointRouteBuilder links) =>
         links
-            .MapGet(
-                "/{id:guid}/draft.eml",
-                async (Guid id, string? word, LinkDraftMail draft, CancellationToken ct) =>
-                    TypedResults.File(await draft.WriteAsync(id, word ?? "", ct), "message/rfc822", "times.eml")
+            .MapGet("/{id:guid}/draft.eml", async (Guid id, string? word, LinkDraftMail draft, CancellationToken ct) =>
+                TypedResults.File(await draft.WriteAsync(id, word ?? "", ct), "message/rfc822", "times.eml")
             )
             .WithName("getLinkDraftMail")
             .WithDescription("The offer as a mail to send from a program of one's own; nothing is sent by it.")

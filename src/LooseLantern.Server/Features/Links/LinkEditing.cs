@@ -37,8 +37,9 @@ public sealed class LinkEditing(
     {
         var page = await pages.Whole().FirstOrDefaultAsync(row => row.Id == id && row.Offer != null, ct)
             ?? throw Refusal.NotFound("link");
-        var link = await db.Links.Include(row => row.Wishes).SingleAsync(row => row.Id == page.Id, ct);
-        return link;
+        // Somebody may delete a draft in between.
+        return await db.Links.Include(row => row.Wishes).SingleOrDefaultAsync(row => row.Id == page.Id, ct)
+            ?? throw Refusal.NotFound("link");
     }
 
     public async Task<AvailabilityLink> CreateAsync(LinkForm form, CancellationToken ct)

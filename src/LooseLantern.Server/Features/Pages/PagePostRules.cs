@@ -52,7 +52,9 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
             .ChildRules(link =>
             {
                 link.RuleFor(row => row.Title).Must(Words.FitOneLine).WithMend("link-behind");
-                link.RuleFor(row => row.Address).Must(address => WebAddress.Whole(address) is not null).WithMend("web-page");
+                link.RuleFor(row => row.Address)
+                    .Must(address => WebAddress.Whole(address) is not null)
+                    .WithMend("web-page");
             });
     }
 
@@ -68,7 +70,10 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
             EventTitle = post.EventTitle.Trim(),
             EventText = post.EventText.Trim(),
             HostWords = post.HostWords.Trim(),
-            Links = [.. post.Links.Select(link => new PostLink(link.Title.Trim(), WebAddress.Whole(link.Address) ?? ""))],
+            Links =
+            [
+                .. post.Links.Select(link => new PostLink(link.Title.Trim(), WebAddress.Whole(link.Address) ?? "")),
+            ],
         };
 
     private static OwnWords? Tidy(OwnWords? own) =>

@@ -31,7 +31,7 @@ public sealed record AboutBooking(
         Session
             .Hosts.OrderBy(host => host.Seat == Page.Details.Lead ? -1 : host.Seat)
             .Select(host => PartyOf(host.Host!))
-            .FirstOrDefault(party => party is { Kind: ParticipantKind.Person, Address: not null })
+            .FirstOrDefault(party => party is { Kind: ParticipantKind.Person, Email: not null })
         ?? new Participant(Session.Id, Page.Desk!.Name, null);
 
     /// <summary>Whether a room is made for each of its bookings.</summary>

@@ -28,7 +28,7 @@ public sealed class PersonPost(LanternDb db, PostWords words, IClock clock)
 
     public async Task InvitationAsync(Invitation invitation, Person inviter, CancellationToken ct)
     {
-        var reader = Reader.Of(inviter) with { Name = invitation.Name, Address = invitation.Email };
+        var reader = Reader.Of(inviter) with { Name = invitation.Name, Email = invitation.Email };
         await WriteAsync(
             invitation.WorkspaceId,
             MessageKind.JoinInvitation,

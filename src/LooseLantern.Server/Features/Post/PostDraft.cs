@@ -28,7 +28,7 @@ public static class PostDraft
             Kind = kind,
             BookingId = bookingId,
             ToName = reader.Name,
-            ToAddress = reader.Address,
+            ToEmail = reader.Email,
             MessageId = $"{id:N}@loose-lantern.example",
             WrittenAt = now,
             DueAt = now,

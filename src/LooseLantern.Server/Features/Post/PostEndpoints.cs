@@ -15,7 +15,7 @@ public sealed record PostRow(
     MessageKind Kind,
     MessageState State,
     string ToName,
-    string ToAddress,
+    string ToEmail,
     string Subject,
     Instant WrittenAt,
     Instant At,
@@ -72,7 +72,7 @@ public static class PostEndpoints
                         var like = Words.Containing(search);
                         messages = messages.Where(row =>
                             EF.Functions.ILike(row.ToName, like, "\\")
-                            || EF.Functions.ILike(row.ToAddress, like, "\\")
+                            || EF.Functions.ILike(row.ToEmail, like, "\\")
                             || EF.Functions.ILike(row.Subject, like, "\\")
                         );
                     }
@@ -154,7 +154,7 @@ public static class PostEndpoints
             row.Kind,
             row.State,
             row.ToName,
-            row.ToAddress,
+            row.ToEmail,
             row.Subject,
             row.WrittenAt,
             row.SentAt ?? row.DueAt,

@@ -25,7 +25,7 @@ public sealed class PostSender(
                     WHERE id IN (
                         SELECT m.id FROM messages m WHERE state = 'Due' AND due_at <= {now} AND (sending_until IS NULL OR sending_until <= {now})
                             -- Nobody hears that something is cancelled before they hear that it was booked.
-                            AND NOT EXISTS (SELECT 1 FROM messages e WHERE e.booking_id = m.booking_id AND e.to_address = m.to_address AND e.state = 'Due' AND e.written_at <= m.written_at AND e.id < m.id
+                            AND NOT EXISTS (SELECT 1 FROM messages e WHERE e.booking_id = m.booking_id AND e.to_email = m.to_email AND e.state = 'Due' AND e.written_at <= m.written_at AND e.id < m.id
                                 -- What waits for its hour, a reminder say, holds up nothing.
                                 AND (e.due_at <= {now} OR e.attempts > 0))
                             -- A room that is being made is waited for, but not for ever.

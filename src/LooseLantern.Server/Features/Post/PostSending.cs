@@ -85,7 +85,7 @@ public sealed class PostSending(LanternDb db, PostSettings settings, InsertsInPo
             Date = message.WrittenAt.ToDateTimeOffset(),
         };
         mail.From.Add(new MailboxAddress(message.FromName, settings.From));
-        mail.To.Add(new MailboxAddress(message.ToName, message.ToAddress));
+        mail.To.Add(new MailboxAddress(message.ToName, message.ToEmail));
         // Whoever answers a mail about a booking writes to the booking.
         if (inserts.Reply.Length > 0)
             mail.ReplyTo.Add(new MailboxAddress(message.FromName, inserts.Reply));

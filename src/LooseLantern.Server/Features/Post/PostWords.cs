@@ -12,7 +12,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>Who reads a message: the language, clock and zone that it is written in.</summary>
-public sealed record Reader(string Name, string Address, string Language, Clock Clock, string Zone)
+public sealed record Reader(string Name, string Email, string Language, Clock Clock, string Zone)
 {
     /// <summary>Whether it is the guest, or somebody who comes along with them.</summary>
     public bool IsGuest { get; init; }
@@ -141,9 +141,9 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["answers"] = PostInserts.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
             ["writer"] = PostInserts.Harmless(
                 telling.Reply is not { } reply
-                || reply.FromAddress.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)
+                || reply.FromEmail.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)
                     ? booking.GuestName
-                : reply.FromName.Length == 0 ? reply.FromAddress
+                : reply.FromName.Length == 0 ? reply.FromEmail
                 : reply.FromName
             ),
             ["reply"] = telling.Reply?.Meaning.ToString() ?? "",

@@ -116,7 +116,7 @@ public sealed class PostWriting(
         var reader = Reader.Of(booking) with
         {
             Name = companion.Name.Length == 0 ? companion.Email : companion.Name,
-            Address = companion.Email,
+            Email = companion.Email,
         };
         var kind =
             method == InvitationMethod.Cancel ? MessageKind.CancelledForCompanion : MessageKind.BookedForCompanion;

@@ -67,7 +67,7 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
             BookingId = bookingId,
             ReceivedAt = clock.GetCurrentInstant(),
             FromName = Short(sender?.Name ?? "", 200),
-            FromAddress = Short(sender?.Address ?? "", 320),
+            FromEmail = Short(sender?.Address ?? "", 320),
             Subject = Short(mail.Subject ?? "", 400),
             Text = TextOf(mail, answer),
             Calendar = calendar is { Length: <= AnswerFile.MostCharacters }
@@ -87,7 +87,7 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
             taken.Meaning is MailMeaning.Declines or MailMeaning.Wishes or MailMeaning.Words
             && booking.CancelledAt is null
             && !IsAutomatic(mail)
-            && !await IsOfTeamAsync(taken.FromAddress, ct)
+            && !await IsOfTeamAsync(taken.FromEmail, ct)
         )
         {
             await post.TellAsync([bookingId], new Telling(Occasion.Replied) { Reply = taken }, ct);

@@ -3493,7 +3493,7 @@ export interface components {
             id: string;
             receivedAt: components["schemas"]["Instant"];
             fromName: string;
-            fromAddress: string;
+            fromEmail: string;
             subject: string;
             text: string;
             meaning: components["schemas"]["MailMeaning"];
@@ -4421,7 +4421,7 @@ export interface components {
             kind: components["schemas"]["MessageKind"];
             state: components["schemas"]["MessageState"];
             toName: string;
-            toAddress: string;
+            toEmail: string;
             subject: string;
             writtenAt: components["schemas"]["Instant"];
             /** @description When it was sent; of one that is not, when it is due. */

@@ -9,7 +9,7 @@
 {#each incoming as mail (mail.id)}
   <article class="border-t border-line py-2.5 first:border-t-0">
     <p class="flex flex-wrap items-baseline gap-x-3">
-      <span class="font-semibold">{mail.fromName === '' ? mail.fromAddress : mail.fromName}</span>
+      <span class="font-semibold">{mail.fromName === '' ? mail.fromEmail : mail.fromName}</span>
       <span class={mail.meaning === 'declines' || mail.meaning === 'wishes' ? 'font-semibold text-brick' : ''}
         >{meanings[mail.meaning]}{mail.wishStart
           ? `: ${dayName(dateIn(mail.wishStart, zone))}, ${timeOf(mail.wishStart, zone)}`

@@ -17,8 +17,8 @@ const BETWEEN = /\s*(?:-|–|—|\bto\b|\bbis\b|\buntil\b)\s*/i;
 const CLOSED = /^(?:closed|off|none|–|-)?$/i;
 
 /**
- * A time of day as people type it ("9", "9.30", "0930", "9:30", "5 pm", "9:00 a.m.") as "09:30", to "24:00"; what is no time comes
- * back as it was.
+ * A time of day as people type it ("9", "9.30", "0930", "9:30", "5 pm", "9:00 a.m.") as "09:30", to "24:00"; what is no
+ * time comes back as it was.
  */
 export function timeOfDay(typed: string): string {
   const match = /^(\d{1,2})(?:[:.h ]?(\d{2}))?h?\s*(?:([ap])\.?\s?m\.?)?$/i.exec(typed.trim());

@@ -178,7 +178,7 @@
 {#if link.problem}
   <div class="mb-3"><ProblemNote problem={link.problem} /></div>
 {/if}
-{#if mayEdit && missing && !link.isOver && (!link.isOut || link.isChanged)}
+{#if mayEdit && missing && !link.isOver && link.form.title.trim() !== '' && (!link.isOut || link.isChanged)}
   <PlaceMissing words={missing} />
 {/if}
 {#if link.isOut && link.supply && link.supply.total === 0 && !link.isChanged}

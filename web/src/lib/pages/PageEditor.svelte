@@ -133,7 +133,7 @@
           class="rounded-lg bg-chosen px-2 py-0.5 font-heading font-bold text-on-chosen"
           title="Its mark on boards and lists">{saved.mark}</span
         >{/if}
-      <h1 class="text-page leading-tight">{editor.form.title.trim() || 'New page'}</h1>
+      <h1 class="text-page leading-tight">{editor.form.title.trim() || saved?.form.title || 'New page'}</h1>
       {#if saved}<StateBadge state={saved.state} />{/if}
     </div>
     {#if saved}

@@ -27,7 +27,7 @@
 <article aria-labelledby="message-subject" class="rounded-2xl border border-line bg-card p-5 lg:sticky lg:top-4">
   <h2 id="message-subject" class="text-lg">{message.row.subject}</h2>
   <p class="text-sm text-muted">
-    from {message.from} to {message.row.toName}, <span class="wrap-anywhere">{message.row.toAddress}</span>
+    from {message.from} to {message.row.toName}, <span class="wrap-anywhere">{message.row.toEmail}</span>
   </p>
   <p class="text-sm {message.row.state === 'failed' ? 'text-brick' : 'text-muted'}">
     {stateInWords(message.row, zone)}

@@ -8,7 +8,7 @@ function row(more: Partial<Schemas['PostRow']>): Schemas['PostRow'] {
     kind: 'bookedForGuest',
     state: 'due',
     toName: '',
-    toAddress: '',
+    toEmail: '',
     subject: '',
     writtenAt: '2026-12-07T07:00:00Z',
     at: '2026-12-07T07:05:00Z',

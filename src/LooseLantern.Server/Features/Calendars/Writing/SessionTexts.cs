@@ -109,7 +109,7 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
                 session.Page!.Details.Face.Language is { Length: > 0 } language ? language : "en"
             );
         // The first seat that a person fills speaks for all; a room asks nobody.
-        var organizer = hosts.Find(host => host is { Kind: ParticipantKind.Person, Address: not null });
+        var organizer = hosts.Find(host => host is { Kind: ParticipantKind.Person, Email: not null });
         return new SessionEvent(
             session.Uid,
             session.Sequence,

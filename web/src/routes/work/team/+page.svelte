@@ -105,10 +105,8 @@
             <TextButton aria-label="Roles of {person.name}" class="min-h-8" onclick={() => (roles = person)}
               >Roles</TextButton
             >
-            <TextButton
-              aria-label="Remove from team: {person.name}"
-              class="min-h-8"
-              onclick={() => (leaving = person)}>Remove from team</TextButton
+            <TextButton aria-label="Remove from team: {person.name}" class="min-h-8" onclick={() => (leaving = person)}
+              >Remove from team</TextButton
             >
           {/if}
         </span>
