@@ -155,7 +155,7 @@ public sealed class CorrespondenceTests(Site site) : IClassFixture<Site>
         AwaitMail(mail, "jonna@lind-school.example", "Not possible: A visit with a school class");
         mail.AwaitText("These times would work:");
         guest.Open(guest.Path);
-        guest.AwaitText("Brackwater Boatworks could not accept this");
+        guest.AwaitText("Brackwater Boatworks couldn’t accept your request");
     }
 
     [Fact]

@@ -159,6 +159,27 @@ public class MailTellsTests(World world)
     }
 
     [Fact]
+    public async Task Whoever_made_a_page_hears_that_a_request_was_declined_by_its_host()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var bo = await scene.JoinAsync(isCoordinator: true);
+        await (await scene.Owner.PutAsync($"/api/me/acting/{bo.PersonId}", Scene.AllGrants)).ReadAsync(
+            HttpStatusCode.OK
+        );
+        var page = await bo.PublishAsync(draft =>
+            (draft.Seats, draft.ApprovalHours) = ([[scene.Owner.HostId]], 24)
+        );
+        await BookAsync(scene.Owner, page);
+        var id = (await scene.Owner.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
+        await (
+            await scene.Owner.PostAsync($"/api/bookings/{id}/decline", new { word = "The crane is booked." })
+        ).ReadAsync(HttpStatusCode.NoContent);
+        var told = (await AllAsync(scene.Owner)).Where(row => row.Kind == MessageKind.DeclinedForHost).ToList();
+        told.ShouldHaveSingleItem().ToName.ShouldBe("Bo Keel");
+        told[0].Text.ShouldContain("The crane is booked.");
+    }
+
+    [Fact]
     public async Task A_subject_alone_or_a_text_alone_can_be_a_pages_own()
     {
         var ada = await world.SignUpAsync();

@@ -37,6 +37,9 @@ public enum MessageKind
 
     LapsedForHost,
 
+    /// <summary>For whoever made the page or link and is no host: what was asked for is declined.</summary>
+    DeclinedForHost,
+
     /// <summary>The guest's calendar declined, or asks for another time, or the guest wrote.</summary>
     RepliedForHost,
 

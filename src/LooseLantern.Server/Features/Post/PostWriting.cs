@@ -2,6 +2,7 @@ using LooseLantern.Core.Reminders;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -17,6 +18,7 @@ public sealed class PostWriting(
     Invitations invitations,
     NotifiedPeople notifiedPeople,
     ReminderWriting reminders,
+    Actor actor,
     IClock clock
 )
 {
@@ -190,8 +192,9 @@ public sealed class PostWriting(
                 Occasion.Asked => MessageKind.AskedForHost,
                 Occasion.Lapsed => MessageKind.LapsedForHost,
                 Occasion.Replied => MessageKind.RepliedForHost,
-                // Whoever declined knows it, and others heard of nothing yet that they would have to forget.
-                Occasion.Declined => null,
+                // Whoever is a host of it, or declined it for one, knows it.
+                Occasion.Declined when notified.HostId is not null || notified.Person.Id == actor.Person?.Id => null,
+                Occasion.Declined => MessageKind.DeclinedForHost,
                 _ => MessageKind.BookedForHost,
             };
             if (kind is not { } told)

@@ -3939,7 +3939,7 @@ export interface components {
             kinds: string[];
         };
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "lapsedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
         /** @description How many more of each there are than are listed; they are found by a search. */

@@ -19,6 +19,7 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   askedForHost: 'to a host: needs an answer',
   declinedForGuest: 'declined',
   lapsedForGuest: 'lapsed',
+  declinedForHost: 'to a host: declined',
   lapsedForHost: 'to a host: lapsed',
   repliedForHost: 'to a host: the guest answered',
   linkForGuest: 'times of a link',
