@@ -52,6 +52,13 @@ public class ClockTests(World world)
         told[MessageKind.ReminderForGuest].Text.ShouldContain("00:00–00:30 (09:00–09:30 Copenhagen)");
         told[MessageKind.BookedForHost]
             .Subject.ShouldBe("Ottilie Wren: Talk, Tuesday, 8 December, 09:00–09:30 (00:00–00:30 Los Angeles)");
+        // Calendars show their own reader's hour; their text tells the other one.
+        MailScene
+            .Property(told[MessageKind.BookedForGuest].Calendar!, "DESCRIPTION")
+            .ShouldStartWith(@"DESCRIPTION:Tuesday\, 8 December\, 00:00–00:30 (09:00–09:30 Copenhagen)\n");
+        MailScene
+            .Property(told[MessageKind.BookedForHost].Calendar!, "DESCRIPTION")
+            .ShouldBe(@"DESCRIPTION:Ottilie Wren\, ottilie@wren-charters.example (00:00 in Los Angeles)");
 
         var path = "/api/public/bookings/" + made.GetProperty("path").GetString()!.Split('/')[^1];
         (

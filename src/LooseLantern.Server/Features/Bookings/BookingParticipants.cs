@@ -1,5 +1,7 @@
+using System.Globalization;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data.Model;
+using NodaTime;
 
 namespace LooseLantern.Server.Features.Bookings;
 
@@ -34,17 +36,31 @@ public static class BookingParticipants
     /// <summary>
     /// What hosts read of these guests: who each is and what they answered, and the page's words for hosts.
     /// </summary>
-    public static string ForHosts(IEnumerable<Booking> guests, Page page) =>
+    /// <param name="start">Of the session: where a guest's clock shows another hour then, it is told.</param>
+    public static string ForHosts(IEnumerable<Booking> guests, Page page, Instant start) =>
         string.Join(
                 '\n',
                 guests
                     .SelectMany(guest =>
                         guest
                             .Answers.Select(answer => answer.Line)
-                            .Prepend($"{guest.GuestName}, {guest.GuestEmail}")
+                            .Prepend($"{guest.GuestName}, {guest.GuestEmail}{ThereInWords(guest, page, start)}")
                             .Concat(guest.Flags)
                     )
                     .Append(page.Post.HostWords)
             )
             .Trim();
+
+    private static string ThereInWords(Booking guest, Page page, Instant start)
+    {
+        var (there, here) = (
+            start.InZone(DateTimeZoneProviders.Tzdb[guest.GuestZone]),
+            start.InZone(DateTimeZoneProviders.Tzdb[page.Zone])
+        );
+        if (there.Offset == here.Offset)
+            return "";
+        var form = there.Date == here.Date ? "HH:mm" : "ddd HH:mm";
+        var city = guest.GuestZone[(guest.GuestZone.LastIndexOf('/') + 1)..].Replace('_', ' ');
+        return $" ({there.ToString(form, CultureInfo.InvariantCulture)} in {city})";
+    }
 }

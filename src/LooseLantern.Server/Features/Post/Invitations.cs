@@ -33,7 +33,7 @@ public sealed class Invitations(IClock clock)
             about.Session.Uid,
             about.Session.Sequence,
             $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
-            PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page)),
+            PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page, about.Time.Start)),
             PlaceWords.ForTeam(about.Page, guests, TeamLanguage(about)),
             [.. guests.SelectMany(GuestParticipants)]
         );
@@ -53,7 +53,7 @@ public sealed class Invitations(IClock clock)
             about.Session.Uid,
             about.Session.Sequence,
             $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
-            PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page)),
+            PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page, about.Time.Start)),
             PlaceWords.ForTeam(about.Page, guests, TeamLanguage(about)),
             [
                 new Participant(

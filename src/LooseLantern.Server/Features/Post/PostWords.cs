@@ -126,6 +126,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["day"] = day,
             ["time"] = time,
             ["zones"] = zones,
+            ["both_clocks"] = beside.Length > 0 && !IsSameClock(Zone(clocks.Zone), Zone(beside), about.Time) ? "yes" : "",
             ["was"] = telling.Was is { } was ? DayAndTime(was, clocks, beside) : "",
             ["link"] = Link(PrivateLinks.Path(PostInserts.Link)),
             ["page_link"] = Link(PageView.PathOf(page)),
@@ -196,6 +197,8 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         );
         return (text.Days[0].Heading, text.Days[0].Times[0].Text, text.Zones);
     }
+
+    private static DateTimeZone Zone(string id) => DateTimeZoneProviders.Tzdb[id];
 
     private static bool IsSameClock(DateTimeZone one, DateTimeZone other, Span span) =>
         one.GetUtcOffset(span.Start) == other.GetUtcOffset(span.Start)

@@ -119,7 +119,7 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
                 ? session.Page!.Title
                 : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
             place.Length == 0 ? null : place,
-            BookingParticipants.ForHosts(guests, session.Page),
+            BookingParticipants.ForHosts(guests, session.Page, session.Time.LowerBound),
             IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null),
             organizer,
             [.. hosts, .. guests.SelectMany(BookingParticipants.Of)]
