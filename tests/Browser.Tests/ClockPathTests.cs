@@ -112,8 +112,7 @@ public sealed class ClockPathTests(Site site) : IClassFixture<Site>
         mail.AwaitText("Times in Los Angeles (UTC-7) / Copenhagen (UTC+2)");
     }
 
-    private static void Turn(Chromium guest, string monday) =>
-        guest.Click(guest.Find($"button[data-week='{monday}']"));
+    private static void Turn(Chromium guest, string monday) => guest.Click(guest.Find($"button[data-week='{monday}']"));
 
     /// <summary>"Reserve 1:00 AM on Monday (10:00 AM in Copenhagen)" is nine hours apart.</summary>
     private static int HoursApart(string press)

@@ -64,21 +64,29 @@ public class AssignmentPropertyTests
                 iter: Tries.Of(1_000)
             );
 
-    [Fact]
-    public void The_line_up_chosen_is_the_best_of_all_there_are() =>
+    /// <summary>
+    /// With fewer seats than hosts, whom a guest met before can stay out; with as many, all have to fit.
+    /// </summary>
+    [Theory]
+    [InlineData(2)]
+    [InlineData(3)]
+    public void The_line_up_chosen_is_the_best_of_all_there_are(int count) =>
         Facts.Sample(
             drawn =>
             {
-                // Fewer seats than hosts, so that whom a guest met before can stay out.
-                var facts = drawn with { Seats = [.. drawn.Seats.Take(2)] };
-                Seat[] lineUp = [new(["b", "a", "c"]), new(["c", "b"])];
+                var facts = drawn with { Seats = [.. drawn.Seats.Take(count)] };
+                Seat[] lineUp =
+                [
+                    .. new Seat[] { new(["b", "a", "c"]), new(["c", "b"]), new(["a", "b", "c"]) }.Take(count),
+                ];
                 var input = Tuesday(Page() with { LineUp = lineUp }, Host("a"), Host("b"), Host("c"));
                 var start = At("2026-12-01T08:00:00Z");
-                var ways =
-                    from first in lineUp[0].AnyOf
-                    from second in lineUp[1].AnyOf
-                    where first != second
-                    select new[] { first, second };
+                IEnumerable<string[]> ways =
+                [
+                    [],
+                ];
+                foreach (var seat in lineUp)
+                    ways = ways.SelectMany(way => seat.AnyOf.Except(way), (way, host) => (string[])[.. way, host]);
                 var best = ways.OrderByDescending(way => way.Count(facts.Keep.Contains))
                     .ThenBy(way =>
                         way.Select((host, seat) => Cost(host, lineUp[seat], facts.Seats[seat], facts, start))
@@ -86,6 +94,7 @@ public class AssignmentPropertyTests
                     )
                     .ThenBy(way => Rank(way[0], facts))
                     .ThenBy(way => Rank(way[1], facts))
+                    .ThenBy(way => Rank(way[^1], facts))
                     .First();
                 Assignment.For(input, start, facts).ShouldBe(best);
             },

@@ -101,12 +101,12 @@ public class BoundTests
             CommitmentKind.Hold,
             "link",
             null,
-            At("2026-12-01T08:00:00Z"),
-            At("2026-12-01T08:30:00Z"),
+            At("2026-11-30T23:00:00Z"),
+            At("2026-11-30T23:30:00Z"),
             0,
             0
         );
-        var host = Host() with { DailyCap = 0, Commitments = [promised] };
-        Starts(Tuesday(Page(), host) with { AsHolder = "link" }).ShouldBe("08:00");
+        var host = Host(hours: Open("00:00-12:00")) with { DailyCap = 0, Commitments = [promised] };
+        Starts(Tuesday(Page(), host) with { AsHolder = "link" }).ShouldBe("23:00");
     }
 }

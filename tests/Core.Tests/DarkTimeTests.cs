@@ -169,6 +169,13 @@ public class DarkTimeTests
             .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: new LocalDate(2026, 12, 16))]);
         Of(Page() with { Window = new BookingWindow.Ahead(5) }, Host(hours: away))
             .ShouldBe([new EmptyCause(EmptyKind.WindowClosed, Opens: new LocalDate(2026, 12, 16))]);
+        var back = Open(
+            "09:00-12:00",
+            null,
+            new DatedChange(new LocalDate(2026, 11, 1), new LocalDate(2026, 12, 13), [])
+        );
+        Of(Page(), Host(hours: back))
+            .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: new LocalDate(2026, 12, 14))]);
         // Each seat has to be filled: the one that is open last decides, and one that never is is a mistake still.
         var two = Page() with { LineUp = [new Seat(["h1"]), new Seat(["h2"])] };
         Of(two, Host(hours: away), Host("h2"))

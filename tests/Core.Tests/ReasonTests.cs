@@ -252,6 +252,33 @@ public class ReasonTests
     }
 
     [Fact]
+    public void A_commitment_that_is_listed_twice_is_named_once()
+    {
+        var taken = new Commitment(
+            CommitmentKind.Booking,
+            "s",
+            "other",
+            At("2026-12-01T09:00:00Z"),
+            At("2026-12-01T09:30:00Z"),
+            0,
+            0
+        );
+        For(Tuesday(Page(), Host() with { Commitments = [taken, taken] }), "09:00")
+            .Reasons.ShouldHaveSingleItem()
+            .Rule.ShouldBe(Rule.Commitments);
+    }
+
+    [Fact]
+    public void A_grid_of_one_open_stretch_names_it_where_nobody_is_named()
+    {
+        var page = Page() with { Step = 40, StepFrom = StepFrom.Open, LineUp = [new Seat(["h1", "h2"])] };
+        For(Tuesday(page, Host(), Host("h2", hours: Open(""))), "08:30")
+            .Reasons.ShouldContain(
+                new Reason(Rule.Grid) { Span = Span("2026-12-01T08:00:00Z", "2026-12-01T11:00:00Z") }
+            );
+    }
+
+    [Fact]
     public void What_is_alike_is_named_in_order_of_its_id()
     {
         var (start, end) = (At("2026-12-01T09:00:00Z"), At("2026-12-01T09:30:00Z"));
@@ -272,7 +299,8 @@ public class ReasonTests
             Places = 2,
             Sessions = [At("later", 30, 59), At("same start", 0, 45), At("same end", 15, 30)],
         };
-        For(Tuesday(page), "09:00").Reasons.ShouldNotContain(reason => reason.Rule == Rule.Places);
+        var busy = Span("2026-12-01T09:00:00Z", "2026-12-01T09:30:00Z");
+        For(Tuesday(page, Host(busy: busy)), "09:00").Reasons.ShouldHaveSingleItem().Rule.ShouldBe(Rule.Calendars);
     }
 
     [Fact]
@@ -281,7 +309,9 @@ public class ReasonTests
         var page = Page() with { LineUp = [new Seat(["h1", "h2"]), new Seat(["h3", "h4"])] };
         var busy = Span("2026-12-01T08:00:00Z", "2026-12-01T11:00:00Z");
         var why = For(Tuesday(page, Host(), Host("h2"), Host("h3", busy: busy), Host("h4", busy: busy)), "09:00");
-        why.Reasons.ShouldHaveSingleItem().Seats.ShouldBe([1]);
+        var missing = why.Reasons.ShouldHaveSingleItem();
+        missing.Seats.ShouldBe([1]);
+        missing.Pool.ShouldNotBeNull().Select(lacks => lacks.Host).ShouldBe(["h3", "h4"]);
     }
 
     [Fact]

@@ -56,6 +56,19 @@ public class RelaxationTests
     }
 
     [Fact]
+    public void A_day_is_widened_at_its_ends_and_a_closed_one_stays_closed()
+    {
+        string Wider(string open, RelaxedRule rule) =>
+            string.Join(',', RelaxationsComputation.Wider([.. Times(open)], rule).Select(time => time.ToString()));
+        Wider("09:00-12:00,13:00-17:00", RelaxedRule.HoursEarlier).ShouldBe("09:00-12:00,13:00-17:00,08:00-09:00");
+        Wider("09:00-12:00,13:00-17:00", RelaxedRule.HoursLater).ShouldBe("09:00-12:00,13:00-17:00,17:00-18:00");
+        Wider("00:20-24:00", RelaxedRule.HoursEarlier).ShouldBe("00:20-24:00,00:00-00:20");
+        Wider("00:00-24:00", RelaxedRule.HoursEarlier).ShouldBe("00:00-24:00");
+        Wider("00:00-24:00", RelaxedRule.HoursLater).ShouldBe("00:00-24:00");
+        Wider("", RelaxedRule.HoursLater).ShouldBe("");
+    }
+
+    [Fact]
     public void A_weekly_cap_is_raised_by_one()
     {
         var page = Page() with { WeeklyCap = 0 };

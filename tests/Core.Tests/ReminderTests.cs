@@ -28,6 +28,9 @@ public class ReminderTests
         Night.After(Local(2026, 12, 8, 21, 0), Copenhagen).ShouldBe(Local(2026, 12, 9, 8, 0));
         Night.After(Local(2026, 12, 8, 8, 0), Copenhagen).ShouldBe(Local(2026, 12, 8, 8, 0));
         new QuietHours(new LocalTime(12, 0), new LocalTime(13, 0))
+            .After(Local(2026, 12, 8, 12, 0), Copenhagen)
+            .ShouldBe(Local(2026, 12, 8, 13, 0));
+        new QuietHours(new LocalTime(12, 0), new LocalTime(13, 0))
             .After(Local(2026, 12, 8, 12, 59), Copenhagen)
             .ShouldBe(Local(2026, 12, 8, 13, 0));
     }

@@ -251,6 +251,19 @@ public class LinkPostTests(World world)
     }
 
     [Fact]
+    public async Task What_is_not_listed_to_start_from_is_counted()
+    {
+        var ada = await world.SignUpAsync();
+        for (var more = 1; more <= 13; more++)
+            await (
+                await ada.PostAsync("/api/links/patterns", new { name = $"Survey {more:00}", form = ada.Link().Form() })
+            ).ReadAsync(HttpStatusCode.OK);
+        var full = await ada.GetAsync("/api/links/beginnings?search=survey");
+        full.GetProperty("patterns").GetArrayLength().ShouldBe(12);
+        full.GetProperty("more").GetProperty("patterns").GetInt32().ShouldBe(1);
+    }
+
+    [Fact]
     public async Task Links_start_from_pages_earlier_links_patterns_past_events_and_guests_who_were_here()
     {
         var ada = await world.SignUpAsync();
@@ -298,6 +311,7 @@ public class LinkPostTests(World world)
         Names(all, "pages", "title").ShouldBe(["Sea trial"]);
         Names(all, "links", "title").ShouldBe(["Hull survey, Larkspur"]);
         Names(all, "patterns", "name").ShouldBe(["Surveys"]);
+        all.GetProperty("more").GetProperty("patterns").GetInt32().ShouldBe(0);
         Names(all, "events", "title").ShouldBe(["Larkspur handover"]);
         (
             all.GetProperty("events")[0].GetProperty("minutes").GetInt32(),

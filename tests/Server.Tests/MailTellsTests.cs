@@ -167,7 +167,12 @@ public class MailTellsTests(World world)
             HttpStatusCode.OK
         );
         var page = await bo.PublishAsync(draft =>
-            (draft.Seats, draft.ApprovalHours) = ([[scene.Owner.HostId]], 24)
+            (draft.Seats, draft.ApprovalHours) = (
+                [
+                    [scene.Owner.HostId],
+                ],
+                24
+            )
         );
         await BookAsync(scene.Owner, page);
         var id = (await scene.Owner.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();

@@ -26,6 +26,50 @@ public class SupplyTests(World world)
     }
 
     [Fact]
+    public async Task It_begins_with_the_first_date_that_is_offered_and_tells_the_window_from_the_hours()
+    {
+        var ada = await world.SignUpAsync();
+        var later = await AskAsync(
+            ada,
+            "supply",
+            new
+            {
+                times = ada.Draft(page =>
+                        page.Window = new(
+                            LooseLantern.Server.Data.Model.WindowKind.Dates,
+                            new LocalDate(2027, 1, 11),
+                            new LocalDate(2027, 1, 31)
+                        )
+                    )
+                    .Times(),
+            }
+        );
+        later.GetProperty("today").GetString().ShouldBe("2026-12-07");
+        later.GetProperty("days")[0].GetProperty("date").GetString().ShouldBe("2027-01-11");
+        later.GetProperty("total").GetInt32().ShouldBe(60);
+        // Offered are the days up to the one before it opens.
+        var closed = await AskAsync(
+            ada,
+            "supply",
+            new
+            {
+                times = ada.Draft(page =>
+                        page.Window = new(
+                            LooseLantern.Server.Data.Model.WindowKind.Dates,
+                            new LocalDate(2026, 12, 12),
+                            new LocalDate(2026, 12, 13)
+                        )
+                    )
+                    .Times(),
+            }
+        );
+        var cause = closed.GetProperty("empty").EnumerateArray().ShouldHaveSingleItem();
+        (cause.GetProperty("kind").GetString(), cause.GetProperty("opens").GetString()).ShouldBe(
+            ("windowClosed", "2026-12-14")
+        );
+    }
+
+    [Fact]
     public async Task A_page_that_is_empty_by_mistake_says_so()
     {
         var ada = await world.SignUpAsync();

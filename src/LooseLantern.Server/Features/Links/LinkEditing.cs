@@ -42,7 +42,9 @@ public sealed class LinkEditing(
             ?? throw Refusal.NotFound("link");
     }
 
-    public async Task<AvailabilityLink> CreateAsync(LinkForm form, CancellationToken ct)
+    /// <param name="goesOut">Whether guests can open it at once; else it is a draft.</param>
+    /// <exception cref="Refusal">400 where it can't go out as it is. Nothing is written then.</exception>
+    public async Task<AvailabilityLink> CreateAsync(LinkForm form, CancellationToken ct, bool goesOut = false)
     {
         var tidy = await filling.CheckAsync(form, ct);
         await allowances.RequireAsync(HostsOf(tidy), Allowance.Offer, ct);
@@ -66,6 +68,8 @@ public sealed class LinkEditing(
         };
         filling.Fill(page, link, tidy);
         page.Mark = await pageFilling.MarkOfAsync(page.Title, ct);
+        if (goesOut)
+            LetOut(link);
         await taking.SettleAsync(link, ct);
         db.Add(page);
         db.Links.Add(link);
@@ -76,9 +80,16 @@ public sealed class LinkEditing(
     }
 
     /// <summary>Changes a link, also one that is out: its guest sees it as it is now.</summary>
-    /// <exception cref="Refusal">409 where somebody else changed it, or where a picked time can't be held. Nothing is
-    /// written then.</exception>
-    public async Task<AvailabilityLink> ChangeAsync(Guid id, int version, LinkForm form, CancellationToken ct)
+    /// <param name="goesOut">Whether guests can open it from then on; one that is out stays so.</param>
+    /// <exception cref="Refusal">409 where somebody else changed it, or where a picked time can't be held; 400 where it
+    /// can't go out as it is. Nothing is written then.</exception>
+    public async Task<AvailabilityLink> ChangeAsync(
+        Guid id,
+        int version,
+        LinkForm form,
+        CancellationToken ct,
+        bool goesOut = false
+    )
     {
         var tidy = await filling.CheckAsync(form, ct);
         await allowances.RequireAsync(HostsOf(tidy), Allowance.Offer, ct);
@@ -93,6 +104,8 @@ public sealed class LinkEditing(
                 filling.Fill(link.Page, link, tidy);
                 link.NoneLeftAt = null;
                 record.Note(id, $"Changed the link “{link.Page.Title}”", HostsOf(tidy));
+                if (goesOut)
+                    LetOut(link);
                 return Task.CompletedTask;
             },
             ct
@@ -107,24 +120,32 @@ public sealed class LinkEditing(
             [],
             link =>
             {
-                RequireLiving(link);
-                if (link.OutAt is not null)
-                    return Task.CompletedTask;
-                if (link.Guests.Count == 0 && !link.IsAmongOurselves)
-                    throw Refusal.Invalid("guests", "link-guests");
-                if (link.EndsOn < Today(link))
-                    throw Refusal.Invalid("details.endsOn", "link-end-past");
-                if (link.Page!.Offer!.Times is { By: OfferBy.Picked, Picked.Count: 0 })
-                    throw Refusal.Invalid("times.offer.picked", "pick-something");
-                if (link.Page.Offer.Times is { By: OfferBy.Painted, Painted.Count: 0 })
-                    throw Refusal.Invalid("times.offer.painted", "paint-something");
-                (link.OutAt, link.Page.State) = (clock.GetCurrentInstant(), PageState.Published);
-                link.SentBy = actor.Person?.Id;
-                record.Note(id, $"Sent out the link “{link.Page.Title}”", HostsOf(link));
+                LetOut(link);
                 return Task.CompletedTask;
             },
             ct
         );
+
+    private void LetOut(AvailabilityLink link)
+    {
+        RequireLiving(link);
+        if (link.OutAt is not null)
+            return;
+        if (link.Guests.Count == 0 && !link.IsAmongOurselves)
+            throw Refusal.Invalid("guests", "link-guests");
+        if (link.EndsOn < Today(link))
+            throw Refusal.Invalid("details.endsOn", "link-end-past");
+        var times = link.Page!.Offer!.Times;
+        if (times.Until < Today(link))
+            throw Refusal.Invalid("times.offer.until", "link-until-past");
+        if (times is { By: OfferBy.Picked, Picked.Count: 0 })
+            throw Refusal.Invalid("times.offer.picked", "pick-something");
+        if (times is { By: OfferBy.Painted, Painted.Count: 0 })
+            throw Refusal.Invalid("times.offer.painted", "paint-something");
+        (link.OutAt, link.Page.State) = (clock.GetCurrentInstant(), PageState.Published);
+        link.SentBy = actor.Person?.Id;
+        record.Note(link.Id, $"Sent out the link “{link.Page.Title}”", HostsOf(link));
+    }
 
     /// <summary>Takes a link back for good. What was booked by it stands; what it holds is let go.</summary>
     public Task<AvailabilityLink> RevokeAsync(Guid id, CancellationToken ct) =>

@@ -68,17 +68,20 @@ public static class LinkEndpoints
                 "/",
                 async Task<Created<LinkView>> (
                     LinkForm form,
+                    [FromQuery(Name = "out")] bool? isOut,
                     LinkEditing editing,
                     LinkViews views,
                     CancellationToken ct
                 ) =>
                 {
-                    var link = await editing.CreateAsync(form, ct);
+                    var link = await editing.CreateAsync(form, ct, isOut ?? false);
                     return TypedResults.Created($"/api/links/{link.Id}", await views.OfAsync(link, ct));
                 }
             )
             .WithName("createLink")
-            .WithDescription("A draft, which no guest can open.")
+            .WithDescription(
+                "A draft, which no guest can open; with out=true its guest can at once, or nothing is saved."
+            )
             .ProducesValidationProblem()
             .ProducesProblem(403);
 
@@ -88,13 +91,20 @@ public static class LinkEndpoints
                 async (
                     Guid id,
                     ChangeLinkRequest request,
+                    [FromQuery(Name = "out")] bool? isOut,
                     LinkEditing editing,
                     LinkViews views,
                     CancellationToken ct
-                ) => await views.OfAsync(await editing.ChangeAsync(id, request.Version, request.Form, ct), ct)
+                ) =>
+                    await views.OfAsync(
+                        await editing.ChangeAsync(id, request.Version, request.Form, ct, isOut ?? false),
+                        ct
+                    )
             )
             .WithName("changeLink")
-            .WithDescription("Also one that is out: its guest sees it as it is now.")
+            .WithDescription(
+                "Also one that is out: its guest sees it as it is now. With out=true its guest can open it from then on, or nothing is saved."
+            )
             .ProducesValidationProblem()
             .ProducesProblem(403)
             .ProducesProblem(404)

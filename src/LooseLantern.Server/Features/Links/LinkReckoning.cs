@@ -100,9 +100,11 @@ public sealed class LinkReckoning(
         var form = await filling.CheckAsync(request.Form, ct);
         var page = await filling.TryOutAsync(form.Times, request.Of, ct);
         (page.Title, page.PlaceKind, page.Place) = (form.Title, form.PlaceKind, form.Place);
-        var address = request.Of is { } id
-            ? LinkAddresses.Path(form.Details.Topic, addresses.Reveal((await editing.GetAsync(id, ct)).ProtectedSecret))
-            : null;
+        // A draft's address leads nowhere yet, so it is not given out.
+        var link = request.Of is { } id ? await editing.GetAsync(id, ct) : null;
+        var address = link?.OutAt is null
+            ? null
+            : LinkAddresses.Path(form.Details.Topic, addresses.Reveal(link.ProtectedSecret));
         return texts.Write(
             page,
             form.Details.Text,

@@ -40,17 +40,17 @@ public sealed record LinkRow(
     int Wishes,
     LocalDate EndsOn,
     string Zone,
-    string Path,
+    string? Path,
     bool IsAmongOurselves,
     IReadOnlyList<LinkBookingView> Bookings
 );
 
 /// <summary>A link as its screen has it.</summary>
-/// <param name="Address">Whole.</param>
+/// <param name="Address">Whole; null for a draft, whose address leads nowhere yet.</param>
 public sealed record LinkView(
     LinkRow Row,
     int Version,
-    string Address,
+    string? Address,
     LinkForm Form,
     IReadOnlyList<HeldView> Holds,
     IReadOnlyList<WishView> Wishes
@@ -130,11 +130,10 @@ public sealed class LinkViews(
                     }
             )
             .ToListAsync(ct);
-        var secret = addresses.Reveal(link.ProtectedSecret);
         return new LinkView(
             row,
             link.Page!.Version,
-            site.Value + LinkAddresses.Path(link.Topic, secret),
+            PathOf(link) is { } path ? site.Value + path : null,
             LinkFilling.FormOf(link),
             [
                 .. holds
@@ -218,11 +217,15 @@ public sealed class LinkViews(
                     link.Wishes.Count,
                     link.EndsOn,
                     page.Zone,
-                    LinkAddresses.Path(link.Topic, addresses.Reveal(link.ProtectedSecret)),
+                    PathOf(link),
                     link.IsAmongOurselves,
                     own
                 );
             }),
         ];
     }
+
+    /// <summary>From the root of the site; null for a draft.</summary>
+    private string? PathOf(AvailabilityLink link) =>
+        link.OutAt is null ? null : LinkAddresses.Path(link.Topic, addresses.Reveal(link.ProtectedSecret));
 }

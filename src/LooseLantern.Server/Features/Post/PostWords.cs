@@ -126,7 +126,8 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["day"] = day,
             ["time"] = time,
             ["zones"] = zones,
-            ["both_clocks"] = beside.Length > 0 && !IsSameClock(Zone(clocks.Zone), Zone(beside), about.Time) ? "yes" : "",
+            ["both_clocks"] =
+                beside.Length > 0 && !IsSameClock(Zone(clocks.Zone), Zone(beside), about.Time) ? "yes" : "",
             ["was"] = telling.Was is { } was ? DayAndTime(was, clocks, beside) : "",
             ["link"] = Link(PrivateLinks.Path(PostInserts.Link)),
             ["page_link"] = Link(PageView.PathOf(page)),

@@ -2046,7 +2046,7 @@ export interface paths {
         /** @description What waits longest comes first. */
         get: operations["listLinks"];
         put?: never;
-        /** @description A draft, which no guest can open. */
+        /** @description A draft, which no guest can open; with out=true its guest can at once, or nothing is saved. */
         post: operations["createLink"];
         delete?: never;
         options?: never;
@@ -2062,7 +2062,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getLink"];
-        /** @description Also one that is out: its guest sees it as it is now. */
+        /** @description Also one that is out: its guest sees it as it is now. With out=true its guest can open it from then on, or nothing is saved. */
         put: operations["changeLink"];
         post?: never;
         delete: operations["deleteLinkDraft"];
@@ -3712,7 +3712,7 @@ export interface components {
             wishes: number;
             endsOn: components["schemas"]["LocalDate"];
             zone: string;
-            path: string;
+            path: null | string;
             isAmongOurselves: boolean;
             bookings: components["schemas"]["LinkBookingView"][];
         };
@@ -3828,8 +3828,8 @@ export interface components {
             row: components["schemas"]["LinkRow"];
             /** Format: int32 */
             version: number;
-            /** @description Whole. */
-            address: string;
+            /** @description Whole; null for a draft, whose address leads nowhere yet. */
+            address: null | string;
             form: components["schemas"]["LinkForm"];
             holds: components["schemas"]["HeldView"][];
             wishes: components["schemas"]["WishView"][];
@@ -10515,7 +10515,9 @@ export interface operations {
     };
     createLink: {
         parameters: {
-            query?: never;
+            query?: {
+                out?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10588,7 +10590,9 @@ export interface operations {
     };
     changeLink: {
         parameters: {
-            query?: never;
+            query?: {
+                out?: boolean;
+            };
             header?: never;
             path: {
                 id: string;

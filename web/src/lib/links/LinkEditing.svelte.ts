@@ -159,26 +159,27 @@ export class LinkEditing extends FormState<LinkForm> {
    * Keeps the form as a draft, or changes what is out. Returns the link, or undefined where `problem` says what stood
    * in the way.
    */
-  async save(): Promise<View | undefined> {
+  async save(out = false): Promise<View | undefined> {
     return this.#saving(async () => {
       const form = $state.snapshot(this.form);
       const { saved } = this;
       return saved
         ? must(
             api.PUT('/api/links/{id}', {
-              params: { path: { id: saved.row.id } },
+              params: { path: { id: saved.row.id }, query: { out } },
               body: { version: saved.version, form },
             }),
           )
-        : must(api.POST('/api/links', { body: form }));
+        : must(api.POST('/api/links', { params: { query: { out } }, body: form }));
     });
   }
 
-  /** Saves what is not saved, and lets the guest open it. */
+  /** Saves what is not saved and lets the guest open it, both or neither. */
   async sendOut(): Promise<View | undefined> {
-    if (this.isChanged && !(await this.save())) return undefined;
     const { saved } = this;
-    if (!saved || saved.row.outAt !== null) return saved;
+    const isOut = saved !== undefined && saved.row.outAt !== null;
+    if (this.isChanged || !saved) return this.save(!isOut);
+    if (isOut) return saved;
     return this.#saving(() => must(api.POST('/api/links/{id}/out', { params: { path: { id: saved.row.id } } })));
   }
 

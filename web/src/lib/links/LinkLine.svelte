@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { putOnClipboard, type Copied } from '$lib/ui/clipboard';
   import type { Schemas } from '$lib/api/client';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import { dayAndTime, standing, states, waiting } from './words';
@@ -13,7 +14,7 @@
 
   let { row, now, zone, mayEdit, onask }: Props = $props();
 
-  let copied = $state<'not yet' | 'copied' | 'refused'>('not yet');
+  let copied = $state<Copied>('not yet');
   const isOut = $derived(row.state === 'out' || row.state === 'opened');
   const looks: Record<Schemas['LinkState'], string> = {
     draft: 'border-dashed border-edge text-muted',
@@ -25,11 +26,7 @@
   };
 
   async function copy(): Promise<void> {
-    copied =
-      (await navigator.clipboard?.writeText(location.origin + row.path).then(
-        () => 'copied' as const,
-        () => 'refused' as const,
-      )) ?? 'refused';
+    if (row.path !== null) copied = await putOnClipboard(location.origin + row.path);
   }
 </script>
 

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { blankLink, fromEvent, fromLink, type Setting } from './form';
+import { blankLink, forGuestOf, fromEvent, fromLink, type Setting } from './form';
 import { takenByLink } from './relaxing';
 import { ago, paintedWords, waiting } from './words';
 
@@ -114,4 +114,13 @@ it('says for how long a guest is waited for, and nothing where nobody is', () =>
     'waits for 4 days',
     'waits for 4 days, asked again 2 times',
   ]);
+});
+
+it('is for whom other programs lead here with, and for nobody of a zone that is none', () => {
+  const asked = (query: string) => forGuestOf(blankLink(setting, []), new URLSearchParams(query));
+  expect(asked('name=Ottilie+Wren&email=o@wren.example&zone=Europe/Dublin')).toMatchObject({
+    guests: [{ name: 'Ottilie Wren', email: 'o@wren.example' }],
+    guestZone: 'Europe/Dublin',
+  });
+  expect(asked('zone=Mars/Base')).toMatchObject({ guests: [], guestZone: '' });
 });

@@ -139,3 +139,23 @@ export function fromEvent(
     details: { ...blank.details, startedFrom: `“${event.title.slice(0, 150)}” in a calendar` },
   };
 }
+
+/** A link for whom other programs lead here with (`name`, `email` and `zone` of an address); nothing is sent by it. */
+export function forGuestOf(form: LinkForm, asked: URLSearchParams): LinkForm {
+  const [name, email] = [asked.get('name')?.trim() ?? '', asked.get('email')?.trim() ?? ''];
+  const zone = asked.get('zone')?.trim() ?? '';
+  return {
+    ...form,
+    guests: name === '' && email === '' ? form.guests : [{ name, email }],
+    guestZone: isZone(zone) ? zone : form.guestZone,
+  };
+}
+
+function isZone(zone: string): boolean {
+  if (zone === '') return false;
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+}

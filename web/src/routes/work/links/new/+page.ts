@@ -1,7 +1,7 @@
 import { api } from '$lib/api/client';
 import { forScreen } from '$lib/api/loading';
 import { must } from '$lib/api/problem';
-import { blankLink, fromLink, fromPage, type LinkForm, type Setting } from '$lib/links/form';
+import { blankLink, forGuestOf, fromLink, fromPage, type LinkForm, type Setting } from '$lib/links/form';
 import { loadLinkSetting } from '$lib/links/setting';
 import { dateIn, dayMonth } from '$lib/time/format';
 import type { PageLoad } from './$types';
@@ -27,6 +27,13 @@ export const load: PageLoad = ({ url, parent }) =>
       const earlier = await must(api.GET('/api/links/{id}', { params: { path: { id: linkId } } }));
       form = fromLink(from, earlier.form, `“${earlier.row.title}” of ${dayMonth(dateIn(earlier.row.madeAt, me.zone))}`);
     }
+    const pattern = asked.get('pattern');
+    if (pattern !== null) {
+      const found = await must(api.GET('/api/links/beginnings', { params: { query: { search: pattern } } }));
+      const known = found.patterns.find((one) => one.name.toLowerCase() === pattern.trim().toLowerCase());
+      if (known) form = fromLink(from, known.form, `the pattern “${known.name}”`);
+    }
+    form = forGuestOf(form, asked);
     if (ours) form = { ...form, details: { ...form.details, isAmongOurselves: true } };
     return { ...setting, beginnings, form, from, today, ours, url: url.search };
   });
