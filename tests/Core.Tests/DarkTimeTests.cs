@@ -176,6 +176,14 @@ public class DarkTimeTests
         );
         Of(Page(), Host(hours: back))
             .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: new LocalDate(2026, 12, 14))]);
+        // A run that is just as long as an opening is long enough.
+        var brief = Open(
+            "09:00-09:30",
+            null,
+            new DatedChange(new LocalDate(2026, 11, 1), new LocalDate(2026, 12, 15), [])
+        );
+        Of(Page(), Host(hours: brief))
+            .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: new LocalDate(2026, 12, 16))]);
         // Each seat has to be filled: the one that is open last decides, and one that never is is a mistake still.
         var two = Page() with { LineUp = [new Seat(["h1"]), new Seat(["h2"])] };
         Of(two, Host(hours: away), Host("h2"))

@@ -25,6 +25,8 @@ public class ScreeningTests
     [InlineData("length", ScreenTest.IsNot, "24", "23", true)]
     [InlineData("start", ScreenTest.Over, "2027-01-01", "2027-01-02", true)]
     [InlineData("start", ScreenTest.Under, "2027-01-01", "2027-01-01", false)]
+    [InlineData("start", ScreenTest.Over, "2027-01-01", "soon", false)]
+    [InlineData("start", ScreenTest.Under, "2027-01-01", "soon", false)]
     [InlineData("budget", ScreenTest.Is, "now", "now", true)]
     [InlineData("budget", ScreenTest.IsNot, "now", "next year", true)]
     [InlineData("wants", ScreenTest.Is, "spars", "sails\nspars", true)]

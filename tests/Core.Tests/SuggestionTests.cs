@@ -53,6 +53,8 @@ public class SuggestionTests
         DecencyOf("02:00-02:30").ShouldBeNull();
         DecencyOf("10:00-10:30").ShouldBe(DecencyOf("14:00-14:30"));
         DecencyOf("07:30-08:00").ShouldNotBeNull().ShouldBeLessThan(DecencyOf("10:00-10:30")!.Value);
+        // The minutes of the hour count as well.
+        DecencyOf("07:30-08:00")!.Value.ShouldBeGreaterThan(DecencyOf("07:00-07:30")!.Value);
     }
 
     [Fact]
