@@ -176,6 +176,19 @@ public class DarkTimeTests
         );
         Of(Page(), Host(hours: back))
             .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: new LocalDate(2026, 12, 14))]);
+        // Nor does it open on a day on which one seat is open and the other is not.
+        var monday = new LocalDate(2026, 12, 21);
+        var until = Open("09:00-12:00", null, new DatedChange(new LocalDate(2026, 11, 1), monday.PlusDays(-1), []));
+        var notThen = Open("09:00-12:00", null, new DatedChange(monday, monday.PlusDays(1), []));
+        Of(
+                Page() with
+                {
+                    LineUp = [new Seat(["h1"]), new Seat(["h2"])],
+                },
+                Host(hours: until),
+                Host("h2", hours: notThen)
+            )
+            .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: monday.PlusDays(2))]);
         // A run that is just as long as an opening is long enough.
         var brief = Open(
             "09:00-09:30",

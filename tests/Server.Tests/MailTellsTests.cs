@@ -68,6 +68,28 @@ public class MailTellsTests(World world)
     }
 
     [Fact]
+    public async Task Who_comes_along_is_not_told_that_they_are_called_nor_the_guests_number()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync(draft => (draft.PlaceKind, draft.Place) = ("phone", ""));
+        var number = new Dictionary<string, string> { [GuestQuestions.Number] = "+45 55 01 02 03" };
+        var made = await AnsweredAsync(ada, page, number);
+        var path = "/api/public/bookings/" + made.GetProperty("path").GetString()!.Split('/')[^1];
+        await (
+            await world
+                .Guest()
+                .PutAsJsonAsync(
+                    path + "/companions",
+                    new { people = new[] { new { name = "Bram Wren", email = "bram@wren-charters.example" } } }
+                )
+        ).ReadAsync(HttpStatusCode.NoContent);
+        var along = await OfAsync(ada, MessageKind.BookedForCompanion);
+        along.Text.ShouldEndWith("\nBy phone");
+        (along.Text + along.Calendar).ShouldNotContain("55 01");
+        MailScene.Property(along.Calendar!, "LOCATION").ShouldBe("LOCATION:By phone");
+    }
+
+    [Fact]
     public async Task Where_guests_ring_they_read_our_number_and_by_video_the_address()
     {
         var ada = await world.SignUpAsync();

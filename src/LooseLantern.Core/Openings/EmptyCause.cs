@@ -99,8 +99,10 @@ public sealed record EmptyCause(EmptyKind Kind, string? Host = null, int? Minute
         ];
     }
 
-    /// <summary>The first date from one on, on which each seat has somebody who is open for an opening; null where
-    /// there is none soon.</summary>
+    /// <summary>
+    /// The first date from one on, on which each seat has somebody who is open for an opening; null where there is none
+    /// soon.
+    /// </summary>
     private static LocalDate? NextOpen(OpeningsInput input, LocalDate from)
     {
         var page = input.Page;
@@ -108,26 +110,26 @@ public sealed record EmptyCause(EmptyKind Kind, string? Host = null, int? Minute
         var own = OwnRuns(page, range);
         var seats =
             page.HoursMode == HoursMode.Page
-                ? [FirstLong(own, input.Duration)]
-                : page.LineUp.Select(seat =>
-                    seat.AnyOf.Select(id => FirstLong(OpenBoth(input, id, own, range), input.Duration)).Min()
-                );
-        // Every seat has to be filled: the last of them decides.
-        Instant? latest = null;
-        foreach (var seat in seats)
-        {
-            if (seat is not { } first)
-                return null;
-            latest = latest is { } known && known > first ? known : first;
-        }
-
-        return latest?.InZone(page.Zone).Date;
-    }
-
-    private static Instant? FirstLong(IReadOnlyList<Span> runs, int duration) =>
-        runs.Where(run => run.End - run.Start >= Duration.FromMinutes(duration))
-            .Select(run => (Instant?)run.Start)
+                ? [DatesOf(own)]
+                : page.LineUp.Select(seat => seat.AnyOf.SelectMany(id => DatesOf(OpenBoth(input, id, own, range))));
+        // Every seat has to be filled on the same day.
+        return seats
+            .Select(dates => dates.ToHashSet())
+            .Aggregate((all, seat) => [.. all.Intersect(seat)])
+            .Select(date => (LocalDate?)date)
             .Min();
+
+        IEnumerable<LocalDate> DatesOf(IEnumerable<Span> runs) =>
+            runs.Where(run => run.End - run.Start >= Duration.FromMinutes(input.Duration))
+                .SelectMany(run => Between(run.Start, run.End - Duration.FromMinutes(input.Duration)));
+
+        IEnumerable<LocalDate> Between(Instant first, Instant last)
+        {
+            var end = last.InZone(page.Zone).Date;
+            for (var date = first.InZone(page.Zone).Date; date <= end; date = date.PlusDays(1))
+                yield return date;
+        }
+    }
 
     private static IReadOnlyList<Span> OwnRuns(PageRules page, Span range) =>
         page.HoursMode == HoursMode.Hosts || page.Hours is null ? [range] : Runs(page.Hours, range);

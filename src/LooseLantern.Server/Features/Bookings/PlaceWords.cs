@@ -30,6 +30,14 @@ public static class PlaceWords
         };
     }
 
+    /// <summary>
+    /// For somebody whom a guest brings along: nobody rings them, and the guest's number is the guest's.
+    /// </summary>
+    public static string ForCompanion(Page page, string language) =>
+        page.PlaceKind == PlaceKind.Phone && page.Details.Place.HostsRing
+            ? With(ScreenPhrases.Say(language, "place.phone"), page.Place)
+            : ForGuest(page, null, language);
+
     /// <summary>For the team: whom to ring, and on which number.</summary>
     /// <param name="guests">Of the session, in order.</param>
     public static string ForTeam(Page page, IReadOnlyList<Booking> guests, string language) =>

@@ -68,12 +68,12 @@ public sealed class LinkEditing(
         };
         filling.Fill(page, link, tidy);
         page.Mark = await pageFilling.MarkOfAsync(page.Title, ct);
+        record.Note(link.Id, $"Made the link “{page.Title}”", HostsOf(tidy));
         if (goesOut)
             LetOut(link);
         await taking.SettleAsync(link, ct);
         db.Add(page);
         db.Links.Add(link);
-        record.Note(link.Id, $"Made the link “{page.Title}”", HostsOf(tidy));
         await db.SaveChangesAsync(ct);
         db.ChangeTracker.Clear();
         return await GetAsync(link.Id, ct);

@@ -20,7 +20,9 @@ public sealed class Invitations(IClock clock)
             booking.Sequence,
             appointment.Subject,
             withLink ? appointment.Text : WithoutLink(appointment.Text),
-            PlaceWords.ForGuest(about.Page, booking, booking.GuestLanguage),
+            withLink
+                ? PlaceWords.ForGuest(about.Page, booking, booking.GuestLanguage)
+                : PlaceWords.ForCompanion(about.Page, booking.GuestLanguage),
             GuestParticipants(booking)
         );
     }

@@ -17,6 +17,9 @@ public sealed record Reader(string Name, string Email, string Language, Clock Cl
     /// <summary>Whether it is the guest, or somebody who comes along with them.</summary>
     public bool IsGuest { get; init; }
 
+    /// <summary>Whether it is somebody who comes along with the guest.</summary>
+    public bool IsCompanion { get; init; }
+
     /// <summary>Whether the reader has a sign-in, and so can open what the team sees.</summary>
     public bool SignsIn { get; init; }
 
@@ -96,7 +99,9 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["workspace"] = about.Workspace,
             ["desk"] = page.Desk!.Name,
             ["place"] = reader.IsGuest
-                ? PlaceWords.ForGuest(page, booking, reader.Language)
+                ? reader.IsCompanion
+                    ? PlaceWords.ForCompanion(page, reader.Language)
+                    : PlaceWords.ForGuest(page, booking, reader.Language)
                 : PlaceWords.ForTeam(page, [booking], reader.Language),
             ["booked_by"] = about.BookedBy is { } bookedBy ? PostInserts.Harmless(bookedBy.Name) : "",
             ["can_move"] = ChangesByGuests.MoveUntil(page.Changes, about.Time.Start) is null ? "" : "yes",

@@ -119,6 +119,7 @@ public sealed class PostWriting(
         {
             Name = companion.Name.Length == 0 ? companion.Email : companion.Name,
             Email = companion.Email,
+            IsCompanion = true,
         };
         var kind =
             method == InvitationMethod.Cancel ? MessageKind.CancelledForCompanion : MessageKind.BookedForCompanion;

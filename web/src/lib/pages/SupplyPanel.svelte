@@ -72,7 +72,7 @@
 </script>
 
 <section
-  aria-label="Openings in the next {weeks === 2 ? 'two' : weeks} weeks"
+  aria-label="Openings in {isLater ? '' : 'the next '}{weeks === 2 ? 'two' : weeks} weeks"
   class="rounded-2xl border border-line bg-card p-4"
 >
   {#if supply}
