@@ -45,6 +45,7 @@ internal static class RandomInput
         from page in Page(zone, place.Date, noon, duration)
         from asHolder in OneOf<string?>(null, null, "k1", "k2")
         from moving in OneOf<string?>(null, null, "s1")
+        from party in OneOf(1, 1, 1, 2, 3)
         select new OpeningsInput(
             now - Duration.FromDays(1),
             place.Date,
@@ -54,7 +55,10 @@ internal static class RandomInput
             moving,
             page,
             hosts
-        );
+        )
+        {
+            Party = party,
+        };
 
     /// <summary>Many seats and hosts, pools that overlap, and hosts busy in half of the hours; nothing else.</summary>
     public static Gen<OpeningsInput> LineUps { get; } =

@@ -252,6 +252,20 @@ public class ReasonTests
     }
 
     [Fact]
+    public void A_party_is_told_which_session_has_no_room_for_all_of_it_and_when_no_session_can_have()
+    {
+        var (start, end) = (At("2026-12-01T09:00:00Z"), At("2026-12-01T09:30:00Z"));
+        var taken = new Commitment(CommitmentKind.Booking, "s1", "page", start, end, 0, 0);
+        var page = Page() with { Places = 3, Sessions = [new("s1", start, end, 2)] };
+        var input = Tuesday(page, Host() with { Commitments = [taken] });
+
+        For(input with { Party = 2 }, "09:00").Reasons[1].ShouldBe(
+            new Reason(Rule.Places) { Session = "s1", Span = new Span(start, end) }
+        );
+        For(input with { Party = 4 }, "10:00").Reasons.ShouldBe([new Reason(Rule.Places)]);
+    }
+
+    [Fact]
     public void A_commitment_that_is_listed_twice_is_named_once()
     {
         var taken = new Commitment(

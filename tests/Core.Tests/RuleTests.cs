@@ -199,6 +199,55 @@ public class RuleTests
             OpeningsComputation.Openings(Tuesday(Page() with { Step = step }) with { Duration = duration })
         );
 
+    [Theory]
+    [InlineData(1, "08:00 08:30 09:00", "2 1 3")]
+    [InlineData(2, "08:00 09:00", "2 3")]
+    [InlineData(3, "09:00", "3")]
+    [InlineData(4, "", "")]
+    public void A_party_needs_a_place_for_each_who_comes(int party, string starts, string left)
+    {
+        SessionFacts Of(string id, string start, int people) =>
+            new(id, At($"2026-12-01T{start}:00Z"), At($"2026-12-01T{start}:00Z") + Duration.FromMinutes(30), people);
+        var sessions = new[] { Of("s1", "08:00", 1), Of("s2", "08:30", 2) };
+        var host = Host(hours: Open("09:00-10:30")) with
+        {
+            Commitments =
+            [
+                .. sessions.Select(session => new Commitment(
+                    CommitmentKind.Booking,
+                    session.Id,
+                    "page",
+                    session.Start,
+                    session.End,
+                    0,
+                    0
+                )),
+            ],
+        };
+        var input = Tuesday(Page() with { Places = 3, Sessions = sessions }, host) with { Party = party };
+
+        Starts(input).ShouldBe(starts);
+        string.Join(' ', OpeningsComputation.Openings(input).Select(opening => opening.PlacesLeft)).ShouldBe(left);
+        OpeningsComputation.SessionToJoin(input, sessions[1].Start).ShouldBe(party == 1 ? "s2" : null);
+        (OpeningsComputation.HostsFreeAt(input, At("2026-12-01T09:00:00Z")) is null).ShouldBe(party > 3);
+    }
+
+    [Fact]
+    public void Where_a_party_does_not_fit_beside_others_a_second_session_may_stand_beside_it()
+    {
+        var session = new SessionFacts("s1", At("2026-12-01T08:00:00Z"), At("2026-12-01T08:30:00Z"), 2);
+        var taken = new Commitment(CommitmentKind.Booking, "s1", "page", session.Start, session.End, 0, 0);
+        var page = Page() with { Places = 3, Sessions = [session], LineUp = [new Seat(["h1", "h2"])] };
+        var input = Tuesday(page, Host() with { Commitments = [taken] }, Host("h2"));
+
+        OpeningsComputation.Openings(input)[0].PlacesLeft.ShouldBe(1);
+        OpeningsComputation.Openings(input with { Party = 2 })[0].PlacesLeft.ShouldBe(3);
+    }
+
+    [Fact]
+    public void Nobody_coming_is_refused() =>
+        Should.Throw<ArgumentException>(() => OpeningsComputation.Openings(Tuesday(Page()) with { Party = 0 }));
+
     [Fact]
     public void Of_sessions_with_room_the_fullest_is_joined_and_of_those_the_first_by_id()
     {

@@ -101,12 +101,12 @@ internal sealed class SlowReference
                 && _page.Places > 1
                 && session.Start == s
                 && session.End == s + _duration
-                && session.Guests < _page.Places
+                && session.Guests + _input.Party <= _page.Places
             )
             .ToList();
         if (standing.Count > 0 && (_page.Only is null || Only(s)))
             return new Opening(s, s + _duration, standing.Min(session => _page.Places - session.Guests));
-        if (!Grid(s) || !Only(s) || !PageCaps(s))
+        if (_input.Party > _page.Places || !Grid(s) || !Only(s) || !PageCaps(s))
             return null;
         return Seats(s, 0, []) ? new Opening(s, s + _duration, _page.Places) : null;
     }

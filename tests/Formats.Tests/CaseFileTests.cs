@@ -57,6 +57,8 @@ public class CaseFileTests
     [InlineData("extra", "1", "extra")]
     [InlineData("page.extra", "1", "page.extra")]
     [InlineData("page.zone", "\"Mars/Base\"", "page.zone")]
+    [InlineData("party", "0", "party")]
+    [InlineData("party", "\"2\"", "party")]
     [InlineData("page.durations[1]", "0", "page.durations[1]")]
     [InlineData("page.step", "\"30\"", "page.step")]
     [InlineData("page.stepOffset", "30", "page.stepOffset")]
@@ -214,8 +216,8 @@ public class CaseFileTests
                 var reading = CaseFile.Read(CaseWriter.Write(input, [20]));
                 reading.Faults.ShouldBeEmpty();
                 OpeningsComputation.Openings(reading.Input!).ShouldBe(OpeningsComputation.Openings(input));
-                (reading.Input!.AsHolder, reading.Input.Moving, reading.Input.Hosts.Count).ShouldBe(
-                    (input.AsHolder, input.Moving, input.Hosts.Count)
+                (reading.Input!.AsHolder, reading.Input.Moving, reading.Input.Party).ShouldBe(
+                    (input.AsHolder, input.Moving, input.Party)
                 );
             },
             iter: 300

@@ -20,6 +20,7 @@ public sealed class OpeningsComputation
     {
         ArgumentOutOfRangeException.ThrowIfLessThan(input.Duration, 1, nameof(input));
         ArgumentOutOfRangeException.ThrowIfLessThan(input.Page.Step, 1, nameof(input));
+        ArgumentOutOfRangeException.ThrowIfLessThan(input.Party, 1, nameof(input));
         ArgumentOutOfRangeException.ThrowIfLessThan(input.To, input.From, nameof(input));
         _input = input;
         _page = input.Page;
@@ -28,18 +29,19 @@ public sealed class OpeningsComputation
     }
 
     /// <summary>The openings of <paramref name="input"/>, by start, one for a start.</summary>
-    /// <exception cref="ArgumentException">When the input is not complete or in itself wrong (duration or step under 1,
-    /// From after To).</exception>
+    /// <exception cref="ArgumentException">When the input is not complete or in itself wrong (duration, step or party
+    /// under 1, From after To).</exception>
     public static IReadOnlyList<Opening> Openings(OpeningsInput input) => new OpeningsComputation(input).Compute();
 
     /// <summary>
     /// The hosts who could take a new session at <paramref name="start"/> (rules 6 to 9, and 1 where it is asked by
-    /// host), whatever the seats; null where the page itself offers no new session then (rules 1 to 5).
+    /// host), whatever the seats; null where the page itself offers no new session then (rules 1 to 5, and 11 for a
+    /// party that is too large).
     /// </summary>
     public static IReadOnlySet<string>? HostsFreeAt(OpeningsInput input, Instant start)
     {
         var computation = new OpeningsComputation(input);
-        if (computation._offer.FirstDate > computation._offer.LastDate)
+        if (computation._offer.FirstDate > computation._offer.LastDate || !computation.FitsANewSession)
             return null;
         var hosts = computation.LineUpHosts();
         var stretches = computation.Stretches(hosts, new Span(start, start + computation._duration));
@@ -66,9 +68,12 @@ public sealed class OpeningsComputation
             .FirstOrDefault()
             ?.Id;
 
+    /// <summary>Who would not fit into an empty session fits into no other.</summary>
+    private bool FitsANewSession => _input.Party <= _page.Places;
+
     private List<Opening> Compute()
     {
-        if (_offer.FirstDate > _offer.LastDate)
+        if (_offer.FirstDate > _offer.LastDate || !FitsANewSession)
             return [];
         var hosts = LineUpHosts();
         var range = DateRange.Around(_page.Zone, _offer.FirstDate, _offer.LastDate);
@@ -177,7 +182,7 @@ public sealed class OpeningsComputation
     }
 
     /// <summary>
-    /// Rule 11: by start, the one with the fewest places left among the sessions that still have room.
+    /// Rule 11: by start, the one with the fewest places left among the sessions that have room for the party.
     /// </summary>
     private List<Opening> OpeningsToJoin() =>
         [
@@ -197,7 +202,7 @@ public sealed class OpeningsComputation
             : _page
                 .Sessions.Where(session =>
                     session.Id != _input.Moving
-                    && session.Guests < _page.Places
+                    && session.Guests + _input.Party <= _page.Places
                     && session.End - session.Start == _duration
                 )
                 .Where(session => _offer.OffersSession(new Span(session.Start, session.End)));

@@ -22,7 +22,14 @@ public sealed record OpeningsInput(
     string? Moving,
     PageRules Page,
     IReadOnlyList<HostFacts> Hosts
-);
+)
+{
+    /// <summary>
+    /// How many people come with the booking that is asked for, from 1: places are people. More than a page has places
+    /// for have no openings.
+    /// </summary>
+    public int Party { get; init; } = 1;
+}
 
 public enum StepFrom
 {
@@ -80,7 +87,7 @@ public abstract record OnlyTimes
 /// <summary>One place in the line-up, filled by any one of its eligible hosts, named by id in their order.</summary>
 public sealed record Seat(IReadOnlyList<string> AnyOf);
 
-/// <summary>One start of a page as booked, with how many guests it has.</summary>
+/// <summary>One start of a page as booked, with how many people come to it: guests and whom they bring.</summary>
 public sealed record SessionFacts(string Id, Instant Start, Instant End, int Guests);
 
 /// <summary>A page's rules. Buffers, notice and steps are whole minutes; caps are sessions, null for none.</summary>

@@ -173,16 +173,18 @@ public sealed class ReasonsComputation
             : [];
     }
 
-    /// <summary>Sessions of a group page at just this time that have no place left.</summary>
+    /// <summary>
+    /// Sessions of a group page at just this time that have no room for the party; none by name where no session has.
+    /// </summary>
     private IEnumerable<Reason> FullSessions() =>
-        _page.Places == 1
-            ? []
-            : _page
+        _input.Party > _page.Places ? [new Reason(Rule.Places)]
+        : _page.Places == 1 ? []
+        : _page
                 .Sessions.Where(session =>
                     session.Id != _input.Moving
                     && session.Start == _time.Start
                     && session.End == _time.End
-                    && session.Guests >= _page.Places
+                    && session.Guests + _input.Party > _page.Places
                 )
                 .OrderBy(session => session.Id, StringComparer.Ordinal)
                 .Select(session => new Reason(Rule.Places) { Session = session.Id, Span = _time });

@@ -34,7 +34,7 @@ public static class CaseFile
 
     private static OpeningsInput Input(CaseNode root)
     {
-        var file = root.Members("version", "now", "from", "to", "duration", "asHolder", "moving", "page", "hosts");
+        var file = root.Members("version", "now", "from", "to", "duration", "asHolder", "moving", "party?", "page", "hosts");
         file.Read("version", 0, node =>
         {
             var version = node.Number(1);
@@ -75,7 +75,10 @@ public static class CaseFile
             file.Read("moving", null, node => node.TextOrNull()),
             page!,
             hosts
-        );
+        )
+        {
+            Party = file.Read("party", 1, node => node.Number(1)),
+        };
     }
 
     private static IReadOnlyList<HostFacts> Hosts(CaseNode list)

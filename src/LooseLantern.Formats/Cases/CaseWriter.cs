@@ -32,6 +32,7 @@ public static class CaseWriter
             json.WriteNumber("duration", input.Duration);
             json.WriteString("asHolder", input.AsHolder);
             json.WriteString("moving", input.Moving);
+            json.WriteNumber("party", input.Party);
             json.WritePropertyName("page");
             Page(json, input.Page, durations.Contains(input.Duration) ? durations : [.. durations, input.Duration]);
             List(json, "hosts", input.Hosts, Host);
