@@ -52,7 +52,10 @@ internal static class Answers
         int duration = 30,
         string name = "Ottilie Wren",
         string email = "ottilie@wren-charters.example",
-        string? key = null
+        string? key = null,
+        object? bookedFor = null,
+        int? party = null,
+        bool oneMore = false
     )
     {
         var request = new HttpRequestMessage(HttpMethod.Post, $"/api/public/desks/{desk}/pages/{page}/bookings")
@@ -65,6 +68,9 @@ internal static class Answers
                     zone = "Europe/Dublin",
                     guest = new { name, email },
                     answers = new { },
+                    @for = bookedFor,
+                    party,
+                    oneMore,
                 }
             ),
         };

@@ -357,7 +357,9 @@ public class LineUpTests(World world)
             (draft.BufferBefore, draft.Notice, draft.Durations) = (10, 90, [30, 60]);
         });
         foreach (var start in new[] { Nine, Nine, Morning[4], "2026-12-09T08:00:00Z" })
-            (await world.Guest().BookAsync(ada.Desk, page, start)).StatusCode.ShouldBe(HttpStatusCode.Created);
+            (await world.Guest().BookAsync(ada.Desk, page, start, oneMore: true)).StatusCode.ShouldBe(
+                HttpStatusCode.Created
+            );
         var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
 
         foreach (

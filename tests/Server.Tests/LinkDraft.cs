@@ -55,6 +55,8 @@ public sealed class LinkDraft
 
     public int Takes { get; set; } = 1;
 
+    public bool Together { get; set; } = true;
+
     public bool Reopens { get; set; } = true;
 
     public bool LeavesFree { get; set; }
@@ -101,6 +103,7 @@ public sealed class LinkDraft
                 isAmongOurselves = IsAmongOurselves,
                 hostsRing = true,
                 questions = Questions,
+                together = Together,
             },
         };
 
@@ -173,13 +176,15 @@ internal static class LinkCalls
     ) => maker.PutAsync($"/api/links/{id}/hold", new { until });
 
     public static Task<HttpResponseMessage> TakeAsync(
-        this HttpClient guest,
+        this HttpClient client,
         string address,
         string start,
         int duration = 30,
         string? name = null,
         string? email = null,
-        string? key = null
+        string? key = null,
+        int? guest = null,
+        bool notMe = false
     )
     {
         var request = new HttpRequestMessage(HttpMethod.Post, $"/api/public/links/{address}/bookings")
@@ -192,13 +197,15 @@ internal static class LinkCalls
                     zone = "Europe/Dublin",
                     name,
                     email,
+                    guest,
+                    notMe,
                     answers = new { },
                 }
             ),
         };
         if (key is not null)
             request.Headers.Add("Idempotency-Key", key);
-        return guest.SendAsync(request);
+        return client.SendAsync(request);
     }
 
     public static async Task<string[]> LinkStartsAsync(

@@ -26,7 +26,6 @@ public class LinkOutTests(World world)
         async Task<IEnumerable<string>> RefusedAsync(Action<LinkDraft> change) =>
             (await (await ada.PostAsync("/api/links?out=true", ada.Link(change).Form())).FaultsAsync()).Keys;
         (await RefusedAsync(draft => draft.Picked = [])).ShouldBe(["times.offer.picked"]);
-        (await RefusedAsync(draft => draft.Guests = [])).ShouldBe(["guests"]);
         (await RefusedAsync(draft => draft.EndsOn = "2026-12-01")).ShouldBe(["details.endsOn"]);
         (await RefusedAsync(draft => draft.Until = "2026-12-01")).ShouldBe(["times.offer.until"]);
         (await RefusedAsync(draft => draft.Durations = [1])).ShouldBe(["times.durations[0]"]);

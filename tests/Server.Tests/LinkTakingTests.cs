@@ -63,12 +63,12 @@ public class LinkTakingTests(World world)
     }
 
     [Fact]
-    public async Task One_for_several_takes_as_many_asks_who_it_is_and_holds_on_to_the_rest()
+    public async Task One_by_which_each_of_several_takes_their_own_asks_who_it_is_and_holds_on_to_the_rest()
     {
         var ada = await world.SignUpAsync();
         var (id, address) = await ada.SendLinkAsync(draft =>
-            (draft.Takes, draft.Guests) = (
-                2,
+            (draft.Together, draft.Guests) = (
+                false,
                 [new LinkGuest("Ottilie Wren", "ottilie@wren-charters.example"), new LinkGuest("Osric Pell", "")]
             )
         );
@@ -131,8 +131,18 @@ public class LinkTakingTests(World world)
         await ada.HoldAsync(id);
 
         (
-            await (await ada.PostAsync($"/api/links/{id}/bookings", new { start = Nine, duration = 30 })).FaultsAsync()
-        ).Keys.ShouldBe(["email"]);
+            await (
+                await ada.PostAsync(
+                    $"/api/links/{id}/bookings",
+                    new
+                    {
+                        start = Nine,
+                        duration = 30,
+                        guests = new[] { new { name = "", email = "ottilie" } },
+                    }
+                )
+            ).FaultsAsync()
+        ).Keys.Order().ShouldBe(["guests[0].email", "guests[0].name"]);
         (
             await ada.PostAsync(
                 $"/api/links/{id}/bookings",
@@ -140,7 +150,6 @@ public class LinkTakingTests(World world)
                 {
                     start = "2026-12-08T08:15:00Z",
                     duration = 30,
-                    email = "ottilie@wren.example",
                 }
             )
         ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
@@ -151,7 +160,7 @@ public class LinkTakingTests(World world)
                 {
                     start = Nine,
                     duration = 30,
-                    email = "ottilie@wren.example",
+                    guests = new[] { new { name = "Ottilie Wren", email = "ottilie@wren.example" } },
                 }
             )
         ).ReadAsync(HttpStatusCode.Created);

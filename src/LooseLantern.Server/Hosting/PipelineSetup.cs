@@ -92,6 +92,7 @@ public static class PipelineSetup
         team.MapHours();
         team.MapZones();
         team.MapBookings();
+        team.MapSessions();
         team.MapPost();
 
         FrontEnd.MapFallback(app);

@@ -462,6 +462,11 @@ namespace LooseLantern.Server.Data.Migrations
                     guest_clock = table.Column<string>(type: "text", nullable: true),
                     guest_zone = table.Column<string>(type: "text", nullable: false),
                     guest_language = table.Column<string>(type: "text", nullable: false),
+                    party = table.Column<int>(type: "integer", nullable: false),
+                    booker_name = table.Column<string>(type: "text", nullable: false),
+                    booker_email = table.Column<string>(type: "text", nullable: false),
+                    mail_to = table.Column<string>(type: "text", nullable: false),
+                    is_among_ourselves = table.Column<bool>(type: "boolean", nullable: false),
                     booked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
                     booked_by = table.Column<Guid>(type: "uuid", nullable: true),
                     sequence = table.Column<int>(type: "integer", nullable: false),
@@ -974,6 +979,7 @@ namespace LooseLantern.Server.Data.Migrations
                     revoked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     ends_on = table.Column<LocalDate>(type: "date", nullable: false),
                     takes = table.Column<int>(type: "integer", nullable: false),
+                    together = table.Column<bool>(type: "boolean", nullable: false),
                     reopens = table.Column<bool>(type: "boolean", nullable: false),
                     first_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     last_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
@@ -1188,6 +1194,7 @@ namespace LooseLantern.Server.Data.Migrations
                     start = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
                     end = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
                     words = table.Column<string>(type: "text", nullable: false),
+                    by = table.Column<string>(type: "text", nullable: false),
                     at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
                 },
                 constraints: table =>

@@ -203,6 +203,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("text");
 
+                    b.Property<bool>("Together")
+                        .HasColumnType("boolean")
+                        .HasColumnName("together");
+
                     b.Property<string>("Topic")
                         .IsRequired()
                         .HasColumnType("text")
@@ -273,6 +277,16 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Booking", b =>
                 {
+                    b.Property<string>("BookerEmail")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("booker_email");
+
+                    b.Property<string>("BookerName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("booker_name");
+
                     b.Property<Guid>("Id")
                         .HasColumnType("uuid")
                         .HasColumnName("id");
@@ -340,6 +354,19 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("guest_zone");
+
+                    b.Property<bool>("IsAmongOurselves")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_among_ourselves");
+
+                    b.Property<string>("MailTo")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("mail_to");
+
+                    b.Property<int>("Party")
+                        .HasColumnType("integer")
+                        .HasColumnName("party");
 
                     b.Property<string>("ProtectedAnswerSecret")
                         .HasColumnType("text")
@@ -2363,6 +2390,11 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Wish", b =>
                 {
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by");
+
                     b.Property<Guid>("Id")
                         .HasColumnType("uuid")
                         .HasColumnName("id");

@@ -48,8 +48,13 @@ public sealed class AvailabilityLink : IBelongsToWorkspace
     /// <summary>The last local date, in the page's zone, on which it can be used.</summary>
     public required LocalDate EndsOn { get; set; }
 
-    /// <summary>How many bookings it takes.</summary>
+    /// <summary>How many times of it may be taken.</summary>
     public int Takes { get; set; } = 1;
+
+    /// <summary>
+    /// Of several guests: whether all of them are booked when one takes a time; else each takes one of their own.
+    /// </summary>
+    public bool Together { get; set; } = true;
 
     /// <summary>Whether a booking that is cancelled makes room for another.</summary>
     public bool Reopens { get; set; } = true;
@@ -147,6 +152,9 @@ public sealed class Wish : IBelongsToWorkspace
 
     /// <summary>Of the guest, with all the times that were sent with it; may be empty.</summary>
     public required string Words { get; init; }
+
+    /// <summary>Who wrote it; empty where the link is for nobody by name.</summary>
+    public string By { get; init; } = "";
 
     public required Instant At { get; init; }
 }

@@ -26,6 +26,19 @@ public enum GuestReply
     Declined,
 }
 
+/// <summary>Who gets the mails of a booking that somebody made for somebody else.</summary>
+public enum MailGoesTo
+{
+    /// <summary>Whoever booked it.</summary>
+    Booker,
+
+    /// <summary>Whoever booked it, and the guest.</summary>
+    Both,
+
+    /// <summary>Whoever it is booked for.</summary>
+    Guest,
+}
+
 /// <summary>One guest's reservation of a session.</summary>
 public sealed class Booking : IBelongsToWorkspace
 {
@@ -39,7 +52,24 @@ public sealed class Booking : IBelongsToWorkspace
 
     public required string GuestName { get; set; }
 
+    /// <summary>Empty where the guest has none, or is not to be mailed.</summary>
     public required string GuestEmail { get; set; }
+
+    /// <summary>How many people come: the guest and whom they bring. So many places of a group page it takes.</summary>
+    public int Party { get; set; } = 1;
+
+    /// <summary>Who booked it for the guest, such as a parent for a child; empty where the guest did.</summary>
+    public string BookerName { get; init; } = "";
+
+    public string BookerEmail { get; init; } = "";
+
+    /// <summary>Who gets its mails, where somebody booked it for the guest.</summary>
+    public MailGoesTo MailTo { get; init; }
+
+    /// <summary>
+    /// Whether it is a time among ourselves, which has no guest: who arranged it stands in the guest's place.
+    /// </summary>
+    public bool IsAmongOurselves { get; init; }
 
     /// <summary>IANA id of the zone the guest chose the time in.</summary>
     public required string GuestZone { get; set; }

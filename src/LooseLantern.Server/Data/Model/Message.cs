@@ -35,6 +35,9 @@ public enum MessageKind
     /// <summary>The video room, which mail before had to go out without.</summary>
     RoomForGuest,
 
+    /// <summary>What somebody of the team writes to everybody who comes to a session.</summary>
+    WordsForGuest,
+
     LapsedForHost,
 
     /// <summary>For whoever made the page or link and is no host: what was asked for is declined.</summary>

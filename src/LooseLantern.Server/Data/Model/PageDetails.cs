@@ -8,6 +8,7 @@ namespace LooseLantern.Server.Data.Model;
 /// <param name="Screening">What answers lead to, in order; the first rule that ends the way decides.</param>
 /// <param name="MostOpen">How many bookings to come one guest may have on the page, told by the email; null for any
 /// number.</param>
+/// <param name="ForOthers">Whether one may book for somebody else.</param>
 public sealed record PageDetails(
     PageNaming Naming,
     PageFace Face,
@@ -16,7 +17,8 @@ public sealed record PageDetails(
     int Lead,
     IReadOnlyList<InvitedAlong> AlsoInvited,
     IReadOnlyList<ScreeningRule> Screening,
-    int? MostOpen
+    int? MostOpen,
+    bool ForOthers = false
 )
 {
     public static readonly PageDetails Usual = new(

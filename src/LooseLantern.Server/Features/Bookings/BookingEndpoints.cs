@@ -14,7 +14,9 @@ namespace LooseLantern.Server.Features.Bookings;
 /// <param name="Word">Why, for the guest; may be empty.</param>
 public sealed record CancelForm(string Word = "");
 
-/// <param name="Total">How many there are in all, of which Rows is one run.</param>
+/// <param name="Total">How many appointments there are in all, of which Rows is one run; of the cancelled, how many
+/// bookings.</param>
+/// <param name="Rows">All bookings of a group session stand together.</param>
 public sealed record BookingList(Instant Now, int Total, IReadOnlyList<BookingRow> Rows);
 
 public static class BookingEndpoints
@@ -24,7 +26,7 @@ public static class BookingEndpoints
     public static void MapBookings(this IEndpointRouteBuilder api)
     {
         // Those that wait for an answer come first, then upcoming ones soonest first, past ones latest first; a session
-        // that is under way is still to come.
+        // that is under way is still to come. A group session is one appointment, however many come to it.
         api.MapGet(
                 "/bookings",
                 async (
@@ -40,6 +42,7 @@ public static class BookingEndpoints
                 ) =>
                 {
                     var now = clock.GetCurrentInstant();
+                    var (from, most) = (Math.Max(skip ?? 0, 0), Math.Clamp(take ?? 50, 1, MostRows));
                     var bookings =
                         cancelled == true
                             ? db
@@ -53,38 +56,74 @@ public static class BookingEndpoints
                         bookings = bookings.Where(row =>
                             EF.Functions.ILike(row.GuestName, like, "\\")
                             || EF.Functions.ILike(row.GuestEmail, like, "\\")
+                            || EF.Functions.ILike(row.BookerName, like, "\\")
+                            || EF.Functions.ILike(row.BookerEmail, like, "\\")
                             || EF.Functions.ILike(row.Session!.Page!.Title, like, "\\")
                         );
                     }
 
-                    bookings =
-                        cancelled == true ? bookings.OrderByDescending(row => row.CancelledAt).ThenBy(row => row.Id)
-                        : past == true
-                            ? bookings
-                                .Where(row => row.Session!.Time.UpperBound <= now)
-                                .OrderByDescending(row => row.Session!.Time.LowerBound)
-                                .ThenBy(row => row.Id)
-                        : bookings
-                            .Where(row => row.Session!.Time.UpperBound > now)
-                            .OrderByDescending(row =>
-                                row.WaitsUntil != null
-                                || row.WishStart != null
-                                || row.Reply == GuestReply.Declined
-                                || db.WrittenEvents.Any(written =>
-                                    written.SessionId == row.SessionId && written.Outside != OutsideChange.None
-                                )
+                    if (cancelled == true)
+                    {
+                        var ended = await BookingRows
+                            .Whole(
+                                bookings
+                                    .OrderByDescending(row => row.CancelledAt)
+                                    .ThenBy(row => row.Id)
+                                    .Skip(from)
+                                    .Take(most)
                             )
-                            .ThenBy(row => row.Session!.Time.LowerBound)
-                            .ThenBy(row => row.Id);
+                            .ToListAsync(ct);
+                        return new BookingList(
+                            now,
+                            await bookings.CountAsync(ct),
+                            await whole.OfAsync(ended, false, now, ct)
+                        );
+                    }
 
-                    var total = await bookings.CountAsync(ct);
-                    var rows = await BookingRows
-                        .Whole(bookings.Skip(Math.Max(skip ?? 0, 0)).Take(Math.Clamp(take ?? 50, 1, MostRows)))
+                    var sessions = db
+                        .Sessions.AsNoTracking()
+                        .Where(session => bookings.Any(row => row.SessionId == session.Id))
+                        .Where(session =>
+                            past == true ? session.Time.UpperBound <= now : session.Time.UpperBound > now
+                        );
+                    var ordered =
+                        past == true
+                            ? sessions.OrderByDescending(session => session.Time.LowerBound)
+                            : sessions
+                                .OrderByDescending(session =>
+                                    session.Bookings.Any(row =>
+                                        row.WaitsUntil != null
+                                        || row.WishStart != null
+                                        || row.Reply == GuestReply.Declined
+                                    )
+                                    || db.WrittenEvents.Any(written =>
+                                        written.SessionId == session.Id && written.Outside != OutsideChange.None
+                                    )
+                                )
+                                .ThenBy(session => session.Time.LowerBound);
+                    var ids = await ordered
+                        .ThenBy(session => session.Id)
+                        .Skip(from)
+                        .Take(most)
+                        .Select(session => session.Id)
                         .ToListAsync(ct);
+                    var rows = await BookingRows
+                        .Whole(bookings.Where(row => ids.Contains(row.SessionId)))
+                        .ToListAsync(ct);
+                    var places = ids.Select((id, place) => (id, place)).ToDictionary(pair => pair.id, pair => pair.place);
                     return new BookingList(
                         now,
-                        total,
-                        await whole.OfAsync(rows, past != true && cancelled != true, now, ct)
+                        await sessions.CountAsync(ct),
+                        await whole.OfAsync(
+                            [
+                                .. rows.OrderBy(row => places[row.SessionId])
+                                    .ThenBy(row => row.BookedAt)
+                                    .ThenBy(row => row.Id),
+                            ],
+                            past != true,
+                            now,
+                            ct
+                        )
                     );
                 }
             )

@@ -16,8 +16,13 @@ namespace LooseLantern.Server.Features.Bookings;
 /// <param name="WishStart">The time the guest asks for instead; null where they ask for none.</param>
 /// <param name="Flags">What the page's screening noted.</param>
 /// <param name="WaitsUntil">Until when it waits for a yes; null for one that stands.</param>
+/// <param name="Places">How many people one session of the page takes.</param>
+/// <param name="Party">How many people come by this booking.</param>
+/// <param name="BookerName">Who booked it for the guest; empty where the guest did.</param>
+/// <param name="IsAmongOurselves">Whether it has no guest, and who arranged it stands in the guest's place.</param>
 public sealed record BookingRow(
     Guid Id,
+    Guid SessionId,
     Instant Start,
     Instant End,
     Guid PageId,
@@ -39,7 +44,12 @@ public sealed record BookingRow(
     Instant? CancelledAt,
     CancelledBy? CancelledBy,
     string CancelWord,
-    bool MayChange
+    bool MayChange,
+    int Places,
+    int Party,
+    string BookerName,
+    string BookerEmail,
+    bool IsAmongOurselves
 );
 
 /// <summary>Bookings as the team reads them.</summary>
@@ -70,6 +80,7 @@ public sealed class BookingRows(OutsideAnswers answers, Allowances allowances)
             var (session, page) = (row.Session!, row.Session!.Page!);
             return new BookingRow(
                 row.Id,
+                row.SessionId,
                 session.Time.LowerBound,
                 session.Time.UpperBound,
                 session.PageId,
@@ -93,7 +104,12 @@ public sealed class BookingRows(OutsideAnswers answers, Allowances allowances)
                 row.CancelWord,
                 row.CancelledAt is null
                     && session.Time.UpperBound > now
-                    && session.Hosts.TrueForAll(host => mayMove.Contains(host.HostId))
+                    && session.Hosts.TrueForAll(host => mayMove.Contains(host.HostId)),
+                page.Places,
+                row.Party,
+                row.BookerName,
+                row.BookerEmail,
+                row.IsAmongOurselves
             );
         });
     }

@@ -8,5 +8,7 @@ public static class BookingsFeature
             .AddSingleton<PrivateLinks>()
             .AddScoped<BookingRows>()
             .AddScoped<BookingDetails>()
+            .AddScoped<SessionDetails>()
+            .AddScoped<SessionsToChange>()
             .AddScoped<BookingsToChange>();
 }

@@ -1,6 +1,7 @@
 using FluentValidation;
 using LooseLantern.Core;
 using LooseLantern.Core.Questions;
+using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Hosting;
 using NodaTime;
@@ -10,8 +11,23 @@ namespace LooseLantern.Server.Features.Guests;
 public sealed class BookRequestRules : AbstractValidator<BookRequest>
 {
     /// <param name="questions">What the page asks.</param>
-    public BookRequestRules(IReadOnlyList<Question> questions)
+    /// <param name="page">Which says whether one may book for somebody else.</param>
+    public BookRequestRules(IReadOnlyList<Question> questions, Page page)
     {
+        RuleFor(request => request.For)
+            .Must(other => other is null || page.Details.ForOthers)
+            .WithMend("for-yourself")
+            .DependentRules(() =>
+            {
+                RuleFor(request => request.For!.Name).Must(Words.FitOneLine).WithMend("guest-name");
+                RuleFor(request => request.For!.Email)
+                    .Must(email =>
+                        email is not null && (email.Trim().Length == 0 || EmailAddress.IsPlausible(email.Trim()))
+                    )
+                    .WithMend("email-or-none");
+                RuleFor(request => request.For!.MailTo).IsInEnum();
+            })
+            .When(request => request.For is not null);
         RuleFor(request => request.Start)
             .InclusiveBetween(Instant.FromUtc(1900, 1, 1, 0, 0), Instant.FromUtc(2200, 1, 1, 0, 0))
             .WithMend("start");

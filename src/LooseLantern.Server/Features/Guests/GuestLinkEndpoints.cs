@@ -37,6 +37,7 @@ public sealed record GuestLink(
 
 /// <summary>What a guest sends to take a time of a link. What is known already need not be sent.</summary>
 /// <param name="Guest">By number, from 0, where the link is for several.</param>
+/// <param name="NotMe">Whether it is taken by somebody else than the one it names.</param>
 public sealed record TakeRequest(
     Instant Start,
     int Duration,
@@ -45,13 +46,15 @@ public sealed record TakeRequest(
     string? Email = null,
     int? Guest = null,
     IReadOnlyDictionary<string, string>? Answers = null,
-    ClockForm? Clock = null
+    ClockForm? Clock = null,
+    bool NotMe = false
 );
 
 /// <param name="Starts">Times that would suit, as starts of the link's first duration.</param>
 /// <param name="Words">For whoever sent the link; may be empty.</param>
 /// <param name="Zone">IANA id of the zone the guest named them in; empty for the link's own.</param>
-public sealed record WishRequest(IReadOnlyList<Instant> Starts, string Words = "", string Zone = "");
+/// <param name="By">Who asks, where the link does not name one guest alone; may be empty.</param>
+public sealed record WishRequest(IReadOnlyList<Instant> Starts, string Words = "", string Zone = "", string By = "");
 
 public static class GuestLinkEndpoints
 {
@@ -152,7 +155,7 @@ public static class GuestLinkEndpoints
                     var found = await finding.FindAsync(address, ct);
                     var page = found.Page!;
                     var (questions, guest) = (GuestQuestions.Of(page), GuestOf(found, request));
-                    new BookRequestRules(questions).Check(
+                    new BookRequestRules(questions, page).Check(
                         new BookRequest(request.Start, request.Duration, request.Zone, guest, request.Answers)
                     );
                     if (idempotencyKey is { Length: 0 or > 200 })
@@ -172,6 +175,7 @@ public static class GuestLinkEndpoints
                             Answers = [.. answers.Where(answer => answer.Kind != Core.Questions.QuestionKind.Others)],
                             Companions = OthersComing.Of(page, answers, guest.Email),
                             GuestClock = found.Text.Clock ?? request.Clock,
+                            Others = LinkGuests.BookedWith(found, guest),
                         },
                         idempotencyKey,
                         ct
@@ -218,6 +222,9 @@ public static class GuestLinkEndpoints
                         throw Refusal.Invalid("words", Phrase.Of("too-long", ("most", 1000)));
                     if (request.Zone.Length > 0 && !Hours.Zones.IsKnown(request.Zone))
                         throw Refusal.Invalid("zone", "iana-zone");
+                    if (request.By.Length > 0 && !Words.FitOneLine(request.By))
+                        throw Refusal.Invalid("by", "your-name");
+                    var by = found.Guests.Count == 1 && request.By.Length == 0 ? found.Guests[0].Name : request.By;
                     if (!found.Course.MayBeTakenAt(now))
                         throw new Refusal(StatusCodes.Status410Gone, "ended");
 
@@ -238,6 +245,7 @@ public static class GuestLinkEndpoints
                             Start = span.Start,
                             End = span.End,
                             Words = request.Words.Trim(),
+                            By = by.Trim(),
                             At = now,
                         })
                     );
@@ -246,7 +254,8 @@ public static class GuestLinkEndpoints
                         MessageKind.WishForMaker,
                         spans.ConvertAll(span => post.InWords(span, page.Zone, request.Zone)),
                         request.Words.Trim(),
-                        ct
+                        ct,
+                        by.Trim()
                     );
                     await db.SaveChangesAsync(ct);
                     await transaction.CommitAsync(ct);
@@ -268,7 +277,8 @@ public static class GuestLinkEndpoints
     private static GuestRequest GuestOf(AvailabilityLink link, TakeRequest request)
     {
         var known =
-            link.Guests.Count == 1 && link.Takes == 1 ? link.Guests[0]
+            request.NotMe ? null
+            : LinkGuests.IsForOne(link) ? link.Guests[0]
             : request.Guest is { } number && number >= 0 && number < link.Guests.Count ? link.Guests[number]
             : null;
         if (known is null)
@@ -316,7 +326,7 @@ public sealed class GuestLinkViews(LanternDb db, GuestPageViews pages, IClock cl
             ct,
             $"/api/public/links/{address}/hosts"
         );
-        var isOne = link.Guests.Count == 1 && link.Takes == 1;
+        var isOne = LinkGuests.IsForOne(link);
         var sender = await db
             .Users.Where(person => person.Id == link.MadeBy && person.LeftAt == null)
             .Select(person => person.Name)

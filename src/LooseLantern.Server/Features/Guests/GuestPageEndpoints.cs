@@ -82,6 +82,12 @@ public sealed record GuestPage(
     /// <summary>IANA id of the zone that the one it is for is known to be in; empty where that is not known.</summary>
     public string GuestZone { get; init; } = "";
 
+    /// <summary>How many people may come with one booking, the guest too; 1 where each books alone.</summary>
+    public int MostParty { get; init; } = 1;
+
+    /// <summary>Whether one may book for somebody else.</summary>
+    public bool ForOthers { get; init; }
+
     /// <summary>What the page says on cancelling; may be empty.</summary>
     public string CancelWords { get; init; } = "";
 
@@ -119,6 +125,11 @@ public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings
 /// <param name="Clock">By which clock the guest reads them; null where that is not known.</param>
 /// <param name="Answers">Answers to the page's questions by their key.</param>
 /// <param name="Code">What was mailed to prove the address, where the page wants that.</param>
+/// <param name="Guest">Who books.</param>
+/// <param name="For">Whom it is booked for, where that is somebody else and the page lets one; null for who
+/// books.</param>
+/// <param name="Party">How many people come, the guest too; null for the guest and those who are named.</param>
+/// <param name="OneMore">Whether who is in the session already wants one more place in it.</param>
 public sealed record BookRequest(
     Instant Start,
     int Duration,
@@ -126,10 +137,18 @@ public sealed record BookRequest(
     GuestRequest Guest,
     IReadOnlyDictionary<string, string>? Answers = null,
     string? Code = null,
-    ClockForm? Clock = null
+    ClockForm? Clock = null,
+    ForRequest? For = null,
+    int? Party = null,
+    bool OneMore = false
 );
 
 public sealed record GuestRequest(string Name, string Email);
+
+/// <summary>Whom somebody else books for.</summary>
+/// <param name="Email">Empty where there is none.</param>
+/// <param name="MailTo">Who gets the mails.</param>
+public sealed record ForRequest(string Name, string Email = "", MailGoesTo MailTo = MailGoesTo.Booker);
 
 /// <param name="Link">The guest's private link, whole; it is the only key to the booking, so it is shown to nobody
 /// else.</param>
@@ -174,14 +193,15 @@ public static class GuestPageEndpoints
                     string? to,
                     string? duration,
                     string? zone,
+                    string? party,
                     GuestPageFinding finding,
                     OpeningsInputs inputs,
                     CancellationToken ct
                 ) =>
                 {
                     var found = await finding.FindAsync(desk, page, ct);
-                    var asked = OpeningsQuery.Read(from, to, duration, found.Page);
-                    var rules = inputs.Rules(found.Page);
+                    var asked = OpeningsQuery.Read(from, to, duration, found.Page, party);
+                    var rules = inputs.Rules(found.Page, asked.Party);
                     return OpeningsAnswer.Of(
                         found.Page,
                         asked,
@@ -232,7 +252,7 @@ public static class GuestPageEndpoints
                 {
                     var found = await finding.FindAsync(desk, page, ct);
                     var questions = GuestQuestions.Of(found.Page);
-                    new BookRequestRules(questions).Check(request);
+                    new BookRequestRules(questions, found.Page).Check(request);
                     if (idempotencyKey is { Length: 0 or > 200 })
                         throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
 
@@ -242,18 +262,22 @@ public static class GuestPageEndpoints
                         : LanguageOf(context.Request);
                     var flags = ScreenedOut.Check(found.Page, questions, answers);
                     var others = OthersComing.Of(found.Page, answers, request.Guest.Email);
+                    var party = PartySize.Of(request.Party, others.Count, found.Page);
                     await proof.RequireAsync(found.Page, request.Guest.Email, language, request.Code, ct);
                     var booked = await reserving.BookAsync(
                         new BookingWish(
                             found.Page.Id,
                             request.Start,
                             request.Duration,
-                            request.Guest.Name.Trim(),
-                            request.Guest.Email.Trim(),
+                            (request.For?.Name ?? request.Guest.Name).Trim(),
+                            (request.For?.Email ?? request.Guest.Email).Trim(),
                             request.Zone,
                             language
                         )
                         {
+                            Booker = BookerOf(request),
+                            Party = party,
+                            OneMore = request.OneMore,
                             Answers = [.. answers.Where(answer => answer.Kind != QuestionKind.Others)],
                             Flags = flags,
                             Companions = others,
@@ -282,6 +306,16 @@ public static class GuestPageEndpoints
             .ProducesProblem(409)
             .ProducesProblem(422);
     }
+
+    /// <summary>Without an address of their own, mail can only go to who booked.</summary>
+    private static Booker? BookerOf(BookRequest request) =>
+        request.For is { } other
+            ? new Booker(
+                request.Guest.Name.Trim(),
+                request.Guest.Email.Trim(),
+                other.Email.Trim().Length == 0 ? MailGoesTo.Booker : other.MailTo
+            )
+            : null;
 
     /// <summary>Nobody is sent on who would never see the private link: it comes by no mail there.</summary>
     internal static string? GoToOf(Page page) =>

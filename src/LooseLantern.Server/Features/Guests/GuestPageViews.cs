@@ -59,6 +59,8 @@ public sealed class GuestPageViews(LanternDb db, Pictures pictures, IClock clock
         )
         {
             CancelWords = page.Changes.CancelWords,
+            MostParty = page.Places == 1 ? 1 : Math.Min(page.Places, page.Changes.MostBrought + 1),
+            ForOthers = details.ForOthers,
         };
     }
 

@@ -2,6 +2,7 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -45,17 +46,18 @@ public static class GuestPreviewEndpoints
                     string? to,
                     string? duration,
                     string? zone,
+                    string? party,
                     PageEditing editing,
                     OpeningsInputs inputs,
                     CancellationToken ct
                 ) =>
                 {
                     var page = await editing.AsPublishedAsync(id, ct);
-                    var asked = OpeningsQuery.Read(from, to, duration, page);
+                    var asked = OpeningsQuery.Read(from, to, duration, page, party);
                     return OpeningsAnswer.Of(
                         page,
                         asked,
-                        await inputs.OpeningsAsync(inputs.Rules(page), asked.From, asked.To, asked.Duration, ct),
+                        await inputs.OpeningsAsync(inputs.Rules(page, asked.Party), asked.From, asked.To, asked.Duration, ct),
                         zone
                     );
                 }
@@ -77,13 +79,13 @@ public static class GuestPreviewEndpoints
                 {
                     var page = await editing.AsPublishedAsync(id, ct);
                     var questions = GuestQuestions.Of(page);
-                    new BookRequestRules(questions).Check(request);
+                    new BookRequestRules(questions, page).Check(request);
                     if (!page.Durations.Contains(request.Duration))
                         throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", page.Durations)));
                     var answers = QuestionAnswers.Check(questions, request.Answers);
                     var flags = ScreenedOut.Check(page, questions, answers);
-                    OthersComing.Of(page, answers, request.Guest.Email);
-                    var rules = inputs.Rules(page);
+                    var others = OthersComing.Of(page, answers, request.Guest.Email);
+                    var rules = inputs.Rules(page, PartySize.Of(request.Party, others.Count, page));
                     var day = request.Start.InZone(rules.Zone).Date;
                     var openings = await inputs.OpeningsAsync(rules, day, day.PlusDays(14), request.Duration, ct);
                     if (openings.FirstOrDefault(opening => opening.Start == request.Start) is not { } found)

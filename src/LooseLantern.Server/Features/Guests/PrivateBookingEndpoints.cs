@@ -73,6 +73,15 @@ public sealed record PrivateBooking(
     /// <summary>What the page says of itself: HTML that is safe to show.</summary>
     public string Description { get; init; } = "";
 
+    /// <summary>How many people come, the guest too.</summary>
+    public int Party { get; init; } = 1;
+
+    /// <summary>How many may come at the most; 1 where companions take no place.</summary>
+    public int MostParty { get; init; } = 1;
+
+    /// <summary>Who booked it for the guest; empty where the guest did.</summary>
+    public string BookerName { get; init; } = "";
+
     /// <summary>Of the page's zone and the guest's, as far as the booking and the days it can be moved to.</summary>
     public IReadOnlyList<ZoneOffsets> Offsets { get; init; } = [];
 
@@ -169,6 +178,9 @@ public static class PrivateBookingEndpoints
                     {
                         Description = Markdown.ToHtml(page.Description),
                         Clock = booking.GuestClock,
+                        Party = booking.Party,
+                        MostParty = page.Places == 1 ? 1 : Math.Min(page.Places, page.Changes.MostBrought + 1),
+                        BookerName = booking.BookerName,
                         Offsets = ZoneOffsets.Of(
                             Instant.Min(start, now),
                             Instant.Max(start, last.AtStartOfDayInZone(DateTimeZone.Utc).ToInstant()),

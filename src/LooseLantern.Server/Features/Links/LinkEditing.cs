@@ -113,7 +113,7 @@ public sealed class LinkEditing(
     }
 
     /// <summary>Lets guests open it; one that is out stays so.</summary>
-    /// <exception cref="Refusal">400 where it is for nobody or over already, 409 for one that is revoked.</exception>
+    /// <exception cref="Refusal">400 where it is over already or offers nothing, 409 for one that is revoked.</exception>
     public Task<AvailabilityLink> SendOutAsync(Guid id, CancellationToken ct) =>
         InLocksAsync(
             id,
@@ -131,8 +131,6 @@ public sealed class LinkEditing(
         RequireLiving(link);
         if (link.OutAt is not null)
             return;
-        if (link.Guests.Count == 0 && !link.IsAmongOurselves)
-            throw Refusal.Invalid("guests", "link-guests");
         if (link.EndsOn < Today(link))
             throw Refusal.Invalid("details.endsOn", "link-end-past");
         var times = link.Page!.Offer!.Times;

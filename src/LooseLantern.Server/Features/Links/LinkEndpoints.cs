@@ -25,9 +25,9 @@ public sealed record ReleaseRequest(IReadOnlyList<Instant> Starts);
 /// <param name="Word">For the guest, in place of ours; may be empty.</param>
 public sealed record SendLinkRequest(string Word = "");
 
-/// <param name="Name">Empty for the link's own guest.</param>
-/// <param name="Email">Empty for the link's own guest.</param>
-public sealed record BookForGuestRequest(Instant Start, int Duration, string Name = "", string Email = "");
+/// <param name="Guests">Whom it is booked for, all at this time; null for the link's own guests. Who has no email is
+/// mailed nothing.</param>
+public sealed record BookForGuestRequest(Instant Start, int Duration, IReadOnlyList<LinkGuest>? Guests = null);
 
 public sealed record BookedForGuest(Guid BookingId, Instant Start, Instant End);
 
@@ -386,18 +386,14 @@ public sealed class LinkBooking(
         var page = link.Page!;
         await allowances.RequireAsync(LinkEditing.HostsOf(link), Allowance.Book, ct);
         Guests.MoveRequest.Check(new Guests.MoveRequest(request.Start));
-        var (name, email) = await GuestAsync(link, request, ct);
-        if (!Words.FitOneLine(name))
-            throw Refusal.Invalid("name", "guest-name");
-        if (!EmailAddress.IsPlausible(email))
-            throw Refusal.Invalid("email", "email");
+        var guests = GuestsOf(link, request);
         var booked = await reserving.BookAsync(
             new BookingWish(
                 id,
                 request.Start,
                 request.Duration,
-                name,
-                email,
+                guests[0].Name,
+                guests[0].Email,
                 link.GuestZone.Length == 0 ? page.Zone : link.GuestZone,
                 link.GuestLanguage
             )
@@ -405,35 +401,46 @@ public sealed class LinkBooking(
                 ByTeam = true,
                 BookedBy = actor.Person?.Id,
                 GuestClock = link.Text.Clock,
+                Others = [.. guests.Skip(1)],
+                IsAmongOurselves = link.IsAmongOurselves,
             },
             key,
             ct
         );
         if (booked.IsNew)
         {
-            record.Note(booked.BookingId, $"Booked a time for {name}", LinkEditing.HostsOf(link));
+            var names = string.Join(", ", guests.Select(guest => guest.Name));
+            record.Note(
+                booked.BookingId,
+                link.IsAmongOurselves ? $"Booked “{page.Title}”" : $"Booked a time for {names}",
+                LinkEditing.HostsOf(link)
+            );
             await db.SaveChangesAsync(ct);
         }
 
         return new BookedForGuest(booked.BookingId, booked.Time.Start, booked.Time.End);
     }
 
-    /// <summary>A time among ourselves is booked in the name of whoever books it.</summary>
-    private async Task<(string Name, string Email)> GuestAsync(
-        AvailabilityLink link,
-        BookForGuestRequest request,
-        CancellationToken ct
-    )
+    /// <summary>A time among ourselves has no guest; who arranges it stands for one, and is mailed nothing.</summary>
+    /// <exception cref="Refusal">400 naming the guest's field.</exception>
+    private List<LinkGuest> GuestsOf(AvailabilityLink link, BookForGuestRequest request)
     {
-        if (link.IsAmongOurselves && actor.Person is { } person)
-            return (
-                person.Name,
-                await db.Users.Where(row => row.Id == person.Id).Select(row => row.Email!).SingleAsync(ct)
-            );
-        var known = link.Guests.Count > 0 ? link.Guests[0] : new LinkGuest("", "");
-        return (
-            request.Name.Trim() is { Length: > 0 } name ? name : known.Name,
-            request.Email.Trim() is { Length: > 0 } email ? email : known.Email
-        );
+        if (link.IsAmongOurselves)
+            return [new LinkGuest(actor.Person?.Name ?? link.Page!.Desk!.Name, "")];
+        var guests = (request.Guests ?? link.Guests)
+            .Select(guest => new LinkGuest(guest?.Name?.Trim() ?? "", guest?.Email?.Trim() ?? ""))
+            .ToList();
+        var faults = new Dictionary<string, Phrase[]>();
+        if (guests.Count is 0 or > LinkFormRules.MostGuests)
+            faults["guests"] = [Phrase.Of("guests-to-book", ("most", LinkFormRules.MostGuests))];
+        for (var i = 0; i < guests.Count; i++)
+        {
+            if (!Words.FitOneLine(guests[i].Name))
+                faults[$"guests[{i}].name"] = ["guest-name"];
+            if (guests[i].Email.Length > 0 && !EmailAddress.IsPlausible(guests[i].Email))
+                faults[$"guests[{i}].email"] = ["email-or-none"];
+        }
+
+        return faults.Count == 0 ? guests : throw Refusal.Invalid(faults);
     }
 }

@@ -90,11 +90,10 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
         FillTimes(page, form.Times, details.LeavesFree);
 
         (link.Guests, link.GuestZone, link.GuestLanguage) = (form.Guests, form.GuestZone, form.GuestLanguage);
-        (link.Topic, link.EndsOn, link.Takes, link.Reopens) = (
-            details.Topic,
-            details.EndsOn,
-            details.Takes,
-            details.Reopens
+        (link.Topic, link.EndsOn, link.Reopens) = (details.Topic, details.EndsOn, details.Reopens);
+        (link.Together, link.Takes) = (
+            details.Together,
+            !details.Together && form.Guests.Count > 1 ? form.Guests.Count : details.Takes
         );
         (link.Notes, link.StartedFrom, link.IsAmongOurselves, link.Text) = (
             details.Notes,
@@ -144,7 +143,8 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
                 link.StartedFrom,
                 link.IsAmongOurselves,
                 page.Details.Place.HostsRing,
-                page.Questions
+                page.Questions,
+                link.Together
             )
         );
     }

@@ -78,13 +78,16 @@ public sealed record LinkTimes(
 /// <param name="HostWords">What only the hosts' copies bear.</param>
 /// <param name="Notes">For the team.</param>
 /// <param name="LeavesFree">Whether what is booked stands in hosts' calendars as free time.</param>
-/// <param name="Takes">How many bookings it takes.</param>
+/// <param name="Takes">How many times of it may be taken; where each of several guests takes one, as many as they
+/// are.</param>
 /// <param name="Reopens">Whether a booking that is cancelled makes room for another.</param>
 /// <param name="EndsOn">The last local date on which it can be used.</param>
 /// <param name="Topic">Words at the beginning of its address; empty for those of the title.</param>
 /// <param name="StartedFrom">In words; empty for nothing.</param>
 /// <param name="HostsRing">By phone: whether the hosts ring the guest.</param>
 /// <param name="Questions">What its guests are asked.</param>
+/// <param name="Together">Of several guests: whether all are booked when one takes a time; else each takes their
+/// own.</param>
 public sealed record LinkDetails(
     int Lead,
     IReadOnlyList<InvitedAlong> AlsoInvited,
@@ -99,5 +102,6 @@ public sealed record LinkDetails(
     string StartedFrom,
     bool IsAmongOurselves,
     bool HostsRing,
-    IReadOnlyList<Question> Questions
+    IReadOnlyList<Question> Questions,
+    bool Together = true
 );

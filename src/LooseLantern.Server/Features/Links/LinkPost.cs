@@ -172,7 +172,8 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
         MessageKind kind,
         IReadOnlyList<string> lines,
         string word,
-        CancellationToken ct
+        CancellationToken ct,
+        string by = ""
     )
     {
         if (
@@ -189,7 +190,9 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
             {
                 ["first_name"] = reader.Name.Split(' ')[0],
                 ["page"] = page.Title,
-                ["guest"] = PostInserts.Harmless(string.Join(", ", link.Guests.Select(guest => guest.Name))),
+                ["guest"] = PostInserts.Harmless(
+                    by.Length > 0 ? by : string.Join(", ", link.Guests.Select(guest => guest.Name))
+                ),
                 ["word"] = PostInserts.Harmless(word),
                 ["wished"] = PostInserts.Harmless(string.Join('\n', lines)),
                 ["link"] = words.Link($"/work/links/{link.Id:D}"),

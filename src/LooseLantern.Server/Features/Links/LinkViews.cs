@@ -8,13 +8,22 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Links;
 
 /// <summary>What was booked by a link.</summary>
-public sealed record LinkBookingView(Guid Id, string Guest, Instant Start, Instant End, bool IsCancelled);
+/// <param name="CancelledBy">Null for one that stands.</param>
+public sealed record LinkBookingView(
+    Guid Id,
+    Guid SessionId,
+    string Guest,
+    Instant Start,
+    Instant End,
+    CancelledBy? CancelledBy
+);
 
 /// <summary>A time that is held for a link.</summary>
 /// <param name="Hosts">On whose calendars.</param>
 public sealed record HeldView(Instant Start, Instant End, Instant? Until, IReadOnlyList<string> Hosts);
 
-public sealed record WishView(Guid Id, Instant Start, Instant End, string Words, Instant At);
+/// <param name="By">Who wrote it; empty where nobody gave a name.</param>
+public sealed record WishView(Guid Id, Instant Start, Instant End, string Words, Instant At, string By);
 
 /// <summary>A link in a list.</summary>
 /// <param name="Hosts">Of each seat.</param>
@@ -149,7 +158,7 @@ public sealed class LinkViews(
             [
                 .. link
                     .Wishes.OrderBy(wish => wish.Start)
-                    .Select(wish => new WishView(wish.Id, wish.Start, wish.End, wish.Words, wish.At)),
+                    .Select(wish => new WishView(wish.Id, wish.Start, wish.End, wish.Words, wish.At, wish.By)),
             ]
         );
     }
@@ -173,10 +182,11 @@ public sealed class LinkViews(
                     booking.Session!.PageId,
                     View = new LinkBookingView(
                         booking.Id,
+                        booking.SessionId,
                         booking.GuestName,
                         booking.Session.Time.LowerBound,
                         booking.Session.Time.UpperBound,
-                        booking.CancelledAt != null
+                        booking.CancelledBy
                     ),
                 })
                 .ToListAsync(ct)

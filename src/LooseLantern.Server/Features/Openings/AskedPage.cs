@@ -21,6 +21,9 @@ public sealed record AskedPage(
     /// <summary>The link whose own holds are not in its way; null where all are.</summary>
     public Guid? Holder { get; init; }
 
+    /// <summary>How many people come with the booking that is asked for.</summary>
+    public int Party { get; init; } = 1;
+
     public DateTimeZone Zone => Rules.Zone;
 
     /// <summary>Whoever has a seat in its line-up, and whoever else is wanted.</summary>

@@ -44,11 +44,13 @@ public sealed class OpeningsInputs(LanternDb db, CalendarUnrolling unrolling, IC
 
     /// <summary>A page, saved or not, as it is asked for openings from now on.</summary>
     /// <param name="page">With its seats, their hosts, its hours and its blocks.</param>
-    public AskedPage Rules(Page page) =>
+    /// <param name="party">How many people come; with one place a session, companions take none.</param>
+    public AskedPage Rules(Page page, int party = 1) =>
         new(PageRulesOf.Row(page, clock.GetCurrentInstant()), page.CalendarChoices)
         {
             Overridden = page.Offer?.Overridden ?? [],
             Holder = page.Offer is null ? null : page.Id,
+            Party = page.Places == 1 ? 1 : party,
         };
 
     /// <summary>The local date it is in the page's zone.</summary>
@@ -142,7 +144,10 @@ public sealed class OpeningsInputs(LanternDb db, CalendarUnrolling unrolling, IC
                     BusySources = titled is null ? null : [.. BusyOf(host).Select(pair => pair.Source)],
                 }),
             ]
-        );
+        )
+        {
+            Party = page.Party,
+        };
 
         // Who has left the team takes no more, also where a page was saved with them at that very moment.
         IEnumerable<(Span Span, BusySource Source)> BusyOf(Host host) =>
@@ -232,7 +237,7 @@ public sealed class OpeningsInputs(LanternDb db, CalendarUnrolling unrolling, IC
             {
                 session.Id,
                 session.Time,
-                Guests = session.Bookings.Count,
+                Guests = session.Bookings.Sum(booking => booking.Party),
             })
             .ToListAsync(ct);
         return rows.ConvertAll(row => new SessionFacts(

@@ -7,10 +7,11 @@ using NodaTime.Text;
 namespace LooseLantern.Server.Features.Openings;
 
 /// <summary>Which openings a guest asks for: local dates of the page's zone, both included, and minutes.</summary>
-public sealed record OpeningsQuery(LocalDate From, LocalDate To, int Duration)
+/// <param name="Party">How many people come.</param>
+public sealed record OpeningsQuery(LocalDate From, LocalDate To, int Duration, int Party)
 {
     /// <exception cref="Refusal">Names every parameter that is wrong.</exception>
-    public static OpeningsQuery Read(string? from, string? to, string? duration, Page page)
+    public static OpeningsQuery Read(string? from, string? to, string? duration, Page page, string? party = null)
     {
         var faults = new Dictionary<string, Phrase[]>();
         var first = Date("from", from);
@@ -31,7 +32,17 @@ public sealed record OpeningsQuery(LocalDate From, LocalDate To, int Duration)
         )
             faults["duration"] = [Phrase.Of("durations", ("durations", page.Durations))];
 
-        return faults.Count == 0 ? new OpeningsQuery(first, last, minutes) : throw Refusal.Invalid(faults);
+        var people = 1;
+        if (
+            party is not null
+            && !(
+                int.TryParse(party, NumberStyles.None, CultureInfo.InvariantCulture, out people)
+                && people is >= 1 and <= PageLimits.MostPlaces
+            )
+        )
+            faults["party"] = [Phrase.Of("party", ("most", PageLimits.MostPlaces))];
+
+        return faults.Count == 0 ? new OpeningsQuery(first, last, minutes, people) : throw Refusal.Invalid(faults);
 
         LocalDate Date(string name, string? text)
         {

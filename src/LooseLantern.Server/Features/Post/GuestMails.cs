@@ -9,7 +9,7 @@ public static class GuestMails
 {
     // The usual text of an appointment: both clocks where they differ, with whom, where, and what the page says of it.
     private const string Text =
-        "{% if both_clocks != \"\" %}{{ day }}, {{ time }}{% endif %}\n{{ hosts }}\n{{ room }}\n{{ links }}\n\n"
+        "{% if both_clocks != \"\" %}{{ day }}, {{ time }}{% endif %}\n{% if for_line != \"\" %}{{ for_line }}\n{% endif %}{{ hosts }}\n{{ room }}\n{{ links }}\n\n"
         + "{% if says_description != \"\" %}{{ description }}{% endif %}\n\n"
         + "{% if says_directions != \"\" %}{{ directions }}{% endif %}\n\n"
         + "{% if says_afterwards != \"\" %}{{ afterwards }}{% endif %}";

@@ -34,7 +34,7 @@ public sealed class Invitations(IClock clock)
             method,
             about.Session.Uid,
             about.Session.Sequence,
-            $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
+            BookingParticipants.TitleFor(about.Page, guests),
             PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page, about.Time.Start)),
             PlaceWords.ForTeam(about.Page, guests, TeamLanguage(about)),
             [.. guests.SelectMany(GuestParticipants)]
@@ -54,7 +54,7 @@ public sealed class Invitations(IClock clock)
             method,
             about.Session.Uid,
             about.Session.Sequence,
-            $"{about.Page.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
+            BookingParticipants.TitleFor(about.Page, guests),
             PostInserts.Harmless(BookingParticipants.ForHosts(guests, about.Page, about.Time.Start)),
             PlaceWords.ForTeam(about.Page, guests, TeamLanguage(about)),
             [

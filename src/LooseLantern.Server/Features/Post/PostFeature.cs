@@ -18,6 +18,7 @@ public static class PostFeature
             .AddScoped<ReminderWriting>()
             .AddScoped<PersonPost>()
             .AddScoped<PostWriting>()
+            .AddScoped<SessionWords>()
             .AddScoped<InsertsInPost>()
             .AddScoped<PostSending>()
             .AddScoped<DailyPost>();

@@ -7,6 +7,7 @@ using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Reserving;
+using LooseLantern.Server.Hosting;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
@@ -35,6 +36,22 @@ public sealed record Reader(string Name, string Email, string Language, Clock Cl
             SignsIn = true,
         };
 
+    /// <summary>
+    /// Whoever reads the mails of a booking: the guest, who booked it for them, or both. Nobody where there is no
+    /// address, and of a time among ourselves.
+    /// </summary>
+    public static IReadOnlyList<Reader> AllOf(Booking booking)
+    {
+        var isForAnother = booking.BookerEmail.Length > 0;
+        var all = new List<Reader>();
+        if (booking.GuestEmail.Length > 0 && (!isForAnother || booking.MailTo != MailGoesTo.Booker))
+            all.Add(Of(booking));
+        if (isForAnother && booking.MailTo != MailGoesTo.Guest)
+            all.Add(Of(booking) with { Name = booking.BookerName, Email = booking.BookerEmail });
+        return all;
+    }
+
+    /// <summary>As the guest reads it.</summary>
     public static Reader Of(Booking booking) =>
         new(
             booking.GuestName,
@@ -82,6 +99,10 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         ["page_link"] = "the page’s address",
         ["links"] = "the links that go along",
         ["answers"] = "what the guest answered, a line each",
+        ["party"] = "how many come; empty where it is one",
+        ["for_line"] = "whom it is booked for, where somebody else booked it",
+        ["booker"] = "who booked it for the guest; empty where the guest did",
+        ["booker_email"] = "the email of who booked it for the guest",
         ["booked_by"] = "who of your team booked it; empty where the guest did",
         ["can_move"] = "“yes” where the guest may move it",
         ["can_cancel"] = "“yes” where the guest may cancel it",
@@ -93,6 +114,8 @@ public sealed class PostWords(SiteAddress site, IClock clock)
         var (booking, page) = (about.Booking, about.Page);
         var (clocks, beside) = Clocks(reader, booking, page);
         var (day, time, zones) = InWords(about.Time, clocks, beside);
+        // Of several guests the team reads everybody's names, and no one guest's particulars.
+        var areAll = telling.AllGuests.Count > 1 && !reader.IsGuest;
         return new Dictionary<string, string>
         {
             ["page"] = page.Title,
@@ -116,9 +139,25 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["says_directions"] =
                 page.Post.SaysDirections && page.Details.Place.Directions.Trim().Length > 0 ? "yes" : "",
             ["says_afterwards"] = page.Post.SaysAfterwards ? "yes" : "",
-            ["guest"] = PostInserts.Harmless(booking.GuestName),
-            ["guest_email"] = booking.GuestEmail,
-            ["first_name"] = PostInserts.Harmless(booking.GuestName.Split(' ')[0]),
+            ["guest"] = PostInserts.Harmless(
+                areAll ? string.Join(", ", telling.AllGuests) : booking.GuestName
+            ),
+            ["guest_email"] = areAll ? "" : booking.GuestEmail,
+            // Who is greeted is who reads it.
+            ["first_name"] = PostInserts.Harmless(
+                (reader is { IsGuest: true, IsCompanion: false } ? reader.Name : booking.GuestName).Split(' ')[0]
+            ),
+            ["party"] = booking.Party > 1 && !areAll ? booking.Party.ToString(CultureInfo.InvariantCulture) : "",
+            ["booker"] = areAll ? "" : PostInserts.Harmless(booking.BookerName),
+            ["booker_email"] = booking.BookerEmail,
+            ["for_line"] =
+                booking.BookerName.Length == 0
+                    ? ""
+                    : ScreenPhrases.Say(
+                        reader.Language,
+                        "form.for-name",
+                        ("name", PostInserts.Harmless(booking.GuestName))
+                    ),
             ["hosts"] = about.HostNames,
             ["company"] = CompanyOf(booking.GuestEmail),
             ["reader"] = PostInserts.Harmless(reader.Name),
@@ -141,11 +180,11 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["room"] = about.HasRoom ? PostInserts.Room : "",
             ["host_words"] = page.Post.HostWords,
             ["links"] = string.Join('\n', page.Post.Links.Select(link => $"{link.Title}\n{link.Address}")),
-            ["word"] = PostInserts.Harmless(telling.Reply?.Text ?? booking.CancelWord),
+            ["word"] = PostInserts.Harmless(telling.Reply?.Text ?? (telling.Word.Length > 0 ? telling.Word : booking.CancelWord)),
             ["by"] = booking.CancelledBy?.ToString() ?? "",
             ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, clocks) : "",
             ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, clocks, beside))),
-            ["answers"] = PostInserts.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
+            ["answers"] = areAll ? "" : PostInserts.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
             ["writer"] = PostInserts.Harmless(
                 telling.Reply is not { } reply
                 || reply.FromEmail.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)

@@ -26,9 +26,17 @@ public sealed class PostWriting(
     /// Tells the guests of these bookings, whom they bring along, the people whose time they take, whom the page
     /// invites along, and who else wants to hear of it.
     /// </summary>
+    /// <remarks>Of several bookings of one session the team hears once, with everybody's names.</remarks>
     public async Task TellAsync(IReadOnlyCollection<Guid> bookingIds, Telling telling, CancellationToken ct)
     {
-        foreach (var about in await AboutBooking.ReadAsync(db, bookingIds, ct))
+        foreach (var session in (await AboutBooking.ReadAsync(db, bookingIds, ct)).GroupBy(about => about.Session.Id))
+            await TellAsync([.. session], telling, ct);
+    }
+
+    private async Task TellAsync(List<AboutBooking> session, Telling telling, CancellationToken ct)
+    {
+        telling = telling with { AllGuests = session.ConvertAll(about => about.Booking.GuestName) };
+        foreach (var about in session)
         {
             var files =
                 about.Page.Post.ToGuests == GuestMail.None
@@ -43,12 +51,16 @@ public sealed class PostWriting(
             // Hosts' calendars are written again, and what is to come says it by itself.
             if (telling.Occasion == Occasion.RoomMade)
                 continue;
-            await ToTeamAsync(about, telling, ct);
-            await ToAlsoInvitedAsync(about, telling, ct);
+            if (about == session[0])
+            {
+                await ToTeamAsync(about, telling, ct);
+                await ToAlsoInvitedAsync(about, telling, ct);
+            }
+
             if (telling.Occasion == Occasion.Replied)
                 continue;
             await reminders.WriteAsync(about, ct);
-            if (about.Page.Places > 1)
+            if (about.Page.Places > 1 || about.Page.Offer is not null)
                 await reminders.RenewAsync(telling.FormerSessionId ?? about.Session.Id, about.Booking.Id, ct);
         }
     }
@@ -72,7 +84,12 @@ public sealed class PostWriting(
         // What only asks for a yes moves while it waits: it is asked for at its new time.
         if (told == MessageKind.MovedForGuest && about.Booking.WaitsUntil is not null)
             told = MessageKind.AskedForGuest;
-        var reader = Reader.Of(about.Booking);
+        foreach (var reader in Reader.AllOf(about.Booking))
+            ToReader(about, telling, files, told, reader);
+    }
+
+    private void ToReader(AboutBooking about, Telling telling, Guid[] files, MessageKind told, Reader reader)
+    {
         var said = words.Of(about, telling, reader);
         var mail = GuestMails.Write(about.Page.Post, told, reader.Language, said);
         var method = MethodFor(about, telling);

@@ -34,11 +34,11 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
             ct
         );
         var telling = new Telling(Occasion.Booked);
+        var toHosts = telling with { AllGuests = isFirst ? await GuestsAsync(booking.SessionId, ct) : [] };
         foreach (var minutes in about.Page.Post.Reminders)
         {
-            if (about.Page.Post.ToGuests != GuestMail.None)
+            foreach (var reader in about.Page.Post.ToGuests == GuestMail.None ? [] : Reader.AllOf(booking))
             {
-                var reader = Reader.Of(booking);
                 Add(
                     about,
                     MessageKind.ReminderForGuest,
@@ -69,7 +69,7 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
                     about,
                     MessageKind.ReminderForHost,
                     reader,
-                    PostTemplates.Write(MessageKind.ReminderForHost, reader.Language, words.Of(about, telling, reader)),
+                    PostTemplates.Write(MessageKind.ReminderForHost, reader.Language, words.Of(about, toHosts, reader)),
                     minutes,
                     quiet,
                     person.Id
@@ -77,6 +77,13 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
             }
         }
     }
+
+    private Task<List<string>> GuestsAsync(Guid sessionId, CancellationToken ct) =>
+        db
+            .Bookings.Where(row => row.SessionId == sessionId && row.WaitsUntil == null)
+            .OrderBy(row => row.Id)
+            .Select(row => row.GuestName)
+            .ToListAsync(ct);
 
     /// <summary>
     /// Of a group, the first guest's booking bears the hosts' reminders; where that one went, the next does.

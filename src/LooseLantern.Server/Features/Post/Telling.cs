@@ -53,6 +53,12 @@ public sealed record Telling(Occasion Occasion)
     /// <summary>Times that are offered instead of the one asked for.</summary>
     public IReadOnlyList<Span> Offered { get; init; } = [];
 
+    /// <summary>Everybody in the session, where the team is told of all of them at once; else empty.</summary>
+    public IReadOnlyList<string> AllGuests { get; init; } = [];
+
+    /// <summary>What somebody of the team writes to all guests; may be empty.</summary>
+    public string Word { get; init; } = "";
+
     /// <summary>What a mail to the booking's address says.</summary>
     public IncomingMail? Reply { get; init; }
 }

@@ -115,7 +115,10 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
                 return (answer, null, false);
             if (answer.Uid != booking.Uid)
                 return (null, "It answers another booking than the one whose address it came to.", false);
-            if (!answer.Attendee.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase))
+            if (
+                !answer.Attendee.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)
+                && !answer.Attendee.Equals(booking.BookerEmail, StringComparison.OrdinalIgnoreCase)
+            )
             {
                 return booking.Companions.Any(one =>
                     one.Email.Equals(answer.Attendee, StringComparison.OrdinalIgnoreCase)

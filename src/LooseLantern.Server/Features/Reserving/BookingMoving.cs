@@ -29,7 +29,8 @@ public enum ChangedBy
 /// <summary>
 /// Moves one guest's booking among the openings of its page, in one transaction that frees the one time and takes the
 /// other. The booking is not in its own way. Its UID and its links stay, its SEQUENCE rises, and everybody concerned is
-/// told. On a group page it leaves its session and joins, or makes, another.
+/// told. On a group page it leaves its session and joins, or makes, another, with all who come. What several guests of
+/// a link took together moves together.
 /// </summary>
 public sealed class BookingMoving(
     LanternDb db,
@@ -59,13 +60,13 @@ public sealed class BookingMoving(
     )
     {
         var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == booking.Session!.PageId, ct);
-        var (session, asked) = (booking.Session!, inputs.Rules(page));
+        var (session, asked) = (booking.Session!, inputs.Rules(page, booking.Party));
         if (await inputs.InputAsync(asked, from, to, MinutesOf(session), ct) is not { } input)
             return [];
         return
         [
             .. OpeningsComputation
-                .Openings(Without(input, session, await IsAloneAsync(booking, ct)))
+                .Openings(Without(input, session, page.Offer is not null || await IsAloneAsync(booking, ct)))
                 .Where(opening => opening.Start != session.Time.LowerBound),
         ];
     }
@@ -80,7 +81,7 @@ public sealed class BookingMoving(
             return;
         var page = found.Session.Page!;
         RequireRules(found, page, by);
-        var asked = inputs.Rules(page);
+        var asked = inputs.Rules(page, found.Party);
         var day = start.InZone(asked.Zone).Date;
         var (first, last) = asked.Rules.Window.Within(day, day, inputs.Today(asked));
         if (first > last)
@@ -130,16 +131,24 @@ public sealed class BookingMoving(
             return true;
         RequireRules(booking, page, by);
         var (was, former) = (before.Time.ToSpan(), before.Hosts.ConvertAll(host => host.HostId));
-        var alone = before.Bookings.Count == 1;
-        var asked = inputs.Rules(page);
+        var together = page.Offer is null ? [booking] : before.Bookings.ToList();
+        var alone = before.Bookings.Count == together.Count;
+        var asked = inputs.Rules(page, booking.Party);
         var day = start.InZone(asked.Zone).Date;
         var input = Without(await inputs.ReadAsync(asked, day, day, MinutesOf(before), ct), before, alone);
         if (await TakenAsync(booking, before, alone, input, page, start, ct) is not { } after)
+        {
+            PlacesLeft.RequireRoom(input, start);
             return false;
+        }
 
-        Renewing.Renew(booking);
-        if (booking.WaitsUntil is { } until)
-            booking.WaitsUntil = Instant.Min(until, start);
+        foreach (var one in together)
+        {
+            Renewing.Renew(one);
+            if (one.WaitsUntil is { } until)
+                one.WaitsUntil = Instant.Min(until, start);
+        }
+
         await wishes.ForSessionAsync(after, ct);
         if (after.Id != before.Id)
             await wishes.ForSessionAsync(before, ct);
@@ -151,7 +160,7 @@ public sealed class BookingMoving(
         await db.SaveChangesAsync(ct);
         var stay = after.Hosts.ConvertAll(host => host.HostId);
         await post.TellAsync(
-            [booking.Id],
+            together.ConvertAll(one => one.Id),
             new Telling(Occasion.Moved)
             {
                 Was = was,
@@ -274,7 +283,7 @@ public sealed class BookingMoving(
             await transaction.RollbackAsync(ct);
         db.ChangeTracker.Clear();
         var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == booking.Session!.PageId, ct);
-        var rules = inputs.Rules(page);
+        var rules = inputs.Rules(page, booking.Party);
         var from = LocalDate.Max(inputs.Today(rules), start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2));
         var left = await OpeningsAsync(booking, from, from.PlusDays(DaysLookedThrough), ct);
         return new Refusal(StatusCodes.Status409Conflict, "opening-gone", "opening-gone.moving")

@@ -27,6 +27,21 @@ public sealed record BookingWish(
     /// <summary>Whom the guest brings along.</summary>
     public IReadOnlyList<Companion> Companions { get; init; } = [];
 
+    /// <summary>How many people come, from 1; on a page for one guest a time it takes no more places.</summary>
+    public int Party { get; init; } = 1;
+
+    /// <summary>Who books it for the guest; null where the guest does.</summary>
+    public Booker? Booker { get; init; }
+
+    /// <summary>Guests of a link who are booked with this one: the same time, a booking each.</summary>
+    public IReadOnlyList<LinkGuest> Others { get; init; } = [];
+
+    /// <summary>Whether who is in the session already wants one more place in it.</summary>
+    public bool OneMore { get; init; }
+
+    /// <summary>Whether it is a time among ourselves, which has no guest.</summary>
+    public bool IsAmongOurselves { get; init; }
+
     /// <summary>By which clock the guest reads times; null where that is not known.</summary>
     public ClockForm? GuestClock { get; init; }
 
@@ -39,6 +54,9 @@ public sealed record BookingWish(
     /// <summary>What the page's screening noted, for the team.</summary>
     public string[] Flags { get; init; } = [];
 
+    /// <summary>Whose mailbox it is booked by.</summary>
+    public string ContactEmail => Booker?.Email ?? GuestEmail;
+
     /// <summary>Tells whether two requests ask for the same.</summary>
     public byte[] Hash() =>
         SHA256.HashData(
@@ -49,12 +67,17 @@ public sealed record BookingWish(
                         Flags = [],
                         GuestClock = null,
                         BookedBy = null,
+                        OneMore = false,
                     },
                     Json.Options
                 )
             )
         );
 }
+
+/// <summary>Who books for somebody else.</summary>
+/// <param name="MailTo">Who gets the mails.</param>
+public sealed record Booker(string Name, string Email, MailGoesTo MailTo);
 
 /// <summary>A booking that stands, with its private link's secret.</summary>
 /// <param name="IsNew">False where the same Idempotency-Key had made it before.</param>

@@ -53,11 +53,13 @@ public sealed class BookingWriting(
     {
         if (page.Details.MostOpen is not { } most)
             return;
-        var (now, email) = (clock.GetCurrentInstant(), wish.GuestEmail.ToUpperInvariant());
+        var (now, email) = (clock.GetCurrentInstant(), wish.ContactEmail.ToUpperInvariant());
+        if (email.Length == 0)
+            return;
         var open = await db.Bookings.CountAsync(
             booking =>
                 booking.Session!.PageId == page.Id
-                && booking.GuestEmail.ToUpper() == email
+                && (booking.GuestEmail.ToUpper() == email || booking.BookerEmail.ToUpper() == email)
                 && booking.Session.Time.UpperBound > now,
             ct
         );
@@ -66,7 +68,27 @@ public sealed class BookingWriting(
         throw new Refusal(StatusCodes.Status422UnprocessableEntity, "most-open");
     }
 
-    /// <summary>Saves the session, its booking and what is told of it.</summary>
+    /// <summary>
+    /// Who is in the session already is asked whether one more place is meant, so that a second press takes none.
+    /// </summary>
+    /// <exception cref="Refusal">409 where the address books this session again.</exception>
+    public async Task RequireFirstAsync(Session session, BookingWish wish, CancellationToken ct)
+    {
+        var email = wish.ContactEmail.ToUpperInvariant();
+        var isIn =
+            email.Length > 0
+            && await db.Bookings.AnyAsync(
+                row =>
+                    row.SessionId == session.Id
+                    && (row.GuestEmail.ToUpper() == email || row.BookerEmail.ToUpper() == email),
+                ct
+            );
+        if (isIn)
+            throw new Refusal(StatusCodes.Status409Conflict, "booked-already");
+    }
+
+    /// <summary>Saves the session, its bookings and what is told of them.</summary>
+    /// <returns>That of the guest who asked.</returns>
     public async Task<Booked> WriteAsync(
         BookingWish wish,
         Session session,
@@ -78,11 +100,31 @@ public sealed class BookingWriting(
         // Who said nothing of their own reads by the workspace's clock.
         var clockForm = wish.GuestClock
             ?? (await db.Workspaces.AsNoTracking().Select(workspace => workspace.Usual).SingleAsync(ct)).Clock;
-        var booked = Write(wish, session, page, key, clockForm);
+        var booked = Write(wish, session, page, clockForm);
+        var all = wish
+            .Others.Select(other =>
+                Write(
+                    wish with
+                    {
+                        GuestName = other.Name,
+                        GuestEmail = other.Email,
+                        Answers = [],
+                        Companions = [],
+                        Party = 1,
+                    },
+                    session,
+                    page,
+                    clockForm
+                ).BookingId
+            )
+            .Prepend(booked.BookingId)
+            .ToList();
+        if (key is not null)
+            Keep(key, wish, session, booked);
         await wishes.ForSessionAsync(session, ct);
         await db.SaveChangesAsync(ct);
         await post.TellAsync(
-            [booked.BookingId],
+            all,
             new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked),
             ct
         );
@@ -90,7 +132,7 @@ public sealed class BookingWriting(
         return booked;
     }
 
-    private Booked Write(BookingWish wish, Session session, Page page, string? key, ClockForm? clockForm)
+    private Booked Write(BookingWish wish, Session session, Page page, ClockForm? clockForm)
     {
         var now = clock.GetCurrentInstant();
         var (secret, reply) = (links.Create(), replies.Create());
@@ -101,6 +143,11 @@ public sealed class BookingWriting(
             SessionId = session.Id,
             GuestName = wish.GuestName,
             GuestEmail = wish.GuestEmail,
+            Party = wish.Party,
+            BookerName = wish.Booker?.Name ?? "",
+            BookerEmail = wish.Booker?.Email ?? "",
+            MailTo = wish.Booker?.MailTo ?? MailGoesTo.Guest,
+            IsAmongOurselves = wish.IsAmongOurselves,
             GuestZone = wish.GuestZone,
             GuestLanguage = wish.GuestLanguage,
             GuestClock = clockForm,
@@ -120,21 +167,18 @@ public sealed class BookingWriting(
             ProtectedAnswerSecret = answer?.Protected,
         };
         db.Bookings.Add(booking);
-
-        if (key is not null)
-        {
-            db.BookingKeys.Add(
-                new BookingKey
-                {
-                    WorkspaceId = session.WorkspaceId,
-                    PageId = session.PageId,
-                    Key = key,
-                    RequestHash = wish.Hash(),
-                    BookingId = booking.Id,
-                }
-            );
-        }
-
         return new Booked(booking.Id, secret.Secret, session.Time.ToSpan(), IsNew: true);
     }
+
+    private void Keep(string key, BookingWish wish, Session session, Booked booked) =>
+        db.BookingKeys.Add(
+            new BookingKey
+            {
+                WorkspaceId = session.WorkspaceId,
+                PageId = session.PageId,
+                Key = key,
+                RequestHash = wish.Hash(),
+                BookingId = booked.BookingId,
+            }
+        );
 }

@@ -9,11 +9,13 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Reserving;
 
-/// <param name="People">Everybody the guest brings along.</param>
-public sealed record CompanionsForm(IReadOnlyList<Companion> People);
+/// <param name="People">Everybody the guest brings along who is to be invited.</param>
+/// <param name="Party">How many come in all, the guest too; null for the guest and those who are named.</param>
+public sealed record CompanionsForm(IReadOnlyList<Companion> People, int? Party = null);
 
 /// <summary>
-/// Changes whom a guest brings along. They take no place and no time of anybody; they are invited, and hosts are told.
+/// Changes whom a guest brings along. Each takes a place of a group page, and none where there is one place a session.
+/// Who is named is invited, and hosts are told.
 /// </summary>
 public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting post, IClock clock)
 {
@@ -36,16 +38,31 @@ public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting 
             throw new Refusal(StatusCodes.Status409Conflict, "over", "over.begun");
         Check(form, booking);
         var people = form.People.Select(one => new Companion(one.Name.Trim(), one.Email.Trim())).ToList();
-        if (people.SequenceEqual(booking.Companions))
+        var party = PartySize.Of(form.Party, people.Count, booking.Session.Page!);
+        if (people.SequenceEqual(booking.Companions) && party == booking.Party)
             return;
+        await RequireRoomAsync(booking, party, ct);
         var former = booking.Companions.Where(was => !people.Exists(one => IsSame(one.Email, was.Email))).ToList();
-        booking.Companions = people;
+        (booking.Companions, booking.Party) = (people, party);
         booking.Sequence++;
         await wishes.ForSessionAsync(booking.Session, ct);
         await db.SaveChangesAsync(ct);
         await post.TellAsync([bookingId], new Telling(Occasion.CompanyChanged) { FormerCompanions = former }, ct);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
+    }
+
+    /// <summary>Under the page's lock, so that no place is given away twice.</summary>
+    private async Task RequireRoomAsync(Booking booking, int party, CancellationToken ct)
+    {
+        var places = booking.Session!.Page!.Places;
+        if (places == 1 || party <= booking.Party)
+            return;
+        var others = await db
+            .Bookings.Where(row => row.SessionId == booking.SessionId && row.Id != booking.Id)
+            .SumAsync(row => row.Party, ct);
+        if (others + party > places)
+            throw PlacesLeft.TooFew(places - others, party);
     }
 
     private static void Check(CompanionsForm form, Booking booking)

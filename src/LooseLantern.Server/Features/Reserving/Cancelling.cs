@@ -31,6 +31,51 @@ public sealed class Cancelling(
     public Task CancelAsync(Guid bookingId, CancelledBy by, string word, CancellationToken ct) =>
         EndAsync(bookingId, by, word, new Telling(Occasion.Cancelled), _ => true, ct);
 
+    /// <summary>
+    /// Cancels a session with all its bookings at once: each guest is told, and the team once. One that is cancelled
+    /// already stays as it is.
+    /// </summary>
+    /// <param name="word">Why, for whoever is told; may be empty.</param>
+    /// <exception cref="Refusal">As for one booking.</exception>
+    public async Task CancelSessionAsync(Guid sessionId, string word, CancellationToken ct)
+    {
+        RequireShort(word);
+        var found = await db
+            .Sessions.IgnoreQueryFilters([LanternDb.NotCancelled])
+            .AsNoTracking()
+            .Include(row => row.Hosts)
+            .FirstOrDefaultAsync(row => row.Id == sessionId, ct)
+            ?? throw Refusal.NotFound("session");
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        var hostIds = await LockAsync(found, ct);
+        if (
+            await db.Sessions.Include(row => row.Hosts).Include(row => row.Bookings).AsSplitQuery()
+                .SingleOrDefaultAsync(row => row.Id == sessionId, ct)
+            is not { } session
+        )
+            return;
+        var now = clock.GetCurrentInstant();
+        if (session.Time.UpperBound <= now)
+            throw new Refusal(StatusCodes.Status409Conflict, "over");
+        foreach (var booking in session.Bookings)
+        {
+            End(booking, CancelledBy.Team, word, now);
+            record.Note(booking.Id, $"Cancelled the booking of {booking.GuestName}", hostIds);
+        }
+
+        await EndAsync(session, now, ct);
+        await wishes.ForSessionAsync(session, ct);
+        await db.SaveChangesAsync(ct);
+        await taking.SettleAsync(session.PageId, ct);
+        await post.TellAsync(
+            session.Bookings.ConvertAll(booking => booking.Id),
+            new Telling(Occasion.Cancelled),
+            ct
+        );
+        await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
+    }
+
     /// <summary>The same for whatever else ends a booking.</summary>
     /// <param name="isStill">Whether it is to end still, asked once nobody else can change it.</param>
     /// <returns>Whether it was ended by this.</returns>
@@ -43,8 +88,7 @@ public sealed class Cancelling(
         CancellationToken ct
     )
     {
-        if (word.Length > MostOfAWord)
-            throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", MostOfAWord)));
+        RequireShort(word);
         var found = await db
             .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()
@@ -54,11 +98,7 @@ public sealed class Cancelling(
             ?? throw Refusal.NotFound("booking");
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        // The page first, then hosts in order of id, as bookings do.
-        var hostIds = found.Session!.Hosts.Select(host => host.HostId).Order().ToArray();
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {found.Session.PageId} FOR UPDATE", ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
-        db.ChangeTracker.Clear();
+        var hostIds = await LockAsync(found.Session!, ct);
         var booking = await db
             .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .SingleAsync(row => row.Id == bookingId, ct);
@@ -82,15 +122,9 @@ public sealed class Cancelling(
             ChangesByGuests.RequireMayCancel(rules, session.Time.LowerBound, now);
         }
 
-        (booking.CancelledAt, booking.CancelledBy, booking.CancelWord) = (now, by, word.Trim());
-        booking.Sequence++;
+        End(booking, by, word, now);
         if (session.Bookings.TrueForAll(other => other.CancelledAt is not null))
-        {
-            session.CancelledAt = now;
-            session.Sequence++;
-            db.Commitments.RemoveRange(await db.Commitments.Where(row => row.HolderId == session.Id).ToListAsync(ct));
-        }
-
+            await EndAsync(session, now, ct);
         await wishes.ForSessionAsync(session, ct);
         record.Note(
             bookingId,
@@ -103,5 +137,35 @@ public sealed class Cancelling(
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
         return true;
+    }
+
+    private static void RequireShort(string word)
+    {
+        if (word.Length > MostOfAWord)
+            throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", MostOfAWord)));
+    }
+
+    /// <summary>The page first, then hosts in order of id, as bookings do.</summary>
+    private async Task<Guid[]> LockAsync(Session session, CancellationToken ct)
+    {
+        var hostIds = session.Hosts.Select(host => host.HostId).Order().ToArray();
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {session.PageId} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
+        db.ChangeTracker.Clear();
+        return hostIds;
+    }
+
+    private static void End(Booking booking, CancelledBy by, string word, Instant now)
+    {
+        (booking.CancelledAt, booking.CancelledBy, booking.CancelWord) = (now, by, word.Trim());
+        booking.Sequence++;
+    }
+
+    /// <summary>Nobody is left in it: its hosts' time is free again.</summary>
+    private async Task EndAsync(Session session, Instant now, CancellationToken ct)
+    {
+        session.CancelledAt = now;
+        session.Sequence++;
+        db.Commitments.RemoveRange(await db.Commitments.Where(row => row.HolderId == session.Id).ToListAsync(ct));
     }
 }

@@ -29,6 +29,21 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
         };
     }
 
+    /// <summary>Of a link by which each of several guests takes a time of their own, nobody takes two.</summary>
+    /// <exception cref="Refusal">409 where this one has one.</exception>
+    public async Task RequireOwnTurnAsync(AvailabilityLink link, BookingWish wish, CancellationToken ct)
+    {
+        if (link.Together || link.Guests.Count < 2)
+            return;
+        var (name, email) = (wish.GuestName, wish.GuestEmail.ToUpperInvariant());
+        var hasOne = await db.Bookings.AnyAsync(
+            row => row.Session!.PageId == link.Id && row.GuestName == name && row.GuestEmail.ToUpper() == email,
+            ct
+        );
+        if (hasOne)
+            throw new Refusal(StatusCodes.Status409Conflict, "link-yours-taken");
+    }
+
     /// <summary>
     /// A time of it became a booking: what it held gives way, all of it where nothing more is to be taken, else what
     /// lies there.
@@ -72,9 +87,10 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
 
     private async Task<LinkFacts> FactsAsync(AvailabilityLink link, CancellationToken ct)
     {
+        // A time that several take together counts once.
         var cancelled = await db
-            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
-            .Where(row => row.Session!.PageId == link.Id)
+            .Sessions.IgnoreQueryFilters([LanternDb.NotCancelled])
+            .Where(row => row.PageId == link.Id)
             .Select(row => row.CancelledAt != null)
             .ToListAsync(ct);
         var notCancelled = cancelled.Count(isCancelled => !isCancelled);

@@ -4,6 +4,7 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -13,12 +14,17 @@ namespace LooseLantern.Server.Features.Reserving;
 public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, AssignmentReading assignments, IClock clock)
 {
     /// <summary>One with room at that time, or a new one; null where the time is not open.</summary>
+    /// <exception cref="Refusal">409 with how many places are left, where there are some and more people
+    /// come.</exception>
     public async Task<Session?> FindAsync(BookingWish wish, Page page, CancellationToken ct)
     {
-        var rules = inputs.Rules(page);
+        var rules = inputs.Rules(page, wish.Party);
         var day = wish.Start.InZone(rules.Zone).Date;
         var input = await inputs.ReadAsync(rules, day, day, wish.Duration, ct);
-        return await JoinedAsync(input, wish, ct) ?? await NewAsync(input, wish, page, ct);
+        var found = await JoinedAsync(input, wish, ct) ?? await NewAsync(input, wish, page, ct);
+        if (found is null)
+            PlacesLeft.RequireRoom(input, wish.Start);
+        return found;
     }
 
     /// <summary>The session of a group page that still has room then, or null.</summary>

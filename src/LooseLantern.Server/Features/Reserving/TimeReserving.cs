@@ -9,7 +9,7 @@ namespace LooseLantern.Server.Features.Reserving;
 /// <summary>
 /// The one way to commit hosts' time. In one transaction it locks the page and then all eligible hosts in order of id,
 /// computes anew, chooses hosts, writes the session (or joins one with room), its bookings and commitments, and leaves
-/// the messages to send. Locks come first because inserts that only run into the exclusion constraint end in deadlocks
+/// the messages to send. A party takes a place for each of its people. Locks come first because inserts that only run into the exclusion constraint end in deadlocks
 /// when many guests want one time; the constraint beneath is what holds if this is ever wrong.
 /// </summary>
 public sealed class TimeReserving(
@@ -61,10 +61,14 @@ public sealed class TimeReserving(
         if (!page.Durations.Contains(wish.Duration))
             throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", page.Durations)));
         await writing.RequireBelowMostOpenAsync(page, wish, ct);
+        if (link is not null)
+            await taking.RequireOwnTurnAsync(link, wish, ct);
 
         await hostLocks.TakeAsync(page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId), ct);
         if (await finding.FindAsync(wish, page, ct) is not { } session)
             return null;
+        if (!wish.OneMore)
+            await writing.RequireFirstAsync(session, wish, ct);
         if (link is not null)
             await taking.TakenAsync(link, page, session, ct);
         return await writing.WriteAsync(wish, session, page, key, ct);

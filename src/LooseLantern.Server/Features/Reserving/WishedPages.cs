@@ -56,7 +56,7 @@ public sealed class WishedPages(LanternDb db, PageEditing pages, OpeningsInputs 
     {
         db.ChangeTracker.Clear();
 
-        var rules = inputs.Rules(await GetAsync(wish, ct));
+        var rules = inputs.Rules(await GetAsync(wish, ct), wish.Party);
         var from = LocalDate.Max(
             inputs.Today(rules),
             wish.Start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2)

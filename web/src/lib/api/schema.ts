@@ -2478,6 +2478,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getSession"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/guests.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getSessionGuests"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/openings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description When all hosts of the session could take all of it, by the page’s rules. */
+        get: operations["getSessionOpenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description With everybody in it: each guest is told. */
+        post: operations["moveSession"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description With everybody in it: each guest is told. */
+        post: operations["cancelSession"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A mail of their own to each who comes. */
+        post: operations["writeToSession"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/post": {
         parameters: {
             query?: never;
@@ -2735,16 +2835,8 @@ export interface components {
             start: components["schemas"]["Instant"];
             /** Format: int32 */
             duration: number;
-            /**
-             * @description Empty for the link's own guest.
-             * @default
-             */
-            name: string;
-            /**
-             * @description Empty for the link's own guest.
-             * @default
-             */
-            email: string;
+            /** @description Whom it is booked for, all at this time; null for the link's own guests. Who has no email is mailed nothing. */
+            guests?: null | components["schemas"]["LinkGuest"][];
         };
         /** @description One booking with all that is known of it. */
         BookingDetail: {
@@ -2765,15 +2857,18 @@ export interface components {
             now: components["schemas"]["Instant"];
             /**
              * Format: int32
-             * @description How many there are in all, of which Rows is one run.
+             * @description How many appointments there are in all, of which Rows is one run; of the cancelled, how many bookings.
              */
             total: number;
+            /** @description All bookings of a group session stand together. */
             rows: components["schemas"]["BookingRow"][];
         };
         /** @description A booking in the coordinator's list. */
         BookingRow: {
             /** Format: uuid */
             id: string;
+            /** Format: uuid */
+            sessionId: string;
             start: components["schemas"]["Instant"];
             end: components["schemas"]["Instant"];
             /**
@@ -2805,6 +2900,21 @@ export interface components {
             cancelWord: string;
             /** @description Whether the person who asks may move or cancel it. */
             mayChange: boolean;
+            /**
+             * Format: int32
+             * @description How many people one session of the page takes.
+             */
+            places: number;
+            /**
+             * Format: int32
+             * @description How many people come by this booking.
+             */
+            party: number;
+            /** @description Who booked it for the guest; empty where the guest did. */
+            bookerName: string;
+            bookerEmail: string;
+            /** @description Whether it has no guest, and who arranged it stands in the guest's place. */
+            isAmongOurselves: boolean;
         };
         /** @description What a guest sends to reserve an opening. */
         BookRequest: {
@@ -2816,6 +2926,7 @@ export interface components {
             duration: number;
             /** @description IANA id of the zone the guest reads times in. */
             zone: string;
+            /** @description Who books. */
             guest: components["schemas"]["GuestRequest"];
             /** @description Answers to the page's questions by their key. */
             answers?: null | {
@@ -2824,6 +2935,17 @@ export interface components {
             /** @description What was mailed to prove the address, where the page wants that. */
             code?: null | string;
             clock?: null | components["schemas"]["ClockForm"];
+            for?: null | components["schemas"]["ForRequest"];
+            /**
+             * Format: int32
+             * @description How many people come, the guest too; null for the guest and those who are named.
+             */
+            party?: null | number;
+            /**
+             * @description Whether who is in the session already wants one more place in it.
+             * @default false
+             */
+            oneMore: boolean;
         };
         BusyTimesAddress: {
             /** @description The secret address from the root of the site; null where busy times are not told. */
@@ -2991,8 +3113,13 @@ export interface components {
             email: string;
         };
         CompanionsForm: {
-            /** @description Everybody the guest brings along. */
+            /** @description Everybody the guest brings along who is to be invited. */
             people: components["schemas"]["Companion"][];
+            /**
+             * Format: int32
+             * @description How many come in all, the guest too; null for the guest and those who are named.
+             */
+            party?: null | number;
         };
         /** @description A coordinator beside what they may do for the host at hand. */
         CoordinatorGrant: {
@@ -3193,6 +3320,17 @@ export interface components {
             /** @description Whether it was gone through, or its work stands already. */
             done: boolean;
         };
+        /** @description Whom somebody else books for. */
+        ForRequest: {
+            name: string;
+            /**
+             * @description Empty where there is none.
+             * @default
+             */
+            email: string;
+            /** @description Who gets the mails. */
+            mailTo?: components["schemas"]["MailGoesTo"];
+        };
         /** @description A run of a day in which all, or any, of the hosts are free. */
         FreeRun: {
             /** Format: int32 */
@@ -3323,6 +3461,13 @@ export interface components {
             guest: null | components["schemas"]["GuestRequest"];
             /** @description IANA id of the zone that the one it is for is known to be in; empty where that is not known. */
             guestZone?: string;
+            /**
+             * Format: int32
+             * @description How many people may come with one booking, the guest too; 1 where each books alone.
+             */
+            mostParty?: number;
+            /** @description Whether one may book for somebody else. */
+            forOthers?: boolean;
             /** @description What the page says on cancelling; may be empty. */
             cancelWords?: string;
             clock?: null | components["schemas"]["ClockForm"];
@@ -3590,10 +3735,12 @@ export interface components {
         LinkBookingView: {
             /** Format: uuid */
             id: string;
+            /** Format: uuid */
+            sessionId: string;
             guest: string;
             start: components["schemas"]["Instant"];
             end: components["schemas"]["Instant"];
-            isCancelled: boolean;
+            cancelledBy: null | components["schemas"]["CancelledBy"];
         };
         LinkDarkRequest: {
             times: components["schemas"]["LinkTimes"];
@@ -3629,7 +3776,7 @@ export interface components {
             leavesFree: boolean;
             /**
              * Format: int32
-             * @description How many bookings it takes.
+             * @description How many times of it may be taken; where each of several guests takes one, as many as they are.
              */
             takes: number;
             /** @description Whether a booking that is cancelled makes room for another. */
@@ -3646,6 +3793,11 @@ export interface components {
             hostsRing: boolean;
             /** @description What its guests are asked. */
             questions: components["schemas"]["Question"][];
+            /**
+             * @description Of several guests: whether all are booked when one takes a time; else each takes their own.
+             * @default true
+             */
+            together: boolean;
         };
         /** @description A link as it is made and changed. */
         LinkForm: {
@@ -3901,6 +4053,12 @@ export interface components {
             };
         };
         /**
+         * @description Who gets the mails of a booking that somebody made for somebody else.
+         * @default booker
+         * @enum {unknown}
+         */
+        MailGoesTo: "booker" | "both" | "guest";
+        /**
          * @description What a mail to a booking's own address says.
          * @enum {unknown}
          */
@@ -3939,7 +4097,7 @@ export interface components {
             kinds: string[];
         };
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
         /** @description How many more of each there are than are listed; they are found by a search. */
@@ -4128,6 +4286,11 @@ export interface components {
              * @description How many bookings to come one guest may have on the page, told by the email; null for any number.
              */
             mostOpen: null | number;
+            /**
+             * @description Whether one may book for somebody else.
+             * @default false
+             */
+            forOthers: boolean;
         };
         /** @description What a change does to the openings of one page. */
         PageEffect: {
@@ -4514,6 +4677,18 @@ export interface components {
             cancelWord: string;
             /** @description What the page says of itself: HTML that is safe to show. */
             description?: string;
+            /**
+             * Format: int32
+             * @description How many people come, the guest too.
+             */
+            party?: number;
+            /**
+             * Format: int32
+             * @description How many may come at the most; 1 where companions take no place.
+             */
+            mostParty?: number;
+            /** @description Who booked it for the guest; empty where the guest did. */
+            bookerName?: string;
             /** @description Of the page's zone and the guest's, as far as the booking and the days it can be moved to. */
             offsets?: components["schemas"]["ZoneOffsets"][];
             clock?: null | components["schemas"]["ClockForm"];
@@ -4707,6 +4882,56 @@ export interface components {
              */
             word: string;
         };
+        /** @description A session with everybody who comes to it. */
+        SessionDetail: {
+            now: components["schemas"]["Instant"];
+            /** Format: uuid */
+            id: string;
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            /** Format: uuid */
+            pageId: string;
+            isOfLink: boolean;
+            page: string;
+            place: string;
+            zone: string;
+            hosts: string[];
+            /** Format: int32 */
+            places: number;
+            /**
+             * Format: int32
+             * @description How many people come, of so many places.
+             */
+            coming: number;
+            mayChange: boolean;
+            /** @description First local date in the page's zone that it may be moved to. */
+            firstDate: components["schemas"]["LocalDate"];
+            lastDate: components["schemas"]["LocalDate"];
+            /** @description Everything that any of its guests was asked, in words. */
+            questions: string[];
+            /** @description Whose bookings stand, in the order they booked. */
+            guests: components["schemas"]["SessionGuest"][];
+            /** @description Whose bookings are cancelled. */
+            cancelled: components["schemas"]["BookingRow"][];
+        };
+        /** @description One of a session's guests with what they answered. */
+        SessionGuest: {
+            row: components["schemas"]["BookingRow"];
+            companions: components["schemas"]["Companion"][];
+            /** @description In the order of the session's questions; empty where there is none. */
+            answers: string[];
+        };
+        SessionWordsForm: {
+            /** @description What everybody who comes is to read. */
+            word: string;
+        };
+        SessionWordsSent: {
+            /**
+             * Format: int32
+             * @description How many mails go out.
+             */
+            mails: number;
+        };
         SetPasswordRequest: {
             password: string;
         };
@@ -4820,6 +5045,11 @@ export interface components {
                 [key: string]: string;
             };
             clock?: null | components["schemas"]["ClockForm"];
+            /**
+             * @description Whether it is taken by somebody else than the one it names.
+             * @default false
+             */
+            notMe: boolean;
         };
         /** @description Goes back in the header X-Lantern-Token with every request that changes something. */
         TokenAnswer: {
@@ -4967,6 +5197,11 @@ export interface components {
              * @default
              */
             zone: string;
+            /**
+             * @description Who asks, where the link does not name one guest alone; may be empty.
+             * @default
+             */
+            by: string;
         };
         WishView: {
             /** Format: uuid */
@@ -4975,6 +5210,8 @@ export interface components {
             end: components["schemas"]["Instant"];
             words: string;
             at: components["schemas"]["Instant"];
+            /** @description Who wrote it; empty where nobody gave a name. */
+            by: string;
         };
         /** @description What the grid and the buffers of a page come to, worked from one of its openings. */
         WorkedExample: {
@@ -5084,6 +5321,7 @@ export interface operations {
                 to?: string;
                 duration?: string;
                 zone?: string;
+                party?: string;
             };
             header?: never;
             path: {
@@ -11455,6 +11693,7 @@ export interface operations {
                 to?: string;
                 duration?: string;
                 zone?: string;
+                party?: string;
             };
             header?: never;
             path: {
@@ -11866,6 +12105,304 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    getSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getSessionGuests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getSessionOpenings: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    moveSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    cancelSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writeToSession: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionWordsForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionWordsSent"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

@@ -115,17 +115,15 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
             session.Sequence,
             clock.GetCurrentInstant(),
             session.Time.ToSpan(),
-            guests.Count == 0
-                ? session.Page!.Title
-                : $"{session.Page!.Title}: {string.Join(", ", guests.Select(guest => guest.GuestName))}",
+            BookingParticipants.TitleFor(session.Page!, guests),
             place.Length == 0 ? null : place,
-            BookingParticipants.ForHosts(guests, session.Page, session.Time.LowerBound),
+            BookingParticipants.ForHosts(guests, session.Page!, session.Time.LowerBound),
             IsHeld: guests.Count > 0 && guests.TrueForAll(guest => guest.WaitsUntil is not null),
             organizer,
             [.. hosts, .. guests.SelectMany(BookingParticipants.Of)]
         )
         {
-            IsFree = session.Page.Offer?.LeavesFree ?? false,
+            IsFree = session.Page!.Offer?.LeavesFree ?? false,
         };
     }
 }
