@@ -24,6 +24,7 @@ public sealed record TakenByLink(Instant Start, Instant End, IReadOnlyList<strin
 /// <param name="Guests">Whom it is for, by name.</param>
 /// <param name="KnownEmail">The one guest's email, all but the first letters masked; empty where it has to be asked
 /// for.</param>
+/// <param name="IsForOne">Whether who takes it is known without asking.</param>
 /// <param name="Ask">Whom to ask where nothing can be taken any more.</param>
 public sealed record GuestLink(
     LinkState State,
@@ -32,7 +33,8 @@ public sealed record GuestLink(
     string KnownEmail,
     IReadOnlyList<TakenByLink> Taken,
     string Ask,
-    int Wished
+    int Wished,
+    bool IsForOne
 );
 
 /// <summary>What a guest sends to take a time of a link. What is known already need not be sent.</summary>
@@ -350,7 +352,8 @@ public sealed class GuestLinkViews(LanternDb db, GuestPageViews pages, IClock cl
                 )),
             ],
             sender ?? page.Desk!.Name,
-            link.Wishes.Count
+            link.Wishes.Count,
+            isOne
         );
     }
 

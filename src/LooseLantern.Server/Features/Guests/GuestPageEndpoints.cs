@@ -83,10 +83,10 @@ public sealed record GuestPage(
     public string GuestZone { get; init; } = "";
 
     /// <summary>How many people may come with one booking, the guest too; 1 where each books alone.</summary>
-    public int MostParty { get; init; } = 1;
+    public required int MostParty { get; init; }
 
     /// <summary>Whether one may book for somebody else.</summary>
-    public bool ForOthers { get; init; }
+    public required bool ForOthers { get; init; }
 
     /// <summary>What the page says on cancelling; may be empty.</summary>
     public string CancelWords { get; init; } = "";

@@ -74,13 +74,13 @@ public sealed record PrivateBooking(
     public string Description { get; init; } = "";
 
     /// <summary>How many people come, the guest too.</summary>
-    public int Party { get; init; } = 1;
+    public required int Party { get; init; }
 
     /// <summary>How many may come at the most; 1 where companions take no place.</summary>
-    public int MostParty { get; init; } = 1;
+    public required int MostParty { get; init; }
 
     /// <summary>Who booked it for the guest; empty where the guest did.</summary>
-    public string BookerName { get; init; } = "";
+    public required string BookerName { get; init; }
 
     /// <summary>Of the page's zone and the guest's, as far as the booking and the days it can be moved to.</summary>
     public IReadOnlyList<ZoneOffsets> Offsets { get; init; } = [];

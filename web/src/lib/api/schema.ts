@@ -3392,6 +3392,8 @@ export interface components {
             ask: string;
             /** Format: int32 */
             wished: number;
+            /** @description Whether who takes it is known without asking. */
+            isForOne: boolean;
         };
         /**
          * @description What guests of a page are sent.
@@ -3465,9 +3467,9 @@ export interface components {
              * Format: int32
              * @description How many people may come with one booking, the guest too; 1 where each books alone.
              */
-            mostParty?: number;
+            mostParty: number;
             /** @description Whether one may book for somebody else. */
-            forOthers?: boolean;
+            forOthers: boolean;
             /** @description What the page says on cancelling; may be empty. */
             cancelWords?: string;
             clock?: null | components["schemas"]["ClockForm"];
@@ -4681,14 +4683,14 @@ export interface components {
              * Format: int32
              * @description How many people come, the guest too.
              */
-            party?: number;
+            party: number;
             /**
              * Format: int32
              * @description How many may come at the most; 1 where companions take no place.
              */
-            mostParty?: number;
+            mostParty: number;
             /** @description Who booked it for the guest; empty where the guest did. */
-            bookerName?: string;
+            bookerName: string;
             /** @description Of the page's zone and the guest's, as far as the booking and the days it can be moved to. */
             offsets?: components["schemas"]["ZoneOffsets"][];
             clock?: null | components["schemas"]["ClockForm"];

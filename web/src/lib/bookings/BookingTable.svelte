@@ -1,31 +1,31 @@
 <script lang="ts">
-  import { Temporal } from 'temporal-polyfill';
   import type { Schemas } from '$lib/api/client';
   import OutsideNote from '$lib/calendars/OutsideNote.svelte';
-  import { cityOf, sameClock } from '$lib/time/clock';
-  import { dateIn, dayMonth, dayName, lengthOf, longDate, timeOf } from '$lib/time/format';
-
-  import { endInWords, needsAnswer, replyInWords } from './reply';
+  import { cityOf } from '$lib/time/clock';
+  import { dateIn, dayMonth, lengthOf, longDate, timeOf } from '$lib/time/format';
+  import { appointmentsOf, fullness, type Appointment } from './appointments';
+  import GuestCell from './GuestCell.svelte';
+  import { needsAnswer } from './reply';
 
   interface Props {
     rows: Schemas['BookingRow'][];
     /** The workspace's zone, in which the list is read. */
     zone: string;
     now: string;
-    oncancel: (row: Schemas['BookingRow']) => void;
+    oncancel: (appointment: Appointment) => void;
   }
 
   let { rows, zone, now, oncancel }: Props = $props();
 
   const today = $derived(dateIn(now, zone));
   const days = $derived.by(() => {
-    const grouped: { key: string; date: string; waits: boolean; rows: Schemas['BookingRow'][] }[] = [];
-    for (const row of rows) {
+    const grouped: { key: string; date: string; waits: boolean; appointments: Appointment[] }[] = [];
+    for (const appointment of appointmentsOf(rows)) {
       // What waits for an answer comes first, and its days are told apart from those of all the others.
-      const [date, waits] = [dateIn(row.start, zone), needsAnswer(row)];
+      const [date, waits] = [dateIn(appointment.row.start, zone), appointment.rows.some(needsAnswer)];
       const day = grouped.at(-1);
-      if (day?.date === date && day.waits === waits) day.rows.push(row);
-      else grouped.push({ key: `${date}${waits ? ' waits' : ''}`, date, waits, rows: [row] });
+      if (day?.date === date && day.waits === waits) day.appointments.push(appointment);
+      else grouped.push({ key: `${date}${waits ? ' waits' : ''}`, date, waits, appointments: [appointment] });
     }
     return grouped;
   });
@@ -62,7 +62,8 @@
             >{/if}
         </th>
       </tr>
-      {#each day.rows as row (row.id)}
+      {#each day.appointments as appointment (appointment.row.id)}
+        {@const { row, rows, isShared } = appointment}
         <tr
           class="max-md:grid max-md:grid-cols-[auto_1fr] max-md:gap-x-3 max-md:border-t max-md:border-line max-md:px-4 max-md:py-2"
         >
@@ -77,36 +78,22 @@
             {#if row.mayChange}<button
                 type="button"
                 class="ml-2 text-fine underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11"
-                aria-label="Cancel the booking of {row.guestName}"
-                onclick={() => oncancel(row)}>Cancel</button
+                aria-label={isShared ? `Cancel ${row.page} for all who come` : `Cancel the booking of ${row.guestName}`}
+                onclick={() => oncancel(appointment)}>{isShared ? 'Cancel all' : 'Cancel'}</button
               >{/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:border-0 max-md:p-0">
-            <a
-              href="/work/bookings/{row.id}"
-              class="inline-flex min-h-6 items-center font-semibold underline decoration-line-strong underline-offset-4 max-md:min-h-11"
-              >{row.guestName}</a
-            >
-            <span class="block text-fine break-all text-muted">{row.guestEmail}</span>
-            {#if !sameClock(row.guestZone, zone, Temporal.Instant.from(row.start))}
-              <span class="block text-fine text-muted"
-                >{timeOf(row.start, row.guestZone)} in {cityOf(row.guestZone)}</span
+            {#if isShared}
+              <a
+                href="/work/bookings/session/{row.sessionId}"
+                class="inline-flex min-h-6 items-center font-semibold underline decoration-line-strong underline-offset-4 max-md:min-h-11"
+                >{fullness(appointment)}</a
               >
-            {/if}
-            {#if row.cancelledAt}
-              <span class="block text-fine text-brick"
-                >{endInWords(row)} ({dayMonth(dateIn(row.cancelledAt, zone))})</span
-              >
+              <ul class="mt-1 border-l border-line pl-2.5">
+                {#each rows as person (person.id)}<li class="py-0.5"><GuestCell row={person} {zone} /></li>{/each}
+              </ul>
             {:else}
-              {@const reply = replyInWords(row, zone)}
-              {#if row.waitsUntil}<span class="block text-fine font-semibold text-brick"
-                  >asks; answer until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</span
-                >{/if}
-              {#if reply}<span
-                  class="block text-fine {row.reply === 'declined' || row.wishStart
-                    ? 'font-semibold text-brick'
-                    : 'text-sea-text'}">{reply}</span
-                >{/if}
+              <GuestCell {row} {zone} />
             {/if}
           </td>
           <td class="border-t border-line px-3 py-2.5 align-top max-md:col-span-2 max-md:border-0 max-md:p-0">

@@ -11,7 +11,9 @@
   import type { ShownOpening } from './days';
   import type { GuestPageState } from './GuestPageState.svelte';
   import { changesInWords } from './inWords';
+  import ForWhom from './ForWhom.svelte';
   import { clashOf } from './ownCalendar';
+  import Choice from '$lib/ui/Choice.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
@@ -19,7 +21,8 @@
     opening: ShownOpening;
     /** Where and with whom, in words. */
     circumstance: string;
-    onreserve: () => void;
+    /** With whether one more place is meant. */
+    onreserve: (oneMore: boolean) => void;
     onchoose: (opening: ShownOpening) => void;
   }
 
@@ -27,7 +30,8 @@
 
   const { page, zone, problem } = $derived(guest);
   const asks = $derived(page.approvalHours !== null);
-  const gone = $derived(problem?.status === 409);
+  const isIn = $derived(problem?.type === 'urn:loose-lantern:booked-already');
+  const gone = $derived(problem?.status === 409 && !isIn);
   const screened = $derived(problem?.type === 'urn:loose-lantern:screened');
   const needsCode = $derived(problem?.type === 'urn:loose-lantern:code-needed');
   const goTo = $derived(screened && typeof problem?.goTo === 'string' ? problem.goTo : undefined);
@@ -35,7 +39,8 @@
   const nameMend = $derived(mendOf(problem, 'guest.name'));
   const emailMend = $derived(mendOf(problem, 'guest.email'));
   const known = $derived(guest.known);
-  const one = $derived(known?.guests.length === 1 && page.places === 1 ? known.guests[0] : undefined);
+  const named = $derived(known?.isOne === true ? known.guests[0] : undefined);
+  const one = $derived(guest.notMe ? undefined : named);
   const asksName = $derived(one === undefined && guest.who === undefined);
   // Of several guests the server knows whether it has their email; where it has none, it asks.
   const asksEmail = $derived(
@@ -48,7 +53,7 @@
 
   function submit(event: SubmitEvent): void {
     event.preventDefault();
-    onreserve();
+    onreserve(false);
   }
 </script>
 
@@ -106,6 +111,10 @@
             </ul>
           {:else if gone}
             <p>{say('form.none-near')}</p>
+          {:else if isIn}
+            <ActionButton class="mt-2 min-h-11" disabled={guest.reserving} onclick={() => onreserve(true)}
+              >{say('party.one-more')}</ActionButton
+            >
           {/if}
         </ProblemNote>
       </div>
@@ -115,6 +124,9 @@
         {known?.email
           ? say('form.for-name-email', { name: one, email: known.email })
           : say('form.for-name', { name: one })}
+        <TextButton class="min-h-11 px-2 text-muted" onclick={() => (guest.notMe = true)}
+          >{say('form.not-me')}</TextButton
+        >
       </p>
     {:else if known && known.guests.length > 1}
       <Field label={say('form.who')} id="guest-who" class="md:col-span-2">
@@ -127,6 +139,26 @@
           {#each known.guests as name, who (who)}<option value={who}>{name}</option>{/each}
         </select>
       </Field>
+    {/if}
+    {#if page.forOthers}
+      <fieldset class="md:col-span-2">
+        <legend class="sr-only">{say('for.whom')}</legend>
+        <div class="flex flex-wrap gap-x-5">
+          {#each [false, true] as isOther (isOther)}
+            <Choice class="inline-flex min-h-11"
+              ><input
+                type="radio"
+                name="for-whom"
+                class="border-edge"
+                checked={guest.other.isOn === isOther}
+                onchange={() => (guest.other.isOn = isOther)}
+              />
+              {isOther ? say('for.another') : say('for.me')}</Choice
+            >
+          {/each}
+        </div>
+      </fieldset>
+      {#if guest.other.isOn}<ForWhom {guest} {problem} />{/if}
     {/if}
     {#if asksName}
       <Field label={say('form.name')} id="guest-name" mend={nameMend}>
@@ -170,7 +202,7 @@
           class="min-h-11 text-muted"
           onclick={() => {
             guest.code = '';
-            onreserve();
+            onreserve(false);
           }}>{say('form.another-code')}</TextButton
         >
       </Field>

@@ -13,21 +13,27 @@
     secret: string;
     people: Schemas['Companion'][];
     most: number;
+    /** How many come in all, where each takes a place; undefined where they take none. */
+    party?: number;
     onchanged: () => void;
   }
 
-  let { secret, people, most, onchanged }: Props = $props();
+  let { secret, people, most, party, onchanged }: Props = $props();
 
   let adding = $state(false);
   let typed = $state({ name: '', email: '' });
   const attempt = new Attempt();
+  /** Who is named comes in any case. */
+  const parties = $derived(Array.from({ length: most - people.length + 1 }, (_, at) => at + 1 + people.length));
+  const unnamed = $derived(Math.max((party ?? 0) - people.length - 1, 0));
 
-  async function bring(next: Schemas['Companion'][]): Promise<boolean> {
+  /** @param come How many come in all; who is named comes in any case. */
+  async function bring(next: Schemas['Companion'][], come?: number): Promise<boolean> {
     const done = await attempt.run(() =>
       must(
         guestApi.PUT('/api/public/bookings/{secret}/companions', {
           params: { path: { secret } },
-          body: { people: next },
+          body: { people: next, party: party === undefined ? null : (come ?? next.length + 1 + unnamed) },
         }),
       ),
     );
@@ -45,6 +51,18 @@
 
 <section class="border-t border-line pt-5" aria-labelledby="along">
   <h2 id="along" class="text-lg">{say('along.title')}</h2>
+  {#if party !== undefined}
+    <label class="mt-1 flex items-center gap-2">
+      {say('party.how-many')}
+      <select
+        class="min-h-11 rounded-lg border border-line-strong bg-card px-3"
+        disabled={attempt.busy}
+        bind:value={() => party, (come) => void bring(people, come)}
+      >
+        {#each parties as come (come)}<option value={come}>{come}</option>{/each}
+      </select>
+    </label>
+  {/if}
   {#if people.length > 0}
     <ul class="mt-1">
       {#each people as one (one.email)}
@@ -54,7 +72,11 @@
             class="min-h-11 text-muted"
             aria-label={say('along.leave-out-name', { name: one.name === '' ? one.email : one.name })}
             disabled={attempt.busy}
-            onclick={() => void bring(people.filter((other) => other !== one))}>{say('along.leave-out')}</TextButton
+            onclick={() =>
+              void bring(
+                people.filter((other) => other !== one),
+                party === undefined ? undefined : party - 1,
+              )}>{say('along.leave-out')}</TextButton
           >
         </li>
       {/each}

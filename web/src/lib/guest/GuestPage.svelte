@@ -41,6 +41,7 @@
   const circumstance = [place, names && say('with-names', { names })].filter((words) => words !== '').join(', ');
   // Of the durations the shortest comes first; which one is preset is another matter.
   const durations = [...page.durations].sort((one, other) => one - other);
+  const parties = Array.from({ length: page.mostParty }, (_, at) => at + 1);
   const week = $derived(guest.weeks.find((candidate) => candidate.monday === guest.week));
   let reading = $state(false);
   let wentMeanwhile = $state(false);
@@ -89,8 +90,8 @@
     document.querySelector('form')?.scrollIntoView({ block: 'nearest' });
   }
 
-  async function reserve(): Promise<void> {
-    const reserved = await guest.reserve();
+  async function reserve(oneMore: boolean): Promise<void> {
+    const reserved = await guest.reserve(oneMore);
     if (!reserved) {
       await tick();
       (
@@ -132,6 +133,17 @@
     <span>{lengthOf(guest.duration)}</span>
   {/if}
   {#if place}<span class="text-on-night">{place}</span>{/if}
+  {#if page.mostParty > 1}
+    <label class="flex items-center gap-2 text-on-night">
+      {say('party.how-many')}
+      <select
+        class="min-h-9 rounded-lg border border-night-line bg-night-raised px-2 text-on-night max-md:min-h-11"
+        bind:value={() => guest.party, (party) => void guest.chooseParty(party)}
+      >
+        {#each parties as party (party)}<option value={party}>{party}</option>{/each}
+      </select>
+    </label>
+  {/if}
 </PageHead>
 
 <svelte:element this={source.isPreview ? 'div' : 'main'} class="mx-auto max-w-[1216px] px-[18px] pb-16 md:px-6">
@@ -185,7 +197,7 @@
     <div class="mt-6 rounded-2xl border border-line bg-card p-6">
       <h2 class="text-xl">{say('openings.none.title')}</h2>
       <p class="mt-1 text-muted">
-        {say('openings.none.detail')}
+        {guest.party > 1 ? say('party.none', { n: guest.party }) : say('openings.none.detail')}
       </p>
     </div>
   {:else}
@@ -210,7 +222,7 @@
               {guest}
               opening={guest.chosen}
               {circumstance}
-              onreserve={() => void reserve()}
+              onreserve={(oneMore) => void reserve(oneMore)}
               onchoose={(opening) => void choose(opening)}
             />
           {/if}

@@ -37,6 +37,17 @@ export class GuestPageState {
   /** The code that was mailed, where the page wants an address proven. */
   code = $state('');
   asksCode = $state(false);
+  /** How many come, the guest too; asked where a session takes several. */
+  party = $state(1);
+  /** Whom it is booked for, where that is somebody else. */
+  readonly other = $state<{ isOn: boolean; name: string; email: string; mailTo: Schemas['MailGoesTo'] }>({
+    isOn: false,
+    name: '',
+    email: '',
+    mailTo: 'both',
+  });
+  /** Whether a link's one guest says that it is somebody else. */
+  notMe = $state(false);
   /** Which of several known guests this is; undefined for somebody else. */
   who = $state<number | undefined>(undefined);
   /** Whether the reader's own time stands beside that of the place. */
@@ -124,16 +135,17 @@ export class GuestPageState {
   }
 
   async load(): Promise<void> {
-    const duration = this.duration;
+    const [duration, party] = [this.duration, this.party];
     try {
       const answer = await this.#source.openings({
         from: this.page.firstDate,
         to: this.hasLater ? this.#end : this.page.lastDate,
         duration: String(duration),
         zone: this.own,
+        ...(party > 1 ? { party: String(party) } : {}),
       });
       // Somebody who has gone on looks at it no more.
-      if (duration !== this.duration || !this.#isWatched) return;
+      if (duration !== this.duration || party !== this.party || !this.#isWatched) return;
       learnOffsets(answer.offsets ?? []);
       this.openings = answer.openings;
       this.loadProblem = undefined;
@@ -147,6 +159,14 @@ export class GuestPageState {
 
   async chooseDuration(duration: number): Promise<void> {
     this.duration = duration;
+    this.leave();
+    this.openings = undefined;
+    await this.load();
+  }
+
+  /** Only times with a place for each who comes are shown. */
+  async chooseParty(party: number): Promise<void> {
+    this.party = party;
     this.leave();
     this.openings = undefined;
     await this.load();
@@ -216,8 +236,9 @@ export class GuestPageState {
 
   /**
    * Reserves the chosen opening. Returns what became of it, or undefined where `problem` says what stood in the way.
+   * @param oneMore Whether one more place is meant, of a session that the guest is in already.
    */
-  async reserve(): Promise<Reserved | undefined> {
+  async reserve(oneMore = false): Promise<Reserved | undefined> {
     const opening = this.chosen;
     if (!opening || this.reserving) return undefined;
     const body = {
@@ -229,13 +250,18 @@ export class GuestPageState {
       guest: { name: this.typed.name.trim(), email: this.typed.email.trim() },
       answers: { ...this.typed.answers },
       ...(this.code.trim() === '' ? {} : { code: this.code.trim() }),
+      for: this.other.isOn
+        ? { name: this.other.name.trim(), email: this.other.email.trim(), mailTo: this.other.mailTo }
+        : null,
+      party: this.page.mostParty > 1 ? this.party : null,
+      oneMore,
     };
     this.reserving = true;
     try {
       const reserved = await this.#source.reserve(
         body,
-        this.#keyFor(JSON.stringify({ ...body, code: undefined, who: this.who })),
-        this.who,
+        this.#keyFor(JSON.stringify({ ...body, code: undefined, who: this.who, notMe: this.notMe })),
+        { who: this.who, notMe: this.notMe },
       );
       this.problem = undefined;
       if (reserved.kind === 'booked') keep(this.#source.name, undefined);

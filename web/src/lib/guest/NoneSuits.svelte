@@ -4,6 +4,7 @@
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { guestApi } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
+  import Field from '$lib/ui/Field.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { cityOf } from '$lib/time/clock';
@@ -18,15 +19,18 @@
     ask: string;
     /** How many times were sent already that nobody answered yet. */
     wished: number;
+    /** Whether who asks has to say who it is. */
+    asksName: boolean;
   }
 
-  let { guest, address, ask, wished }: Props = $props();
+  let { guest, address, ask, wished, asksName }: Props = $props();
 
   const MOST = 6;
   let open = $state(false);
   let sent = $state(false);
   let times = $state<string[]>(['']);
   let words = $state('');
+  let by = $state('');
   const sending = new Attempt();
   const zone = $derived(guest.page.isPlaceZoneOnly ? guest.page.zone : guest.zone);
 
@@ -44,7 +48,7 @@
       must(
         guestApi.POST('/api/public/links/{address}/wishes', {
           params: { path: { address } },
-          body: { starts, words, zone },
+          body: { starts, words, zone, by: asksName ? by.trim() : '' },
         }),
       ),
     );
@@ -90,6 +94,11 @@
               {mendOf(sending.problem, 'starts')}
             </p>{/if}
         </fieldset>
+        {#if asksName}
+          <Field label={say('form.name')} id="wish-by" mend={mendOf(sending.problem, 'by')}
+            ><Input id="wish-by" autocomplete="name" class="min-h-10 max-md:min-h-11" bind:value={by} /></Field
+          >
+        {/if}
         <div>
           <label class="mb-1 block" for="wish-words">{say('wish.words')}</label>
           <Textarea id="wish-words" rows={2} class="w-full" maxlength={1000} bind:value={words} />

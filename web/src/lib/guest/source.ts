@@ -13,6 +13,16 @@ interface Range {
   duration: string;
   /** IANA id of the reader's. */
   zone: string;
+  /** How many people come; left out for one. */
+  party?: string;
+}
+
+/** Who takes a time of a link. */
+export interface Taker {
+  /** The number of the guest, of several that are known; undefined for somebody else. */
+  who: number | undefined;
+  /** Whether it is somebody else than the one it names. */
+  notMe: boolean;
 }
 
 /** Whom a link is for. */
@@ -21,6 +31,8 @@ export interface Known {
   guests: readonly string[];
   /** The one guest's email, masked; empty where it is not known. */
   email: string;
+  /** Whether who takes it is known without asking. */
+  isOne: boolean;
   /** The start that was pressed in a mail; it is chosen, and never booked by itself. */
   at: string | undefined;
 }
@@ -39,8 +51,7 @@ export interface GuestSource {
   openings: (range: Range) => Promise<Schemas['OpeningsAnswer']>;
   /** Counts what was looked for; nothing of who looked. */
   look: (date: string, part: Part | undefined, found: boolean) => void;
-  /** @param who The number of the guest, of several that are known. */
-  reserve: (body: Schemas['BookRequest'], key: string, who: number | undefined) => Promise<Reserved>;
+  reserve: (body: Schemas['BookRequest'], key: string, taker: Taker) => Promise<Reserved>;
 }
 
 /** A page as guests have it. */
@@ -97,10 +108,15 @@ export function linkSource(address: string, link: Schemas['GuestLink'], at: stri
     page: link.page,
     changes: `/api/public/links/${encodeURIComponent(address)}/changes`,
     isPreview: false,
-    known: { guests: link.guests, email: link.knownEmail, at },
-    openings: (query) => must(guestApi.GET('/api/public/links/{address}/openings', { params: { path, query } })),
+    known: { guests: link.guests, email: link.knownEmail, isOne: link.isForOne, at },
+    openings: ({ from, to, duration, zone }) =>
+      must(
+        guestApi.GET('/api/public/links/{address}/openings', {
+          params: { path, query: { from, to, duration, zone } },
+        }),
+      ),
     look: () => undefined,
-    reserve: async ({ start, duration, zone, guest, answers, clock }, key, who) => {
+    reserve: async ({ start, duration, zone, guest, answers, clock }, key, { who, notMe }) => {
       const body = {
         start,
         duration,
@@ -110,6 +126,7 @@ export function linkSource(address: string, link: Schemas['GuestLink'], at: stri
         guest: who ?? null,
         answers: answers ?? null,
         clock: clock ?? null,
+        notMe,
       };
       const made = await must(
         guestApi.POST('/api/public/links/{address}/bookings', {

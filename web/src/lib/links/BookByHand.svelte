@@ -24,21 +24,19 @@
   const booking = new Attempt();
   // What is typed is the reader's from then on.
   // svelte-ignore state_referenced_locally
-  let name = $state(link.form.guests[0]?.name ?? '');
-  // svelte-ignore state_referenced_locally
-  let email = $state(link.form.guests[0]?.email ?? '');
+  let guests = $state(
+    link.form.guests.length === 0 ? [{ name: '', email: '' }] : link.form.guests.map((guest) => ({ ...guest })),
+  );
   // svelte-ignore state_referenced_locally
   let minutes = $state(link.minutes);
   const isOurs = $derived(link.form.details.isAmongOurselves);
   const lengths = $derived(
     link.form.times.durations.map((duration) => ({ value: duration, text: lengthOf(duration) })),
   );
-  const guests = $derived(link.form.guests.map((guest, at) => ({ value: at, text: guest.name })));
+  /** Of those who each take their own, one is chosen. */
+  const eachTheirOwn = $derived(link.form.guests.length > 1 && !link.form.details.together);
+  let who = $state(0);
 
-  function take(at: number): void {
-    const guest = link.form.guests[at];
-    if (guest) [name, email] = [guest.name, guest.email];
-  }
   // One key for one wish: pressed again after a lost answer, the server finds the booking it made.
   const key = crypto.randomUUID();
 
@@ -46,7 +44,8 @@
     event.preventDefault();
     const done = await booking.run(async () => {
       if ((link.isChanged || link.id === undefined) && !(await link.save())) return;
-      const body = { start, duration: minutes, name, email };
+      const booked = eachTheirOwn ? guests.filter((_, at) => at === who) : guests;
+      const body = { start, duration: minutes, guests: isOurs ? null : booked };
       await must(
         api.POST('/api/links/{id}/bookings', {
           params: { path: { id: link.id ?? '' }, header: { 'Idempotency-Key': key } },
@@ -68,22 +67,37 @@
         onchoose={(chosen) => (minutes = chosen)}
       />{/if}
     {#if isOurs}
-      <p>It goes into the calendars of everyone in the line-up, in your name.</p>
+      <p>
+        It goes into the calendars of everyone in the line-up. You arrange it; you take part only if you are in the
+        line-up.
+      </p>
     {:else}
-      {#if guests.length > 1}<Segments
+      {#if eachTheirOwn}<Segments
           label="Who takes it"
-          options={guests}
-          value={link.form.guests.findIndex((guest) => guest.name === name && guest.email === email)}
-          onchoose={take}
+          options={guests.map((guest, at) => ({ value: at, text: guest.name }))}
+          value={who}
+          onchoose={(at) => (who = at)}
         />{/if}
-      <Field label="Guest’s name" id="hand-name" mend={mendOf(booking.problem, 'name')}
-        ><Input id="hand-name" bind:value={name} /></Field
-      >
-      <Field label="Guest’s email" id="hand-email" mend={mendOf(booking.problem, 'email')}
-        ><Input id="hand-email" type="email" bind:value={email} /></Field
-      >
+      {#each guests as guest, at (at)}
+        {#if !eachTheirOwn || at === who}
+          {@const [number, place] = [guests.length > 1 && !eachTheirOwn ? ` ${at + 1}` : '', eachTheirOwn ? 0 : at]}
+          <Field
+            label="Name of guest{number}"
+            id="hand-name-{at}"
+            mend={mendOf(booking.problem, `guests[${place}].name`)}
+            ><Input id="hand-name-{at}" bind:value={guest.name} /></Field
+          >
+          <Field
+            label="Email of guest{number} (optional)"
+            id="hand-email-{at}"
+            mend={mendOf(booking.problem, `guests[${place}].email`)}
+            ><Input id="hand-email-{at}" type="email" bind:value={guest.email} /></Field
+          >
+        {/if}
+      {/each}
       <p class="text-sm text-muted">
-        The invitation goes out at once. Other times held for {name || 'them'} is freed.
+        Whoever has an email here gets an invitation at once; nobody else is mailed. What is held besides becomes free
+        when the link takes no more.
       </p>
     {/if}
     {#if booking.problem}<ProblemNote problem={booking.problem} />{/if}

@@ -72,14 +72,18 @@
         >
       </Sentence>
       <Sentence mends={[link.mend('details.takes'), link.mend('details.endsOn')]}>
-        takes <NumberField
-          id="link-takes"
-          label="How many bookings it takes"
-          min={1}
-          max={50}
-          bind:value={() => details.takes, (takes) => link.setDetails({ takes: Number(takes) || 1 })}
-        />
-        {details.takes === 1 ? 'booking' : 'bookings'}, ends on
+        {#if !details.together && link.form.guests.length > 1}
+          takes {link.form.guests.length} bookings, one for each guest, ends on
+        {:else}
+          takes <NumberField
+            id="link-takes"
+            label="How many bookings it takes"
+            min={1}
+            max={50}
+            bind:value={() => details.takes, (takes) => link.setDetails({ takes: Number(takes) || 1 })}
+          />
+          {details.takes === 1 ? 'booking' : 'bookings'}, ends on
+        {/if}
         <span class="w-40"
           ><Input
             type="date"

@@ -29,6 +29,12 @@
       : openings.slice(0, MOST).map((opening) => ({ start: opening.start, isOpen: true })),
   );
   const wishes = $derived<Schemas['WishView'][]>(link.saved?.wishes ?? []);
+  const severalMayAsk = $derived(link.form.guests.length !== 1);
+
+  /** What was written with a wish, and by whom. */
+  function said(wish: Schemas['WishView']): string {
+    return severalMayAsk && wish.by !== '' ? `${wish.by}: “${wish.words}”` : `“${wish.words}”`;
+  }
 
   async function release(start: string): Promise<void> {
     if (link.held.has(start)) await link.release([start]);
@@ -118,7 +124,11 @@
     <ul aria-label="Wished times">
       {#each wishes as wish (wish.id)}
         <li class="flex flex-wrap items-center gap-x-3 border-t border-line py-1 first:border-t-0">
-          <span class="min-w-0 flex-1">{dayAndTime(wish.start, zone)}</span>
+          <span class="min-w-0 flex-1"
+            >{dayAndTime(wish.start, zone)}{#if severalMayAsk && wish.by !== ''}<span class="text-sm text-muted"
+                >, {wish.by}</span
+              >{/if}</span
+          >
           {#if mayEdit && !link.isOver}
             {#if link.offer.picked.includes(wish.start)}<span class="text-sm text-muted">offered now</span
               >{:else}<TextButton
@@ -135,10 +145,10 @@
         </li>
       {/each}
     </ul>
-    {#each new Set(wishes.map((wish) => wish.words).filter((words) => words !== '')) as words (words)}<p
+    {#each new Set(wishes.filter((wish) => wish.words !== '').map(said)) as words (words)}<p
         class="mt-1 text-sm whitespace-pre-line text-muted"
       >
-        “{words}”
+        {words}
       </p>{/each}
   {/if}
 </section>

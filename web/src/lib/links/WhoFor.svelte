@@ -110,6 +110,23 @@
         class="min-h-9"
         onclick={() => (link.form.guests = [...guests, { name: '', email: '' }])}>+ guest</TextButton
       >{/if}
+    {#if link.form.guests.length > 1}
+      <span class="w-56"
+        ><Select
+          aria-label="Whether they come together"
+          placeholder=""
+          classes={{ select: 'py-1.5' }}
+          bind:value={
+            () => (link.form.details.together ? 'together' : 'each'),
+            (how) => link.setDetails({ together: how === 'together' })
+          }
+          items={[
+            { value: 'together', name: 'all at one time' },
+            { value: 'each', name: 'each their own time' },
+          ]}
+        /></span
+      >
+    {/if}
     in
     <ZoneSelect
       id="guest-zone"

@@ -69,6 +69,7 @@ export function blankLink(setting: Setting, hostIds: readonly string[]): LinkFor
       isAmongOurselves: false,
       hostsRing: true,
       questions: [],
+      together: true,
     },
   };
 }

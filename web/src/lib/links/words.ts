@@ -68,24 +68,37 @@ export function waiting(row: Pick<Row, 'waitsSince' | 'askedAgain'>, now: string
   return `waits for ${since}${isAsked ? `, asked again ${row.askedAgain === 1 ? 'once' : `${row.askedAgain} times`}` : ''}`;
 }
 
+/** Who cancelled what was booked by a link last; undefined where nothing was, or something stands. */
+function cancelled(row: Pick<Row, 'bookings'>): string | undefined {
+  const ends = {
+    guest: 'cancelled by the guest',
+    team: 'cancelled by your team',
+    declined: 'declined',
+    lapsed: 'lapsed',
+  };
+  const by = row.bookings.some((booking) => booking.cancelledBy === null) ? null : row.bookings.at(-1)?.cancelledBy;
+  return by ? ends[by] : undefined;
+}
+
 /** What has become of a link, in one line. */
 export function standing(row: Row, now: string, zone: string): string {
-  const stands = row.bookings.filter((booking) => !booking.isCancelled);
+  const stands = row.bookings.filter((booking) => booking.cancelledBy === null);
   switch (row.state) {
     case 'draft':
       return 'not sent yet';
     case 'revoked':
       return 'withdrawn';
     case 'ended':
-      return `ended ${dayMonth(row.endsOn)}, nobody booked`;
+      return `ended ${dayMonth(row.endsOn)}, ${cancelled(row) ?? 'nobody booked'}`;
     case 'booked':
-      return stands.map((booking) => dayAndTime(booking.start, zone)).join('; ');
+      return [...new Set(stands.map((booking) => dayAndTime(booking.start, zone)))].join('; ');
     default: {
       const opened =
         row.opened === 0 || row.lastOpenedAt === null
           ? 'not opened yet'
           : `opened ${row.opened === 1 ? 'once' : `${row.opened} times`}, last ${ago(row.lastOpenedAt, now) === 'just now' ? 'just now' : `${ago(row.lastOpenedAt, now)} ago`}`;
-      return row.noneLeft ? `nothing left, ${opened}` : opened;
+      const before = cancelled(row);
+      return (row.noneLeft ? `nothing left, ${opened}` : opened) + (before === undefined ? '' : `; ${before}`);
     }
   }
 }

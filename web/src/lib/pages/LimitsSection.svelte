@@ -102,4 +102,11 @@
       />{:else}any number of{/if}
     bookings to come
   </Sentence>
+  <Choice class="inline-flex min-h-9 text-ink"
+    ><input
+      type="checkbox"
+      class="rounded border-edge"
+      bind:checked={() => details.forOthers, (forOthers) => (editor.form.details = { ...details, forOthers })}
+    /> one may book for someone else, such as a parent for a child</Choice
+  >
 </Section>

@@ -40,6 +40,7 @@ const names: Record<string, string> = {
   'details.lead': 'lead',
   'details.alsoInvited': 'also invited',
   'details.mostOpen': 'bookings of one guest',
+  'details.forOthers': 'booking for someone else',
   'details.screening': 'screening',
   changes: 'what guests may do',
   post: 'mail',

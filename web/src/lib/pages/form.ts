@@ -56,6 +56,7 @@ export function usualDetails(): Schemas['PageDetails'] {
     alsoInvited: [],
     screening: [],
     mostOpen: null,
+    forOthers: false,
   };
 }
 

@@ -13,6 +13,7 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   givenAwayForHost: 'to the team: reassigned',
   bookedForCompanion: 'to a companion',
   cancelledForCompanion: 'to a companion: cancelled',
+  wordsForGuest: 'words to all who come',
   reminderForGuest: 'reminder',
   reminderForHost: 'to the team: reminder',
   askedForGuest: 'requested',

@@ -1,9 +1,10 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { api, type Schemas } from '$lib/api/client';
+  import { api } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import CancelModal from '$lib/bookings/CancelModal.svelte';
   import { Input } from 'flowbite-svelte';
+  import type { Appointment } from '$lib/bookings/appointments';
   import BookingTable from '$lib/bookings/BookingTable.svelte';
   import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
@@ -16,7 +17,7 @@
 
   type Which = 'upcoming' | 'past' | 'cancelled';
   const which = $derived<Which>(data.cancelled ? 'cancelled' : data.past ? 'past' : 'upcoming');
-  let cancelling = $state.raw<Schemas['BookingRow'] | undefined>(undefined);
+  let cancelling = $state.raw<Appointment | undefined>(undefined);
 
   function show(next: { which?: Which; search?: string; skip?: number }): void {
     const query = new URLSearchParams();
@@ -79,7 +80,7 @@
     rows={data.bookings.rows}
     zone={data.me.zone}
     now={data.bookings.now}
-    oncancel={(row) => (cancelling = row)}
+    oncancel={(appointment) => (cancelling = appointment)}
   />
   {#if data.bookings.total > data.atOnce}
     <nav aria-label="More bookings" class="mt-3 flex items-center gap-3 text-muted">
@@ -96,11 +97,14 @@
 {/if}
 
 {#if cancelling}
-  {@const row = cancelling}
+  {@const { row, isShared, coming } = cancelling}
   <CancelModal
-    booking="the booking of {row.guestName}"
-    reader={row.guestName}
-    cancel={(word) => must(api.POST('/api/bookings/{id}/cancel', { params: { path: { id: row.id } }, body: { word } }))}
+    booking={isShared ? `${row.page} for all ${coming} who come` : `the booking of ${row.guestName}`}
+    reader={isShared ? 'everyone who comes' : row.guestName}
+    cancel={(word) =>
+      isShared
+        ? must(api.POST('/api/sessions/{id}/cancel', { params: { path: { id: row.sessionId } }, body: { word } }))
+        : must(api.POST('/api/bookings/{id}/cancel', { params: { path: { id: row.id } }, body: { word } }))}
     oncancelled={() => {
       cancelling = undefined;
       void askAnew();

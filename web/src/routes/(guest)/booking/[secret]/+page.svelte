@@ -146,7 +146,18 @@
           <dt class="text-muted">{say('booking.with')}</dt>
           <dd>{booking.hosts.join(', ')}</dd>
           <dt class="text-muted">{say('booking.for')}</dt>
-          <dd>{booking.guestName}, <span class="wrap-anywhere">{booking.guestEmail}</span></dd>
+          <dd>
+            {booking.guestName}{#if booking.guestEmail !== ''}, <span class="wrap-anywhere">{booking.guestEmail}</span
+              >{/if}
+          </dd>
+          {#if booking.bookerName !== ''}
+            <dt class="text-muted">{say('booking.booked-by')}</dt>
+            <dd>{booking.bookerName}</dd>
+          {/if}
+          {#if booking.party > 1 && booking.mostParty > 1}
+            <dt class="text-muted">{say('booking.people')}</dt>
+            <dd>{booking.party}</dd>
+          {/if}
         </dl>
         {#if stands && (booking.words || booking.description || booking.directions || booking.goTo)}
           <div class="mt-5 space-y-3 border-t border-line pt-4">
@@ -240,7 +251,8 @@
         <BringAlong
           secret={data.secret}
           people={booking.companions}
-          most={booking.mostBrought}
+          most={booking.mostParty > 1 ? booking.mostParty - 1 : booking.mostBrought}
+          party={booking.mostParty > 1 ? booking.party : undefined}
           onchanged={() => void askAnew()}
         />
       {/if}

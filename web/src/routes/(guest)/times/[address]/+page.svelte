@@ -32,6 +32,7 @@
           address={data.address}
           ask={data.link.ask}
           wished={data.link.wished}
+          asksName={data.link.guests.length !== 1}
         />{/snippet}
     </GuestPage>
   {/key}

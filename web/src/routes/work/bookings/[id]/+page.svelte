@@ -55,7 +55,7 @@
 
 <p class="mb-1"><a class="text-muted underline underline-offset-4" href="/work/bookings">Bookings</a></p>
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
-  <h1 class="text-page">{row.guestName}</h1>
+  <h1 class="text-page">{row.isAmongOurselves ? row.page : row.guestName}</h1>
   {#if row.mayChange}
     <div class="flex flex-wrap gap-3">
       {#if mayMove}<ActionButton disabled={moving} onclick={() => (moving = true)}>Move</ActionButton>{/if}
@@ -123,12 +123,39 @@
         </dd>
         <dt class="text-muted">Host</dt>
         <dd>{row.hosts.join(', ')}</dd>
-        <dt class="text-muted">Guest</dt>
-        <dd>
-          <a class="wrap-anywhere underline decoration-line-strong underline-offset-4" href="mailto:{row.guestEmail}"
-            >{row.guestEmail}</a
-          >
-        </dd>
+        {#if row.places > 1}
+          <dt class="text-muted">Session</dt>
+          <dd>
+            <a class="underline decoration-line-strong underline-offset-4" href="/work/bookings/session/{row.sessionId}"
+              >everyone who comes</a
+            >
+          </dd>
+        {/if}
+        {#if row.isAmongOurselves}
+          <dt class="text-muted">Arranged by</dt>
+          <dd>{row.guestName}</dd>
+        {:else}
+          <dt class="text-muted">Guest</dt>
+          <dd>
+            {#if row.guestEmail === ''}{row.guestName}, no email{:else}<a
+                class="wrap-anywhere underline decoration-line-strong underline-offset-4"
+                href="mailto:{row.guestEmail}">{row.guestEmail}</a
+              >{/if}
+          </dd>
+        {/if}
+        {#if row.bookerName !== ''}
+          <dt class="text-muted">Booked by</dt>
+          <dd>
+            {row.bookerName},
+            <a class="wrap-anywhere underline decoration-line-strong underline-offset-4" href="mailto:{row.bookerEmail}"
+              >{row.bookerEmail}</a
+            >
+          </dd>
+        {/if}
+        {#if row.party > 1}
+          <dt class="text-muted">People</dt>
+          <dd>{row.party}</dd>
+        {/if}
         {#each detail.answers as answer (answer.key)}
           <dt class="text-muted">{answer.words}</dt>
           <dd class="wrap-anywhere whitespace-pre-line">{answerInWords(answer)}</dd>
