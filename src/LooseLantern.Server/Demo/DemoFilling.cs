@@ -152,6 +152,7 @@ public static class DemoFilling
         await BookAsync(services, published, now, ct);
         Forget(services);
         await AskAsync(services, asked, ct);
+        await DemoGroup.FillAsync(services, published, ct);
         await DemoLinks.AddAsync(services, hosts, deskIds, marit, now, ct);
         await editing.PublishAsync(last!.Id, last.Version, ct);
     }
@@ -199,7 +200,10 @@ public static class DemoFilling
                     continue;
                 var chosen = openings[turn * 13 % openings.Count];
                 await reserving.BookAsync(
-                    new BookingWish(page.Id, chosen.Start, duration, guest.Name, guest.Email, guest.Zone),
+                    new BookingWish(page.Id, chosen.Start, duration, guest.Name, guest.Email, guest.Zone)
+                    {
+                        OneMore = true,
+                    },
                     $"demo-{daysAgo}-{of}",
                     ct
                 );

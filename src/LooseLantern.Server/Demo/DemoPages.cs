@@ -315,6 +315,22 @@ internal static class DemoPages
                             ),
                             []
                         ),
+                    },
+                    Questions:
+                    [
+                        new Question(
+                            DemoGroup.Boots,
+                            QuestionKind.Short,
+                            "Which size of boots?",
+                            "We lend a pair to each who comes.",
+                            IsNeeded: false,
+                            [],
+                            ""
+                        ),
+                    ],
+                    Details: PageDetails.Usual with
+                    {
+                        ForOthers = true,
                     }
                 )
         ),

@@ -52,16 +52,17 @@
 <section class="border-t border-line pt-5" aria-labelledby="along">
   <h2 id="along" class="text-lg">{say('along.title')}</h2>
   {#if party !== undefined}
-    <label class="mt-1 flex items-center gap-2">
-      {say('party.how-many')}
+    <span class="mt-1 flex items-center gap-2">
+      <label for="party">{say('party.how-many')}</label>
       <select
+        id="party"
         class="min-h-11 rounded-lg border border-line-strong bg-card px-3"
         disabled={attempt.busy}
         bind:value={() => party, (come) => void bring(people, come)}
       >
         {#each parties as come (come)}<option value={come}>{come}</option>{/each}
       </select>
-    </label>
+    </span>
   {/if}
   {#if people.length > 0}
     <ul class="mt-1">

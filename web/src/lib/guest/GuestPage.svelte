@@ -134,15 +134,16 @@
   {/if}
   {#if place}<span class="text-on-night">{place}</span>{/if}
   {#if page.mostParty > 1}
-    <label class="flex items-center gap-2 text-on-night">
-      {say('party.how-many')}
+    <span class="flex items-center gap-2 text-on-night">
+      <label for="party">{say('party.how-many')}</label>
       <select
-        class="min-h-9 rounded-lg border border-night-line bg-night-raised px-2 text-on-night max-md:min-h-11"
+        id="party"
+        class="min-h-9 rounded-lg border border-on-night bg-transparent px-2 text-on-night [&>option]:text-ink max-md:min-h-11"
         bind:value={() => guest.party, (party) => void guest.chooseParty(party)}
       >
         {#each parties as party (party)}<option value={party}>{party}</option>{/each}
       </select>
-    </label>
+    </span>
   {/if}
 </PageHead>
 
