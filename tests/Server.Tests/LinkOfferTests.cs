@@ -119,7 +119,11 @@ public class LinkOfferTests(World world)
         ).ReadAsync(HttpStatusCode.OK);
 
         supply.GetProperty("total").GetInt32().ShouldBe(3);
-        supply.GetProperty("missed").EnumerateArray().Select(start => start.GetString()).ShouldBe([Ten]);
+        supply
+            .GetProperty("missed")
+            .EnumerateArray()
+            .Select(missed => missed.GetProperty("start").GetString())
+            .ShouldBe([Ten]);
         var suggested = supply
             .GetProperty("suggestions")
             .EnumerateArray()

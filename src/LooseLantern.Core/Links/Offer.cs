@@ -40,4 +40,8 @@ public sealed record Offer(
     int ToMinute,
     LocalDate Until,
     int? MostShown
-);
+)
+{
+    /// <summary>The first local date it offers; null for today.</summary>
+    public LocalDate? From { get; init; }
+}

@@ -17,7 +17,8 @@ public static class OfferRules
     /// <param name="today">The local date in that zone; nothing before it is offered.</param>
     public static PageRules Apply(PageRules rules, Offer offer, LocalDate today)
     {
-        var within = rules with { Window = new BookingWindow.Dates(today, offer.Until) };
+        var first = offer.From is { } from ? LocalDate.Max(from, today) : today;
+        var within = rules with { Window = new BookingWindow.Dates(first, offer.Until) };
         return offer.By switch
         {
             OfferBy.Picked => within with { Only = new OnlyTimes.Exact([.. offer.Picked]) },

@@ -76,6 +76,10 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
                 {
+                    b.Property<Instant?>("GivenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("given_at");
+
                     b.Property<Guid>("Id")
                         .HasColumnType("uuid")
                         .HasColumnName("id");

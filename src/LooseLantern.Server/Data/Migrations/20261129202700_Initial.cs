@@ -976,6 +976,7 @@ namespace LooseLantern.Server.Data.Migrations
                     sent_by = table.Column<Guid>(type: "uuid", nullable: true),
                     made_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
                     out_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    given_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     revoked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     ends_on = table.Column<LocalDate>(type: "date", nullable: false),
                     takes = table.Column<int>(type: "integer", nullable: false),

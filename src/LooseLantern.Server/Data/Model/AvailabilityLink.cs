@@ -43,6 +43,9 @@ public sealed class AvailabilityLink : IBelongsToWorkspace
 
     public Instant? OutAt { get; set; }
 
+    /// <summary>When its times were given out as text, without its address; null where they were not.</summary>
+    public Instant? GivenAt { get; set; }
+
     public Instant? RevokedAt { get; set; }
 
     /// <summary>The last local date, in the page's zone, on which it can be used.</summary>
@@ -124,12 +127,20 @@ public enum LinkZones
 }
 
 /// <summary>How a link's times are written out.</summary>
-/// <param name="AsRanges">Whether times that touch become one range.</param>
+/// <param name="AsRanges">Whether times that touch become one range; null for the usual: each of those that were
+/// picked, and ranges of a whole list.</param>
 /// <param name="Clock">Null for the one that is usual in the language.</param>
 /// <param name="WithAddress">Whether it ends with the address.</param>
-public sealed record LinkText(LinkZones Zones, bool AsRanges, ClockForm? Clock, bool WithAddress)
+/// <param name="MostListed">How many of the openings stand in it at the most, the best ones; null for all.</param>
+public sealed record LinkText(
+    LinkZones Zones,
+    bool? AsRanges,
+    ClockForm? Clock,
+    bool WithAddress,
+    int? MostListed = null
+)
 {
-    public static readonly LinkText Usual = new(LinkZones.Both, AsRanges: false, Clock: null, WithAddress: true);
+    public static readonly LinkText Usual = new(LinkZones.Both, AsRanges: null, Clock: null, WithAddress: true);
 }
 
 /// <summary>A link's offer, with what it does to hosts' calendars.</summary>

@@ -241,7 +241,12 @@ public sealed class BoardDrawing(
                     .ThenInclude(seat => seat.Hosts)
             .AsSplitQuery()
             .Where(link =>
-                (link.State == LinkState.Out || link.State == LinkState.Opened)
+                (
+                    link.State == LinkState.Out
+                    || link.State == LinkState.Opened
+                    // Given out as text: whoever has them may answer at any moment.
+                    || (link.State == LinkState.Draft && link.GivenAt != null)
+                )
                 && link.EndsAt > now
                 && link.Page!.Seats.Any(seat => seat.Hosts.Any(host => hostIds.Contains(host.HostId)))
             )

@@ -33,7 +33,18 @@ public sealed record BeginningsAnswer(
     IReadOnlyList<PatternBeginning> Patterns,
     IReadOnlyList<EventBeginning> Events,
     IReadOnlyList<KnownGuest> Guests,
-    MoreBeginnings More
+    MoreBeginnings More,
+    LastUsed Last
+);
+
+/// <summary>What was used last, to press instead of choosing it again.</summary>
+/// <param name="DeskId">Of the last link of whoever asks; null before there is one.</param>
+/// <param name="LineUp">With whom their last link was; empty before there is one.</param>
+/// <param name="Durations">Minutes, those that the team's links took last; the latest first.</param>
+public sealed record LastUsed(
+    Guid? DeskId,
+    IReadOnlyList<Pages.SeatForm> LineUp,
+    IReadOnlyList<int> Durations
 );
 
 public sealed record PatternForm(string Name, LinkForm Form);
@@ -44,11 +55,14 @@ public sealed class LinkBeginnings(
     LinkFilling filling,
     Allowances allowances,
     Tenant tenant,
+    Actor actor,
     IClock clock
 )
 {
     private const int Most = 12;
     private const int MostPatterns = 200;
+    private const int MostLookedAt = 20;
+    private const int MostDurations = 4;
     private static readonly Duration Behind = Duration.FromDays(120);
 
     /// <param name="search">Words, guests, titles; null for the latest.</param>
@@ -89,7 +103,48 @@ public sealed class LinkBeginnings(
                 await MoreAsync(allLinks, links.Count, ct),
                 await MoreAsync(allPatterns, patterns.Count, ct),
                 moreEvents
-            )
+            ),
+            await LastAsync(ct)
+        );
+    }
+
+    private async Task<LastUsed> LastAsync(CancellationToken ct)
+    {
+        var latest = await db
+            .Links.AsNoTracking()
+            .OrderByDescending(link => link.MadeAt)
+            .Take(MostLookedAt)
+            .Select(link => link.Page!.Durations)
+            .ToListAsync(ct);
+        var personId = actor.Person?.Id;
+        var own = personId is null
+            ? null
+            : await db
+                .Links.AsNoTracking()
+                .Where(link => link.MadeBy == personId && !link.IsAmongOurselves)
+                .OrderByDescending(link => link.MadeAt)
+                .Include(link => link.Page!)
+                    .ThenInclude(page => page.Seats)
+                        .ThenInclude(seat => seat.Hosts)
+                            .ThenInclude(host => host.Host)
+                .FirstOrDefaultAsync(ct);
+        return new LastUsed(
+            own?.Page!.DeskId,
+            [
+                .. (own?.Page!.Seats ?? [])
+                    .OrderBy(seat => seat.Position)
+                    .Select(seat => new Pages.SeatForm(
+                        [
+                            .. seat
+                                .Hosts.Where(host => host.Host!.RetiredAt == null)
+                                .OrderBy(host => host.Position)
+                                .Select(host => host.HostId),
+                        ],
+                        seat.Fill
+                    ))
+                    .Where(seat => seat.HostIds.Count > 0),
+            ],
+            [.. latest.SelectMany(durations => durations).Distinct().Take(MostDurations)]
         );
     }
 

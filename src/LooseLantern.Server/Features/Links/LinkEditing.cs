@@ -11,6 +11,18 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Links;
 
+/// <summary>What becomes of a link once it is saved.</summary>
+public enum LinkGoes
+{
+    Nowhere,
+
+    /// <summary>Its times are given out as text; its address is not.</summary>
+    AsText,
+
+    /// <summary>Its guests can open it.</summary>
+    Out,
+}
+
 /// <summary>
 /// Makes, changes, sends out, holds and revokes links. Whatever a link holds is brought in line in the same
 /// transaction, under the locks that bookings take too.
@@ -42,9 +54,9 @@ public sealed class LinkEditing(
             ?? throw Refusal.NotFound("link");
     }
 
-    /// <param name="goesOut">Whether guests can open it at once; else it is a draft.</param>
+    /// <param name="goes">Whether guests can open it at once, or have its times as text; else it is a draft.</param>
     /// <exception cref="Refusal">400 where it can't go out as it is. Nothing is written then.</exception>
-    public async Task<AvailabilityLink> CreateAsync(LinkForm form, CancellationToken ct, bool goesOut = false)
+    public async Task<AvailabilityLink> CreateAsync(LinkForm form, CancellationToken ct, LinkGoes goes = LinkGoes.Nowhere)
     {
         var tidy = await filling.CheckAsync(form, ct);
         await allowances.RequireAsync(HostsOf(tidy), Allowance.Offer, ct);
@@ -69,8 +81,7 @@ public sealed class LinkEditing(
         filling.Fill(page, link, tidy);
         page.Mark = await pageFilling.MarkOfAsync(page.Title, ct);
         record.Note(link.Id, $"Made the link “{page.Title}”", HostsOf(tidy));
-        if (goesOut)
-            LetOut(link);
+        LetGo(link, goes);
         await taking.SettleAsync(link, ct);
         db.Add(page);
         db.Links.Add(link);
@@ -80,7 +91,8 @@ public sealed class LinkEditing(
     }
 
     /// <summary>Changes a link, also one that is out: its guest sees it as it is now.</summary>
-    /// <param name="goesOut">Whether guests can open it from then on; one that is out stays so.</param>
+    /// <param name="goes">Whether guests can open it from then on, or have its times as text; one that is out stays
+    /// so.</param>
     /// <exception cref="Refusal">409 where somebody else changed it, or where a picked time can't be held; 400 where it
     /// can't go out as it is. Nothing is written then.</exception>
     public async Task<AvailabilityLink> ChangeAsync(
@@ -88,7 +100,7 @@ public sealed class LinkEditing(
         int version,
         LinkForm form,
         CancellationToken ct,
-        bool goesOut = false
+        LinkGoes goes = LinkGoes.Nowhere
     )
     {
         var tidy = await filling.CheckAsync(form, ct);
@@ -104,8 +116,7 @@ public sealed class LinkEditing(
                 filling.Fill(link.Page, link, tidy);
                 link.NoneLeftAt = null;
                 record.Note(id, $"Changed the link “{link.Page.Title}”", HostsOf(tidy));
-                if (goesOut)
-                    LetOut(link);
+                LetGo(link, goes);
                 return Task.CompletedTask;
             },
             ct
@@ -126,11 +137,33 @@ public sealed class LinkEditing(
             ct
         );
 
+    private void LetGo(AvailabilityLink link, LinkGoes goes)
+    {
+        if (goes == LinkGoes.Out)
+            LetOut(link);
+        if (goes != LinkGoes.AsText)
+            return;
+        RequireLiving(link);
+        RequireSomething(link);
+        if (link.GivenAt is null)
+            record.Note(link.Id, $"Gave out times of “{link.Page!.Title}” as text", HostsOf(link));
+        link.GivenAt ??= clock.GetCurrentInstant();
+    }
+
     private void LetOut(AvailabilityLink link)
     {
         RequireLiving(link);
         if (link.OutAt is not null)
             return;
+        RequireSomething(link);
+        (link.OutAt, link.Page!.State) = (clock.GetCurrentInstant(), PageState.Published);
+        link.SentBy = actor.Person?.Id;
+        record.Note(link.Id, $"Sent out the link “{link.Page.Title}”", HostsOf(link));
+    }
+
+    /// <exception cref="Refusal">400 naming what keeps it from offering anything.</exception>
+    private void RequireSomething(AvailabilityLink link)
+    {
         if (link.EndsOn < Today(link))
             throw Refusal.Invalid("details.endsOn", "link-end-past");
         var times = link.Page!.Offer!.Times;
@@ -140,9 +173,6 @@ public sealed class LinkEditing(
             throw Refusal.Invalid("times.offer.picked", "pick-something");
         if (times is { By: OfferBy.Painted, Painted.Count: 0 })
             throw Refusal.Invalid("times.offer.painted", "paint-something");
-        (link.OutAt, link.Page.State) = (clock.GetCurrentInstant(), PageState.Published);
-        link.SentBy = actor.Person?.Id;
-        record.Note(link.Id, $"Sent out the link “{link.Page.Title}”", HostsOf(link));
     }
 
     /// <summary>Takes a link back for good. What was booked by it stands; what it holds is let go.</summary>
@@ -257,6 +287,7 @@ public sealed class LinkEditing(
         var link = await LockedAsync(id, [], ct);
         if (
             link.OutAt is not null
+            || link.GivenAt is not null
             || await db.Sessions.IgnoreQueryFilters([LanternDb.NotCancelled]).AnyAsync(row => row.PageId == id, ct)
         )
             throw new Refusal(StatusCodes.Status409Conflict, "out");

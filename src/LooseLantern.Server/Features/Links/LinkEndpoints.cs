@@ -69,18 +69,19 @@ public static class LinkEndpoints
                 async Task<Created<LinkView>> (
                     LinkForm form,
                     [FromQuery(Name = "out")] bool? isOut,
+                    [FromQuery(Name = "asText")] bool? asText,
                     LinkEditing editing,
                     LinkViews views,
                     CancellationToken ct
                 ) =>
                 {
-                    var link = await editing.CreateAsync(form, ct, isOut ?? false);
+                    var link = await editing.CreateAsync(form, ct, GoesOf(isOut, asText));
                     return TypedResults.Created($"/api/links/{link.Id}", await views.OfAsync(link, ct));
                 }
             )
             .WithName("createLink")
             .WithDescription(
-                "A draft, which no guest can open; with out=true its guest can at once, or nothing is saved."
+                "A draft, which no guest can open; with out=true its guest can at once, with asText=true its times are given out as text, or nothing is saved."
             )
             .ProducesValidationProblem()
             .ProducesProblem(403);
@@ -92,18 +93,19 @@ public static class LinkEndpoints
                     Guid id,
                     ChangeLinkRequest request,
                     [FromQuery(Name = "out")] bool? isOut,
+                    [FromQuery(Name = "asText")] bool? asText,
                     LinkEditing editing,
                     LinkViews views,
                     CancellationToken ct
                 ) =>
                     await views.OfAsync(
-                        await editing.ChangeAsync(id, request.Version, request.Form, ct, isOut ?? false),
+                        await editing.ChangeAsync(id, request.Version, request.Form, ct, GoesOf(isOut, asText)),
                         ct
                     )
             )
             .WithName("changeLink")
             .WithDescription(
-                "Also one that is out: its guest sees it as it is now. With out=true its guest can open it from then on, or nothing is saved."
+                "Also one that is out: its guest sees it as it is now. With out=true its guest can open it from then on, with asText=true its times are given out as text, or nothing is saved."
             )
             .ProducesValidationProblem()
             .ProducesProblem(403)
@@ -332,6 +334,11 @@ public static class LinkEndpoints
             .WithName("removeLinkPattern")
             .ProducesProblem(404);
     }
+
+    private static LinkGoes GoesOf(bool? isOut, bool? asText) =>
+        isOut == true ? LinkGoes.Out
+        : asText == true ? LinkGoes.AsText
+        : LinkGoes.Nowhere;
 }
 
 /// <summary>Sends links out by mail.</summary>

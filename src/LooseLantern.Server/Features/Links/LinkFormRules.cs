@@ -98,6 +98,10 @@ public sealed class LinkTimesRules : AbstractValidator<LinkTimes>
                     .InclusiveBetween(1990, 2190)
                     .OverridePropertyName("until")
                     .WithMend("offer-until");
+                offer
+                    .RuleFor(row => row.From)
+                    .Must((row, from) => from is null || (from.Value.Year >= 1990 && from <= row.Until))
+                    .WithMend("dates-swapped");
                 offer.RuleFor(row => row.MostShown).InclusiveBetween(1, 200).WithMend("shown-openings");
             });
     }
@@ -158,6 +162,7 @@ public sealed class LinkDetailsRules : AbstractValidator<LinkDetails>
             .Must(topic => topic.Length == 0 || Address.IsWellFormed(topic))
             .WithMend(Address.Mend);
         RuleFor(details => details.Text).Must(text => Enum.IsDefined(text.Zones)).WithMend("link-zones");
+        RuleFor(details => details.Text.MostListed).InclusiveBetween(1, 200).WithMend("shown-openings");
         RuleFor(details => details.StartedFrom).MaximumLength(200).WithMend(Phrase.Of("too-long", ("most", 200)));
         RuleFor(details => details.Questions).SetValidator(new QuestionRules());
     }

@@ -23,7 +23,9 @@ public sealed record LinkSuggestion(Instant Start, Instant End, IReadOnlyList<Su
 /// <param name="Openings">Them, by start.</param>
 /// <param name="Pickable">By days, what is free for all seats, whatever is picked or painted: starts that can be
 /// picked.</param>
-/// <param name="Missed">Picked times that are no openings.</param>
+/// <param name="Missed">Picked times that are no openings, each with why.</param>
+/// <param name="ByHost">Where several could take a seat: which openings each host can serve; empty where all of them
+/// serve every one.</param>
 public sealed record LinkSupplyAnswer(
     Instant Now,
     string Zone,
@@ -31,9 +33,16 @@ public sealed record LinkSupplyAnswer(
     int Total,
     IReadOnlyList<Opening> Openings,
     IReadOnlyList<SupplyDay> Pickable,
-    IReadOnlyList<Instant> Missed,
-    IReadOnlyList<LinkSuggestion> Suggestions
+    IReadOnlyList<MissedPick> Missed,
+    IReadOnlyList<LinkSuggestion> Suggestions,
+    IReadOnlyList<ServedByHost> ByHost
 );
+
+/// <param name="Why">What is in the way of it.</param>
+public sealed record MissedPick(Instant Start, DarkAnswer Why);
+
+/// <param name="Starts">Of the openings that this host can serve.</param>
+public sealed record ServedByHost(Guid Host, IReadOnlyList<Instant> Starts);
 
 /// <param name="Form">Of a link that need not be saved.</param>
 /// <param name="Of">The link whose address stands in it; null for a new one, which has none yet.</param>
@@ -88,11 +97,44 @@ public sealed class LinkReckoning(
             openings.Count,
             openings,
             days.Days,
-            page.Offer.Times.By == OfferBy.Picked
-                ? [.. page.Offer.Times.Picked.Where(start => !all.Contains(start))]
-                : [],
-            await SuggestedAsync(free, request, minutes, zones, ct)
+            await MissedAsync(page, all, ct),
+            await SuggestedAsync(free, request, minutes, zones, ct),
+            offered is null ? [] : ServedBy(offered, openings)
         );
+    }
+
+    private async Task<IReadOnlyList<MissedPick>> MissedAsync(Page page, HashSet<Instant> open, CancellationToken ct)
+    {
+        var times = page.Offer!.Times;
+        var missed = times.By == OfferBy.Picked ? times.Picked.Where(start => !open.Contains(start)).ToList() : [];
+        if (missed.Count == 0)
+            return [];
+        var why = await dark.OfStartsAsync(page, missed, ct);
+        return [.. missed.Zip(why, (start, answer) => new MissedPick(start, answer))];
+    }
+
+    /// <summary>Of a pool, whoever is free at an opening; asked by having each host fill a seat alone.</summary>
+    private static IReadOnlyList<ServedByHost> ServedBy(OpeningsInput input, IReadOnlyList<Opening> openings)
+    {
+        var lineUp = input.Page.LineUp;
+        if (lineUp.All(seat => seat.AnyOf.Count == 1))
+            return [];
+        var shown = openings.Select(opening => opening.Start).ToHashSet();
+        return
+        [
+            .. lineUp
+                .SelectMany(seat => seat.AnyOf)
+                .Distinct()
+                .Select(host => new ServedByHost(
+                    Guid.Parse(host),
+                    [
+                        .. OpeningsComputation
+                            .Openings(input with { Page = input.Page with { LineUp = [new Seat([host])] } })
+                            .Select(opening => opening.Start)
+                            .Where(shown.Contains),
+                    ]
+                )),
+        ];
     }
 
     public async Task<LinkTextAnswer> TextAsync(LinkTextRequest request, CancellationToken ct)
@@ -110,7 +152,15 @@ public sealed class LinkReckoning(
             form.Details.Text,
             form.GuestZone,
             form.GuestLanguage,
-            await texts.ShownAsync(page, form.GuestZone, null, null, page.Durations[0], ct),
+            await texts.ShownAsync(
+                page,
+                form.GuestZone,
+                null,
+                null,
+                page.Durations[0],
+                ct,
+                form.Details.Text.MostListed
+            ),
             address
         );
     }

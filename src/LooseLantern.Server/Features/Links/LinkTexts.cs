@@ -44,13 +44,15 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
     /// <summary>What its guest is shown, by start.</summary>
     /// <param name="page">The link's, whole; it need not be saved.</param>
     /// <param name="duration">Minutes.</param>
+    /// <param name="most">How many at the most, fewer than the link shows; null for those it shows.</param>
     public async Task<IReadOnlyList<Opening>> ShownAsync(
         Page page,
         string guestZone,
         LocalDate? from,
         LocalDate? to,
         int duration,
-        CancellationToken ct
+        CancellationToken ct,
+        int? most = null
     )
     {
         var rules = inputs.Rules(page);
@@ -63,7 +65,7 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
         return
         [
             .. ShownOpenings
-                .Of(input, page.Offer.Times.MostShown, zones)
+                .Of(input, Fewer(page.Offer.Times.MostShown, most), zones)
                 .Where(opening =>
                     opening.Start.InZone(rules.Zone).Date is var date
                     && (from is null || date >= from)
@@ -71,6 +73,9 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
                 ),
         ];
     }
+
+    private static int? Fewer(int? one, int? other) =>
+        one is { } a && other is { } b ? Math.Min(a, b) : one ?? other;
 
     /// <param name="address">From the root of the site; null before there is one.</param>
     public LinkTextAnswer Write(
@@ -104,7 +109,7 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
                 form,
                 first,
                 second,
-                how.AsRanges,
+                how.AsRanges ?? page.Offer!.Times.By != OfferBy.Picked,
                 clock.GetCurrentInstant().InZone(first).Date
             )
         );

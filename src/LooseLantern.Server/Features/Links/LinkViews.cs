@@ -27,6 +27,7 @@ public sealed record WishView(Guid Id, Instant Start, Instant End, string Words,
 
 /// <summary>A link in a list.</summary>
 /// <param name="Hosts">Of each seat.</param>
+/// <param name="GivenAt">When its times were given out as text, without its address.</param>
 /// <param name="WaitsSince">Since when its guest is waited for; null where nobody is.</param>
 /// <param name="NoneLeft">Whether nothing of it is open any more, though it is out.</param>
 public sealed record LinkRow(
@@ -38,6 +39,7 @@ public sealed record LinkRow(
     string MadeBy,
     Instant MadeAt,
     Instant? OutAt,
+    Instant? GivenAt,
     Instant? FirstOpenedAt,
     Instant? LastOpenedAt,
     int Opened,
@@ -216,6 +218,7 @@ public sealed class LinkViews(
                     link.MadeBy is { } maker ? names.GetValueOrDefault(maker, "") : "",
                     link.MadeAt,
                     link.OutAt,
+                    link.GivenAt,
                     link.FirstOpenedAt,
                     link.LastOpenedAt,
                     link.Opened,

@@ -70,29 +70,75 @@ public sealed class DarkReckoning(LanternDb db, OpeningsInputs inputs, Allowance
             midnight.PlusMinutes(request.FromMinute).InZoneLeniently(rules.Zone).ToInstant(),
             midnight.PlusMinutes(request.ToMinute).InZoneLeniently(rules.Zone).ToInstant()
         );
-        var dark = DarkTime.Within(input, stretch);
+        return (await SaidAsync(page, rules, [(stretch, DarkTime.Within(input, stretch))], ct))[0];
+    }
 
-        var names = await inputs.NamesAsync(rules.HostIds, ct);
-        var pages = await PagesAsync(dark, ct);
-        return new DarkAnswer(
-            stretch.Start,
-            stretch.End,
-            page.Zone,
-            [.. dark.OfPage.Select(View)],
-            [
-                .. dark.Seats.Select(seat => new DarkSeatView(
-                    seat.Position,
-                    [
-                        .. seat.Hosts.Select(host => new DarkHostView(
-                            Guid.Parse(host.Host),
-                            names[host.Host],
-                            [.. host.Reasons.Select(View)]
-                        )),
-                    ]
-                )),
-            ],
-            [.. dark.Shared.Select(host => names[host])]
+    /// <summary>Why each of these starts is no opening, in their order; everything is read once.</summary>
+    /// <param name="page">With its seats and hours; it need not be saved.</param>
+    /// <param name="starts">One at least.</param>
+    public async Task<IReadOnlyList<DarkAnswer>> OfStartsAsync(
+        Page page,
+        IReadOnlyList<Instant> starts,
+        CancellationToken ct
+    )
+    {
+        var rules = inputs.Rules(page);
+        var dates = starts.Select(start => start.InZone(rules.Zone).Date).ToList();
+        var minutes = page.Durations[0];
+        // What lies beyond what can be asked at once is named by its window, and needs no calendar.
+        var last = LocalDate.Min(dates.Max(), dates.Min().PlusDays(PageLimits.MostDaysAsked - 1));
+        await inputs.PrepareAsync(rules, dates.Min(), last, minutes, ct);
+        var input = await inputs.ReadAsync(
+            rules,
+            dates.Min(),
+            last,
+            minutes,
+            ct,
+            await allowances.HostsAsync(Allowance.SeeTitles, ct)
         );
+        return await SaidAsync(
+            page,
+            rules,
+            [
+                .. starts
+                    .Select(start => new Span(start, start + Duration.FromMinutes(minutes)))
+                    .Select(time => (time, DarkTime.Within(input, time))),
+            ],
+            ct
+        );
+    }
+
+    private async Task<IReadOnlyList<DarkAnswer>> SaidAsync(
+        Page page,
+        AskedPage rules,
+        IReadOnlyList<(Span Stretch, DarkTime Dark)> found,
+        CancellationToken ct
+    )
+    {
+        var names = await inputs.NamesAsync(rules.HostIds, ct);
+        var pages = await PagesAsync(found.Select(one => one.Dark), ct);
+        return
+        [
+            .. found.Select(one => new DarkAnswer(
+                one.Stretch.Start,
+                one.Stretch.End,
+                page.Zone,
+                [.. one.Dark.OfPage.Select(View)],
+                [
+                    .. one.Dark.Seats.Select(seat => new DarkSeatView(
+                        seat.Position,
+                        [
+                            .. seat.Hosts.Select(host => new DarkHostView(
+                                Guid.Parse(host.Host),
+                                names[host.Host],
+                                [.. host.Reasons.Select(View)]
+                            )),
+                        ]
+                    )),
+                ],
+                [.. one.Dark.Shared.Select(host => names[host])]
+            )),
+        ];
 
         ReasonView View(Reason reason) =>
             new(
@@ -108,10 +154,11 @@ public sealed class DarkReckoning(LanternDb db, OpeningsInputs inputs, Allowance
             );
     }
 
-    private async Task<Dictionary<Guid, string>> PagesAsync(DarkTime dark, CancellationToken ct)
+    private async Task<Dictionary<Guid, string>> PagesAsync(IEnumerable<DarkTime> dark, CancellationToken ct)
     {
         var ids = dark
-            .Seats.SelectMany(seat => seat.Hosts)
+            .SelectMany(one => one.Seats)
+            .SelectMany(seat => seat.Hosts)
             .SelectMany(host => host.Reasons)
             .Select(reason => reason.Commitment?.Page)
             .OfType<string>()

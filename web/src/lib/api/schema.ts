@@ -2046,7 +2046,7 @@ export interface paths {
         /** @description What waits longest comes first. */
         get: operations["listLinks"];
         put?: never;
-        /** @description A draft, which no guest can open; with out=true its guest can at once, or nothing is saved. */
+        /** @description A draft, which no guest can open; with out=true its guest can at once, with asText=true its times are given out as text, or nothing is saved. */
         post: operations["createLink"];
         delete?: never;
         options?: never;
@@ -2062,7 +2062,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getLink"];
-        /** @description Also one that is out: its guest sees it as it is now. With out=true its guest can open it from then on, or nothing is saved. */
+        /** @description Also one that is out: its guest sees it as it is now. With out=true its guest can open it from then on, with asText=true its times are given out as text, or nothing is saved. */
         put: operations["changeLink"];
         post?: never;
         delete: operations["deleteLinkDraft"];
@@ -2718,6 +2718,7 @@ export interface components {
             events: components["schemas"]["EventBeginning"][];
             guests: components["schemas"]["KnownGuest"][];
             more: components["schemas"]["MoreBeginnings"];
+            last: components["schemas"]["LastUsed"];
         };
         /** @description One run of office hours, on the wall clock of the page's zone. */
         BlockForm: {
@@ -3708,6 +3709,18 @@ export interface components {
             zone: string;
             language: string;
         };
+        /** @description What was used last, to press instead of choosing it again. */
+        LastUsed: {
+            /**
+             * Format: uuid
+             * @description Of the last link of whoever asks; null before there is one.
+             */
+            deskId: null | string;
+            /** @description With whom their last link was; empty before there is one. */
+            lineUp: components["schemas"]["SeatForm"][];
+            /** @description Minutes, those that the team's links took last; the latest first. */
+            durations: number[];
+        };
         /** @description What went over to others. */
         LeaveAnswer: {
             /** Format: int32 */
@@ -3850,6 +3863,7 @@ export interface components {
             madeBy: string;
             madeAt: components["schemas"]["Instant"];
             outAt: null | components["schemas"]["Instant"];
+            givenAt: null | components["schemas"]["Instant"];
             firstOpenedAt: null | components["schemas"]["Instant"];
             lastOpenedAt: null | components["schemas"]["Instant"];
             /** Format: int32 */
@@ -3902,9 +3916,11 @@ export interface components {
             openings: components["schemas"]["Opening"][];
             /** @description By days, what is free for all seats, whatever is picked or painted: starts that can be picked. */
             pickable: components["schemas"]["SupplyDay"][];
-            /** @description Picked times that are no openings. */
-            missed: string[];
+            /** @description Picked times that are no openings, each with why. */
+            missed: components["schemas"]["MissedPick"][];
             suggestions: components["schemas"]["LinkSuggestion"][];
+            /** @description Where several could take a seat: which openings each host can serve; empty where all of them serve every one. */
+            byHost: components["schemas"]["ServedByHost"][];
         };
         LinkSupplyRequest: {
             /** @description Of a link that need not be saved. */
@@ -3920,11 +3936,16 @@ export interface components {
         /** @description How a link's times are written out. */
         LinkText: {
             zones: components["schemas"]["LinkZones"];
-            /** @description Whether times that touch become one range. */
-            asRanges: boolean;
+            /** @description Whether times that touch become one range; null for the usual: each of those that were picked, and ranges of a whole list. */
+            asRanges: null | boolean;
             clock: null | components["schemas"]["ClockForm"];
             /** @description Whether it ends with the address. */
             withAddress: boolean;
+            /**
+             * Format: int32
+             * @description How many of the openings stand in it at the most, the best ones; null for all.
+             */
+            mostListed?: null | number;
         };
         /** @description A link's times as they are sent. */
         LinkTextAnswer: {
@@ -4102,6 +4123,11 @@ export interface components {
         MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
+        MissedPick: {
+            start: components["schemas"]["Instant"];
+            /** @description What is in the way of it. */
+            why: components["schemas"]["DarkAnswer"];
+        };
         /** @description How many more of each there are than are listed; they are found by a search. */
         MoreBeginnings: {
             /** Format: int32 */
@@ -4171,6 +4197,7 @@ export interface components {
              * @description How many openings are shown at the most; null for all.
              */
             mostShown: null | number;
+            from?: null | components["schemas"]["LocalDate"];
         };
         /**
          * @description How it is said what an availability link offers.
@@ -4883,6 +4910,12 @@ export interface components {
              * @default
              */
             word: string;
+        };
+        ServedByHost: {
+            /** Format: uuid */
+            host: string;
+            /** @description Of the openings that this host can serve. */
+            starts: string[];
         };
         /** @description A session with everybody who comes to it. */
         SessionDetail: {
@@ -10757,6 +10790,7 @@ export interface operations {
         parameters: {
             query?: {
                 out?: boolean;
+                asText?: boolean;
             };
             header?: never;
             path?: never;
@@ -10832,6 +10866,7 @@ export interface operations {
         parameters: {
             query?: {
                 out?: boolean;
+                asText?: boolean;
             };
             header?: never;
             path: {

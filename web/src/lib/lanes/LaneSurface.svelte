@@ -66,7 +66,7 @@
   const canPaint = $derived(onpaint !== undefined);
   const ghost = $derived.by((): MinuteSpan | undefined => {
     if (drag?.kind === 'paint')
-      return length === undefined ? painted(drag.start, drag.at, step, axis) : put(drag.at, length);
+      return length === undefined ? painted(drag.start, drag.at, step, axis) : filled(drag.start, drag.at, length);
     if (lighting !== undefined && caret !== undefined) return painted(lighting, caret, step, axis);
     return undefined;
   });
@@ -91,6 +91,12 @@
   function put(minute: number, long: number): MinuteSpan {
     const from = Math.max(axis.from, Math.min(Math.floor(minute / step) * step, axis.to - step));
     return { from, to: from + long };
+  }
+
+  /** What a drag fills: a stretch, or, where it is shorter than one piece, that one. */
+  function filled(start: number, at: number, long: number): MinuteSpan {
+    const span = painted(start, at, step, axis);
+    return Math.abs(at - start) < step / 3 || span.to - span.from < long ? put(start, long) : span;
   }
 
   function pieceAt(minute: number): LanePiece | undefined {
@@ -154,7 +160,7 @@
     // A mere press asks what is there; it paints nothing.
     if (done.kind === 'paint' && length !== undefined) {
       onpoint?.(Math.floor(done.at));
-      onpaint?.(put(done.at, length));
+      onpaint?.(filled(done.start, done.at, length));
     } else if (done.kind === 'paint' && Math.abs(done.at - done.start) < step / 3) onpoint?.(Math.floor(done.at));
     else if (done.kind === 'paint') onpaint?.(painted(done.start, done.at, step, axis));
     else if (done.moved) onchange?.(done.piece.key, spanOf(done), done.kind === 'move' ? laneUnder(event) : id);

@@ -3,6 +3,7 @@
   import { Temporal } from 'temporal-polyfill';
   import { cityOf } from '$lib/time/clock';
   import { dateIn, shortDate, timeOf } from '$lib/time/format';
+  import { untilOf } from './holding';
   import type { LinkEditing } from './LinkEditing.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
 
@@ -14,17 +15,12 @@
 
   let { link, mayEdit, now }: Props = $props();
 
-  const HOUR_OF_CLOSE = 18;
   const SWITCH = 'hold-all';
   const { zone } = $derived(link.form.times);
   const holds = $derived(link.saved?.holds ?? []);
   const until = $derived(holds[0]?.until ?? undefined);
-  // Until this evening, or the next where that is near.
-  const usual = $derived.by(() => {
-    const here = Temporal.Instant.from(now).toZonedDateTimeISO(zone);
-    const day = here.hour < HOUR_OF_CLOSE - 2 ? here : here.add({ days: 1 });
-    return day.toPlainDate().toPlainDateTime({ hour: HOUR_OF_CLOSE }).toString({ smallestUnit: 'minute' });
-  });
+  // Until the last of them begins, or the link ends, if that is sooner.
+  const usual = $derived(untilOf(link.offer.picked, link.form.details.endsOn, zone, now));
   let typed = $state<string | undefined>(undefined);
   const wall = $derived(
     typed ??

@@ -10,7 +10,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { dateIn, dayMonth } from '$lib/time/format';
   import { Skeleton } from 'flowbite-svelte';
-  import { piecesOfLink, placeOf, readKey, startAt, worthShowing } from './boardPieces';
+  import { piecesOfLink, placeOf, startsWithin, readKey, startAt, worthShowing } from './boardPieces';
   import type { LinkEditing } from './LinkEditing.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
 
@@ -19,9 +19,11 @@
     dark: DarkQuestion;
     today: string;
     mayEdit: boolean;
+    /** Something was picked or painted. */
+    onchanged: () => void;
   }
 
-  let { link, dark, today, mayEdit }: Props = $props();
+  let { link, dark, today, mayEdit, onchanged }: Props = $props();
 
   const DAYS = 28;
   const ROWS = 7;
@@ -70,6 +72,7 @@
       openings: link.supply?.openings ?? [],
       missed: link.missed,
       held: holders,
+      servedBy: link.servedBy,
       wishes: link.saved?.wishes ?? [],
     }),
   );
@@ -101,10 +104,12 @@
   });
   $effect(() => watchChanges('/api/changes', () => void load()));
 
-  /** A press that paints pieces one time; a painted stretch is kept as it was painted. */
+  /** A press picks one time, and a drag as many as fit one after the other; a painted stretch is kept as it is. */
   function paint(span: BoardSpan): void {
+    onchanged();
     if (link.offer.by === 'painted') link.paint(span.date, span.from, span.to);
-    else if (link.offer.by === 'picked') link.pick(startAt(span.date, span.from, zone));
+    else if (link.offer.by === 'picked')
+      for (const minute of startsWithin(span, link.minutes)) link.pick(startAt(span.date, minute, zone));
   }
 
   function change(key: string, span: BoardSpan): void {

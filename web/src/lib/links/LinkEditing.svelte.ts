@@ -58,9 +58,17 @@ export class LinkEditing extends FormState<LinkForm> {
     return new Set((this.saved?.holds ?? []).map((hold) => hold.start));
   }
 
-  /** Picked starts that are not open. */
-  get missed(): ReadonlySet<string> {
-    return new Set(this.supply?.missed ?? []);
+  /** Picked starts that are not open, each with why. */
+  get missed(): ReadonlyMap<string, Schemas['DarkAnswer']> {
+    return new Map((this.supply?.missed ?? []).map((one) => [one.start, one.why]));
+  }
+
+  /** Of a pool, by start, the hosts who can serve it; empty where all of them serve every opening. */
+  get servedBy(): ReadonlyMap<string, readonly string[]> {
+    const served = new Map<string, string[]>();
+    for (const { host, starts } of this.supply?.byHost ?? [])
+      for (const start of starts) served.set(start, [...(served.get(start) ?? []), host]);
+    return served;
   }
 
   get hostIds(): string[] {
@@ -171,6 +179,29 @@ export class LinkEditing extends FormState<LinkForm> {
             }),
           )
         : must(api.POST('/api/links', { params: { query: { out } }, body: form }));
+    });
+  }
+
+  /**
+   * Keeps it as a draft whose times are given out as text: neither a title nor a guest is needed, and nothing goes out.
+   */
+  async giveAsText(): Promise<View | undefined> {
+    if (this.form.title.trim() === '') this.form.title = this.guestName ? `A time with ${this.guestName}` : 'A time';
+    this.form.guests = this.form.guests.filter((guest) => guest.name.trim() !== '');
+    const { saved } = this;
+    if (saved && (saved.row.outAt !== null || (saved.row.givenAt !== null && !this.isChanged)))
+      return this.isChanged ? this.save() : saved;
+    return this.#saving(async () => {
+      const form = $state.snapshot(this.form);
+      const query = { asText: true };
+      return saved
+        ? must(
+            api.PUT('/api/links/{id}', {
+              params: { path: { id: saved.row.id }, query },
+              body: { version: saved.version, form },
+            }),
+          )
+        : must(api.POST('/api/links', { params: { query }, body: form }));
     });
   }
 

@@ -29,7 +29,9 @@
   import type { LinkSetting } from './setting';
   import SuggestedTimes from './SuggestedTimes.svelte';
   import WhoFor from './WhoFor.svelte';
-  import { standing, states } from './words';
+  import CameOfIt from './CameOfIt.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
+  import { dayAndTime, offerInWords, standing, states } from './words';
 
   interface Props {
     link: LinkEditing;
@@ -37,9 +39,11 @@
     me: { hostId: string | null; now: string };
     today: string;
     known: Schemas['KnownGuest'][];
+    /** Lengths that the team's links took last. */
+    lately: readonly number[];
   }
 
-  let { link, setting, me, today, known }: Props = $props();
+  let { link, setting, me, today, known, lately }: Props = $props();
 
   const { hosts } = $derived(setting);
   const others = $derived(
@@ -55,6 +59,21 @@
   const isOurs = $derived(link.form.details.isAmongOurselves);
   let record = $state.raw<Schemas['RecordLine'][]>([]);
   let booking = $state<string | undefined>(undefined);
+  // What is set takes one line, so that times and the text that goes out stand in view; a press opens it again.
+  let unfolded = $state<boolean | undefined>(undefined);
+  const isFolded = $derived(
+    (unfolded === false || (unfolded === undefined && link.saved !== undefined)) &&
+      link.form.title.trim() !== '' &&
+      link.problem?.errors === undefined &&
+      link.countProblem?.errors === undefined,
+  );
+  const inWords = $derived(offerInWords(link.form, (id) => hosts.find((host) => host.id === id)?.name ?? ''));
+  /** Times that can't be held, where a hold was refused. */
+  const refusedHolds = $derived(
+    link.problem?.type === 'urn:loose-lantern:cant-hold' && Array.isArray(link.problem['starts'])
+      ? (link.problem['starts'] as string[])
+      : [],
+  );
   let revoking = $state(false);
   const dark = new DarkQuestion(({ date, fromMinute, toMinute }) =>
     must(
@@ -125,10 +144,10 @@
     <h1 class="text-page">
       {isOurs ? 'A time among ourselves' : link.guestName ? `Times for ${link.guestName}` : 'Times for someone'}
     </h1>
-    <span aria-live="polite" data-test="link-total" class={link.countProblem ? 'opacity-50' : ''}
-      ><strong class="font-heading text-count leading-none">{link.supply?.total ?? '…'}</strong>
-      {link.supply?.total === 1 ? 'opening' : 'openings'}</span
-    >
+    {#if !link.isOver}<span aria-live="polite" data-test="link-total" class={link.countProblem ? 'opacity-50' : ''}
+        ><strong class="font-heading text-count leading-none">{link.supply?.total ?? '…'}</strong>
+        {link.supply?.total === 1 ? 'opening' : 'openings'}</span
+      >{/if}
     {#if link.saved}<Badge
         class="rounded-full border border-dashed border-edge bg-transparent px-3 py-0.5 text-sm font-semibold text-ink"
         data-test="link-state">{states[link.saved.row.state]}</Badge
@@ -159,11 +178,11 @@
         disabled={link.busy}
         onclick={() => void keep()}>Save as draft</ActionButton
       >{/if}
-    {#if mayEdit && link.saved && link.saved.row.state !== 'draft'}
+    {#if mayEdit && link.saved && link.saved.row.state !== 'draft' && !link.isOver}
       <ActionButton kind="main" disabled={link.busy || !link.isChanged} onclick={() => void keep()}
         >Save changes</ActionButton
       >
-    {:else if mayEdit}
+    {:else if mayEdit && !link.isOver}
       <ActionButton kind="main" disabled={link.busy} onclick={() => void make()}>Make the link</ActionButton>
     {/if}
   </div>
@@ -176,7 +195,13 @@
     Not everyone in the line-up lets you offer their time. They can change that under “You”, “Acting for me”.
   </p>{/if}
 {#if link.problem}
-  <div class="mb-3"><ProblemNote problem={link.problem} /></div>
+  <div class="mb-3">
+    <ProblemNote problem={link.problem}>
+      {#if refusedHolds.length > 0}<ul class="list-disc pl-5">
+          {#each refusedHolds as start (start)}<li>{dayAndTime(start, link.form.times.zone)}</li>{/each}
+        </ul>{/if}
+    </ProblemNote>
+  </div>
 {/if}
 {#if mayEdit && missing && !link.isOver && link.form.title.trim() !== '' && (!link.isOut || link.isChanged)}
   <PlaceMissing words={missing} />
@@ -203,40 +228,57 @@
 {/if}
 
 <div class="space-y-3">
-  <fieldset disabled={!mayEdit} class="space-y-2">
-    <WhoFor {link} {known} />
-    <OfferSentence {link} />
-  </fieldset>
-  <LinkBoard {link} {dark} {today} {mayEdit} />
-  <DarkPanel question={dark} />
-  {#if mayEdit && link.offer.by === 'picked' && !link.isOver}<SuggestedTimes
-      {link}
-      nameOf={(id) => hosts.find((host) => host.id === id)?.name ?? ''}
-    />{/if}
-  <div class="grid items-start gap-3 lg:grid-cols-[1.3fr_1.15fr_0.95fr]">
-    <SendCard {link} {mayEdit} oninvite={(start) => (booking = start)} />
-    <div class="space-y-3">
+  {#if link.isOver || (link.saved?.row.bookings.length ?? 0) > 0}
+    <CameOfIt {link} {mayEdit} now={link.supply?.now ?? me.now} />
+  {/if}
+  {#if !link.isOver}
+    <fieldset disabled={!mayEdit} class="space-y-2">
+      {#if isFolded}
+        <p
+          class="flex flex-wrap items-center gap-x-3 rounded-xl border border-line bg-card px-3 py-1.5"
+          data-test="offer-in-words"
+        >
+          <span class="min-w-0 flex-1">{inWords}</span>
+          <TextButton class="min-h-8" onclick={() => (unfolded = true)}>Change</TextButton>
+        </p>
+      {:else}
+        <LinkLineUp {link} {hosts} {mayEdit} />
+        <WhoFor {link} {known} />
+        <OfferSentence {link} {today} {lately} />
+      {/if}
+    </fieldset>
+    <div class="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_340px]">
+      <div class="min-w-0 space-y-3">
+        <LinkBoard {link} {dark} {today} {mayEdit} onchanged={() => (unfolded = false)} />
+        <DarkPanel question={dark} />
+        {#if mayEdit && link.offer.by === 'picked'}<SuggestedTimes
+            {link}
+            nameOf={(id) => hosts.find((host) => host.id === id)?.name ?? ''}
+          />{/if}
+      </div>
+      <SendCard {link} {mayEdit} oninvite={(start) => (booking = start)} />
+    </div>
+    <div class="grid items-start gap-3 lg:grid-cols-[1.3fr_1fr]">
       <OfferedTimes {link} {mayEdit} onbook={(start) => (booking = start)} />
-      <RelaxationsPanel
-        relaxations={link.relaxations}
-        elsewhere={(relaxation) => elsewhere(relaxation, false)}
-        mayEdit={mayEdit && !link.isOver}
-        ontake={(relaxation) => (link.form = takenByLink($state.snapshot(link.form), relaxation))}
-      />
+      <div class="space-y-3">
+        <KeptCard {link} {mayEdit} now={link.supply?.now ?? me.now} />
+        <RelaxationsPanel
+          relaxations={link.relaxations}
+          elsewhere={(relaxation) => elsewhere(relaxation, false)}
+          {mayEdit}
+          ontake={(relaxation) => (link.form = takenByLink($state.snapshot(link.form), relaxation))}
+        />
+      </div>
     </div>
-    <div class="space-y-3">
-      <KeptCard {link} {mayEdit} now={link.supply?.now ?? me.now} />
-      <LinkLineUp {link} {hosts} {mayEdit} />
-    </div>
-  </div>
-  <LinkDetails
-    {link}
-    {hosts}
-    desks={setting.desks}
-    calendars={setting.calendars}
-    {mayEdit}
-    onpattern={(name) => link.keepAsPattern(name)}
-  />
+    <LinkDetails
+      {link}
+      {hosts}
+      desks={setting.desks}
+      calendars={setting.calendars}
+      {mayEdit}
+      onpattern={(name) => link.keepAsPattern(name)}
+    />
+  {/if}
   {#if record.length > 0}
     <section aria-labelledby="link-record" class="rounded-2xl border border-line bg-card p-4">
       <h2 id="link-record" class="mb-1 text-part">Record</h2>

@@ -60,9 +60,9 @@
   }
 </script>
 
-<section aria-labelledby="line-up" class="rounded-2xl border border-line bg-card p-4">
-  <h2 id="line-up" class="text-part">Line-up</h2>
-  <ul class="mt-1.5 space-y-2">
+<section aria-label="Line-up" class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
+  with
+  <ul class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
     {#each seats as seat, at (at)}
       <li class="flex flex-wrap items-center gap-1.5" aria-label="Seat {at + 1}">
         {#each seat.hostIds as id, place (id)}
@@ -113,7 +113,7 @@
       {mend}
     </p>{/each}
   {#if link.hostIds.length > 0}
-    <details class="mt-2 text-sm" open={link.form.times.overridden.length > 0}>
+    <details class="text-sm" open={link.form.times.overridden.length > 0}>
       <summary class="min-h-8 cursor-pointer text-muted">Ignore these calendars</summary>
       {#each link.hostIds as id (id)}
         <Choice class="flex min-h-8"

@@ -39,5 +39,5 @@
 
 {#if link.saved === undefined}<StartFrom {from} {beginnings} {ours} onstart={start} />{/if}
 {#key link}
-  <LinkEditor {link} {setting} {me} {today} known={beginnings.guests} />
+  <LinkEditor {link} {setting} {me} {today} known={beginnings.guests} lately={beginnings.last.durations} />
 {/key}

@@ -4,13 +4,22 @@
   import LengthField from '$lib/pages/LengthField.svelte';
   import Sentence from '$lib/pages/Sentence.svelte';
   import { weekdays } from '$lib/hours/week';
+  import { shortDate } from '$lib/time/format';
+  import { readyEnds } from './ends';
   import Segments from '$lib/ui/Segments.svelte';
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
   import type { Offer } from './form';
   import type { LinkEditing } from './LinkEditing.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
 
-  let { link }: { link: LinkEditing } = $props();
+  interface Props {
+    link: LinkEditing;
+    today: string;
+    /** Lengths that the team's links took last. */
+    lately: readonly number[];
+  }
+
+  let { link, today, lately }: Props = $props();
 
   const ways: readonly { value: Offer['by']; text: string }[] = [
     { value: 'picked', text: 'times I pick' },
@@ -21,6 +30,13 @@
   const hours = Array.from({ length: 25 }, (_, hour) => ({ value: hour * 60, name: String(hour) }));
   const { offer } = $derived(link);
   let more = $state(false);
+  const ends = $derived(readyEnds(offer.from ?? today));
+
+  /** A link that ended before would offer nothing there. */
+  function endOn(until: string): void {
+    link.setOffer({ until });
+    if (link.form.details.endsOn < until) link.setDetails({ endsOn: until });
+  }
 
   function toggle(day: (typeof dayNames)[number]): void {
     // None chosen is all of them.
@@ -44,16 +60,34 @@
   ]}
 >
   offer <Segments label="What is offered" options={ways} value={offer.by} onchoose={(by) => link.setOffer({ by })} />
-  <DurationChips bind:durations={link.form.times.durations} />
-  <span class="inline-flex items-center gap-1.5"
-    >until <span class="w-40"
+  <DurationChips bind:durations={link.form.times.durations} {lately} />
+  <span class="inline-flex flex-wrap items-center gap-1.5"
+    >from <span class="w-40"
+      ><Input
+        type="date"
+        aria-label="Offered from"
+        class="py-1.5"
+        bind:value={() => offer.from ?? today, (from) => link.setOffer({ from: from && from > today ? from : null })}
+      /></span
+    >
+    until
+    <span class="w-40"
       ><Input
         type="date"
         aria-label="Offered until"
         class="py-1.5"
         bind:value={() => offer.until, (until) => until && link.setOffer({ until })}
       /></span
-    ></span
+    >
+    {#each ends as end (end)}<button
+        type="button"
+        aria-label="Offer until {shortDate(end)}"
+        aria-pressed={offer.until === end}
+        class="min-h-9 rounded-lg border px-2 whitespace-nowrap {offer.until === end
+          ? 'border-chosen bg-chosen text-on-chosen'
+          : 'border-dashed border-edge text-ink hover:bg-lane'}"
+        onclick={() => endOn(end)}>{shortDate(end)}</button
+      >{/each}</span
   >
   <span class="inline-flex items-center gap-1.5">
     hours

@@ -2,7 +2,8 @@
   import type { Schemas } from '$lib/api/client';
   import { isNight } from '$lib/board/nights';
   import { cityOf } from '$lib/time/clock';
-  import { counted, timeOf } from '$lib/time/format';
+  import { darkSentences } from '$lib/supply/reasons';
+  import { counted, dateIn, shortDate, timeOf } from '$lib/time/format';
   import type { LinkEditing } from './LinkEditing.svelte';
   import { dayAndTime, paintedWords } from './words';
   import TextButton from '$lib/ui/TextButton.svelte';
@@ -34,6 +35,14 @@
   /** What was written with a wish, and by whom. */
   function said(wish: Schemas['WishView']): string {
     return severalMayAsk && wish.by !== '' ? `${wish.by}: “${wish.words}”` : `“${wish.words}”`;
+  }
+
+  const nothing: Schemas['DarkAnswer'] = { from: '', to: '', zone: 'UTC', ofPage: [], seats: [], shared: [] };
+
+  /** What is offered longer can be used as long. */
+  function lengthen(date: string): void {
+    link.setOffer({ until: date });
+    if (link.form.details.endsOn < date) link.setDetails({ endsOn: date });
   }
 
   async function release(start: string): Promise<void> {
@@ -75,6 +84,15 @@
             class="hatched rounded-md border border-violet bg-violet-tint px-1.5 text-sm text-ink">held</span
           >{/if}
         {#if !row.isOpen}<span class="text-sm text-brick">not open</span>{/if}
+        {#if link.missed.get(row.start) && !link.isOver}
+          {@const date = dateIn(row.start, zone)}
+          <span class="order-last basis-full pb-1 text-sm text-muted">
+            {darkSentences(link.missed.get(row.start) ?? nothing).join(' ')}
+            {#if mayEdit && date > link.offer.until}<TextButton class="min-h-7 text-sm" onclick={() => lengthen(date)}
+                >Offer until {shortDate(date)}</TextButton
+              >{/if}
+          </span>
+        {/if}
         {#if mayEdit && !link.isOver}
           {#if row.isOpen}<TextButton
               class="min-h-8 text-sm"

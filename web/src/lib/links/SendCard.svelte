@@ -26,7 +26,7 @@
   const tabs: readonly { value: Tab; name: string }[] = [
     { value: 'text', name: 'As text' },
     { value: 'mail', name: 'As email' },
-    { value: 'address', name: 'Address only' },
+    { value: 'address', name: 'Web address only' },
   ];
   const how = $derived(link.form.details.text);
   const { zone } = $derived(link.form.times);
@@ -46,6 +46,16 @@
   );
   const isOut = $derived(link.saved !== undefined && link.saved.row.outAt !== null);
 
+  type Listing = 'each' | 'ranges' | 'best';
+  const MOST_LISTED = 8;
+  const listing = $derived<Listing>(
+    how.mostListed !== null ? 'best' : (how.asRanges ?? link.offer.by !== 'picked') ? 'ranges' : 'each',
+  );
+
+  function list(next: Listing): void {
+    setText({ asRanges: next === 'ranges', mostListed: next === 'best' ? MOST_LISTED : null });
+  }
+
   function setText(change: Partial<Schemas['LinkText']>): void {
     link.setDetails({ text: { ...how, ...change } });
   }
@@ -56,7 +66,8 @@
 
   /** One press: it is saved and let out, and stands on the clipboard. */
   async function copy(): Promise<void> {
-    const view = await link.sendOut();
+    // Without the web address nobody can open the link by it, so nothing goes out.
+    const view = tab === 'text' && !how.withAddress ? await link.giveAsText() : await link.sendOut();
     if (!view) return;
     await link.reckon();
     const { text } = link;
@@ -128,7 +139,7 @@
   <div role="tabpanel" id="out-{tab}" aria-labelledby="tab-{tab}" class="mt-2">
     {#if tab === 'address'}
       <p class="rounded-lg border border-line px-3 py-2 break-all" data-test="link-address">
-        {link.text?.address ?? 'The address appears here once the link is made.'}
+        {link.text?.address ?? 'It works once the link is made, and stands here then.'}
       </p>
     {:else}
       {#if tab === 'mail'}
@@ -139,13 +150,21 @@
         class="rounded-lg border border-line px-3 py-2 font-sans text-sm whitespace-pre-wrap"
         data-test="link-text">{link.text?.text ?? ''}</pre>
       <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-muted">
-        <Choice class="inline-flex min-h-8"
-          ><input
-            type="checkbox"
-            class="rounded border-edge"
+        <span class="w-36"
+          ><Select
+            aria-label="How times are listed"
+            placeholder=""
+            classes={{ select: 'py-1' }}
             disabled={!mayEdit}
-            bind:checked={() => how.asRanges, (asRanges) => setText({ asRanges })}
-          /> as ranges</Choice
+            value={listing}
+            onchange={(event: Event & { currentTarget: HTMLSelectElement }) =>
+              list(event.currentTarget.value as Listing)}
+            items={[
+              { value: 'each', name: 'every time' },
+              { value: 'ranges', name: 'as ranges' },
+              { value: 'best', name: `the best ${MOST_LISTED}` },
+            ]}
+          /></span
         >
         <Choice class="inline-flex min-h-8"
           ><input
@@ -153,7 +172,7 @@
             class="rounded border-edge"
             disabled={!mayEdit}
             bind:checked={() => how.withAddress, (withAddress) => setText({ withAddress })}
-          /> include the address</Choice
+          /> include the web address</Choice
         >
         <span class="w-40"
           ><Select

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { piecesOfLink, paintedOn, placeOf, readKey, startAt, worthShowing } from './boardPieces';
+import { piecesOfLink, paintedOn, placeOf, readKey, startAt, startsWithin, worthShowing } from './boardPieces';
 import type { Offer } from './form';
 
 const zone = 'Europe/Copenhagen';
@@ -12,6 +12,7 @@ const offer: Offer = {
   toMinute: 1080,
   until: '2026-12-18',
   mostShown: null,
+  from: null,
 };
 const board = {
   offer,
@@ -20,7 +21,8 @@ const board = {
   hostIds: ['sunniva', 'keziah'],
   dates: ['2026-12-08', '2026-12-09'],
   openings: [],
-  missed: new Set<string>(),
+  missed: new Map<string, unknown>(),
+  servedBy: new Map<string, readonly string[]>(),
   held: new Map<string, readonly string[]>(),
   wishes: [],
 };
@@ -61,7 +63,7 @@ describe('pieces of the board', () => {
   it('say which are not open and which are held, by whoever holds them', () => {
     const pieces = piecesOfLink({
       ...board,
-      missed: new Set(['2026-12-08T08:15:00Z']),
+      missed: new Map([['2026-12-08T08:15:00Z', undefined]]),
       held: new Map([['2026-12-09T10:00:00Z', ['keziah']]]),
     });
     expect(pieces.map((piece) => [piece.tone, piece.hostId])).toEqual([
@@ -132,4 +134,19 @@ it('a date is worth a row where somebody is open or something is offered', () =>
     '2026-12-11',
     '2026-12-13',
   ]);
+});
+
+describe('what a lane shows', () => {
+  it('is an opening only where its host can serve it', () => {
+    const start = '2026-12-08T08:00:00Z';
+    const openings = [{ start, end: '2026-12-08T08:45:00Z', placesLeft: 1 }];
+    const servedBy = new Map([[start, ['keziah']]]);
+    const shown = piecesOfLink({ ...board, offer: { ...offer, by: 'free' }, openings, servedBy });
+    expect(shown.map(({ hostId }) => hostId)).toEqual(['keziah']);
+  });
+
+  it('fills a stretch with starts one after the other', () => {
+    expect(startsWithin({ from: 540, to: 660 }, 45)).toEqual([540, 585]);
+    expect(startsWithin({ from: 540, to: 560 }, 45)).toEqual([540]);
+  });
 });

@@ -29,6 +29,13 @@ export function startAt(date: string, minute: number, zone: string): string {
   return local.toZonedDateTime(zone).toInstant().toString({ smallestUnit: 'second' });
 }
 
+/** The starts of appointments that fit into a stretch, one after the other; the first in any case. */
+export function startsWithin(span: { from: number; to: number }, minutes: number): number[] {
+  const starts = [span.from];
+  for (let at = span.from + minutes; at + minutes <= span.to; at += minutes) starts.push(at);
+  return starts;
+}
+
 /** Painted time on one date, of those that come again each week too. */
 export function paintedOn(painted: readonly Painted[], date: string): { at: number; from: number; to: number }[] {
   const day = Temporal.PlainDate.from(date);
@@ -48,10 +55,12 @@ interface Shown {
   hostIds: readonly string[];
   dates: readonly string[];
   openings: readonly Schemas['Opening'][];
-  missed: ReadonlySet<string>;
+  missed: ReadonlyMap<string, unknown>;
   /** By start, the hosts on whose calendars a time is held. */
   held: ReadonlyMap<string, readonly string[]>;
   wishes: readonly Schemas['WishView'][];
+  /** Of a pool, by start, the hosts who can serve it; empty where all of them serve every opening. */
+  servedBy: ReadonlyMap<string, readonly string[]>;
 }
 
 /** All pieces of a link's board: what is offered, in the lane of each host, and what its guest wishes. */
@@ -65,6 +74,7 @@ export function piecesOfLink({
   missed,
   held,
   wishes,
+  servedBy,
 }: Shown): BoardPiece[] {
   const isShown = new Set(dates);
   const pieces: BoardPiece[] = [];
@@ -106,11 +116,21 @@ export function piecesOfLink({
         : holders
           ? (['offered and held', 'kept'] as const)
           : (['offered', 'pick'] as const);
-      put(`pick:${start}`, place, { label, tone, text: clock(place.from) }, holders ?? hostIds);
+      put(
+        `pick:${start}`,
+        place,
+        { label, tone, text: clock(place.from) },
+        holders ?? (missed.has(start) ? hostIds : (servedBy.get(start) ?? hostIds)),
+      );
     }
   } else {
     for (const opening of openings)
-      put(`open:${opening.start}`, placeOf(opening.start, minutes, zone), { label: 'open', tone: 'open', text: '' });
+      put(
+        `open:${opening.start}`,
+        placeOf(opening.start, minutes, zone),
+        { label: 'open', tone: 'open', text: '' },
+        servedBy.get(opening.start) ?? hostIds,
+      );
   }
   for (const wish of wishes) {
     const length = Math.round((Date.parse(wish.end) - Date.parse(wish.start)) / 60_000);

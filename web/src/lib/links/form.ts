@@ -47,6 +47,7 @@ export function blankLink(setting: Setting, hostIds: readonly string[]): LinkFor
         toMinute: 1080,
         until,
         mostShown: null,
+        from: null,
       },
       overridden: [],
       calendars: [],
@@ -64,7 +65,7 @@ export function blankLink(setting: Setting, hostIds: readonly string[]): LinkFor
       reopens: true,
       endsOn: until,
       topic: '',
-      text: { zones: 'both', asRanges: false, clock: null, withAddress: true },
+      text: { zones: 'both', asRanges: null, clock: null, withAddress: true, mostListed: null },
       startedFrom: '',
       isAmongOurselves: false,
       hostsRing: true,
@@ -116,6 +117,7 @@ export function fromLink(setting: Setting, earlier: LinkForm, startedFrom: strin
     ...next.times.offer,
     picked: [],
     painted: next.times.offer.painted.filter((paint) => paint.isWeekly),
+    from: null,
     until,
   };
   next.details = { ...next.details, endsOn: until, topic: '', startedFrom };

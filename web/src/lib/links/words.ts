@@ -1,5 +1,6 @@
 import type { Schemas } from '$lib/api/client';
-import { dateIn, dayMonth, shortDate, timeOf } from '$lib/time/format';
+import { cityOf } from '$lib/time/clock';
+import { dateIn, dayMonth, lengthOf, shortDate, timeOf } from '$lib/time/format';
 import { Temporal } from 'temporal-polyfill';
 
 type Row = Schemas['LinkRow'];
@@ -68,16 +69,18 @@ export function waiting(row: Pick<Row, 'waitsSince' | 'askedAgain'>, now: string
   return `waits for ${since}${isAsked ? `, asked again ${row.askedAgain === 1 ? 'once' : `${row.askedAgain} times`}` : ''}`;
 }
 
+/** How a booking ended, in words. */
+export const endings: Record<Schemas['CancelledBy'], string> = {
+  guest: 'cancelled by the guest',
+  team: 'cancelled by your team',
+  declined: 'declined',
+  lapsed: 'lapsed',
+};
+
 /** Who cancelled what was booked by a link last; undefined where nothing was, or something stands. */
 function cancelled(row: Pick<Row, 'bookings'>): string | undefined {
-  const ends = {
-    guest: 'cancelled by the guest',
-    team: 'cancelled by your team',
-    declined: 'declined',
-    lapsed: 'lapsed',
-  };
   const by = row.bookings.some((booking) => booking.cancelledBy === null) ? null : row.bookings.at(-1)?.cancelledBy;
-  return by ? ends[by] : undefined;
+  return by ? endings[by] : undefined;
 }
 
 /** What has become of a link, in one line. */
@@ -85,7 +88,9 @@ export function standing(row: Row, now: string, zone: string): string {
   const stands = row.bookings.filter((booking) => booking.cancelledBy === null);
   switch (row.state) {
     case 'draft':
-      return 'not sent yet';
+      return row.givenAt === null
+        ? 'not sent yet'
+        : `times copied${ago(row.givenAt, now) === 'just now' ? ' just now' : ` ${ago(row.givenAt, now)} ago`}; its web address is not out`;
     case 'revoked':
       return 'withdrawn';
     case 'ended':
@@ -101,4 +106,22 @@ export function standing(row: Row, now: string, zone: string): string {
       return (row.noneLeft ? `nothing left, ${opened}` : opened) + (before === undefined ? '' : `; ${before}`);
     }
   }
+}
+
+/** What a link offers, to whom and with whom, in one line. */
+export function offerInWords(form: Schemas['LinkForm'], nameOf: (host: string) => string): string {
+  const ways = { picked: 'times that are picked', painted: 'free time in what is painted', free: 'any free time' };
+  const guests = form.guests.map((guest) => guest.name.trim()).filter((name) => name !== '');
+  const { offer, durations, lineUp } = form.times;
+  const together = guests.length > 1 ? (form.details.together ? ', all at one time' : ', each their own time') : '';
+  return [
+    `With ${lineUp.map((seat) => seat.hostIds.map(nameOf).join(' or ')).join(', ')}: ${form.title.trim()}`,
+    form.details.isAmongOurselves
+      ? 'among ourselves'
+      : guests.length > 0
+        ? `for ${guests.join(', ')}${form.guestZone ? ` in ${cityOf(form.guestZone)}` : ''}${together}`
+        : 'for whoever has the link',
+    `${ways[offer.by]}, ${durations.map(lengthOf).join(' or ')}`,
+    `${!offer.from ? '' : `from ${dayMonth(offer.from)} `}until ${dayMonth(offer.until)}`,
+  ].join('; ');
 }

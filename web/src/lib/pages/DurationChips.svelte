@@ -1,14 +1,24 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
   import { lengthOf } from '$lib/time/format';
+  import { typedLength } from '$lib/time/typedLength';
 
-  let { durations = $bindable() }: { durations: number[] } = $props();
+  interface Props {
+    durations: number[];
+    /** Lengths that were used last, to press. */
+    lately?: readonly number[];
+  }
 
-  let typed = $state<number | undefined>(undefined);
+  let { durations = $bindable(), lately = [] }: Props = $props();
 
-  function add(): void {
-    if (typed && !durations.includes(typed)) durations = [...durations, typed];
-    typed = undefined;
+  let typed = $state('');
+  const minutes = $derived(typedLength(typed));
+  const others = $derived(lately.filter((one) => !durations.includes(one)));
+
+  function add(more: number | undefined): void {
+    if (more === undefined) return;
+    if (!durations.includes(more)) durations = [...durations, more];
+    typed = '';
   }
 </script>
 
@@ -43,27 +53,31 @@
   {/each}
 </ul>
 <span class="inline-flex items-center gap-2">
-  <span class="w-[76px] shrink-0"
+  <span class="w-[84px] shrink-0"
     ><Input
       id="add-duration"
-      type="number"
-      min="5"
-      max="1440"
-      aria-label="One more duration, in minutes"
-      placeholder="min"
+      aria-label="One more duration, such as 50 or 1 h 20"
+      placeholder="1 h 20"
+      aria-invalid={typed.trim() !== '' && minutes === undefined}
       bind:value={typed}
       class="py-1.5"
       onkeydown={(event) => {
         if (event.key !== 'Enter') return;
         event.preventDefault();
-        add();
+        add(minutes);
       }}
     /></span
   >
   <button
     type="button"
     class="min-h-9 rounded-lg border border-dashed border-edge px-3 text-ink hover:bg-lane disabled:opacity-50"
-    disabled={!typed}
-    onclick={add}>+ duration</button
+    disabled={minutes === undefined}
+    onclick={() => add(minutes)}>+ duration</button
   >
+  {#each others as one (one)}<button
+      type="button"
+      aria-label="Add {lengthOf(one)}, used last"
+      class="min-h-9 rounded-lg border border-dashed border-edge px-2.5 text-ink hover:bg-lane"
+      onclick={() => add(one)}>{lengthOf(one)}</button
+    >{/each}
 </span>

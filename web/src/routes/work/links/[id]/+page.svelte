@@ -6,5 +6,5 @@
 </script>
 
 {#key data.link.row.id}
-  <SavedLink saved={data.link} setting={data} me={data.me} today={data.today} known={data.known} />
+  <SavedLink saved={data.link} setting={data} me={data.me} today={data.today} known={data.known} lately={data.lately} />
 {/key}

@@ -13,5 +13,11 @@ export const load: PageLoad = ({ params, parent }) =>
       loadLinkSetting(),
       must(api.GET('/api/links/beginnings')),
     ]);
-    return { link, ...setting, known: beginnings.guests, today: dateIn(me.now, link.form.times.zone) };
+    return {
+      link,
+      ...setting,
+      known: beginnings.guests,
+      lately: beginnings.last.durations,
+      today: dateIn(me.now, link.form.times.zone),
+    };
   });

@@ -12,15 +12,25 @@ export const load: PageLoad = ({ url, parent }) =>
     const asked = url.searchParams;
     const [setting, beginnings] = await Promise.all([loadLinkSetting(), must(api.GET('/api/links/beginnings'))]);
     const today = dateIn(me.now, me.workspaceZone);
+    const { last } = beginnings;
     const from: Setting = {
       today,
       zone: me.workspaceZone,
-      deskId: setting.desks[0]?.id ?? '',
+      // The looks of the desk used last, unless it began from a page.
+      deskId: setting.desks.find((desk) => desk.id === last.deskId)?.id ?? setting.desks[0]?.id ?? '',
       usual: setting.usual.now,
     };
     const own = setting.hosts.find((host) => host.id === me.hostId) ?? setting.hosts.find((host) => host.mayOffer);
     const [pageId, linkId, ours] = [asked.get('page'), asked.get('link'), asked.get('ours') !== null];
     let form: LinkForm = blankLink(from, own ? [own.id] : []);
+    // With whom is remembered, as far as their time may be offered.
+    const offered = last.lineUp
+      .map((seat) => ({
+        ...seat,
+        hostIds: seat.hostIds.filter((id) => setting.hosts.some((host) => host.id === id && host.mayOffer)),
+      }))
+      .filter((seat) => seat.hostIds.length > 0);
+    if (!ours && offered.length > 0) form = { ...form, times: { ...form.times, lineUp: offered } };
     if (pageId !== null)
       form = fromPage(from, (await must(api.GET('/api/pages/{id}', { params: { path: { id: pageId } } }))).form);
     if (linkId !== null) {
