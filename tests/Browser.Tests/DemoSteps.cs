@@ -12,6 +12,29 @@ internal static class DemoSteps
         browser.Await(b => b.Path == "/work/pages" ? "there" : null, "the pages");
     }
 
+    /// <summary>Has a link's line-up be these hosts, each with a seat; it starts as that of the link before.</summary>
+    public static void ChooseLineUp(this Chromium browser, params string[] hosts)
+    {
+        const string Remove = "Remove ";
+        string[] Seated() =>
+            [
+                .. browser
+                    .All("[aria-label='Line-up'] button[aria-label^='Remove ']")
+                    .Select(button => button.GetAttribute("aria-label")![Remove.Length..]),
+            ];
+        // A host who is alone can't be removed, so whoever is to come is added first.
+        var options = browser.Find("[aria-label='Another seat']").Text;
+        foreach (var host in hosts.Where(host => options.Contains(host, StringComparison.Ordinal)))
+            browser.Choose("Another seat", host);
+        if (hosts.Length > 1 || options.Contains(hosts[0], StringComparison.Ordinal))
+            browser.Named(Remove + hosts[0]);
+        foreach (var other in Seated().Except(hosts))
+        {
+            browser.Press(Remove + other);
+            browser.AwaitNone(Remove + other);
+        }
+    }
+
     /// <summary>Waits until the editor counts these openings on the fourteen days, a dash for none.</summary>
     public static void AwaitSupply(this Chromium browser, string counts)
     {

@@ -141,7 +141,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
 
         PressFirst(coordinator, "label:has([aria-label='Hold all picked times'])");
         coordinator.AwaitText("2 times are held on the hosts’ calendars");
-        coordinator.Press("Address only");
+        coordinator.Press("Web address only");
         var address = coordinator.Find("[data-test='link-address']").Text;
         new Uri(address).AbsolutePath.ShouldStartWith("/times/sail-fitting-in-the-loft-");
 
@@ -193,6 +193,32 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.ConsoleErrors().ShouldBeEmpty();
     }
 
+    [Fact]
+    public void Times_are_copied_without_a_title_or_a_guest_and_nothing_goes_out()
+    {
+        using var coordinator = new Chromium(site.Address);
+        coordinator.SignInToDemo();
+        coordinator.Press("Links");
+        coordinator.Press("New link");
+        coordinator.ChooseLineUp("Piet Lund");
+        // A drag fills a stretch with one time after the other.
+        coordinator.DragInLane("Piet Lund, Tuesday 15 December", (9 * 60) + 2, (10 * 60) + 2);
+        coordinator.AwaitText("2 openings offered");
+        coordinator.Click(coordinator.Find("label:has(input[type=checkbox]) input[type=checkbox]:checked"));
+        coordinator.Press("Copy");
+        coordinator.AwaitText("Copied");
+        coordinator.Press("Web address only");
+        coordinator.AwaitText("It works once the link is made");
+        coordinator.Press("Links");
+        coordinator.AwaitText("its web address is not out");
+        // Whoever looks at the board sees that they are offered.
+        coordinator.Open("/work/board?from=2026-12-15&weeks=1");
+        coordinator.Await(
+            b => b.All("[title*='offered, 09:00 to 09:30']").Count > 0 ? "drawn" : null,
+            "what is offered by text"
+        );
+    }
+
     /// <summary>What stands in a host's calendar outside.</summary>
     private string Calendar(string host)
     {
@@ -228,9 +254,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.Type("Title that the guest reads", title);
         coordinator.Type("Guest’s name", guest);
         coordinator.Type("Guest’s email", email);
-        coordinator.Choose("Another seat", "Sunniva Dale");
-        coordinator.Choose("Another seat", "Keziah Moon");
-        coordinator.Press("Remove Marit Oakes");
+        coordinator.ChooseLineUp("Sunniva Dale", "Keziah Moon");
         coordinator.AwaitText("acting for Sunniva, Keziah");
     }
 }

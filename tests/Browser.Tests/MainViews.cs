@@ -135,6 +135,7 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
         browser.AwaitText("4 times are held");
         browser.Find("[data-piece]");
         Check(browser, "link");
+        browser.Press("Change");
         browser.Press("more rules");
         browser.Press("As email");
         Check(browser, null);

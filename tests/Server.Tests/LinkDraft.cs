@@ -39,6 +39,8 @@ public sealed class LinkDraft
 
     public int? MostShown { get; set; }
 
+    public string? From { get; set; }
+
     public int[] Durations { get; set; } = [30];
 
     public int Notice { get; set; }
@@ -127,6 +129,7 @@ public sealed class LinkDraft
                 toMinute = ToMinute,
                 until = Until,
                 mostShown = MostShown,
+                from = From,
             },
             overridden = Overridden,
             calendars = Array.Empty<object>(),

@@ -233,6 +233,142 @@ public class LinkOfferTests(World world)
     }
 
     [Fact]
+    public async Task A_pick_that_is_not_open_says_why_and_one_after_the_last_date_too()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync(draft => draft.Title = "Hull survey");
+        (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
+        var supply = await SupplyAsync(ada, draft => (draft.Picked, draft.Until) = ([Nine, Friday], "2026-12-09"));
+
+        var missed = supply.GetProperty("missed").EnumerateArray().ToList();
+        missed.Select(one => one.GetProperty("start").GetString()).ShouldBe([Nine, Friday]);
+        var booked = missed[0].GetProperty("why").GetProperty("seats")[0].GetProperty("hosts")[0];
+        booked.GetProperty("reasons")[0].GetProperty("page").GetString().ShouldBe("Hull survey");
+        missed[1]
+            .GetProperty("why")
+            .GetProperty("ofPage")[0]
+            .GetProperty("rule")
+            .GetString()
+            .ShouldBe("window");
+        // What is offered from a later date on is not offered before it.
+        (await SupplyAsync(ada, draft => (draft.Picked, draft.From) = ([Ten, Friday], "2026-12-10")))
+            .GetProperty("openings")
+            .EnumerateArray()
+            .Select(opening => opening.GetProperty("start").GetString())
+            .ShouldBe([Friday]);
+    }
+
+    [Fact]
+    public async Task Of_a_pool_it_is_told_who_can_serve_which_opening()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var (ada, bo) = (scene.Owner, await scene.JoinAsync(isHost: true, letInviter: true));
+        var page = await ada.PublishAsync();
+        (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
+
+        var supply = await SupplyAsync(ada, draft => (draft.Seats, draft.Picked) = ([[ada.HostId, bo.HostId]], [Nine, Ten]));
+
+        supply
+            .GetProperty("byHost")
+            .EnumerateArray()
+            .ToDictionary(
+                one => one.GetProperty("host").GetGuid(),
+                one => string.Join(' ', one.GetProperty("starts").EnumerateArray().Select(start => start.GetString()))
+            )
+            .ShouldBe(
+                new Dictionary<Guid, string> { [ada.HostId] = Ten, [bo.HostId] = $"{Nine} {Ten}" },
+                ignoreOrder: true
+            );
+        (await SupplyAsync(ada)).GetProperty("byHost").GetArrayLength().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task Of_a_whole_list_ranges_are_written_and_the_best_where_they_are_asked_for()
+    {
+        var ada = await world.SignUpAsync();
+        async Task<string> TextAsync(LinkText text) =>
+            (
+                await (
+                    await ada.PostAsync(
+                        "/api/links/text",
+                        new
+                        {
+                            form = ada.Link(draft => (draft.By, draft.Step, draft.Text) = ("free", 15, text)).Form(),
+                            of = (Guid?)null,
+                        }
+                    )
+                ).ReadAsync(HttpStatusCode.OK)
+            )
+                .GetProperty("text")
+                .GetString()!;
+
+        var usual = LinkText.Usual with { Zones = LinkZones.Own };
+        (await TextAsync(usual)).ShouldContain("Tuesday, 8 December: 09:00–12:00");
+        (await TextAsync(usual with { AsRanges = false })).ShouldContain("09:00–09:30, 09:15–09:45");
+        (await TextAsync(usual with { AsRanges = false, MostListed = 8 })).Count(letter => letter == '–').ShouldBe(8);
+    }
+
+    [Fact]
+    public async Task Times_given_out_as_text_are_kept_listed_and_held_and_no_guest_can_open_them()
+    {
+        var ada = await world.SignUpAsync();
+        (
+            await (
+                await ada.PostAsync("/api/links?asText=true", ada.Link(draft => draft.Picked = []).Form())
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["times.offer.picked"]);
+        var made = await (
+            await ada.PostAsync("/api/links?asText=true", ada.Link(draft => draft.Guests = []).Form())
+        ).ReadAsync(HttpStatusCode.Created);
+        var id = made.GetProperty("row").GetProperty("id").GetGuid();
+
+        var row = (await ada.GetAsync("/api/links")).GetProperty("rows")[0];
+        row.GetProperty("state").GetString().ShouldBe("draft");
+        row.GetProperty("givenAt").ValueKind.ShouldBe(JsonValueKind.String);
+        row.GetProperty("path").ValueKind.ShouldBe(JsonValueKind.Null);
+        (await (await ada.HoldAsync(id)).ReadAsync(HttpStatusCode.OK)).GetProperty("holds").GetArrayLength().ShouldBe(4);
+        (await ada.HoldAsync(id, until: null)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await ada.GetAsync("/api/board?from=2026-12-08&days=1"))
+            .GetProperty("days")[0]
+            .GetProperty("lanes")[0]
+            .GetProperty("bars")
+            .EnumerateArray()
+            .Count(bar => bar.GetProperty("kind").GetString() == "offered")
+            .ShouldBe(2);
+        // What was given out is thrown away by no slip.
+        (await ada.DeleteAsync($"/api/links/{id}")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+    }
+
+    [Fact]
+    public async Task A_new_link_begins_with_what_was_used_last()
+    {
+        var ada = await world.SignUpAsync();
+        (await ada.GetAsync("/api/links/beginnings"))
+            .GetProperty("last")
+            .GetProperty("lineUp")
+            .GetArrayLength()
+            .ShouldBe(0);
+        await ada.MakeLinkAsync(draft => draft.Durations = [50]);
+        var last = (await ada.GetAsync("/api/links/beginnings")).GetProperty("last");
+        last.GetProperty("lineUp")[0].GetProperty("hostIds")[0].GetGuid().ShouldBe(ada.HostId);
+        last.GetProperty("durations")[0].GetInt32().ShouldBe(50);
+        last.GetProperty("deskId").GetGuid().ShouldBe(ada.DeskId);
+    }
+
+    private static async Task<JsonElement> SupplyAsync(Coordinator ada, Action<LinkDraft>? change = null) =>
+        await (
+            await ada.PostAsync(
+                "/api/links/supply",
+                new
+                {
+                    times = ada.Link(change).Times(),
+                    of = (Guid?)null,
+                    guestZone = "",
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+
+    [Fact]
     public async Task Every_field_that_is_wrong_is_named_with_its_mend()
     {
         var ada = await world.SignUpAsync();

@@ -53,6 +53,7 @@
   </p>
 {:else if paints === 'times'}
   <p class="mt-1 text-fine text-muted">
-    Press in a lane to pick a time, drag it to move it. By keyboard: arrows move, space picks; delete erases.
+    Press in a lane to pick a time, or drag to fill a stretch; drag a time to move it. By keyboard: arrows move, space
+    picks; delete erases.
   </p>
 {/if}
