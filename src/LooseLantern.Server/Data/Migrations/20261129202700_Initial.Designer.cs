@@ -1582,6 +1582,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("questions");
 
+                    b.Property<bool>("StartsApart")
+                        .HasColumnType("boolean")
+                        .HasColumnName("starts_apart");
+
                     b.Property<string>("State")
                         .IsRequired()
                         .HasColumnType("text")

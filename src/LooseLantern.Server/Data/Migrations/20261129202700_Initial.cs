@@ -858,6 +858,7 @@ namespace LooseLantern.Server.Data.Migrations
                     step = table.Column<int>(type: "integer", nullable: false),
                     step_offset = table.Column<int>(type: "integer", nullable: false),
                     step_from = table.Column<string>(type: "text", nullable: false),
+                    starts_apart = table.Column<bool>(type: "boolean", nullable: false),
                     buffer_before = table.Column<int>(type: "integer", nullable: false),
                     buffer_after = table.Column<int>(type: "integer", nullable: false),
                     notice = table.Column<int>(type: "integer", nullable: false),

@@ -59,6 +59,9 @@ public sealed class Page : IBelongsToWorkspace
 
     public StepFrom StepFrom { get; set; }
 
+    /// <summary>Whether guests are shown only starts that stand a step or more apart.</summary>
+    public bool StartsApart { get; set; }
+
     public int BufferBefore { get; set; }
 
     public int BufferAfter { get; set; }

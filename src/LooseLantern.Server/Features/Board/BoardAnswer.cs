@@ -40,6 +40,8 @@ public enum BarKind
 /// <param name="Outside">What somebody did to a booking's event in this host's calendar, where that waits for an
 /// answer.</param>
 /// <param name="Block">Which of its page's blocks it is; null for all else.</param>
+/// <param name="Path">Where it leads, from the root of the site: to its booking, session or link; null for what leads
+/// nowhere.</param>
 /// <param name="LinkId">The link that it is offered or held for; null for all else.</param>
 public sealed record BoardBar(
     BarKind Kind,
@@ -54,7 +56,8 @@ public sealed record BoardBar(
     string Mark,
     BoardBlock? Block,
     OutsideView? Outside,
-    Guid? LinkId = null
+    Guid? LinkId = null,
+    string? Path = null
 );
 
 /// <summary>One coming of a block.</summary>

@@ -204,20 +204,19 @@ public sealed class BoardDrawing(
                 var session in sessions.Where(session => session.Hosts.Exists(host => host.HostId == lane.Host.Id))
             )
             {
-                var guests = string.Join(
-                    ", ",
-                    session
-                        .Bookings.OrderBy(booking => booking.BookedAt)
-                        .ThenBy(booking => booking.Id)
-                        .Select(booking => booking.GuestName)
-                );
+                var bookings = session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id);
+                var guests = string.Join(", ", bookings.Select(booking => booking.GuestName));
+                var isShared = session.Page!.Places > 1 || session.Bookings.Count > 1;
                 lane.Add(
                     BarKind.Booked,
                     session.Time.ToSpan(),
                     guests,
                     session.Page!.Title,
                     mark: session.Page.Mark,
-                    outside: outside[session.Id].FirstOrDefault(change => change.HostId == lane.Host.Id)
+                    outside: outside[session.Id].FirstOrDefault(change => change.HostId == lane.Host.Id),
+                    path: isShared
+                        ? $"/work/bookings/session/{session.Id:D}"
+                        : bookings.Select(booking => $"/work/bookings/{booking.Id:D}").FirstOrDefault()
                 );
             }
         }
@@ -322,7 +321,8 @@ public sealed class BoardDrawing(
             string mark = "",
             BoardBlock? block = null,
             OutsideView? outside = null,
-            Guid? link = null
+            Guid? link = null,
+            string? path = null
         )
         {
             if (kind is BarKind.Busy or BarKind.Held or BarKind.Booked)
@@ -345,7 +345,8 @@ public sealed class BoardDrawing(
                             mark,
                             block,
                             outside,
-                            link
+                            link,
+                            path ?? (link is { } id ? $"/work/links/{id:D}" : null)
                         )
                     )
                 );

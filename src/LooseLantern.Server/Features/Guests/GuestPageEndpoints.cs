@@ -98,6 +98,11 @@ public sealed record GuestPage(
 /// <summary>The openings of a page, by start.</summary>
 public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings)
 {
+    /// <summary>
+    /// The starts that guests are shown, where the page shows only some; all may be booked. Null where it shows all.
+    /// </summary>
+    public IReadOnlyList<Instant>? Shown { get; init; }
+
     /// <summary>Of the page's zone and of that of whoever reads, as far as the days that were asked for.</summary>
     public IReadOnlyList<ZoneOffsets> Offsets { get; init; } = [];
 
@@ -110,6 +115,14 @@ public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings
     ) =>
         new(page.Zone, openings)
         {
+            Shown = page.StartsApart
+                ?
+                [
+                    .. ShownApart
+                        .Of(openings, page.Step, DateTimeZoneProviders.Tzdb[page.Zone])
+                        .Select(opening => opening.Start),
+                ]
+                : null,
             Offsets = ZoneOffsets.Of(
                 asked.From.AtStartOfDayInZone(DateTimeZone.Utc).ToInstant(),
                 asked.To.AtStartOfDayInZone(DateTimeZone.Utc).ToInstant(),

@@ -81,6 +81,7 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, Actor actor, IClock
         page.DailyCap = times.DailyCap;
         page.WeeklyCap = times.WeeklyCap;
         page.Places = times.Places;
+        page.StartsApart = times.StartsApart;
         page.CalendarChoices = times.Calendars ?? [];
 
         if (times.Hours is null || times.Blocks is not null)

@@ -53,6 +53,7 @@ public sealed record SeatForm(IReadOnlyList<Guid> HostIds, SeatFill Fill);
 /// <param name="Blocks">Office hours instead of hours by the week; null for none.</param>
 /// <param name="Window">A run of dates or no end, in place of <paramref name="AheadDays"/>; null for so many days
 /// ahead.</param>
+/// <param name="StartsApart">Whether guests are shown only starts that stand a step or more apart.</param>
 public sealed record PageTimes(
     string Zone,
     IReadOnlyList<SeatForm> LineUp,
@@ -71,7 +72,8 @@ public sealed record PageTimes(
     int Places,
     BlocksForm? Blocks = null,
     IReadOnlyList<CalendarChoice>? Calendars = null,
-    PageWindow? Window = null
+    PageWindow? Window = null,
+    bool StartsApart = false
 );
 
 /// <summary>The office hours of a page.</summary>

@@ -73,7 +73,8 @@ public sealed record PageView(
                 page.Places,
                 BlocksOf(page),
                 page.CalendarChoices,
-                page.Window
+                page.Window,
+                page.StartsApart
             ),
             page.Changes,
             page.Post,

@@ -34,6 +34,8 @@ public sealed record TurnView(string Host, int Sessions);
 /// openings.</param>
 /// <param name="LastDate">The last local date that the page offers.</param>
 /// <param name="Worked">What grid and buffers come to for the first opening; null where there is none.</param>
+/// <param name="BeyondHosts">Of a page with hours of its own: how many of its openings lie beyond its hosts' hours, or
+/// on their closed dates.</param>
 /// <param name="Empty">Where there is none at all: the mistakes that lead to it, if any.</param>
 public sealed record SupplyAnswer(
     Instant Now,
@@ -45,7 +47,8 @@ public sealed record SupplyAnswer(
     LocalDate LastDate,
     IReadOnlyList<EmptyView> Empty,
     IReadOnlyList<IReadOnlyList<TurnView>> Turns,
-    WorkedExample? Worked
+    WorkedExample? Worked,
+    int BeyondHosts
 );
 
 /// <summary>How many openings a page offers, by day and in all.</summary>
@@ -93,8 +96,25 @@ public sealed class SupplyReckoning(OpeningsInputs inputs, AssignmentReading ass
             PageRulesOf.DatesOf(page, today).Last,
             openings.Count > 0 ? [] : await EmptyAsync(rules, first, weeks, minutes, input, ct),
             await TurnsAsync(page, rules, openings.Count > 0 ? openings[0].Start : clock.GetCurrentInstant(), ct),
-            openings.Count > 0 ? WorkedExample.Of(rules.Rules, openings[0]) : null
+            openings.Count > 0 ? WorkedExample.Of(rules.Rules, openings[0]) : null,
+            input is null ? 0 : BeyondHosts(input, openings)
         );
+    }
+
+    /// <summary>
+    /// What is offered by the page's own hours and would not be where its hosts' had to be open, too: asked on the same
+    /// starts, so that a grid which moves with hours does not count.
+    /// </summary>
+    private static int BeyondHosts(OpeningsInput input, IReadOnlyList<Opening> openings)
+    {
+        if (input.Page.HoursMode != HoursMode.Page || openings.Count == 0)
+            return 0;
+        var both = input with
+        {
+            Page = input.Page with { HoursMode = HoursMode.Hosts, StepFrom = StepFrom.Clock, Step = 1, StepOffset = 0 },
+        };
+        var within = OpeningsComputation.Openings(both).Select(opening => opening.Start).ToHashSet();
+        return openings.Count(opening => !within.Contains(opening.Start));
     }
 
     private async Task<IReadOnlyList<IReadOnlyList<TurnView>>> TurnsAsync(

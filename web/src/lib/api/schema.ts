@@ -2770,6 +2770,8 @@ export interface components {
              * @description The link that it is offered or held for; null for all else.
              */
             linkId?: null | string;
+            /** @description Where it leads, from the root of the site: to its booking, session or link; null for what leads nowhere. */
+            path?: null | string;
         };
         /** @description One coming of a block. */
         BoardBlock: {
@@ -4223,6 +4225,8 @@ export interface components {
         OpeningsAnswer: {
             zone: string;
             openings: components["schemas"]["Opening"][];
+            /** @description The starts that guests are shown, where the page shows only some; all may be booked. Null where it shows all. */
+            shown?: null | string[];
             /** @description Of the page's zone and of that of whoever reads, as far as the days that were asked for. */
             offsets?: components["schemas"]["ZoneOffsets"][];
         };
@@ -4485,6 +4489,11 @@ export interface components {
             /** @description Where it asks or writes other calendars of its hosts than usual. */
             calendars?: null | components["schemas"]["CalendarChoice"][];
             window?: null | components["schemas"]["PageWindow"];
+            /**
+             * @description Whether guests are shown only starts that stand a step or more apart.
+             * @default false
+             */
+            startsApart: boolean;
         };
         PageVersion: {
             /** Format: int32 */
@@ -5026,6 +5035,11 @@ export interface components {
             /** @description Of each seat its hosts in the order in which the next opening would go to them, were all of them free. */
             turns: components["schemas"]["TurnView"][][];
             worked: null | components["schemas"]["WorkedExample"];
+            /**
+             * Format: int32
+             * @description Of a page with hours of its own: how many of its openings lie beyond its hosts' hours, or on their closed dates.
+             */
+            beyondHosts: number;
         };
         SupplyDay: {
             date: components["schemas"]["LocalDate"];

@@ -4,7 +4,7 @@
   import { placeOn, type Axis, type MinuteSpan } from '$lib/lanes/spans';
   import { longDate } from '$lib/time/format';
   import BoardBar from './BoardBar.svelte';
-  import { whatIsAt } from './bars';
+  import { leadOf, whatIsAt } from './bars';
   import type { BoardPiece } from './pieces';
 
   interface Props {
@@ -27,6 +27,8 @@
     onerase?: ((key: string) => void) | undefined;
     onpick?: ((key: string) => void) | undefined;
     onpoint: (said: string) => void;
+    /** A bar that leads somewhere was pressed. */
+    onlead?: ((path: string) => void) | undefined;
   }
 
   let {
@@ -47,6 +49,7 @@
     onerase,
     onpick,
     onpoint,
+    onlead,
   }: Props = $props();
 
   function said(minute: number): string {
@@ -78,6 +81,10 @@
   {...onerase ? { onerase } : {}}
   {...onpick ? { onpick } : {}}
   onpoint={(minute) => onpoint(said(minute))}
+  onpress={(minute) => {
+    const path = leadOf(bars, minute);
+    if (path !== undefined) onlead?.(path);
+  }}
 >
   <ul class="absolute inset-0">
     {#each within as bar, index (index)}<BoardBar

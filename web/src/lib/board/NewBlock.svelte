@@ -13,7 +13,7 @@
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import Segments from '$lib/ui/Segments.svelte';
-  import { blocksWith, placeOf, spanInWords, weeklyRule } from './blocks';
+  import { blocksWith, buffersCost, placeOf, spanInWords, weeklyRule } from './blocks';
   import type { BoardSpan } from './pieces';
 
   interface Props {
@@ -54,6 +54,7 @@
   let repeats = $state<'once' | 'weekly'>('once');
   // svelte-ignore state_referenced_locally
   let until = $state(Temporal.PlainDate.from(span.date).add({ weeks: 8 }).toString());
+  const costs = $derived(buffersCost(length, minutes, Math.max(usual.bufferBefore ?? 0, usual.bufferAfter ?? 0) || 10));
   const attempt = new Attempt();
   const problem = $derived(attempt.problem);
 
@@ -75,6 +76,9 @@
     const duration = offered === 'whole' ? length : minutes;
     Object.assign(form.times, {
       durations: [duration],
+      // Openings lie wall to wall; what buffers would cost is said beside.
+      bufferBefore: 0,
+      bufferAfter: 0,
       step: Math.max(duration, 5),
       stepFrom: 'open',
       hoursMode: 'page',
@@ -178,6 +182,7 @@
               /></span
             > min, from the start of the block
           </p>
+          {#if costs}<p class="mt-1 text-sm text-muted" data-test="buffers-cost">{costs}</p>{/if}
           {#if mend('times.durations', 'times.durations[0]', 'times.step')}<p class="text-sm text-brick" role="alert">
               {mend('times.durations', 'times.durations[0]', 'times.step')}
             </p>{/if}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
-import { barInWords, labelOf, whatIsAt } from './bars';
+import { barInWords, labelOf, leadOf, whatIsAt } from './bars';
 
 const zone = 'Europe/Copenhagen';
 
@@ -25,6 +25,7 @@ function bar(
     block: null,
     outside: null,
     linkId: null,
+    path: null,
     ...more,
   };
 }
@@ -55,5 +56,18 @@ describe('what is at a minute', () => {
     expect(whatIsAt(lane, 600, zone)).not.toContain('free');
     expect(whatIsAt(lane, 660, zone)).toContain('free, open hours');
     expect(whatIsAt(lane, 800, zone)).toBe('outside hours');
+  });
+});
+
+describe('where a bar leads', () => {
+  it('is where the topmost one does that leads anywhere', () => {
+    const bars = [
+      bar('hours', 540, 720),
+      bar('held', 600, 660, { path: '/work/links/a' }),
+      bar('booked', 630, 690, { path: '/work/bookings/b' }),
+    ];
+    expect(leadOf(bars, 610)).toBe('/work/links/a');
+    expect(leadOf(bars, 640)).toBe('/work/bookings/b');
+    expect(leadOf(bars, 700)).toBeUndefined();
   });
 });

@@ -46,6 +46,12 @@ export function waitingOn(board: Schemas['BoardAnswer']): Bar[] {
   return waiting.filter((bar, index) => waiting.findIndex((other) => other.outside?.id === bar.outside?.id) === index);
 }
 
+/** Where the topmost bar at a minute of a lane leads; undefined where none leads anywhere. */
+export function leadOf(bars: readonly Bar[], minute: number): string | undefined {
+  const here = bars.filter((bar) => bar.fromMinute <= minute && minute < bar.toMinute && bar.path);
+  return here.at(-1)?.path ?? undefined;
+}
+
 /** What lies at a minute of a lane, the topmost last; "outside hours" where nothing does. */
 export function whatIsAt(bars: readonly Bar[], minute: number, zone: string): string {
   const here = bars.filter((bar) => bar.fromMinute <= minute && minute < bar.toMinute);

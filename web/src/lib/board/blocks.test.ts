@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { newForm } from '$lib/pages/form';
-import { blocksWith, erasedAll, erasedOne, isStill, startIn, weeklyRule, withAll, withOne } from './blocks';
+import {
+  blocksWith,
+  erasedAll,
+  erasedOne,
+  isStill,
+  startIn,
+  weeklyRule,
+  withAll,
+  withOne,
+  buffersCost,
+} from './blocks';
 
 const blocks: Schemas['BlockForm'][] = [
   { start: '2026-12-08T09:00:00', length: 120, rule: 'FREQ=WEEKLY;BYDAY=TU', without: [] },
@@ -79,5 +89,14 @@ describe('office hours of a page', () => {
     expect(blocksWith(form, list)).toEqual({ whole: true, list });
     form.times.blocks = null;
     expect(blocksWith(form, list)).toEqual({ whole: false, list });
+  });
+});
+
+describe('what buffers would cost a block', () => {
+  it('tells how many openings would be left', () => {
+    expect(buffersCost(420, 30, 10)).toContain('14 openings would become 10');
+    expect(buffersCost(60, 30, 10)).toContain('2 openings would become one');
+    expect(buffersCost(30, 30, 10)).toBeUndefined();
+    expect(buffersCost(30, 0, 10)).toBeUndefined();
   });
 });

@@ -40,6 +40,7 @@ export function piecesOf(board: Schemas['BoardAnswer']): BoardPiece[] {
             label: `${bar.title}, ${bar.source}`,
             text: `${bar.mark} ${bar.title}`,
             tone: 'block' as const,
+            href: `/work/pages/${block.pageId}`,
           },
         ];
       }),
@@ -120,4 +121,15 @@ export function placeOf(
 /** Other office hours of a page, offered as those it has. */
 export function blocksWith(form: Schemas['PageForm'], list: Block[]): Schemas['BlocksForm'] {
   return { whole: form.times.blocks?.whole ?? false, list };
+}
+
+/** "10 minutes after each: 14 openings become 10": what time kept free would cost a block; undefined for nothing. */
+export function buffersCost(length: number, minutes: number, buffer: number): string | undefined {
+  if (!(minutes > 0) || minutes > length) return undefined;
+  const now = Math.floor(length / minutes);
+  const then = Math.floor((length + buffer) / (minutes + buffer));
+  const openings = (count: number): string => (count === 1 ? 'one opening' : `${String(count)} openings`);
+  return then >= now
+    ? undefined
+    : `Nothing is kept free between them. With ${String(buffer)} minutes after each, ${openings(now)} would become ${then === 1 ? 'one' : String(then)}.`;
 }

@@ -9,6 +9,8 @@ export interface BoardPiece extends MinuteSpan {
   label: string;
   text?: string;
   tone: PieceTone;
+  /** Where it leads. */
+  href?: string;
 }
 
 /** A place on the board that was painted, or that a piece was taken to. */

@@ -147,7 +147,9 @@ export class GuestPageState {
       // Somebody who has gone on looks at it no more.
       if (duration !== this.duration || party !== this.party || !this.#isWatched) return;
       learnOffsets(answer.offsets ?? []);
-      this.openings = answer.openings;
+      // A page may show only starts that stand apart; the others can be booked all the same.
+      const shown = answer.shown ? new Set(answer.shown) : undefined;
+      this.openings = shown ? answer.openings.filter((opening) => shown.has(opening.start)) : answer.openings;
       this.loadProblem = undefined;
       this.now = this.clock.now();
       if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();

@@ -11,6 +11,8 @@
     /** Written on it where there is room. */
     text?: string;
     tone: PieceTone;
+    /** Where it leads. */
+    href?: string;
   }
 
   interface Props {
@@ -32,6 +34,8 @@
     onpick?: (key: string) => void;
     /** Called with a minute that was pressed or stepped to, to say what is there. */
     onpoint?: (minute: number) => void;
+    /** A mere press, or Enter, where no piece is. */
+    onpress?: (minute: number) => void;
     children?: Snippet;
   }
 
@@ -49,6 +53,7 @@
     onerase,
     onpick,
     onpoint,
+    onpress,
     children,
   }: Props = $props();
 
@@ -134,7 +139,10 @@
       drag = { kind, piece, start: at, at, moved: false };
     } else if (canPaint) {
       drag = { kind: 'paint', start: at, at };
-    } else return onpoint?.(Math.floor(at));
+    } else {
+      onpoint?.(Math.floor(at));
+      return onpress?.(Math.floor(at));
+    }
     picked = piece?.key;
     surface.setPointerCapture(event.pointerId);
   }
@@ -161,8 +169,10 @@
     if (done.kind === 'paint' && length !== undefined) {
       onpoint?.(Math.floor(done.at));
       onpaint?.(filled(done.start, done.at, length));
-    } else if (done.kind === 'paint' && Math.abs(done.at - done.start) < step / 3) onpoint?.(Math.floor(done.at));
-    else if (done.kind === 'paint') onpaint?.(painted(done.start, done.at, step, axis));
+    } else if (done.kind === 'paint' && Math.abs(done.at - done.start) < step / 3) {
+      onpoint?.(Math.floor(done.at));
+      onpress?.(Math.floor(done.at));
+    } else if (done.kind === 'paint') onpaint?.(painted(done.start, done.at, step, axis));
     else if (done.moved) onchange?.(done.piece.key, spanOf(done), done.kind === 'move' ? laneUnder(event) : id);
     else onpick?.(done.piece.key);
   }
@@ -191,6 +201,7 @@
       onpaint?.(painted(lighting, at, step, axis));
       lighting = undefined;
     } else if (event.key === 'Enter' && piece) onpick?.(piece.key);
+    else if (event.key === 'Enter') onpress?.(at);
     else if ((event.key === 'Delete' || event.key === 'Backspace') && piece) onerase?.(piece.key);
     else if (event.key === 'Escape' && lighting !== undefined) lighting = undefined;
     else return;
@@ -242,6 +253,14 @@
           aria-hidden="true"
           class="absolute inset-y-0 right-0 w-2 cursor-ew-resize"
         ></span>
+      {/if}
+      {#if picked === piece.key && piece.href}
+        <a
+          href={piece.href}
+          aria-label="Open {piece.label}"
+          class="absolute -bottom-2.5 -right-3 z-20 h-6 w-6 rounded-full border border-line-strong bg-card text-center leading-[22px] text-ink shadow"
+          onpointerdown={(event) => event.stopPropagation()}>→</a
+        >
       {/if}
       {#if picked === piece.key && onerase}
         <button

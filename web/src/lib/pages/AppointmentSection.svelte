@@ -109,7 +109,7 @@
     </div>
   </Field>
   <Sentence mends={[...editor.mendsUnder('times.durations')]}>
-    takes <DurationChips bind:durations={editor.form.times.durations} />
+    takes <DurationChips bind:durations={() => editor.form.times.durations, (next) => editor.setDurations(next)} />
   </Sentence>
   <Sentence mends={[editor.mend('place'), editor.mend('placeKind')]}>
     <Select

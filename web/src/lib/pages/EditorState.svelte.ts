@@ -79,6 +79,14 @@ export class EditorState extends FormState<PageForm> {
     if (!this.#addressTyped) this.form.address = addressFrom(title);
   }
 
+  /** The start grid follows the duration until it is set by hand. */
+  setDurations(durations: number[]): void {
+    const { times } = this.form;
+    const [was, next] = [times.durations[0], durations[0]];
+    if (next !== undefined && times.step === was) times.step = next;
+    times.durations = durations;
+  }
+
   setAddress(address: string): void {
     this.#addressTyped = true;
     this.form.address = address;

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { EditorState } from './EditorState.svelte';
-  import { bufferExample, capExample, placesExample } from './examples';
+  import { bufferExample, capExample, neighboursExample, placesExample } from './examples';
   import { usualDetails } from './form';
   import Example from './Example.svelte';
   import NumberField from './NumberField.svelte';
@@ -33,6 +33,7 @@
     /> min after
   </Sentence>
   <Example text={editor.worked && bufferExample(editor.worked)} />
+  <Example text={neighboursExample(times)} />
   <Sentence mends={[editor.mend('times.dailyCap'), editor.mend('times.weeklyCap')]}>
     <Choice class="inline-flex min-h-9 text-ink"
       ><input

@@ -31,6 +31,8 @@
   import QuestionsSection from './QuestionsSection.svelte';
   import Share from './Share.svelte';
   import ScreeningSection from './ScreeningSection.svelte';
+  import SectionList from './SectionList.svelte';
+  import { sectionsOf } from './sections';
   import SupplyPanel from './SupplyPanel.svelte';
   import TimesSection from './TimesSection.svelte';
 
@@ -139,10 +141,9 @@
     {#if saved}
       {@const path = saved.path.slice(1).replace('/', ' / ')}
       {@const link = 'min-h-6 text-sm text-muted underline underline-offset-4'}
-      <p class="mt-0.5 flex flex-wrap items-center gap-x-4 text-sm text-muted">
-        {#if isPublished}<a class={link} href={saved.path} target="_blank" rel="noopener">{path}</a>{:else}<span
-            >{path}</span
-          >{/if}
+      <p class="mt-0.5 flex items-center gap-x-3.5 text-sm whitespace-nowrap text-muted max-lg:flex-wrap">
+        {#if isPublished}<a class="{link} min-w-0 truncate" href={saved.path} target="_blank" rel="noopener">{path}</a
+          >{:else}<span class="min-w-0 truncate">{path}</span>{/if}
         {#if mayEdit}
           <a
             class={link}
@@ -230,7 +231,10 @@
   <PlaceMissing words={missing} />
 {/if}
 
-<div class="grid items-start gap-[22px] lg:grid-cols-[minmax(0,1fr)_minmax(360px,440px)]">
+<div class="grid items-start gap-[18px] lg:grid-cols-[136px_minmax(0,1fr)_minmax(340px,400px)]">
+  <SectionList
+    sections={sectionsOf(editor.form, (id) => hosts.find((candidate) => candidate.id === id)?.name ?? 'someone')}
+  />
   <fieldset
     disabled={!mayEdit || saved?.state === 'archived'}
     class="min-w-0 rounded-2xl border border-line bg-card px-5"

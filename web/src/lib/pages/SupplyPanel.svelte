@@ -86,6 +86,9 @@
             : `in the next ${String(weeks)} weeks`}{#if change.gained > 0}, <strong>{change.gained} more</strong
             >{/if}{#if change.lost > 0}, <strong>{change.lost} fewer</strong>{/if}
           {#if change.gained > 0 || change.lost > 0}<span class="text-muted">by your changes</span>{/if}
+          {#if supply.beyondHosts > 0}<span class="block text-sm text-amber-text" data-test="beyond-hosts"
+              >{counted(supply.beyondHosts, 'of them lies', 'of them lie')} outside the hosts’ own hours.</span
+            >{/if}
         </span>
       </p>
       <span role="group" aria-label="How many weeks" class="text-sm text-muted">

@@ -8,7 +8,8 @@
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
   import type { EditorState } from './EditorState.svelte';
   import { Input } from 'flowbite-svelte';
-  import { gridExample, noticeExample, windowExample } from './examples';
+  import { closeStarts, gridExample, noticeExample, windowExample } from './examples';
+  import TextButton from '$lib/ui/TextButton.svelte';
   import Example from './Example.svelte';
   import { usualDetails } from './form';
   import BlockList from './BlockList.svelte';
@@ -23,6 +24,7 @@
 
   const times = $derived(editor.form.times);
   const saved = $derived(editor.base?.times);
+  const close = $derived(editor.supply && closeStarts(editor.supply, times.step));
   const windows = [
     { value: 'ahead', name: 'a number of days ahead' },
     { value: 'dates', name: 'between two dates' },
@@ -115,6 +117,17 @@
     {/if}
   </Sentence>
   <Example text={editor.worked && gridExample(editor.worked)} />
+  {#if close && times.stepFrom === 'open'}
+    <p class="text-sm text-amber-text" data-test="close-starts">
+      Hosts begin at different minutes, so guests see {close}.
+      <TextButton class="min-h-7" onclick={() => (times.stepFrom = 'clock')}>Start by the clock</TextButton>
+    </p>
+  {/if}
+  <Choice class="inline-flex min-h-9 text-ink"
+    ><input type="checkbox" class="rounded border-edge" bind:checked={times.startsApart} /> show guests only starts at
+    least
+    {times.step} min apart</Choice
+  >
   <Sentence mends={[editor.mend('times.aheadDays'), ...editor.mendsUnder('times.window')]}>
     open
     <span class="w-56"

@@ -28,6 +28,7 @@ function supply(...openings: number[]): Schemas['SupplyAnswer'] {
     empty: [],
     turns: [],
     worked: null,
+    beyondHosts: 0,
   };
 }
 

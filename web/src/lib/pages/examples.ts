@@ -44,6 +44,31 @@ export function gridExample({ worked, zone }: Worked): string | undefined {
   return worked ? `Such as ${worked.starts.map((start) => at(start, zone)).join(', ')}.` : undefined;
 }
 
+/** "17:00, 17:05, 17:20": starts of one day that stand less than a step apart; undefined where none do. */
+export function closeStarts(supply: Schemas['SupplyAnswer'], step: number): string | undefined {
+  for (const { openings } of supply.days) {
+    const at = openings.findIndex((one, i) => {
+      const before = openings[i - 1];
+      return before !== undefined && one.fromMinute - before.fromMinute < step;
+    });
+    if (at > 0)
+      return openings
+        .slice(at - 1, at + 3)
+        .map((one) => timeOf(one.start, supply.zone))
+        .join(', ');
+  }
+  return undefined;
+}
+
+/** How many more starts a booking closes because of what is kept free around it; undefined where none fall out. */
+export function neighboursExample(times: Times): string | undefined {
+  const kept = Math.max(times.bufferBefore, times.bufferAfter);
+  const duration = times.durations[0] ?? 30;
+  const more = Math.ceil((duration + kept) / times.step) - Math.ceil(duration / times.step);
+  if (kept === 0 || more <= 0) return undefined;
+  return `For ${String(kept)} minutes kept free, each booking closes ${more === 1 ? 'one more start' : `${String(more)} more starts`} on either side.`;
+}
+
 /** When the first start that notice leaves could be. */
 export function noticeExample(times: Times, worked: Worked): string {
   return times.notice === 0

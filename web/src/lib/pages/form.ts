@@ -1,5 +1,4 @@
 import type { Schemas } from '$lib/api/client';
-import { usualHours } from '$lib/hours/week';
 
 export type PageForm = Schemas['PageForm'];
 /** Where a new page starts from: somebody's usual settings. */
@@ -16,21 +15,22 @@ export function newForm(zone: string, deskId: string, hostId: string, usual?: Sc
       zone,
       lineUp: [{ hostIds: [hostId], fill: 'balanced' }],
       durations: [usual?.duration ?? 30],
-      step: 30,
+      step: usual?.duration ?? 30,
       stepOffset: 0,
       stepFrom: 'clock',
       bufferBefore: usual?.bufferBefore ?? 0,
       bufferAfter: usual?.bufferAfter ?? 0,
       notice: usual?.notice ?? 240,
       aheadDays: 28,
-      hoursMode: 'page',
-      hours: usualHours(zone),
+      hoursMode: 'hosts',
+      hours: null,
       dailyCap: null,
       weeklyCap: null,
       places: 1,
       blocks: null,
       calendars: [],
       window: null,
+      startsApart: false,
     },
     changes: usualChanges(),
     post: { ...usualPost(), reminders: [...(usual?.reminders ?? usualPost().reminders)] },

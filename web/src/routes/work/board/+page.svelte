@@ -1,6 +1,6 @@
 <script lang="ts">
   import { afterNavigate, goto } from '$app/navigation';
-  import { Select, Toast } from 'flowbite-svelte';
+  import { Input, Select, Toast } from 'flowbite-svelte';
   import { Temporal } from 'temporal-polyfill';
   import Board from '$lib/board/Board.svelte';
   import { BoardEditing } from '$lib/board/BoardEditing.svelte';
@@ -75,6 +75,14 @@
     show({ hide: next });
   }
 
+  /** One lane with one press, and everybody with the next. */
+  function only(host: string): void {
+    const others = data.hosts.filter((other) => other.id !== host).map((other) => other.id);
+    const isAlone = others.length > 0 && others.every((id) => hidden.has(id)) && !hidden.has(host);
+    choosing = new Set(isAlone ? [] : others);
+    show({ hide: choosing });
+  }
+
   function pick(key: string): void {
     const coming = data.board && comingOf(data.board, key);
     if (coming && !coming.mayChange) void goto(`/work/pages/${coming.pageId}`);
@@ -92,6 +100,14 @@
     <ActionButton onclick={() => move(-data.weeks)}>Earlier</ActionButton>
     <ActionButton disabled={data.from === data.today} onclick={() => show({ from: data.today })}>Today</ActionButton>
     <ActionButton onclick={() => move(data.weeks)}>On</ActionButton>
+    <Input
+      type="date"
+      aria-label="Go to a date"
+      class="w-40 py-1.5"
+      value={data.from}
+      onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
+        event.currentTarget.value && show({ from: event.currentTarget.value })}
+    />
   </div>
 </header>
 
@@ -178,6 +194,8 @@
     beside={data.beside}
     {pieces}
     mayPaint={(host) => host.mayOffer}
+    onlead={(path) => void goto(path)}
+    onhost={only}
     {...data.me.isCoordinator
       ? {
           onpaint: (span: BoardSpan) => (painted = span),
