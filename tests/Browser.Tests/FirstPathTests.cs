@@ -26,6 +26,8 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         coordinator.Type("Minutes kept free after", "15");
         coordinator.Type("Minutes from start to start", "60");
         coordinator.Type("Notice", "2");
+        // A new page has its hosts' hours; this one has some of its own.
+        coordinator.Press("This page’s hours");
         coordinator.Type("Tuesday, open times", "9-11.30");
         coordinator.Tab();
         coordinator.Type("Wednesday, open times", "9-12");
@@ -117,6 +119,7 @@ public sealed class FirstPathTests(Site site) : IClassFixture<Site>
         browser.Press("Save as draft");
         browser.AwaitText("Another page of this desk has the address hull-survey; choose a different one.");
 
+        browser.Press("This page’s hours");
         browser.Type("Wednesday, open times", "9-8, 13-15");
         browser.Tab();
         browser.AwaitText("“9-8” ends before it starts.");

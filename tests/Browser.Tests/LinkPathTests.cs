@@ -201,6 +201,7 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
         coordinator.Press("Links");
         coordinator.Press("New link");
         coordinator.ChooseLineUp("Piet Lund");
+        coordinator.AwaitText("0 openings offered");
         // A drag fills a stretch with one time after the other.
         coordinator.DragInLane("Piet Lund, Tuesday 15 December", (9 * 60) + 2, (10 * 60) + 2);
         coordinator.AwaitText("2 openings offered");

@@ -15,6 +15,9 @@ public class BoundTests
     [InlineData("ottilie@wren", false)]
     [InlineData("Ottilie <ottilie@wren.example>", false)]
     [InlineData("@wren.example", false)]
+    [InlineData("ottilie wren@wren.example", false)]
+    [InlineData("ottilie\u0007@wren.example", false)]
+    [InlineData("ottilie@w.example", true)]
     [InlineData(null, false)]
     public void A_mail_address_has_a_domain_of_labels(string? text, bool isOne) =>
         EmailAddress.IsPlausible(text).ShouldBe(isOne);

@@ -157,6 +157,7 @@ public class DarkTimeTests
             )
             .ShouldBe([new EmptyCause(EmptyKind.HoursApart, "h1")]);
         Of(Page(), Host(hours: Open("09:00-09:20"))).ShouldBe([new EmptyCause(EmptyKind.OpenTooShort, "h1", 20)]);
+        Of(Page(), Host(hours: Open("09:00-09:30"))).ShouldBeEmpty("just long enough is no mistake");
         Of(Page() with { HoursMode = HoursMode.Page, Hours = Open("09:00-09:20") })
             .ShouldBe([new EmptyCause(EmptyKind.OpenTooShort, null, 20)]);
         // Hours that are closed for these days alone are no mistake of theirs, but of the window, or nobody's.

@@ -21,6 +21,21 @@ public class OfferTests
     }
 
     [Fact]
+    public void Free_time_counts_on_each_day_of_the_week_and_from_a_date_on()
+    {
+        var offer = Offer(OfferBy.Free) with { FromMinute = 9 * 60, ToMinute = 10 * 60 };
+        var rules = OfferRules.Apply(Rules(), offer, Today);
+        foreach (var day in Enumerable.Range(1, 7).Select(day => (IsoDayOfWeek)day))
+            rules.Hours!.Week[day].ShouldBe([new OpenTime(9 * 60, 10 * 60)]);
+        OfferRules
+            .Apply(Rules(), offer with { From = new LocalDate(2026, 12, 10) }, Today)
+            .Window.ShouldBe(new BookingWindow.Dates(new LocalDate(2026, 12, 10), new LocalDate(2026, 12, 18)));
+        OfferRules
+            .Apply(Rules(), offer with { From = new LocalDate(2026, 12, 1) }, Today)
+            .Window.ShouldBe(new BookingWindow.Dates(Today, new LocalDate(2026, 12, 18)));
+    }
+
+    [Fact]
     public void Another_way_to_offer_loses_nothing_of_what_was_picked_or_painted()
     {
         var offer = Offer(OfferBy.Picked) with

@@ -266,6 +266,43 @@ public class ReasonTests
     }
 
     [Fact]
+    public void What_fails_alike_is_named_in_the_order_of_time()
+    {
+        var (early, long_) = (
+            Span("2026-12-01T09:00:00Z", "2026-12-01T09:10:00Z"),
+            Span("2026-12-01T09:00:00Z", "2026-12-01T09:20:00Z")
+        );
+        For(Tuesday(Page(), Host(busy: [long_, early])), "09:00")
+            .Reasons.Select(reason => reason.Span)
+            .ShouldBe([early, long_]);
+        Commitment Taken(string holder, string from, string to) =>
+            new(CommitmentKind.Booking, holder, "other", At($"2026-12-01T{from}:00Z"), At($"2026-12-01T{to}:00Z"), 0, 0);
+        For(
+                Tuesday(
+                    Page(),
+                    Host() with
+                    {
+                        Commitments = [Taken("a", "09:20", "09:30"), Taken("b", "09:00", "09:10")],
+                    }
+                ),
+                "09:00"
+            )
+            .Reasons.Select(reason => reason.Commitment!.Holder)
+            .ShouldBe(["b", "a"]);
+    }
+
+    [Fact]
+    public void Who_is_always_open_has_no_grid_of_their_own()
+    {
+        // The one whose hours begin at 09:07 sets the grid for both; 09:20 is on none.
+        var page = Page() with { Step = 20, StepFrom = StepFrom.Open, LineUp = [new Seat(["h1", "h2"])] };
+        var input = Tuesday(page, Host() with { Hours = null }, Host("h2", hours: Open("09:07-12:00")));
+        For(input, "08:20").Reasons.Select(reason => reason.Rule).ShouldBe([Rule.Grid]);
+        OpeningsComputation.HostsFreeAt(input, At("2026-12-01T08:20:00Z")).ShouldBeNull();
+        OpeningsComputation.HostsFreeAt(input, At("2026-12-01T08:27:00Z")).ShouldNotBeNull();
+    }
+
+    [Fact]
     public void A_commitment_that_is_listed_twice_is_named_once()
     {
         var taken = new Commitment(

@@ -27,6 +27,16 @@ public class RelaxationTests
     }
 
     [Fact]
+    public void A_run_of_dates_is_lengthened_by_a_week_and_told_in_days()
+    {
+        var window = new BookingWindow.Dates(new LocalDate(2026, 12, 1), new LocalDate(2026, 12, 2));
+        RelaxationsComputation
+            .Of(Tuesday(Page() with { Window = window }) with { To = new LocalDate(2026, 12, 4) }, [])
+            .Single(relaxation => relaxation.Rule == RelaxedRule.LongerWindow)
+            .Value.ShouldBe((2, 9));
+    }
+
+    [Fact]
     public void Notice_and_buffers_gain_what_they_kept_closed()
     {
         var host = Host(busy: Span("2026-12-01T09:00:00Z", "2026-12-01T10:00:00Z"));

@@ -34,6 +34,7 @@ public class ScreeningTests
     [InlineData("afloat", ScreenTest.Is, "yes", "no", false)]
     [InlineData("name", ScreenTest.Is, "Petrel", " petrel ", true)]
     [InlineData("more", ScreenTest.IsAnswered, "", "Much.", true)]
+    [InlineData("more", ScreenTest.IsAnswered, "", "4", true)]
     [InlineData("more", ScreenTest.IsAnswered, "", "", false)]
     [InlineData("more", ScreenTest.IsNotAnswered, "", "", true)]
     [InlineData("more", ScreenTest.IsNotAnswered, "", "Much.", false)]

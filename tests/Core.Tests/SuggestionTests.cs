@@ -21,6 +21,15 @@ public class SuggestionTests
     }
 
     [Fact]
+    public void A_neighbour_too_far_off_is_not_named()
+    {
+        var far = Span("2026-12-01T20:00:00Z", "2026-12-01T20:30:00Z");
+        Suggest(Tuesday(Page(), Host(hours: Open("09:00-09:30"), busy: far)), 1)
+            .ShouldHaveSingleItem()
+            .Why.ShouldNotContain(why => why.For == SuggestedFor.NextToOthers || why.Neighbour != null);
+    }
+
+    [Fact]
     public void The_nearer_of_two_neighbours_is_named_and_what_earns_nothing_is_not_told()
     {
         var (before, after) = (

@@ -78,7 +78,7 @@
             {#if row.mayChange}<button
                 type="button"
                 class="ml-2 text-fine underline decoration-line-strong underline-offset-4 max-md:ml-0 max-md:block max-md:min-h-11"
-                aria-label={isShared ? `Cancel ${row.page} for all who come` : `Cancel the booking of ${row.guestName}`}
+                aria-label={isShared ? `Cancel all: ${row.page}` : `Cancel the booking of ${row.guestName}`}
                 onclick={() => oncancel(appointment)}>{isShared ? 'Cancel all' : 'Cancel'}</button
               >{/if}
           </td>
