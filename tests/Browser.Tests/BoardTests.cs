@@ -79,13 +79,61 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public void A_block_comes_each_day_of_a_week_far_ahead_and_one_booking_closes_no_other_opening()
+    {
+        using var browser = Open("/work/board?from=2027-02-08&weeks=1");
+        browser.DragInLane("Marit Oakes, Monday 8 February", 13 * 60, 15 * 60);
+        browser.Type("Title, as guests read it", "Knot hour");
+        browser.Choose("Desk", "Yard hand school");
+        browser.AwaitText("4 openings would become 3");
+        browser.Choose("How often", "Every day");
+        browser.SetDate("Last date", "2027-02-05");
+        browser.Press("Publish");
+        browser.AwaitText("choose a last date from then on");
+        browser.SetDate("Last date", "2027-02-12");
+        browser.Press("Publish");
+        browser.AwaitText("Published.");
+        browser.Find("[aria-label='Marit Oakes, Friday 12 February'] [title^='Knot hour, office hours, 13:00 to 15:00']");
+
+        using var guest = new Chromium(site.Address, 390, 844);
+        guest.Open("/brackwater-school/knot-hour");
+        guest.Click(guest.Find("[data-week='2027-02-08']"));
+        int Open_() => guest.All("button[data-start^='2027-02']").Count;
+        guest.Await(_ => Open_() == 20 ? "all" : null, "all openings of the week");
+        guest.Click(guest.Find("button[data-start='2027-02-09T12:30:00Z']"));
+        guest.Type("Your name", "Ingrid Sall");
+        guest.Type("Your email", "ingrid@sall-sloops.example");
+        guest.Click(guest.Find("form button[type=submit]"));
+        guest.AwaitText("You’re booked");
+        guest.Open("/brackwater-school/knot-hour");
+        guest.Click(guest.Find("[data-week='2027-02-08']"));
+        guest.Await(_ => Open_() == 19 ? "all others" : null, "all other openings of the week");
+    }
+
+    [Fact]
+    public void One_lane_is_shown_by_one_press_and_a_bar_leads_to_its_booking()
+    {
+        using var browser = Open("/work/board");
+        browser.Press("only Piet Lund");
+        browser.AwaitNone("only Piet Lund");
+        browser.Await(b => b.All("[data-lane^='2026'][aria-label^='Marit']").Count == 0 ? "gone" : null, "other lanes");
+        browser.SetDate("Go to a date", "2026-12-07");
+        browser.PressInLane("Piet Lund, Monday 7 December", 9 * 60);
+        browser.AwaitText("Jasper Holloway-Finch");
+        browser.Await(
+            b => b.Path.StartsWith("/work/bookings/", StringComparison.Ordinal) ? "there" : null,
+            "the booking"
+        );
+    }
+
+    [Fact]
     public void A_block_is_offered_whole_every_week_and_stretches_as_one()
     {
         using var browser = Open("/work/board?from=2026-12-08&weeks=2");
         browser.DragInLane("Marit Oakes, Friday 11 December", 13 * 60, 15 * 60);
         browser.Type("Title, as guests read it", "Afternoon afloat");
         browser.Press("One opening for the whole length");
-        browser.Press("Every week");
+        browser.Choose("How often", "Every week");
         browser.Press("Publish");
         browser.AwaitText("Published.");
         browser.Find(

@@ -226,6 +226,22 @@ public class BoardTests(World world)
                     )
             },
             {
+                "times.blocks.list[0].rule",
+                page =>
+                    Office(
+                        page,
+                        30,
+                        whole: false,
+                        new
+                        {
+                            start = "2026-12-08T09:00:00",
+                            length = 60,
+                            rule = "FREQ=DAILY;UNTIL=20261207T235959",
+                            without = Array.Empty<string>(),
+                        }
+                    )
+            },
+            {
                 "times.blocks.list[1].start",
                 page => Office(page, 30, whole: false, Once("2026-12-08T09:00:00", 60), Once("2026-12-08T09:30:00", 60))
             },

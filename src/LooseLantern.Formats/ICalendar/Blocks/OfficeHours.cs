@@ -83,6 +83,17 @@ public static partial class OfficeHours
         return [.. starts.Where(start => !block.Without.Contains(start.Date))];
     }
 
+    /// <summary>The date of a rule's UNTIL (RFC 5545 section 3.3.10); null where it names none.</summary>
+    public static LocalDate? LastDate(string rule) =>
+        Until().Match(rule) is { Success: true } until
+        && NodaTime.Text.LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd").Parse(until.Groups[2].Value)
+            is { Success: true } date
+            ? date.Value
+            : null;
+
+    [GeneratedRegex("(^|;)UNTIL=([0-9]{8})", RegexOptions.IgnoreCase)]
+    private static partial Regex Until();
+
     // Office hours that came again each minute would be no office hours.
     [GeneratedRegex("(^|;)FREQ=(DAILY|WEEKLY|MONTHLY|YEARLY)(;|$)", RegexOptions.IgnoreCase)]
     private static partial Regex Frequency();

@@ -139,6 +139,12 @@ public sealed class BlocksFormRules : AbstractValidator<BlocksForm>
     {
         if (rule is null)
             return;
+        if (OfficeHours.LastDate(rule) < context.InstanceToValidate.Start.Date)
+        {
+            context.AddMend("block-until");
+            return;
+        }
+
         try
         {
             OfficeHours.Starts(

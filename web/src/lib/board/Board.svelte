@@ -40,8 +40,6 @@
     onpick?: (key: string) => void;
     /** A bar that leads somewhere was pressed. */
     onlead?: (path: string) => void;
-    /** A host's name was pressed. */
-    onhost?: (host: string) => void;
   }
 
   let {
@@ -62,7 +60,6 @@
     onerase,
     onpick,
     onlead,
-    onhost,
   }: Props = $props();
 
   const axis = $derived(hoursOf(board, new Set(hosts.map((host) => host.id))));
@@ -187,15 +184,7 @@
               </th>
             {/if}
             <th scope="row" class="truncate pr-2 text-left text-fine font-normal text-muted"
-              >{#if onhost}<button
-                  type="button"
-                  class="truncate underline decoration-line-strong decoration-dotted underline-offset-4"
-                  title={hosts.length > 1 ? `Show only ${host.name}` : 'Show everybody'}
-                  onclick={() => onhost(host.id)}
-                  >{host.kind === 'person' ? host.name.split(' ')[0] : host.name}<span class="sr-only"
-                    >: {hosts.length > 1 ? 'show only this lane' : 'show everybody'}</span
-                  ></button
-                >{:else}{host.kind === 'person' ? host.name.split(' ')[0] : host.name}{/if}</th
+              >{host.kind === 'person' ? host.name.split(' ')[0] : host.name}</th
             >
             <td class="relative h-[23px] p-0">
               <BoardLane

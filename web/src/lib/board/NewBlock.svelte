@@ -13,8 +13,10 @@
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import Segments from '$lib/ui/Segments.svelte';
-  import { blocksWith, buffersCost, placeOf, spanInWords, weeklyRule } from './blocks';
+  import { blocksWith, buffersCost, placeOf, spanInWords } from './blocks';
   import type { BoardSpan } from './pieces';
+  import RepeatFields from './RepeatFields.svelte';
+  import { codeOf, lastDateMend, ruleOf, type Repeat } from './repeats';
 
   interface Props {
     board: Schemas['BoardAnswer'];
@@ -51,9 +53,15 @@
   let offered = $state<'cut' | 'whole'>('cut');
   // svelte-ignore state_referenced_locally
   let minutes = $state(Math.min(usual.duration ?? 30, length));
-  let repeats = $state<'once' | 'weekly'>('once');
   // svelte-ignore state_referenced_locally
-  let until = $state(Temporal.PlainDate.from(span.date).add({ weeks: 8 }).toString());
+  let repeat = $state.raw<Repeat>({
+    how: 'once',
+    every: 1,
+    days: [codeOf(span.date)],
+    ends: 'until',
+    until: Temporal.PlainDate.from(span.date).add({ weeks: 8 }).toString(),
+    count: 10,
+  });
   const costs = $derived(buffersCost(length, minutes, Math.max(usual.bufferBefore ?? 0, usual.bufferAfter ?? 0) || 10));
   const attempt = new Attempt();
   const problem = $derived(attempt.problem);
@@ -65,7 +73,7 @@
   function block(zone: string): Schemas['BlockForm'] {
     return {
       ...placeOf(board, zone, span),
-      rule: repeats === 'weekly' ? weeklyRule(placeOf(board, zone, span).start.slice(0, 10), until) : null,
+      rule: ruleOf(repeat, placeOf(board, zone, span).start.slice(0, 10)),
       without: [],
     };
   }
@@ -90,6 +98,7 @@
   }
 
   async function keep(publish: boolean): Promise<void> {
+    if (lastDateMend(repeat, span.date) !== undefined) return;
     await attempt.run(async () => {
       const known = others.find((page) => page.id === pageId);
       if (known) {
@@ -189,24 +198,7 @@
         {/if}
       </div>
     {/if}
-    <div>
-      <Segments
-        label="How often"
-        options={[
-          { value: 'once', text: 'Once' },
-          { value: 'weekly', text: 'Every week' },
-        ] as const}
-        value={repeats}
-        onchoose={(value) => (repeats = value)}
-      />
-      {#if repeats === 'weekly'}
-        <p class="mt-2 text-muted">
-          until <span class="inline-block w-44"
-            ><Input aria-label="Last date" type="date" min={span.date} bind:value={until} class="py-1.5" /></span
-          >
-        </p>
-      {/if}
-    </div>
+    <RepeatFields bind:repeat date={span.date} mend={mend('times.blocks.list[0].rule')} />
   </div>
   <div class="mt-5 flex flex-wrap justify-end gap-3">
     <ActionButton kind="quiet" onclick={onclose}>Cancel</ActionButton>

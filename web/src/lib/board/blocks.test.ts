@@ -1,17 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { newForm } from '$lib/pages/form';
-import {
-  blocksWith,
-  erasedAll,
-  erasedOne,
-  isStill,
-  startIn,
-  weeklyRule,
-  withAll,
-  withOne,
-  buffersCost,
-} from './blocks';
+import { blocksWith, erasedAll, erasedOne, isStill, startIn, withAll, withOne, buffersCost } from './blocks';
 
 const blocks: Schemas['BlockForm'][] = [
   { start: '2026-12-08T09:00:00', length: 120, rule: 'FREQ=WEEKLY;BYDAY=TU', without: [] },
@@ -76,9 +66,6 @@ describe('where a block starts', () => {
 
   it('is the wall clock’s also on a day when it changes', () =>
     expect(startIn('Europe/Copenhagen', 'Europe/Copenhagen', '2026-10-25', 570)).toBe('2026-10-25T09:30:00'));
-
-  it('repeats on its weekday until a date', () =>
-    expect(weeklyRule('2026-12-09', '2027-02-01')).toBe('FREQ=WEEKLY;BYDAY=WE;UNTIL=20270201T235959'));
 });
 
 describe('office hours of a page', () => {

@@ -6,14 +6,6 @@ import type { BoardPiece, BoardSpan } from './pieces';
 type Block = Schemas['BlockForm'];
 type Coming = Schemas['BoardBlock'];
 
-export const WEEKDAY_CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
-
-/** A weekly rule for the weekday of a date, until another date, both included. */
-export function weeklyRule(date: string, until: string): string {
-  const code = WEEKDAY_CODES[Temporal.PlainDate.from(date).dayOfWeek - 1] ?? 'MO';
-  return `FREQ=WEEKLY;BYDAY=${code};UNTIL=${until.replaceAll('-', '')}T235959`;
-}
-
 /** The wall clock in a page's zone at a minute of a date of the board's. */
 export function startIn(zone: string, boardZone: string, date: string, minute: number): string {
   const at = Temporal.PlainDate.from(date)

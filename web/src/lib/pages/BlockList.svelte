@@ -1,15 +1,13 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
+  import { ruleInWords } from '$lib/board/repeats';
   import { dayMonth, lengthOf, shortWeekday } from '$lib/time/format';
 
   let { blocks }: { blocks: Schemas['BlocksForm'] } = $props();
 
   function often(block: Schemas['BlockForm']): string {
-    if (block.rule === null) return '';
-    const until = /UNTIL=(\d{4})(\d{2})(\d{2})/.exec(block.rule);
-    const weekly = block.rule.startsWith('FREQ=WEEKLY') ? ', every week' : `, by the rule ${block.rule}`;
     const without = block.without.length > 0 ? `, not on ${block.without.map(dayMonth).join(', ')}` : '';
-    return `${weekly}${until ? ` until ${dayMonth(`${until[1]}-${until[2]}-${until[3]}`)}` : ''}${without}`;
+    return block.rule === null ? '' : `${ruleInWords(block.rule)}${without}`;
   }
 </script>
 

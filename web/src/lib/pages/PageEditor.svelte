@@ -31,6 +31,7 @@
   import QuestionsSection from './QuestionsSection.svelte';
   import Share from './Share.svelte';
   import ScreeningSection from './ScreeningSection.svelte';
+  import BlocksBeyond from './BlocksBeyond.svelte';
   import SectionList from './SectionList.svelte';
   import { sectionsOf } from './sections';
   import SupplyPanel from './SupplyPanel.svelte';
@@ -230,6 +231,8 @@
 {#if mayEdit && missing && (editor.changeCount > 0 || !isPublished)}
   <PlaceMissing words={missing} />
 {/if}
+
+{#if mayEdit}<BlocksBeyond {editor} />{/if}
 
 <div class="grid items-start gap-[18px] lg:grid-cols-[136px_minmax(0,1fr)_minmax(340px,400px)]">
   <SectionList

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
+import { blocksBeyond } from './missingPlace';
 import { checkUp, publicWords } from './checkup';
 import { newForm } from './form';
 
@@ -108,5 +109,19 @@ describe('the check-up of a page', () => {
     named.title = 'Talk';
     named.details!.after.words = 'Ask for Ottilie Wren.';
     expect(checkUp(named, undefined, [], ['Ottilie Wren'])[0]?.at).toBe('after-words');
+  });
+});
+
+describe('office hours beyond the days that are offered', () => {
+  it('are told with how many days would have them', () => {
+    const form = newForm('Europe/Copenhagen', 'desk', 'host');
+    const block = { start: '2026-12-08T09:00:00', length: 120, without: [] };
+    const rule = 'FREQ=DAILY;UNTIL=20270208T235959';
+    form.times.blocks = { whole: false, list: [{ ...block, rule }] };
+    expect(blocksBeyond(form, '2026-12-07')).toEqual({ last: '2027-02-08', days: 63 });
+    form.times.aheadDays = 63;
+    expect(blocksBeyond(form, '2026-12-07')).toBeUndefined();
+    form.times.blocks = null;
+    expect(blocksBeyond({ ...form, times: { ...form.times, aheadDays: 1 } }, '2026-12-07')).toBeUndefined();
   });
 });

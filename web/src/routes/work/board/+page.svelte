@@ -75,11 +75,13 @@
     show({ hide: next });
   }
 
+  function isAlone(host: string): boolean {
+    return data.hosts.length > 1 && data.hosts.every((other) => hidden.has(other.id) === (other.id !== host));
+  }
+
   /** One lane with one press, and everybody with the next. */
   function only(host: string): void {
-    const others = data.hosts.filter((other) => other.id !== host).map((other) => other.id);
-    const isAlone = others.length > 0 && others.every((id) => hidden.has(id)) && !hidden.has(host);
-    choosing = new Set(isAlone ? [] : others);
+    choosing = new Set(isAlone(host) ? [] : data.hosts.map((other) => other.id).filter((id) => id !== host));
     show({ hide: choosing });
   }
 
@@ -119,14 +121,24 @@
   >
     {#each data.hosts as host (host.id)}
       {@const isShown = !hidden.has(host.id)}
-      <button
-        type="button"
-        aria-pressed={isShown}
-        class="min-h-8 shrink-0 rounded-full border px-3 text-sm max-md:min-h-11 {isShown
+      <span
+        class="inline-flex shrink-0 overflow-hidden rounded-full border text-sm {isShown
           ? 'border-chosen bg-chosen text-on-chosen'
-          : 'border-dashed border-edge text-muted hover:bg-lane'}"
-        onclick={() => toggle(host.id)}>{host.name}</button
+          : 'border-dashed border-edge text-muted'}"
       >
+        <button
+          type="button"
+          aria-pressed={isShown}
+          class="min-h-8 pr-2 pl-3 max-md:min-h-11"
+          onclick={() => toggle(host.id)}>{host.name}</button
+        ><button
+          type="button"
+          aria-label="{isAlone(host.id) ? 'all' : 'only'}{isAlone(host.id) ? '' : ` ${host.name}`}"
+          title={isAlone(host.id) ? 'Show everybody' : `Show only ${host.name}`}
+          class="min-h-8 border-l border-current/30 pr-2.5 pl-2 text-fine max-md:min-h-11"
+          onclick={() => only(host.id)}>{isAlone(host.id) ? 'all' : 'only'}</button
+        >
+      </span>
     {/each}
   </div>
   <div class="ml-auto flex flex-wrap items-center gap-2 text-sm">
@@ -195,7 +207,6 @@
     {pieces}
     mayPaint={(host) => host.mayOffer}
     onlead={(path) => void goto(path)}
-    onhost={only}
     {...data.me.isCoordinator
       ? {
           onpaint: (span: BoardSpan) => (painted = span),
