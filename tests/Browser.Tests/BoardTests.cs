@@ -84,7 +84,6 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         using var browser = Open("/work/board?from=2027-02-08&weeks=1");
         browser.DragInLane("Marit Oakes, Monday 8 February", 13 * 60, 15 * 60);
         browser.Type("Title, as guests read it", "Knot hour");
-        browser.Choose("Desk", "Yard hand school");
         browser.AwaitText("4 openings would become 3");
         browser.Choose("How often", "Every day");
         browser.SetDate("Last date", "2027-02-05");
@@ -93,10 +92,12 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.SetDate("Last date", "2027-02-12");
         browser.Press("Publish");
         browser.AwaitText("Published.");
-        browser.Find("[aria-label='Marit Oakes, Friday 12 February'] [title^='Knot hour, office hours, 13:00 to 15:00']");
+        browser.Find(
+            "[aria-label='Marit Oakes, Friday 12 February'] [title^='Knot hour, office hours, 13:00 to 15:00']"
+        );
 
         using var guest = new Chromium(site.Address, 390, 844);
-        guest.Open("/brackwater-school/knot-hour");
+        guest.Open("/brackwater-commissions/knot-hour");
         guest.Click(guest.Find("[data-week='2027-02-08']"));
         int Open_() => guest.All("button[data-start^='2027-02']").Count;
         guest.Await(_ => Open_() == 20 ? "all" : null, "all openings of the week");
@@ -105,7 +106,7 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         guest.Type("Your email", "ingrid@sall-sloops.example");
         guest.Click(guest.Find("form button[type=submit]"));
         guest.AwaitText("You’re booked");
-        guest.Open("/brackwater-school/knot-hour");
+        guest.Open("/brackwater-commissions/knot-hour");
         guest.Click(guest.Find("[data-week='2027-02-08']"));
         guest.Await(_ => Open_() == 19 ? "all others" : null, "all other openings of the week");
     }

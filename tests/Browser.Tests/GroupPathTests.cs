@@ -140,7 +140,11 @@ public sealed class GroupPathTests(Site site) : IClassFixture<Site>
     /// <summary>Turns to the week of a time in the middle of December and chooses the time.</summary>
     private static void Find(Chromium guest, string start)
     {
-        guest.Click(guest.Find($"[data-week='{(start.Contains("-12-1", StringComparison.Ordinal) && start[9] > '3' ? "2026-12-14" : "2026-12-07")}']"));
+        guest.Click(
+            guest.Find(
+                $"[data-week='{(start.Contains("-12-1", StringComparison.Ordinal) && start[9] > '3' ? "2026-12-14" : "2026-12-07")}']"
+            )
+        );
         guest.Click(guest.Find($"button[data-start='{start}']"));
     }
 

@@ -259,9 +259,9 @@ public class ReasonTests
         var page = Page() with { Places = 3, Sessions = [new("s1", start, end, 2)] };
         var input = Tuesday(page, Host() with { Commitments = [taken] });
 
-        For(input with { Party = 2 }, "09:00").Reasons[1].ShouldBe(
-            new Reason(Rule.Places) { Session = "s1", Span = new Span(start, end) }
-        );
+        For(input with { Party = 2 }, "09:00")
+            .Reasons[1]
+            .ShouldBe(new Reason(Rule.Places) { Session = "s1", Span = new Span(start, end) });
         For(input with { Party = 4 }, "10:00").Reasons.ShouldBe([new Reason(Rule.Places)]);
     }
 
@@ -276,17 +276,19 @@ public class ReasonTests
             .Reasons.Select(reason => reason.Span)
             .ShouldBe([early, long_]);
         Commitment Taken(string holder, string from, string to) =>
-            new(CommitmentKind.Booking, holder, "other", At($"2026-12-01T{from}:00Z"), At($"2026-12-01T{to}:00Z"), 0, 0);
+            new(
+                CommitmentKind.Booking,
+                holder,
+                "other",
+                At($"2026-12-01T{from}:00Z"),
+                At($"2026-12-01T{to}:00Z"),
+                0,
+                0
+            );
         For(
-                Tuesday(
-                    Page(),
-                    Host() with
-                    {
-                        Commitments = [Taken("a", "09:20", "09:30"), Taken("b", "09:00", "09:10")],
-                    }
-                ),
-                "09:00"
-            )
+            Tuesday(Page(), Host() with { Commitments = [Taken("a", "09:20", "09:30"), Taken("b", "09:00", "09:10")] }),
+            "09:00"
+        )
             .Reasons.Select(reason => reason.Commitment!.Holder)
             .ShouldBe(["b", "a"]);
     }

@@ -32,7 +32,8 @@ public class ShownApartTests
     [Fact]
     public void Days_are_those_of_the_pages_zone() =>
         // Midnight in Copenhagen lies between the two.
-        Shown(20, "2026-12-08T22:50:00Z", "2026-12-08T23:00:00Z", "2026-12-08T23:10:00Z").ShouldBe("08T22:50 08T23:00");
+        Shown(20, "2026-12-08T22:50:00Z", "2026-12-08T23:00:00Z", "2026-12-08T23:10:00Z")
+            .ShouldBe("08T22:50 08T23:00");
 
     [Fact]
     public void Nothing_stays_nothing_and_no_step_is_refused()

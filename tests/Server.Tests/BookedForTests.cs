@@ -104,10 +104,7 @@ public sealed class BookedForTests(World world)
     [Fact]
     public async Task The_most_that_one_may_have_open_counts_what_one_books_for_others()
     {
-        var scene = await MakeAsync(
-            world,
-            change: draft => draft.Details = ForOthers with { MostOpen = 1 }
-        );
+        var scene = await MakeAsync(world, change: draft => draft.Details = ForOthers with { MostOpen = 1 });
         await (await BookAsync(scene, new { name = "Ida Holt" })).ReadAsync(HttpStatusCode.Created);
         (await BookAsync(scene, new { name = "Jens Holt" }, oneMore: true)).StatusCode.ShouldBe(
             HttpStatusCode.UnprocessableEntity

@@ -72,7 +72,6 @@ internal sealed class GroupScene(World world, Coordinator ada, string page)
                 .ToListAsync()
         );
 
-    public async Task<int> PeopleAsync() => (await ada.GetAsync($"/api/sessions/{await SessionAsync()}"))
-        .GetProperty("coming")
-        .GetInt32();
+    public async Task<int> PeopleAsync() =>
+        (await ada.GetAsync($"/api/sessions/{await SessionAsync()}")).GetProperty("coming").GetInt32();
 }

@@ -34,18 +34,18 @@ public sealed class LinkGuestsTests(World world)
         seen.GetProperty("guestName").GetString().ShouldBe("Osric Pell");
 
         // What they took together moves together, and one of them may leave.
-        await (
-            await world.Guest().PostAsJsonAsync(GroupScene.ApiOf(taken) + "/move", new { start = Ten })
-        ).ReadAsync(HttpStatusCode.NoContent);
+        await (await world.Guest().PostAsJsonAsync(GroupScene.ApiOf(taken) + "/move", new { start = Ten })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
         (await MessagesAsync(ada, MessageKind.MovedForGuest)).Count.ShouldBe(2);
         (await ada.GetAsync("/api/bookings"))
             .GetProperty("rows")
             .EnumerateArray()
             .Select(booking => booking.GetProperty("start").GetString())
             .ShouldBe([Ten, Ten, Ten]);
-        await (
-            await world.Guest().PostAsJsonAsync(GroupScene.ApiOf(taken) + "/cancel", new { })
-        ).ReadAsync(HttpStatusCode.NoContent);
+        await (await world.Guest().PostAsJsonAsync(GroupScene.ApiOf(taken) + "/cancel", new { })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
         (await ada.LinkAsync(id)).GetProperty("row").GetProperty("state").GetString().ShouldBe("booked");
     }
 
@@ -94,7 +94,10 @@ public sealed class LinkGuestsTests(World world)
         (await MessagesAsync(ada, MessageKind.WishForMaker))
             .Select(mail => mail.Subject)
             .Order()
-            .ShouldBe(["Osric Pell asks for other times: Hull survey, Larkspur", "Ottilie Wren asks for other times: Hull survey, Larkspur"]);
+            .ShouldBe([
+                "Osric Pell asks for other times: Hull survey, Larkspur",
+                "Ottilie Wren asks for other times: Hull survey, Larkspur",
+            ]);
     }
 
     [Fact]

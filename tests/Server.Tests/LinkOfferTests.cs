@@ -244,12 +244,7 @@ public class LinkOfferTests(World world)
         missed.Select(one => one.GetProperty("start").GetString()).ShouldBe([Nine, Friday]);
         var booked = missed[0].GetProperty("why").GetProperty("seats")[0].GetProperty("hosts")[0];
         booked.GetProperty("reasons")[0].GetProperty("page").GetString().ShouldBe("Hull survey");
-        missed[1]
-            .GetProperty("why")
-            .GetProperty("ofPage")[0]
-            .GetProperty("rule")
-            .GetString()
-            .ShouldBe("window");
+        missed[1].GetProperty("why").GetProperty("ofPage")[0].GetProperty("rule").GetString().ShouldBe("window");
         // What is offered from a later date on is not offered before it.
         (await SupplyAsync(ada, draft => (draft.Picked, draft.From) = ([Ten, Friday], "2026-12-10")))
             .GetProperty("openings")
@@ -266,7 +261,12 @@ public class LinkOfferTests(World world)
         var page = await ada.PublishAsync();
         (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
 
-        var supply = await SupplyAsync(ada, draft => (draft.Seats, draft.Picked) = ([[ada.HostId, bo.HostId]], [Nine, Ten]));
+        var supply = await SupplyAsync(ada, draft => (draft.Seats, draft.Picked) = (
+                [
+                    [ada.HostId, bo.HostId],
+                ],
+                [Nine, Ten]
+            ));
 
         supply
             .GetProperty("byHost")
@@ -326,7 +326,10 @@ public class LinkOfferTests(World world)
         row.GetProperty("state").GetString().ShouldBe("draft");
         row.GetProperty("givenAt").ValueKind.ShouldBe(JsonValueKind.String);
         row.GetProperty("path").ValueKind.ShouldBe(JsonValueKind.Null);
-        (await (await ada.HoldAsync(id)).ReadAsync(HttpStatusCode.OK)).GetProperty("holds").GetArrayLength().ShouldBe(4);
+        (await (await ada.HoldAsync(id)).ReadAsync(HttpStatusCode.OK))
+            .GetProperty("holds")
+            .GetArrayLength()
+            .ShouldBe(4);
         (await ada.HoldAsync(id, until: null)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await ada.GetAsync("/api/board?from=2026-12-08&days=1"))
             .GetProperty("days")[0]

@@ -144,14 +144,7 @@ public class LinkTakingTests(World world)
             ).FaultsAsync()
         ).Keys.Order().ShouldBe(["guests[0].email", "guests[0].name"]);
         (
-            await ada.PostAsync(
-                $"/api/links/{id}/bookings",
-                new
-                {
-                    start = "2026-12-08T08:15:00Z",
-                    duration = 30,
-                }
-            )
+            await ada.PostAsync($"/api/links/{id}/bookings", new { start = "2026-12-08T08:15:00Z", duration = 30 })
         ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         var booked = await (
             await ada.PostAsync(

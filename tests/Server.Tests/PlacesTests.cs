@@ -38,9 +38,9 @@ public sealed class PlacesTests(World world)
             HttpStatusCode.NoContent
         );
         (await scene.PeopleAsync()).ShouldBe(4);
-        var full = await (
-            await scene.BringAsync(first, null, "a@b.example", "c@d.example", "e@f.example")
-        ).ReadAsync(HttpStatusCode.Conflict);
+        var full = await (await scene.BringAsync(first, null, "a@b.example", "c@d.example", "e@f.example")).ReadAsync(
+            HttpStatusCode.Conflict
+        );
         full.GetProperty("title").GetString().ShouldBe("Places left for you at this time: 3. You would be 4.");
         (await scene.PeopleAsync()).ShouldBe(4);
         // Fewer come: the place is free again.
@@ -117,10 +117,7 @@ public sealed class PlacesTests(World world)
     [Fact]
     public async Task How_many_come_is_asked_within_what_the_page_lets_one_bring()
     {
-        var scene = await MakeAsync(
-            world,
-            change: draft => draft.Changes = ChangeRules.Usual with { MostBrought = 1 }
-        );
+        var scene = await MakeAsync(world, change: draft => draft.Changes = ChangeRules.Usual with { MostBrought = 1 });
         (await (await scene.TryAsync("Ottilie Wren", party: 3)).FaultsAsync()).Keys.ShouldBe(["party"]);
         (await (await scene.TryAsync("Ottilie Wren", party: 0)).FaultsAsync()).Keys.ShouldBe(["party"]);
         var answer = await world
@@ -129,9 +126,7 @@ public sealed class PlacesTests(World world)
                 $"/api/public/desks/{scene.Ada.Desk}/pages/{scene.Page}/openings?from=2026-12-08&to=2026-12-08&party=x"
             );
         (await answer.FaultsAsync()).Keys.ShouldBe(["party"]);
-        (
-            await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{scene.Ada.Desk}/pages/{scene.Page}")
-        )
+        (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{scene.Ada.Desk}/pages/{scene.Page}"))
             .GetProperty("mostParty")
             .GetInt32()
             .ShouldBe(2);

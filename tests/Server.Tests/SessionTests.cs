@@ -38,13 +38,8 @@ public sealed class SessionTests(World world)
     [Fact]
     public async Task Its_screen_has_everybody_the_count_and_the_answers_and_so_has_the_table()
     {
-        var scene = await MakeAsync(
-            world,
-            change: draft =>
-                draft.Questions =
-                [
-                    new Question("boat", QuestionKind.Short, "Which boat?", "", IsNeeded: false, [], ""),
-                ]
+        var scene = await MakeAsync(world, change: draft =>
+            draft.Questions = [new Question("boat", QuestionKind.Short, "Which boat?", "", IsNeeded: false, [], "")]
         );
         await BookAsync(scene, "Ottilie Wren", "=1+1");
         await BookAsync(scene, "Osric Pell", "The \"Larkspur\", red");
@@ -74,8 +69,9 @@ public sealed class SessionTests(World world)
         await scene.BookAsync("Osric Pell");
         var id = await scene.SessionAsync();
 
-        (await scene.Ada.PostAsync($"/api/sessions/{id}/cancel", new { word = "The hall is flooded." })).StatusCode
-            .ShouldBe(HttpStatusCode.NoContent);
+        (
+            await scene.Ada.PostAsync($"/api/sessions/{id}/cancel", new { word = "The hall is flooded." })
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
         var told = await scene.MessagesAsync(MessageKind.CancelledForGuest);
         told.Select(mail => mail.ToEmail).ShouldBe(["osric@harbour.example", "ottilie@harbour.example"]);
@@ -105,9 +101,7 @@ public sealed class SessionTests(World world)
         await scene.BookAsync("Prosper Dunn", at: Ten);
         var id = await scene.SessionAsync();
 
-        var open = (
-            await scene.Ada.GetAsync($"/api/sessions/{id}/openings?from=2026-12-08&to=2026-12-08")
-        )
+        var open = (await scene.Ada.GetAsync($"/api/sessions/{id}/openings?from=2026-12-08&to=2026-12-08"))
             .GetProperty("openings")
             .EnumerateArray()
             .Select(opening => opening.GetProperty("start").GetString())

@@ -4,7 +4,8 @@ namespace LooseLantern.Core.Openings;
 
 /// <summary>
 /// Which of a page's openings guests are shown where starts that stand a few minutes apart would only confuse them: of
-/// each local date the first, then each next that starts a step or more later. It takes nothing from what may be booked.
+/// each local date the first, then each next that starts a step or more later. It takes nothing from what may be
+/// booked.
 /// </summary>
 public static class ShownApart
 {

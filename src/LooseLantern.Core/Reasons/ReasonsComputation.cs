@@ -180,14 +180,14 @@ public sealed class ReasonsComputation
         _input.Party > _page.Places ? [new Reason(Rule.Places)]
         : _page.Places == 1 ? []
         : _page
-                .Sessions.Where(session =>
-                    session.Id != _input.Moving
-                    && session.Start == _time.Start
-                    && session.End == _time.End
-                    && session.Guests + _input.Party > _page.Places
-                )
-                .OrderBy(session => session.Id, StringComparer.Ordinal)
-                .Select(session => new Reason(Rule.Places) { Session = session.Id, Span = _time });
+            .Sessions.Where(session =>
+                session.Id != _input.Moving
+                && session.Start == _time.Start
+                && session.End == _time.End
+                && session.Guests + _input.Party > _page.Places
+            )
+            .OrderBy(session => session.Id, StringComparer.Ordinal)
+            .Select(session => new Reason(Rule.Places) { Session = session.Id, Span = _time });
 
     private bool IsFree(string host) => _hosts[host].Count == 0;
 

@@ -34,7 +34,18 @@ public static class CaseFile
 
     private static OpeningsInput Input(CaseNode root)
     {
-        var file = root.Members("version", "now", "from", "to", "duration", "asHolder", "moving", "party?", "page", "hosts");
+        var file = root.Members(
+            "version",
+            "now",
+            "from",
+            "to",
+            "duration",
+            "asHolder",
+            "moving",
+            "party?",
+            "page",
+            "hosts"
+        );
         file.Read("version", 0, node =>
         {
             var version = node.Number(1);

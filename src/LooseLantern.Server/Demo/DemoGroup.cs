@@ -5,7 +5,9 @@ using NodaTime;
 
 namespace LooseLantern.Server.Demo;
 
-/// <summary>A morning of the school that several share: one alone, a party, and a child for whom a parent books.</summary>
+/// <summary>
+/// A morning of the school that several share: one alone, a party, and a child for whom a parent books.
+/// </summary>
 internal static class DemoGroup
 {
     public const string Boots = "boots";
@@ -33,7 +35,10 @@ internal static class DemoGroup
                 OneMore = true,
             };
         yield return Of(DemoPeople.Guests[6], "42");
-        yield return Of(DemoPeople.Guests[9], "44 and 39") with { Party = 2 };
+        yield return Of(DemoPeople.Guests[9], "44 and 39") with
+        {
+            Party = 2,
+        };
         yield return Of(DemoPeople.Guests[5], "36") with
         {
             GuestName = "Tilda Ferrow",

@@ -110,7 +110,8 @@ public static class BookingEndpoints
                     var rows = await BookingRows
                         .Whole(bookings.Where(row => ids.Contains(row.SessionId)))
                         .ToListAsync(ct);
-                    var places = ids.Select((id, place) => (id, place)).ToDictionary(pair => pair.id, pair => pair.place);
+                    var places = ids.Select((id, place) => (id, place))
+                        .ToDictionary(pair => pair.id, pair => pair.place);
                     return new BookingList(
                         now,
                         await sessions.CountAsync(ct),

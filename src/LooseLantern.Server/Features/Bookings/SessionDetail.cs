@@ -88,16 +88,14 @@ public sealed class SessionDetails(LanternDb db, BookingRows rows, IClock clock)
             last,
             questions.ConvertAll(question => question.Words),
             [
-                .. standing.Zip(
-                    seen,
-                    (booking, row) =>
-                        new SessionGuest(
-                            row,
-                            booking.Companions,
-                            questions.ConvertAll(question =>
-                                booking.Answers.FirstOrDefault(answer => answer.Key == question.Key)?.Text ?? ""
-                            )
+                .. standing.Zip(seen, (booking, row) =>
+                    new SessionGuest(
+                        row,
+                        booking.Companions,
+                        questions.ConvertAll(question =>
+                            booking.Answers.FirstOrDefault(answer => answer.Key == question.Key)?.Text ?? ""
                         )
+                    )
                 ),
             ],
             await rows.OfAsync(all.FindAll(row => row.CancelledAt is not null), withOutside: false, now, ct)

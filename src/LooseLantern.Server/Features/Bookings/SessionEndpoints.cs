@@ -36,19 +36,16 @@ public static class SessionEndpoints
             .ProducesProblem(404);
 
         sessions
-            .MapGet(
-                "/guests.csv",
-                async (Guid id, SessionDetails details, CancellationToken ct) =>
-                {
-                    // With a byte order mark, by which spreadsheets know the encoding.
-                    var text = "\uFEFF" + SessionTable.Write(await details.OfAsync(id, ct));
-                    return TypedResults.File(
-                        Encoding.UTF8.GetBytes(text),
-                        SessionTable.MediaType + "; charset=utf-8",
-                        "guests.csv"
-                    );
-                }
-            )
+            .MapGet("/guests.csv", async (Guid id, SessionDetails details, CancellationToken ct) =>
+            {
+                // With a byte order mark, by which spreadsheets know the encoding.
+                var text = "\uFEFF" + SessionTable.Write(await details.OfAsync(id, ct));
+                return TypedResults.File(
+                    Encoding.UTF8.GetBytes(text),
+                    SessionTable.MediaType + "; charset=utf-8",
+                    "guests.csv"
+                );
+            })
             .WithName("getSessionGuests")
             .Produces<string>(200, SessionTable.MediaType)
             .ProducesProblem(404);
@@ -183,10 +180,7 @@ public sealed class SessionsToChange(LanternDb db, PageEditing pages, OpeningsIn
                 {
                     // Its hosts stay the same, and it joins no other.
                     Places = 1,
-                    LineUp =
-                    [
-                        .. session.Hosts.Select(host => new Seat([OpeningsInputs.Id(host.HostId)])),
-                    ],
+                    LineUp = [.. session.Hosts.Select(host => new Seat([OpeningsInputs.Id(host.HostId)]))],
                 }
             );
         if (await inputs.InputAsync(asked, from, to, (int)time.Length.TotalMinutes, ct) is not { } input)

@@ -57,7 +57,13 @@ public static class GuestPreviewEndpoints
                     return OpeningsAnswer.Of(
                         page,
                         asked,
-                        await inputs.OpeningsAsync(inputs.Rules(page, asked.Party), asked.From, asked.To, asked.Duration, ct),
+                        await inputs.OpeningsAsync(
+                            inputs.Rules(page, asked.Party),
+                            asked.From,
+                            asked.To,
+                            asked.Duration,
+                            ct
+                        ),
                         zone
                     );
                 }

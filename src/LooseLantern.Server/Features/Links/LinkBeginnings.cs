@@ -41,11 +41,7 @@ public sealed record BeginningsAnswer(
 /// <param name="DeskId">Of the last link of whoever asks; null before there is one.</param>
 /// <param name="LineUp">With whom their last link was; empty before there is one.</param>
 /// <param name="Durations">Minutes, those that the team's links took last; the latest first.</param>
-public sealed record LastUsed(
-    Guid? DeskId,
-    IReadOnlyList<Pages.SeatForm> LineUp,
-    IReadOnlyList<int> Durations
-);
+public sealed record LastUsed(Guid? DeskId, IReadOnlyList<Pages.SeatForm> LineUp, IReadOnlyList<int> Durations);
 
 public sealed record PatternForm(string Name, LinkForm Form);
 

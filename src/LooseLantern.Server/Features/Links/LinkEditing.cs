@@ -56,7 +56,11 @@ public sealed class LinkEditing(
 
     /// <param name="goes">Whether guests can open it at once, or have its times as text; else it is a draft.</param>
     /// <exception cref="Refusal">400 where it can't go out as it is. Nothing is written then.</exception>
-    public async Task<AvailabilityLink> CreateAsync(LinkForm form, CancellationToken ct, LinkGoes goes = LinkGoes.Nowhere)
+    public async Task<AvailabilityLink> CreateAsync(
+        LinkForm form,
+        CancellationToken ct,
+        LinkGoes goes = LinkGoes.Nowhere
+    )
     {
         var tidy = await filling.CheckAsync(form, ct);
         await allowances.RequireAsync(HostsOf(tidy), Allowance.Offer, ct);
@@ -124,7 +128,8 @@ public sealed class LinkEditing(
     }
 
     /// <summary>Lets guests open it; one that is out stays so.</summary>
-    /// <exception cref="Refusal">400 where it is over already or offers nothing, 409 for one that is revoked.</exception>
+    /// <exception cref="Refusal">400 where it is over already or offers nothing, 409 for one that is
+    /// revoked.</exception>
     public Task<AvailabilityLink> SendOutAsync(Guid id, CancellationToken ct) =>
         InLocksAsync(
             id,

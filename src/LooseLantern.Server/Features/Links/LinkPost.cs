@@ -163,15 +163,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
     }
 
     private Task<IReadOnlyList<Core.Openings.Opening>> ShownAsync(AvailabilityLink link, CancellationToken ct) =>
-        texts.ShownAsync(
-            link.Page!,
-            link.GuestZone,
-            null,
-            null,
-            link.Page!.Durations[0],
-            ct,
-            link.Text.MostListed
-        );
+        texts.ShownAsync(link.Page!, link.GuestZone, null, null, link.Page!.Durations[0], ct, link.Text.MostListed);
 
     /// <summary>Tells whoever made it of something that needs them.</summary>
     /// <param name="lines">What the guest wishes, a line each; none where nothing is left.</param>

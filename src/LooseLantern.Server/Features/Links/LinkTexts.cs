@@ -74,8 +74,7 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
         ];
     }
 
-    private static int? Fewer(int? one, int? other) =>
-        one is { } a && other is { } b ? Math.Min(a, b) : one ?? other;
+    private static int? Fewer(int? one, int? other) => one is { } a && other is { } b ? Math.Min(a, b) : one ?? other;
 
     /// <param name="address">From the root of the site; null before there is one.</param>
     public LinkTextAnswer Write(

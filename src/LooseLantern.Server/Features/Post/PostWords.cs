@@ -139,9 +139,7 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["says_directions"] =
                 page.Post.SaysDirections && page.Details.Place.Directions.Trim().Length > 0 ? "yes" : "",
             ["says_afterwards"] = page.Post.SaysAfterwards ? "yes" : "",
-            ["guest"] = PostInserts.Harmless(
-                areAll ? string.Join(", ", telling.AllGuests) : booking.GuestName
-            ),
+            ["guest"] = PostInserts.Harmless(areAll ? string.Join(", ", telling.AllGuests) : booking.GuestName),
             ["guest_email"] = areAll ? "" : booking.GuestEmail,
             // Who is greeted is who reads it.
             ["first_name"] = PostInserts.Harmless(
@@ -180,11 +178,15 @@ public sealed class PostWords(SiteAddress site, IClock clock)
             ["room"] = about.HasRoom ? PostInserts.Room : "",
             ["host_words"] = page.Post.HostWords,
             ["links"] = string.Join('\n', page.Post.Links.Select(link => $"{link.Title}\n{link.Address}")),
-            ["word"] = PostInserts.Harmless(telling.Reply?.Text ?? (telling.Word.Length > 0 ? telling.Word : booking.CancelWord)),
+            ["word"] = PostInserts.Harmless(
+                telling.Reply?.Text ?? (telling.Word.Length > 0 ? telling.Word : booking.CancelWord)
+            ),
             ["by"] = booking.CancelledBy?.ToString() ?? "",
             ["deadline"] = booking.WaitsUntil is { } until ? Deadline(until, clocks) : "",
             ["offered"] = string.Join('\n', telling.Offered.Select(span => DayAndTime(span, clocks, beside))),
-            ["answers"] = areAll ? "" : PostInserts.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
+            ["answers"] = areAll
+                ? ""
+                : PostInserts.Harmless(string.Join('\n', booking.Answers.Select(answer => answer.Line))),
             ["writer"] = PostInserts.Harmless(
                 telling.Reply is not { } reply
                 || reply.FromEmail.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)

@@ -123,11 +123,7 @@ public sealed class BookingWriting(
             Keep(key, wish, session, booked);
         await wishes.ForSessionAsync(session, ct);
         await db.SaveChangesAsync(ct);
-        await post.TellAsync(
-            all,
-            new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked),
-            ct
-        );
+        await post.TellAsync(all, new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked), ct);
         await db.SaveChangesAsync(ct);
         return booked;
     }

@@ -49,7 +49,10 @@ public sealed class Cancelling(
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var hostIds = await LockAsync(found, ct);
         if (
-            await db.Sessions.Include(row => row.Hosts).Include(row => row.Bookings).AsSplitQuery()
+            await db
+                .Sessions.Include(row => row.Hosts)
+                .Include(row => row.Bookings)
+                .AsSplitQuery()
                 .SingleOrDefaultAsync(row => row.Id == sessionId, ct)
             is not { } session
         )
@@ -67,11 +70,7 @@ public sealed class Cancelling(
         await wishes.ForSessionAsync(session, ct);
         await db.SaveChangesAsync(ct);
         await taking.SettleAsync(session.PageId, ct);
-        await post.TellAsync(
-            session.Bookings.ConvertAll(booking => booking.Id),
-            new Telling(Occasion.Cancelled),
-            ct
-        );
+        await post.TellAsync(session.Bookings.ConvertAll(booking => booking.Id), new Telling(Occasion.Cancelled), ct);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
     }

@@ -18,9 +18,5 @@ public static class PlacesLeft
     }
 
     public static Refusal TooFew(int left, int party) =>
-        new(
-            StatusCodes.Status409Conflict,
-            "places-left",
-            Phrase.Of("places-left", ("left", left), ("party", party))
-        );
+        new(StatusCodes.Status409Conflict, "places-left", Phrase.Of("places-left", ("left", left), ("party", party)));
 }

@@ -9,8 +9,9 @@ namespace LooseLantern.Server.Features.Reserving;
 /// <summary>
 /// The one way to commit hosts' time. In one transaction it locks the page and then all eligible hosts in order of id,
 /// computes anew, chooses hosts, writes the session (or joins one with room), its bookings and commitments, and leaves
-/// the messages to send. A party takes a place for each of its people. Locks come first because inserts that only run into the exclusion constraint end in deadlocks
-/// when many guests want one time; the constraint beneath is what holds if this is ever wrong.
+/// the messages to send. A party takes a place for each of its people. Locks come first because inserts that only run
+/// into the exclusion constraint end in deadlocks when many guests want one time; the constraint beneath is what holds
+/// if this is ever wrong.
 /// </summary>
 public sealed class TimeReserving(
     LanternDb db,

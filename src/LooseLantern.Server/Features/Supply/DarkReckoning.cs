@@ -156,8 +156,7 @@ public sealed class DarkReckoning(LanternDb db, OpeningsInputs inputs, Allowance
 
     private async Task<Dictionary<Guid, string>> PagesAsync(IEnumerable<DarkTime> dark, CancellationToken ct)
     {
-        var ids = dark
-            .SelectMany(one => one.Seats)
+        var ids = dark.SelectMany(one => one.Seats)
             .SelectMany(seat => seat.Hosts)
             .SelectMany(host => host.Reasons)
             .Select(reason => reason.Commitment?.Page)

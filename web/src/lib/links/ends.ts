@@ -2,7 +2,9 @@ import { Temporal } from 'temporal-polyfill';
 
 const FRIDAY = 5;
 
-/** Ends that are ready to press: the Friday of this week, of the next and of the one after it, and the month's last day. */
+/**
+ * Ends that are ready to press: the Friday of this week, of the next and of the one after it, and the month's last day.
+ */
 export function readyEnds(from: string): string[] {
   const first = Temporal.PlainDate.from(from);
   const friday = first.add({ days: (FRIDAY - first.dayOfWeek + 7) % 7 });

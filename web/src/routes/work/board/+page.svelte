@@ -102,14 +102,16 @@
     <ActionButton onclick={() => move(-data.weeks)}>Earlier</ActionButton>
     <ActionButton disabled={data.from === data.today} onclick={() => show({ from: data.today })}>Today</ActionButton>
     <ActionButton onclick={() => move(data.weeks)}>On</ActionButton>
-    <Input
-      type="date"
-      aria-label="Go to a date"
-      class="w-40 py-1.5"
-      value={data.from}
-      onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
-        event.currentTarget.value && show({ from: event.currentTarget.value })}
-    />
+    <span class="w-40"
+      ><Input
+        type="date"
+        aria-label="Go to a date"
+        class="py-2"
+        value={data.from}
+        onchange={(event: Event & { currentTarget: HTMLInputElement }) =>
+          event.currentTarget.value && show({ from: event.currentTarget.value })}
+      /></span
+    >
   </div>
 </header>
 
