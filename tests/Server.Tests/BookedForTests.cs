@@ -1,4 +1,5 @@
 using LooseLantern.Server.Data.Model;
+using Microsoft.EntityFrameworkCore;
 using static Server.Tests.GroupScene;
 
 namespace Server.Tests;
@@ -99,6 +100,48 @@ public sealed class BookedForTests(World world)
         await (await BookAsync(scene, new { name = "Jens Holt" })).ReadAsync(HttpStatusCode.Conflict);
         await (await BookAsync(scene, new { name = "Jens Holt" }, oneMore: true)).ReadAsync(HttpStatusCode.Created);
         (await scene.PeopleAsync()).ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Who_comes_back_for_another_meets_the_same_host_and_not_that_of_somebody_elses_child()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var (ada, bo) = (scene.Owner, await scene.JoinAsync(isHost: true, letInviter: true));
+        var page = await ada.PublishAsync(draft =>
+            (draft.Details, draft.KeepsHosts, draft.Fill, draft.Seats) = (
+                ForOthers,
+                true,
+                "inOrder",
+                [
+                    [ada.HostId, bo.HostId],
+                ]
+            )
+        );
+        async Task<Guid> MetAsync(string parent, string at)
+        {
+            var answer = await world
+                .Guest()
+                .BookAsync(
+                    ada.Desk,
+                    page,
+                    at,
+                    name: parent,
+                    email: EmailOf(parent),
+                    bookedFor: new { name = $"Child of {parent}" }
+                );
+            await answer.ReadAsync(HttpStatusCode.Created);
+            return await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db =>
+                db.Bookings.Where(row => row.BookerName == parent)
+                    .OrderByDescending(row => row.Session!.Time.LowerBound)
+                    .Select(row => row.Session!.Hosts[0].HostId)
+                    .FirstAsync()
+            );
+        }
+
+        (await MetAsync("Anselm Holt", Nine)).ShouldBe(ada.HostId);
+        (await MetAsync("Ottilie Wren", Nine)).ShouldBe(bo.HostId);
+        (await MetAsync("Ottilie Wren", Ten)).ShouldBe(bo.HostId);
+        (await MetAsync("Prosper Dunn", "2026-12-09T08:00:00Z")).ShouldBe(ada.HostId);
     }
 
     [Fact]

@@ -207,8 +207,11 @@ public sealed class LinkBeginnings(
                     .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
                     .AsNoTracking()
                     .Where(booking =>
-                        EF.Functions.ILike(booking.GuestName, like, "\\")
-                        || EF.Functions.ILike(booking.GuestEmail, like, "\\")
+                        booking.GuestEmail != ""
+                        && (
+                            EF.Functions.ILike(booking.GuestName, like, "\\")
+                            || EF.Functions.ILike(booking.GuestEmail, like, "\\")
+                        )
                     )
                     .OrderByDescending(booking => booking.BookedAt)
                     .Take(200)

@@ -84,16 +84,24 @@ public sealed class AssignmentReading(LanternDb db)
             ? session.Hosts.Select(host => OpeningsInputs.Id(host.HostId)).ToHashSet()
             : await LastMetAsync(ofPage, meeting.GuestEmail, ct);
 
-    /// <summary>The hosts of the guest's latest session of the page, told by the email.</summary>
+    /// <summary>
+    /// The hosts of the latest session of the page by whoever books, for themselves or another, told by the email.
+    /// </summary>
     private static async Task<IReadOnlySet<string>> LastMetAsync(
         IQueryable<Session> ofPage,
         string email,
         CancellationToken ct
     )
     {
+        // Who has no address is known by nobody's.
+        if (email.Length == 0)
+            return new HashSet<string>();
         var latest = await ofPage
             .Where(session =>
-                session.Bookings.Any(booking => EF.Functions.ILike(booking.GuestEmail, EscapeLike(email), "\\"))
+                session.Bookings.Any(booking =>
+                    EF.Functions.ILike(booking.GuestEmail, EscapeLike(email), "\\")
+                    || EF.Functions.ILike(booking.BookerEmail, EscapeLike(email), "\\")
+                )
             )
             .OrderByDescending(session => session.Time.LowerBound)
             .Select(session => session.Hosts.Select(host => host.HostId).ToList())

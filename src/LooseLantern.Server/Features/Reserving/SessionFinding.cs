@@ -42,7 +42,7 @@ public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, Assignme
     private async Task<Session?> NewAsync(OpeningsInput input, BookingWish wish, Page page, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        var facts = await assignments.FactsAsync(page, wish.Start, new Meeting(wish.GuestEmail), now, ct);
+        var facts = await assignments.FactsAsync(page, wish.Start, new Meeting(wish.ContactEmail), now, ct);
         // Whoever holds the time for a link keeps it.
         var holders = input.AsHolder is { } link
             ? input

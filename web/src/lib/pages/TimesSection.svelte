@@ -8,7 +8,7 @@
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
   import type { EditorState } from './EditorState.svelte';
   import { Input } from 'flowbite-svelte';
-  import { closeStarts, gridExample, noticeExample, windowExample } from './examples';
+  import { closeStarts, gridExample, neighboursExample, noticeExample, windowExample } from './examples';
   import TextButton from '$lib/ui/TextButton.svelte';
   import Example from './Example.svelte';
   import { usualDetails } from './form';
@@ -117,6 +117,7 @@
     {/if}
   </Sentence>
   <Example text={editor.worked && gridExample(editor.worked)} />
+  <Example text={neighboursExample(times)} />
   {#if close && times.stepFrom === 'open'}
     <p class="text-sm text-amber-text" data-test="close-starts">
       Hosts begin at different minutes, so guests see {close}.
