@@ -327,6 +327,65 @@ public class HoursTests(World world)
             .ShouldContain(fault);
     }
 
+    [Fact]
+    public async Task A_page_follows_a_named_set_whose_changes_count_on_it_and_leaves_the_set_as_it_is()
+    {
+        var ada = await world.SignUpAsync();
+        object[] early = [new { from = "09:00", to = "10:00" }];
+        var winter = await (await ada.PostAsync("/api/hours", Scene.Hours("Winter", early))).ReadAsync(
+            HttpStatusCode.Created
+        );
+        (
+            await (
+                await ada.PostAsync("/api/pages", ada.Draft(draft => draft.HoursOf = Guid.NewGuid()).Form())
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["times.hoursOf"]);
+        var page = await ada.PublishAsync(draft => (draft.Title, draft.HoursOf) = ("Talk", Id(winter)));
+
+        async Task<string> OpenAsync() =>
+            string.Join(
+                ' ',
+                (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).Select(start =>
+                    start[11..16]
+                )
+            );
+        (await OpenAsync()).ShouldBe("08:00 08:30");
+        object[] later = [new { from = "10:00", to = "11:00" }];
+        var saved = await (
+            await ada.PutAsync($"/api/hours/{Id(winter)}", new { version = 1, form = Scene.Hours("Winter", later) })
+        ).ReadAsync(HttpStatusCode.OK);
+        saved.GetProperty("effects")[0].GetProperty("title").GetString().ShouldBe("Talk");
+        saved.GetProperty("effects")[0].GetProperty("gained").GetInt32().ShouldBeGreaterThan(0);
+        (await OpenAsync()).ShouldBe("09:00 09:30");
+        // What pages follow is not taken away under them, and a page that stops leaves it as it is.
+        (await ada.DeleteAsync($"/api/hours/{Id(winter)}")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        var view = (await ada.GetAsync("/api/pages"))[0];
+        var form = ada.Draft(draft =>
+                (draft.Title, draft.Address) = ("Talk", view.GetProperty("path").GetString()!.Split('/')[^1])
+            )
+            .Form();
+        var kept = await (
+            await ada.PutAsync(
+                $"/api/pages/{view.GetProperty("id").GetGuid()}",
+                new { version = view.GetProperty("version").GetInt32(), form }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+        await (
+            await ada.PostAsync(
+                $"/api/pages/{view.GetProperty("id").GetGuid()}/publish",
+                new { version = kept.GetProperty("version").GetInt32() }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+        (await OpenAsync()).Split(' ').Length.ShouldBe(6);
+        (await ada.GetAsync($"/api/hours/{Id(winter)}"))
+            .GetProperty("document")
+            .GetProperty("week")
+            .GetProperty("tue")[0]
+            .GetProperty("from")
+            .GetString()
+            .ShouldBe("10:00");
+    }
+
     private static async Task<JsonElement> OwnAsync(Coordinator who) => (await who.GetAsync("/api/hours"))[0];
 
     private static Guid Id(JsonElement row) => row.GetProperty("id").GetGuid();

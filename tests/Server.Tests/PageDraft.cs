@@ -43,6 +43,11 @@ public sealed class PageDraft
 
     public string HoursMode { get; set; } = "page";
 
+    /// <summary>The named set whose changes count on the page; null for none.</summary>
+    public Guid? HoursOf { get; set; }
+
+    public bool StartsApart { get; set; }
+
     public object[] Day { get; set; } = [new { from = "09:00", to = "12:00" }];
 
     public object? Blocks { get; set; }
@@ -130,5 +135,7 @@ public sealed class PageDraft
             blocks = Blocks,
             calendars = Calendars,
             window = Window,
+            startsApart = StartsApart,
+            hoursOf = HoursOf,
         };
 }

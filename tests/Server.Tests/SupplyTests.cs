@@ -26,6 +26,46 @@ public class SupplyTests(World world)
     }
 
     [Fact]
+    public async Task What_a_page_offers_beyond_its_hosts_hours_is_counted_and_starts_are_shown_apart()
+    {
+        var ada = await world.SignUpAsync();
+        object[] long_ = [new { from = "08:00", to = "10:00" }];
+        var draft = ada.Draft(page => (page.Day, page.Step, page.StartsApart) = (long_, 15, true));
+        var supply = await (
+            await ada.PostAsync(
+                "/api/pages/supply",
+                new
+                {
+                    times = draft.Times(),
+                    duration = 30,
+                    pageId = (Guid?)null,
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+        // From 08:00 to 10:00 are 7 starts a day; the host opens at 09:00, so the first four lie before that.
+        supply.GetProperty("beyondHosts").GetInt32().ShouldBeGreaterThan(0);
+        supply.GetProperty("beyondHosts").GetInt32().ShouldBeLessThan(supply.GetProperty("total").GetInt32());
+
+        var address = await ada.PublishAsync(page => (page.Day, page.Step, page.StartsApart) = (long_, 30, true));
+        var answer = await world
+            .Guest()
+            .GetFromJsonAsync<JsonElement>(
+                $"/api/public/desks/{ada.Desk}/pages/{address}/openings?from=2026-12-08&to=2026-12-08"
+            );
+        answer.GetProperty("shown").GetArrayLength().ShouldBe(answer.GetProperty("openings").GetArrayLength());
+        var all = await ada.PublishAsync(page => page.Day = long_);
+        (
+            await world
+                .Guest()
+                .GetFromJsonAsync<JsonElement>(
+                    $"/api/public/desks/{ada.Desk}/pages/{all}/openings?from=2026-12-08&to=2026-12-08"
+                )
+        )
+            .GetProperty("shown")
+            .ValueKind.ShouldBe(JsonValueKind.Null);
+    }
+
+    [Fact]
     public async Task It_begins_with_the_first_date_that_is_offered_and_tells_the_window_from_the_hours()
     {
         var ada = await world.SignUpAsync();

@@ -88,6 +88,13 @@ public sealed class HoursEditing(LanternDb db, Tenant tenant, Actor actor, Allow
             .OrderBy(host => host.Name)
             .Select(host => host.Name)
             .ToListAsync(ct);
+        users.AddRange(
+            await db
+                .DeskPages.Where(page => page.HoursId == id)
+                .OrderBy(page => page.Title)
+                .Select(page => page.Title)
+                .ToListAsync(ct)
+        );
         if (users.Count > 0)
         {
             throw new Refusal(StatusCodes.Status409Conflict, "in-use", Phrase.Of("in-use", ("users", users)));

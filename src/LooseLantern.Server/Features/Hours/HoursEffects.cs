@@ -34,8 +34,10 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsInputs
             .OfDesks()
             .AsNoTracking()
             .Where(page =>
-                page.HoursMode != HoursMode.Page
-                && page.Seats.Any(seat => seat.Hosts.Any(host => host.Host!.HoursId == hoursId))
+                (
+                    page.HoursMode != HoursMode.Page
+                    && page.Seats.Any(seat => seat.Hosts.Any(host => host.Host!.HoursId == hoursId))
+                ) || (page.HoursMode != HoursMode.Hosts && page.HoursId == hoursId)
             )
             .OrderBy(page => page.Title)
             .ToListAsync(ct);
@@ -51,7 +53,7 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsInputs
         )
             .Select(OpeningsInputs.Id)
             .ToHashSet();
-        return await CompareAsync(await PagesOfAsync(hoursId, ct), hosts, changed.ToCore(), ct);
+        return await CompareAsync(await PagesOfAsync(hoursId, ct), hosts, changed.ToCore(), ct, hoursId);
     }
 
     /// <summary>What each page of a host would gain and lose if they had other hours; null for always open.</summary>
@@ -73,7 +75,8 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsInputs
         List<Page> changing,
         HashSet<string> hosts,
         HoursSet? hours,
-        CancellationToken ct
+        CancellationToken ct,
+        Guid? followed = null
     )
     {
         var effects = new List<PageEffect>();
@@ -88,6 +91,13 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsInputs
                     ? null
                     : input with
                     {
+                        Page =
+                            followed is not null && page.HoursId == followed
+                                ? input.Page with
+                                {
+                                    Hours = hours,
+                                }
+                                : input.Page,
                         Hosts =
                         [
                             .. input.Hosts.Select(host => hosts.Contains(host.Id) ? host with { Hours = hours } : host),

@@ -53,6 +53,8 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
             .SingleAsync(ct);
         var times = json["times"]!.AsObject();
         times.Remove("calendars");
+        // The hours go along as they are; another workspace has no set of that name to follow.
+        times.Remove("hoursOf");
         var names = await db.Hosts.ToDictionaryAsync(host => host.Id, host => host.Name, ct);
         foreach (var (seat, at) in form.Times.LineUp.Select((seat, at) => (seat, at)))
         {

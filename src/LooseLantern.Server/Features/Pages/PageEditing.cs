@@ -306,6 +306,7 @@ public sealed class PageEditing(
         if (page.DeskId != form.DeskId || page.Address != form.Address)
             await editions.MoveAsync(page, form.DeskId, form.Address, ct);
         filling.Fill(page, form);
+        await filling.FollowHoursAsync(page, form.Times, ct);
         page.Mark = page.Details.Naming.Mark
             ?? (page.Mark.Length > 0 ? page.Mark : await filling.MarkOfAsync(page.Title, ct));
     }

@@ -1,3 +1,4 @@
+using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
@@ -84,14 +85,15 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, Actor actor, IClock
         page.StartsApart = times.StartsApart;
         page.CalendarChoices = times.Calendars ?? [];
 
+        // A named set is not this page's to change or to take away.
+        var own = page.Hours is { IsNamed: false } hours ? hours : null;
         if (times.Hours is null || times.Blocks is not null)
         {
-            // Hours of a page are nobody else's.
-            if (page.Hours is not null)
-                db.Hours.Remove(page.Hours);
+            if (own is not null)
+                db.Hours.Remove(own);
             page.Hours = null;
         }
-        else if (page.Hours is null)
+        else if (own is null)
             page.Hours = new HoursRow
             {
                 WorkspaceId = page.WorkspaceId,
@@ -100,10 +102,23 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, Actor actor, IClock
                 Document = times.Hours,
             };
         else
-            page.Hours.Document = times.Hours;
+            own.Document = times.Hours;
 
         FillBlocks(page, times.Blocks);
         FillSeats(page, times.LineUp, since);
+    }
+
+    /// <summary>Has a page that is to be saved follow a named set of hours, where its form says so.</summary>
+    /// <exception cref="Refusal">400 where there is no such set (any more).</exception>
+    public async Task FollowHoursAsync(Page page, PageTimes times, CancellationToken ct)
+    {
+        if (times.HoursOf is not { } id || times.Blocks is not null || times.HoursMode == HoursMode.Hosts)
+            return;
+        var named = await db.Hours.FirstOrDefaultAsync(row => row.Id == id && row.IsNamed, ct)
+            ?? throw Refusal.Invalid("times.hoursOf", "hours-set");
+        if (page.Hours is { IsNamed: false } own && db.Entry(own).State != EntityState.Detached)
+            db.Hours.Remove(own);
+        page.Hours = named;
     }
 
     private static void FillBlocks(Page page, BlocksForm? blocks)

@@ -54,6 +54,8 @@ public sealed record SeatForm(IReadOnlyList<Guid> HostIds, SeatFill Fill);
 /// <param name="Window">A run of dates or no end, in place of <paramref name="AheadDays"/>; null for so many days
 /// ahead.</param>
 /// <param name="StartsApart">Whether guests are shown only starts that stand a step or more apart.</param>
+/// <param name="HoursOf">The named set of hours that the page follows, so that its changes count here too; null for
+/// <paramref name="Hours"/> of its own.</param>
 public sealed record PageTimes(
     string Zone,
     IReadOnlyList<SeatForm> LineUp,
@@ -73,7 +75,8 @@ public sealed record PageTimes(
     BlocksForm? Blocks = null,
     IReadOnlyList<CalendarChoice>? Calendars = null,
     PageWindow? Window = null,
-    bool StartsApart = false
+    bool StartsApart = false,
+    Guid? HoursOf = null
 );
 
 /// <summary>The office hours of a page.</summary>

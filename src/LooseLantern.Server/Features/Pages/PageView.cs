@@ -74,7 +74,8 @@ public sealed record PageView(
                 BlocksOf(page),
                 page.CalendarChoices,
                 page.Window,
-                page.StartsApart
+                page.StartsApart,
+                page.Hours is { IsNamed: true } named ? named.Id : null
             ),
             page.Changes,
             page.Post,

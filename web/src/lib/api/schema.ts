@@ -4494,6 +4494,11 @@ export interface components {
              * @default false
              */
             startsApart: boolean;
+            /**
+             * Format: uuid
+             * @description The named set of hours that the page follows, so that its changes count here too; null for Hours of its own.
+             */
+            hoursOf?: null | string;
         };
         PageVersion: {
             /** Format: int32 */

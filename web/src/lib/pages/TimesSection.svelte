@@ -13,6 +13,7 @@
   import Example from './Example.svelte';
   import { usualDetails } from './form';
   import BlockList from './BlockList.svelte';
+  import NamedHours from './NamedHours.svelte';
   import LengthField from './LengthField.svelte';
   import NumberField from './NumberField.svelte';
   import Section from './Section.svelte';
@@ -45,7 +46,7 @@
   function chooseZone(zone: string): void {
     times.zone = zone;
     // The page's own hours are typed by the page's clock.
-    if (times.hours) times.hours.zone = zone;
+    if (times.hours && !times.hoursOf) times.hours.zone = zone;
   }
 </script>
 
@@ -75,11 +76,17 @@
   {#if times.blocks}
     <BlockList blocks={times.blocks} />
   {:else if times.hoursMode !== 'hosts' && times.hours}
-    <WeekHours
-      bind:week={times.hours.week}
-      bind:unread={editor.unreadDays}
-      mendsOf={(day) => editor.mendsUnder(`times.hours.week.${day}`)}
-    />
+    <NamedHours {editor} />
+    {#if times.hoursOf}
+      <p class="text-sm text-muted">
+        {weekInWords(times.hours.week)}{times.hours.zone === times.zone ? '' : `, ${cityOf(times.hours.zone)} time`}.
+        <a class="underline underline-offset-4" href="/work/hours">Change them</a>
+      </p>
+    {:else}<WeekHours
+        bind:week={times.hours.week}
+        bind:unread={editor.unreadDays}
+        mendsOf={(day) => editor.mendsUnder(`times.hours.week.${day}`)}
+      />{/if}
   {/if}
   {#if editor.unreadDays.length > 0}<p class="text-sm text-brick" role="alert">
       The times marked above can’t be read yet; nothing is saved until they are fixed.

@@ -22,6 +22,7 @@ const names: Record<string, string> = {
   'times.window': 'booking window',
   'times.hoursMode': 'whose hours count',
   'times.hours': 'hours',
+  'times.hoursOf': 'whose hours it follows',
   'times.dailyCap': 'daily cap',
   'times.weeklyCap': 'weekly cap',
   'times.places': 'places',

@@ -31,6 +31,7 @@ export function newForm(zone: string, deskId: string, hostId: string, usual?: Sc
       calendars: [],
       window: null,
       startsApart: false,
+      hoursOf: null,
     },
     changes: usualChanges(),
     post: { ...usualPost(), reminders: [...(usual?.reminders ?? usualPost().reminders)] },
