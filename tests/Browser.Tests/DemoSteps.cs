@@ -33,6 +33,19 @@ internal static class DemoSteps
             browser.Press(Remove + other);
             browser.AwaitNone(Remove + other);
         }
+
+        // The board is drawn anew for them: until then a drag would be lost with the lanes it is in.
+        browser.Await(
+            b =>
+                b.All("[data-lane]")
+                    .Select(lane => lane.GetAttribute("aria-label")!.Split(',')[0])
+                    .Distinct()
+                    .Order()
+                    .SequenceEqual(hosts.Order())
+                    ? "drawn"
+                    : null,
+            $"the lanes of {string.Join(", ", hosts)}"
+        );
     }
 
     /// <summary>Waits until the editor counts these openings on the fourteen days, a dash for none.</summary>
