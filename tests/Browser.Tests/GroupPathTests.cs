@@ -101,6 +101,7 @@ public sealed class GroupPathTests(Site site) : IClassFixture<Site>
         coordinator.Type("Email of guest 2", "osric@pell-and-pell.example");
         coordinator.Field("Whether they come together").GetAttribute("value").ShouldBe("together");
         coordinator.ChooseLineUp("Piet Lund");
+        coordinator.Field("Another seat").GetAttribute("value").ShouldBe("");
         coordinator.PressInLane("Piet Lund, Thursday 10 December", (9 * 60) + 2);
         coordinator.AwaitText("1 opening offered");
         coordinator.Press("Make the link");

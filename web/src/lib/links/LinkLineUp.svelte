@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Select } from 'flowbite-svelte';
+  import { tick } from 'svelte';
   import type { Schemas } from '$lib/api/client';
   import { leadAfter } from '$lib/supply/relaxations';
   import type { LinkEditing } from './LinkEditing.svelte';
@@ -31,15 +32,20 @@
   /** Whoever may be offered and is in no seat yet. */
   const free = $derived(hosts.filter((host) => host.mayOffer && !link.hostIds.includes(host.id)));
 
+  /** What was chosen; once the others to choose from are drawn, the list names what it is for again. */
+  function taken(select: HTMLSelectElement): string {
+    const { value } = select;
+    void tick().then(() => (select.value = ''));
+    return value;
+  }
+
   function add(event: Event & { currentTarget: HTMLSelectElement }): void {
-    const id = event.currentTarget.value;
-    event.currentTarget.value = '';
+    const id = taken(event.currentTarget);
     if (id !== '') set([...seats, { hostIds: [id], fill: 'inOrder' }]);
   }
 
   function addTo(at: number, event: Event & { currentTarget: HTMLSelectElement }): void {
-    const id = event.currentTarget.value;
-    event.currentTarget.value = '';
+    const id = taken(event.currentTarget);
     if (id !== '') set(seats.map((seat, i) => (i === at ? { ...seat, hostIds: [...seat.hostIds, id] } : seat)));
   }
 
