@@ -100,7 +100,10 @@ internal static class Templates
         await RunAsync($"DROP DATABASE IF EXISTS {unfinished} WITH (FORCE)");
         await RunAsync($"CREATE DATABASE {unfinished}");
         await fill(unfinished);
-        NpgsqlConnection.ClearAllPools();
+        // The program's connections outlive it, in the pool that queries use.
+        await RunAsync(
+            $"SELECT bool_and(pg_terminate_backend(pid, 10000)) FROM pg_stat_activity WHERE datname = '{unfinished}'"
+        );
         await RunAsync($"ALTER DATABASE {unfinished} RENAME TO {name}");
         return name;
 

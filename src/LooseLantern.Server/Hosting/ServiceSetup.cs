@@ -48,7 +48,7 @@ public static class ServiceSetup
     {
         var services = builder.Services;
         services.AddSingleton(_ => StartClock(builder.Configuration["Clock:At"]));
-        AddDatabase(services, builder.Configuration);
+        AddDatabase(services);
         AddIdentity(services);
 
         services.AddScoped<Tenant>().AddSingleton<ContentSecurity>();
@@ -105,25 +105,25 @@ public static class ServiceSetup
         return StartedClock.At(parsed.Value.ToInstant());
     }
 
-    private static void AddDatabase(IServiceCollection services, IConfiguration configuration)
+    private static void AddDatabase(IServiceCollection services)
     {
-        services.AddSingleton(_ =>
-            new NpgsqlDataSourceBuilder(
-                configuration.GetConnectionString("Lantern") ?? "Host=127.0.0.1;Database=lantern"
-            )
-                .UseNodaTime()
-                .Build()
-        );
+        services.AddSingleton(provider => new NpgsqlDataSourceBuilder(ConnectionTo(provider)).UseNodaTime().Build());
+        // By its text, and not by the source of connections above: what was worked out for a query is then kept for
+        // all programs of a process, of which tests have many.
         services.AddDbContext<LanternDb>(
             (provider, options) =>
                 options
-                    .UseNpgsql(provider.GetRequiredService<NpgsqlDataSource>(), npgsql => npgsql.UseNodaTime())
+                    .UseNpgsql(ConnectionTo(provider), npgsql => npgsql.UseNodaTime())
                     .UseSnakeCaseNamingConvention()
         );
         var protection = services.AddDataProtection().SetApplicationName("loose-lantern");
         if (!DesignTime.IsBuilding)
             protection.PersistKeysToDbContext<LanternDb>();
     }
+
+    private static string ConnectionTo(IServiceProvider provider) =>
+        provider.GetRequiredService<IConfiguration>().GetConnectionString("Lantern")
+        ?? "Host=127.0.0.1;Database=lantern";
 
     private static void AddIdentity(IServiceCollection services)
     {
