@@ -106,7 +106,7 @@ internal sealed class Chromium : IDisposable
     {
         var wait = new WebDriverWait(_driver, Patience)
         {
-            PollingInterval = TimeSpan.FromMilliseconds(120),
+            PollingInterval = TimeSpan.FromMilliseconds(250),
             Message = $"Waited for {describe} at {_driver.Url}",
         };
         wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));

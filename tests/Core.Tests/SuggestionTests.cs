@@ -61,7 +61,8 @@ public class SuggestionTests
                 ?.Points;
         DecencyOf("02:00-02:30").ShouldBeNull();
         DecencyOf("10:00-10:30").ShouldBe(DecencyOf("14:00-14:30"));
-        DecencyOf("07:30-08:00").ShouldNotBeNull().ShouldBeLessThan(DecencyOf("10:00-10:30")!.Value);
+        // All of it is lost two hours outside, and a quarter of it half an hour outside.
+        DecencyOf("07:30-08:00").ShouldBe(DecencyOf("10:00-10:30") * 0.75);
         // The minutes of the hour count as well.
         DecencyOf("07:30-08:00")!.Value.ShouldBeGreaterThan(DecencyOf("07:00-07:30")!.Value);
     }
