@@ -59,6 +59,8 @@ public sealed class LinkDraft
 
     public bool Together { get; set; } = true;
 
+    public bool BooksByItself { get; set; }
+
     public bool Reopens { get; set; } = true;
 
     public bool LeavesFree { get; set; }
@@ -106,6 +108,7 @@ public sealed class LinkDraft
                 hostsRing = true,
                 questions = Questions,
                 together = Together,
+                booksByItself = BooksByItself,
             },
         };
 

@@ -13,6 +13,11 @@ public enum OfferBy
 
     /// <summary>Whatever is free.</summary>
     Free,
+
+    /// <summary>
+    /// Whatever is free, of which nothing is shown: the guest is asked first for the times that suit them.
+    /// </summary>
+    Asked,
 }
 
 /// <summary>A run of painted time, on the wall clock of the link's zone.</summary>

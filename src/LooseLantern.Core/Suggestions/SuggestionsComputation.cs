@@ -53,14 +53,33 @@ public sealed class SuggestionsComputation
         int count,
         IEnumerable<DateTimeZone> zones,
         SuggestionWeights? weights = null
-    ) => new SuggestionsComputation(input, zones, weights ?? new SuggestionWeights()).Choose(count);
+    ) =>
+        [
+            .. new SuggestionsComputation(input, zones, weights ?? new SuggestionWeights())
+                .Choose(OpeningsComputation.Openings(input), count)
+                .OrderBy(suggestion => suggestion.Opening.Start),
+        ];
 
-    private List<Suggestion> Choose(int count)
+    /// <summary>
+    /// Up to <paramref name="count"/> of the openings that lie in time that suits a guest, the best first.
+    /// </summary>
+    /// <param name="suits">What suits them, from <see cref="SuitedTimes.Joined"/>.</param>
+    /// <param name="zones">The zones of everybody concerned besides the page's: hosts and guests.</param>
+    public static IReadOnlyList<Suggestion> Ranked(
+        OpeningsInput input,
+        IReadOnlyList<Span> suits,
+        int count,
+        IEnumerable<DateTimeZone> zones
+    ) =>
+        new SuggestionsComputation(input, zones, new SuggestionWeights()).Choose(
+            SuitedTimes.Within(OpeningsComputation.Openings(input), suits),
+            count
+        );
+
+    /// <summary>The best first.</summary>
+    private List<Suggestion> Choose(IEnumerable<Opening> openings, int count)
     {
-        var left = OpeningsComputation
-            .Openings(_input)
-            .Select(opening => (Opening: opening, Alone: Alone(opening)))
-            .ToList();
+        var left = openings.Select(opening => (Opening: opening, Alone: Alone(opening))).ToList();
         var chosen = new List<Suggestion>();
         while (chosen.Count < count && left.Count > 0)
         {
@@ -75,7 +94,7 @@ public sealed class SuggestionsComputation
             );
         }
 
-        return [.. chosen.OrderBy(suggestion => suggestion.Opening.Start)];
+        return chosen;
     }
 
     /// <summary>What speaks for an opening whatever else is chosen.</summary>

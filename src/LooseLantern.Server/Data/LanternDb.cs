@@ -390,6 +390,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             // Asked across workspaces by who looks whether anything is left.
             link.HasIndex(row => row.CheckDueAt);
             AsJsonList(link.Property(row => row.Guests));
+            AsJsonList(link.Property(row => row.Suits));
             AsJson(link.Property(row => row.Text));
         });
         Filter<Wish>(builder).ToTable("wishes");

@@ -1,4 +1,5 @@
 using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.AskingFirst;
 using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
@@ -53,6 +54,7 @@ public static class PipelineSetup
         guests.MapGuestPages();
         guests.MapGuestDesks();
         guests.MapGuestLinks();
+        guests.MapSuitedTimesOfGuests();
         guests.MapLooks();
         guests.MapPrivateBookings();
         guests.MapAnswers();
@@ -86,6 +88,7 @@ public static class PipelineSetup
         team.MapPostPreview();
         team.MapSupply();
         team.MapLinks();
+        team.MapSuitedTimes();
         team.MapLooksOfPages();
         team.MapGuestPreviews();
         team.MapCases();

@@ -2,6 +2,7 @@ using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.AskingFirst;
 using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
@@ -70,6 +71,7 @@ public static class ServiceSetup
             .AddGuests()
             .AddWorkspaces()
             .AddLinks()
+            .AddAskingFirst()
             .AddHours()
             .AddBookings()
             .AddPost(builder.Configuration)
@@ -112,9 +114,7 @@ public static class ServiceSetup
         // all programs of a process, of which tests have many.
         services.AddDbContext<LanternDb>(
             (provider, options) =>
-                options
-                    .UseNpgsql(ConnectionTo(provider), npgsql => npgsql.UseNodaTime())
-                    .UseSnakeCaseNamingConvention()
+                options.UseNpgsql(ConnectionTo(provider), npgsql => npgsql.UseNodaTime()).UseSnakeCaseNamingConvention()
         );
         var protection = services.AddDataProtection().SetApplicationName("loose-lantern");
         if (!DesignTime.IsBuilding)

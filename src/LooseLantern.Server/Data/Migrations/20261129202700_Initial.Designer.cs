@@ -76,6 +76,10 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
                 {
+                    b.Property<bool>("BooksByItself")
+                        .HasColumnType("boolean")
+                        .HasColumnName("books_by_itself");
+
                     b.Property<Instant?>("GivenAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("given_at");
@@ -196,6 +200,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("state_then");
+
+                    b.Property<string>("Suits")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("suits");
 
                     b.Property<int>("Takes")
                         .HasColumnType("integer")

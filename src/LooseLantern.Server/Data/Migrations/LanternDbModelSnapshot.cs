@@ -73,6 +73,10 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
                 {
+                    b.Property<bool>("BooksByItself")
+                        .HasColumnType("boolean")
+                        .HasColumnName("books_by_itself");
+
                     b.Property<Instant?>("GivenAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("given_at");
@@ -193,6 +197,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("state_then");
+
+                    b.Property<string>("Suits")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("suits");
 
                     b.Property<int>("Takes")
                         .HasColumnType("integer")

@@ -109,6 +109,12 @@ public sealed class AvailabilityLink : IBelongsToWorkspace
 
     public List<Wish> Wishes { get; } = [];
 
+    /// <summary>Where its guests are asked first: what they said suits them, the latest of each.</summary>
+    public IReadOnlyList<GuestTimes> Suits { get; set; } = [];
+
+    /// <summary>Where its guests are asked first: whether the best that fits is booked by itself.</summary>
+    public bool BooksByItself { get; set; }
+
     /// <summary>Keeps where it stands, after a change of it or of what was booked by it.</summary>
     public void Settle(LinkCourse course) =>
         (State, TakesMore, EndsAt, StateThen) = (course.State, course.TakesMore, course.EndsAt, course.Then);
@@ -117,6 +123,24 @@ public sealed class AvailabilityLink : IBelongsToWorkspace
 /// <summary>A guest of a link.</summary>
 /// <param name="Email">May be empty, where only the name is known.</param>
 public sealed record LinkGuest(string Name, string Email);
+
+/// <summary>A stretch of time that suits somebody, [Start, End).</summary>
+public sealed record SuitedStretch(Instant Start, Instant End);
+
+/// <summary>The times that suit a guest, as they said.</summary>
+/// <param name="Email">May be empty, where the link names them without one.</param>
+/// <param name="Zone">IANA id of the zone they named them in.</param>
+/// <param name="Clock">By which they named them; null for the one that is usual in their language.</param>
+/// <param name="Words">For whoever sent the link; may be empty.</param>
+public sealed record GuestTimes(
+    string Name,
+    string Email,
+    string Zone,
+    ClockForm? Clock,
+    string Words,
+    Instant At,
+    IReadOnlyList<SuitedStretch> Stretches
+);
 
 /// <summary>In whose zone times are written.</summary>
 public enum LinkZones

@@ -58,6 +58,9 @@ public enum MessageKind
     /// <summary>None of a link's times suits; the guest asks for others.</summary>
     WishForMaker,
 
+    /// <summary>A guest who was asked first said which times suit them.</summary>
+    SuitsForMaker,
+
     PasswordReset,
     JoinInvitation,
 

@@ -2,6 +2,7 @@ using LooseLantern.Core;
 using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.AskingFirst;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Openings;
@@ -26,6 +27,7 @@ public sealed record TakenByLink(Instant Start, Instant End, IReadOnlyList<strin
 /// for.</param>
 /// <param name="IsForOne">Whether who takes it is known without asking.</param>
 /// <param name="Ask">Whom to ask where nothing can be taken any more.</param>
+/// <param name="Asks">What its guest is asked before any times are shown; null where times are shown.</param>
 public sealed record GuestLink(
     LinkState State,
     GuestPage Page,
@@ -34,7 +36,8 @@ public sealed record GuestLink(
     IReadOnlyList<TakenByLink> Taken,
     string Ask,
     int Wished,
-    bool IsForOne
+    bool IsForOne,
+    AskedOfGuest? Asks = null
 );
 
 /// <summary>What a guest sends to take a time of a link. What is known already need not be sent.</summary>
@@ -156,7 +159,12 @@ public static class GuestLinkEndpoints
                 {
                     var found = await finding.FindAsync(address, ct);
                     var page = found.Page!;
-                    var (questions, guest) = (GuestQuestions.Of(page), GuestOf(found, request));
+                    if (page.Offer!.Times.By == OfferBy.Asked)
+                        throw new Refusal(StatusCodes.Status409Conflict, "asked-first");
+                    var (questions, guest) = (
+                        GuestQuestions.Of(page),
+                        LinkGuests.WhoAnswers(found, request.Guest, request.NotMe, request.Name, request.Email)
+                    );
                     new BookRequestRules(questions, page).Check(
                         new BookRequest(request.Start, request.Duration, request.Zone, guest, request.Answers)
                     );
@@ -271,22 +279,6 @@ public static class GuestLinkEndpoints
             .ProducesProblem(410)
             .ProducesProblem(422);
     }
-
-    /// <summary>
-    /// Who takes the time: the link's one guest, the one of several who is named by number, or whoever gives a name and
-    /// an email.
-    /// </summary>
-    private static GuestRequest GuestOf(AvailabilityLink link, TakeRequest request)
-    {
-        var known =
-            request.NotMe ? null
-            : LinkGuests.IsForOne(link) ? link.Guests[0]
-            : request.Guest is { } number && number >= 0 && number < link.Guests.Count ? link.Guests[number]
-            : null;
-        if (known is null)
-            return new GuestRequest(request.Name ?? "", request.Email ?? "");
-        return new GuestRequest(known.Name, known.Email.Length > 0 ? known.Email : request.Email ?? "");
-    }
 }
 
 /// <summary>Finds a link that is, or was, out by its address, and with it the workspace of the request.</summary>
@@ -353,7 +345,8 @@ public sealed class GuestLinkViews(LanternDb db, GuestPageViews pages, IClock cl
             ],
             sender ?? page.Desk!.Name,
             link.Wishes.Count,
-            isOne
+            isOne,
+            AskedOfGuest.Of(link, clock.GetCurrentInstant())
         );
     }
 

@@ -91,8 +91,9 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
 
         (link.Guests, link.GuestZone, link.GuestLanguage) = (form.Guests, form.GuestZone, form.GuestLanguage);
         (link.Topic, link.EndsOn, link.Reopens) = (details.Topic, details.EndsOn, details.Reopens);
-        (link.Together, link.Takes) = (
+        (link.Together, link.BooksByItself, link.Takes) = (
             details.Together,
+            details.BooksByItself,
             !details.Together && form.Guests.Count > 1 ? form.Guests.Count : details.Takes
         );
         (link.Notes, link.StartedFrom, link.IsAmongOurselves, link.Text) = (
@@ -144,7 +145,8 @@ public sealed class LinkFilling(LanternDb db, PageFilling filling, CalendarChoos
                 link.IsAmongOurselves,
                 page.Details.Place.HostsRing,
                 page.Questions,
-                link.Together
+                link.Together,
+                link.BooksByItself
             )
         );
     }

@@ -88,6 +88,7 @@ public sealed record LinkTimes(
 /// <param name="Questions">What its guests are asked.</param>
 /// <param name="Together">Of several guests: whether all are booked when one takes a time; else each takes their
 /// own.</param>
+/// <param name="BooksByItself">Where its guests are asked first: whether the best that fits is booked at once.</param>
 public sealed record LinkDetails(
     int Lead,
     IReadOnlyList<InvitedAlong> AlsoInvited,
@@ -103,5 +104,6 @@ public sealed record LinkDetails(
     bool IsAmongOurselves,
     bool HostsRing,
     IReadOnlyList<Question> Questions,
-    bool Together = true
+    bool Together = true,
+    bool BooksByItself = false
 );

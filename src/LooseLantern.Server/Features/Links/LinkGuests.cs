@@ -10,6 +10,24 @@ public static class LinkGuests
     public static bool IsForOne(AvailabilityLink link) => link.Guests.Count == 1 && link.Takes == 1;
 
     /// <summary>
+    /// Who answers: the link's one guest, the one of several who is named by number, or whoever gives a name and an
+    /// email.
+    /// </summary>
+    /// <param name="number">Of the link's guests, from 0; null for nobody of them.</param>
+    /// <param name="notMe">Whether it is somebody else than the one it names.</param>
+    public static GuestRequest WhoAnswers(AvailabilityLink link, int? number, bool notMe, string? name, string? email)
+    {
+        var known =
+            notMe ? null
+            : IsForOne(link) ? link.Guests[0]
+            : number is { } at && at >= 0 && at < link.Guests.Count ? link.Guests[at]
+            : null;
+        return known is null
+            ? new GuestRequest(name ?? "", email ?? "")
+            : new GuestRequest(known.Name, known.Email.Length > 0 ? known.Email : email ?? "");
+    }
+
+    /// <summary>
     /// The other guests, who are booked as well where all of them come to one time: each gets a booking, an invitation
     /// and a private link of their own.
     /// </summary>

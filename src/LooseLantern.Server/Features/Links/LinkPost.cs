@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Post;
@@ -27,7 +28,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
             throw Refusal.Invalid("guests", "link-email");
         if (word.Length > MostOfAWord)
             throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", MostOfAWord)));
-        if ((await ShownAsync(link, ct)).Count == 0)
+        if (!AsksFirst(link) && (await ShownAsync(link, ct)).Count == 0)
             throw new Refusal(StatusCodes.Status409Conflict, "none-left");
     }
 
@@ -113,6 +114,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
                 ["sender"] = sender,
                 ["word"] = PostInserts.Harmless(word.Trim()),
                 ["times"] = Times,
+                ["asks"] = AsksFirst(link) ? "yes" : "",
             }
         );
         return mail with
@@ -161,6 +163,9 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
         var names = string.Join(", ", link.Guests.Select(guest => guest.Name.Split(' ')[0]).Where(name => name != ""));
         return MailOf(link, MessageKind.LinkForGuest, names, word, sender, written);
     }
+
+    /// <summary>Whether its guests are asked for their times and shown none of ours.</summary>
+    private static bool AsksFirst(AvailabilityLink link) => link.Page!.Offer!.Times.By == OfferBy.Asked;
 
     private Task<IReadOnlyList<Core.Openings.Opening>> ShownAsync(AvailabilityLink link, CancellationToken ct) =>
         texts.ShownAsync(link.Page!, link.GuestZone, null, null, link.Page!.Durations[0], ct, link.Text.MostListed);

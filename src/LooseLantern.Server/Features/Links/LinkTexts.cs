@@ -32,6 +32,25 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
         ["da"] = "Reserver en af dem her:",
     };
 
+    // To who is asked first, by language.
+    private static readonly Dictionary<string, string> Which = new()
+    {
+        ["en"] = "Which times suit you?",
+        ["de"] = "Welche Zeiten passen Ihnen?",
+        ["fr"] = "Quels horaires vous conviennent ?",
+        ["es"] = "¿Qué horas le convienen?",
+        ["da"] = "Hvilke tider passer dig?",
+    };
+
+    private static readonly Dictionary<string, string> SayHere = new()
+    {
+        ["en"] = "Tell us here:",
+        ["de"] = "Sagen Sie es uns hier:",
+        ["fr"] = "Dites-le-nous ici :",
+        ["es"] = "Díganoslo aquí:",
+        ["da"] = "Fortæl os det her:",
+    };
+
     private static readonly Dictionary<string, string> Nothing = new()
     {
         ["en"] = "Nothing is open just now.",
@@ -55,6 +74,9 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
         int? most = null
     )
     {
+        // Who is asked first is shown none of ours.
+        if (page.Offer!.Times.By == OfferBy.Asked)
+            return [];
         var rules = inputs.Rules(page);
         var today = inputs.Today(rules);
         var last = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
@@ -113,12 +135,13 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
             )
         );
 
+        var asks = page.Offer!.Times.By == OfferBy.Asked;
         var whole = address is null ? null : site.Value + address;
         var place = PlaceWords.ForGuest(page, null, language);
         var head = $"{page.Title} ({LengthText.Of(page.Durations[0])}){(place.Length == 0 ? "" : $", {place}")}";
         List<string> lines =
             openings.Count == 0
-                ? [head, Nothing.GetValueOrDefault(language, Nothing["en"])]
+                ? [head, InLanguage(asks ? Which : Nothing, language)]
                 :
                 [
                     head,
@@ -149,7 +172,7 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
 
         if (how.WithAddress && whole is not null)
         {
-            var here = Here.GetValueOrDefault(language, Here["en"]);
+            var here = InLanguage(asks ? SayHere : Here, language);
             lines.AddRange(["", here, whole]);
             html.Append(
                 $"<p>{WebUtility.HtmlEncode(here)} <a href=\"{WebUtility.HtmlEncode(whole)}\">{WebUtility.HtmlEncode(whole)}</a></p>"
@@ -158,6 +181,9 @@ public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock cl
 
         return new LinkTextAnswer(string.Join('\n', lines), html.ToString(), whole);
     }
+
+    private static string InLanguage(Dictionary<string, string> words, string language) =>
+        words.GetValueOrDefault(language, words["en"]);
 
     private static string Pressable(TimeTextTime time, string address) =>
         $"<a href=\"{WebUtility.HtmlEncode($"{address}?at={InstantPattern.General.Format(time.Openings[0].Start)}")}\">{WebUtility.HtmlEncode(time.Text)}</a>";

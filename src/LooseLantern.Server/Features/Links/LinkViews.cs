@@ -29,6 +29,7 @@ public sealed record WishView(Guid Id, Instant Start, Instant End, string Words,
 /// <param name="Hosts">Of each seat.</param>
 /// <param name="GivenAt">When its times were given out as text, without its address.</param>
 /// <param name="WaitsSince">Since when its guest is waited for; null where nobody is.</param>
+/// <param name="Suits">How many guests who were asked first have said which times suit them.</param>
 /// <param name="NoneLeft">Whether nothing of it is open any more, though it is out.</param>
 public sealed record LinkRow(
     Guid Id,
@@ -49,6 +50,7 @@ public sealed record LinkRow(
     Instant? HoldUntil,
     bool NoneLeft,
     int Wishes,
+    int Suits,
     LocalDate EndsOn,
     string Zone,
     string? Path,
@@ -228,6 +230,7 @@ public sealed class LinkViews(
                     held.ContainsKey(link.Id) ? link.HoldUntil : null,
                     link.NoneLeftAt is not null && course.IsOpenAt(now),
                     link.Wishes.Count,
+                    link.Suits.Count,
                     link.EndsOn,
                     page.Zone,
                     PathOf(link),

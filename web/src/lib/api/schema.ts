@@ -214,6 +214,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/public/links/{address}/suited-times/fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description How many of our times fit what suits a guest. */
+        post: operations["countFits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/public/links/{address}/suited-times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Which times suit a guest who is asked first. */
+        post: operations["sendSuitedTimes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/public/desks/{desk}/pages/{page}/looks": {
         parameters: {
             query?: never;
@@ -851,6 +885,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["previewPost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/suited-times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listSuitedTimes"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2702,6 +2752,34 @@ export interface components {
             cancelledAt: null | components["schemas"]["Instant"];
             cancelledBy: null | components["schemas"]["CancelledBy"];
         };
+        /** @description What a guest is asked who is asked first: when, of the dates that are offered, it suits them. */
+        AskedOfGuest: {
+            /** @description Local date in the zone of the link's page. */
+            from: components["schemas"]["LocalDate"];
+            /** @description Local date in the same zone. */
+            until: components["schemas"]["LocalDate"];
+            /** @description When the first of these dates opens on the clock of that zone: no time before it fits. */
+            earliest: components["schemas"]["Instant"];
+            /** @description When the last one closes. */
+            latest: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description Of each day, in minutes after midnight in that zone.
+             */
+            fromMinute: number;
+            /**
+             * Format: int32
+             * @description Likewise.
+             */
+            toMinute: number;
+            /** @description Whether the best that fits is booked at once. */
+            booksByItself: boolean;
+            /**
+             * Format: int32
+             * @description How often times were sent already.
+             */
+            sent: number;
+        };
         AskResetRequest: {
             email: string;
         };
@@ -2827,6 +2905,12 @@ export interface components {
             end: components["schemas"]["Instant"];
             /** @description Where the page sends its guests on to; null where the private link is to be shown. */
             goTo: null | string;
+        };
+        BookedBySuiting: {
+            /** @description Of the guest's private link. */
+            path: string;
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
         };
         BookedForGuest: {
             /** Format: uuid */
@@ -3323,6 +3407,31 @@ export interface components {
             /** @description Whether it was gone through, or its work stands already. */
             done: boolean;
         };
+        FitsAnswer: {
+            /** @description How many of ours fit that begin in each stretch, in the order they were asked. */
+            counts: number[];
+        };
+        FitsRequest: {
+            /** @description What suits, within the dates that are offered; at most 40. */
+            stretches: components["schemas"]["SuitedStretch"][];
+            /**
+             * Format: int32
+             * @description Minutes; null for the link's first.
+             */
+            duration?: null | number;
+        };
+        /** @description An opening that suits a guest. */
+        FitView: {
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            /** @description What speaks for it, the weightiest first. */
+            why: components["schemas"]["SuggestedFor"][];
+            /**
+             * Format: uuid
+             * @description Next to whose time it lies.
+             */
+            host: null | string;
+        };
         /** @description Whom somebody else books for. */
         ForRequest: {
             name: string;
@@ -3397,6 +3506,7 @@ export interface components {
             wished: number;
             /** @description Whether who takes it is known without asking. */
             isForOne: boolean;
+            asks?: null | components["schemas"]["AskedOfGuest"];
         };
         /**
          * @description What guests of a page are sent.
@@ -3485,6 +3595,25 @@ export interface components {
         GuestRequest: {
             name: string;
             email: string;
+        };
+        /** @description The times that suit a guest, as they said. */
+        GuestTimes: {
+            name: string;
+            /** @description May be empty, where the link names them without one. */
+            email: string;
+            /** @description IANA id of the zone they named them in. */
+            zone: string;
+            clock: null | components["schemas"]["ClockForm"];
+            /** @description For whoever sent the link; may be empty. */
+            words: string;
+            at: components["schemas"]["Instant"];
+            stretches: components["schemas"]["SuitedStretch"][];
+        };
+        /** @description What suits a guest of a link, and what of it fits. */
+        GuestTimesView: {
+            guest: components["schemas"]["GuestTimes"];
+            /** @description The best first. */
+            fits: components["schemas"]["FitView"][];
         };
         /** @description A time that is held for a link. */
         HeldView: {
@@ -3815,6 +3944,11 @@ export interface components {
              * @default true
              */
             together: boolean;
+            /**
+             * @description Where its guests are asked first: whether the best that fits is booked at once.
+             * @default false
+             */
+            booksByItself: boolean;
         };
         /** @description A link as it is made and changed. */
         LinkForm: {
@@ -3880,6 +4014,11 @@ export interface components {
             noneLeft: boolean;
             /** Format: int32 */
             wishes: number;
+            /**
+             * Format: int32
+             * @description How many guests who were asked first have said which times suit them.
+             */
+            suits: number;
             endsOn: components["schemas"]["LocalDate"];
             zone: string;
             path: null | string;
@@ -4122,7 +4261,7 @@ export interface components {
             kinds: string[];
         };
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "suitsForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
         MissedPick: {
@@ -4205,7 +4344,7 @@ export interface components {
          * @description How it is said what an availability link offers.
          * @enum {unknown}
          */
-        OfferBy: "picked" | "painted" | "free";
+        OfferBy: "picked" | "painted" | "free" | "asked";
         OffsetFrom: {
             from: components["schemas"]["Instant"];
             /**
@@ -5017,6 +5156,38 @@ export interface components {
          * @enum {unknown}
          */
         SuggestedFor: "nextToOthers" | "noCrumbs" | "decentHours" | "soon" | "anotherDay" | "anotherHalfDay";
+        /** @description A stretch of time that suits somebody, [Start, End). */
+        SuitedStretch: {
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+        };
+        SuitedTimesAnswer: {
+            booked: null | components["schemas"]["BookedBySuiting"];
+        };
+        SuitedTimesRequest: {
+            /** @description What suits, within the dates that are offered; at most 40. */
+            stretches: components["schemas"]["SuitedStretch"][];
+            /** @description IANA id of the zone they were named in. */
+            zone: string;
+            name?: null | string;
+            email?: null | string;
+            /**
+             * Format: int32
+             * @description By number, from 0, where the link is for several.
+             */
+            guest?: null | number;
+            /**
+             * @description Whether it is somebody else than the one it names.
+             * @default false
+             */
+            notMe: boolean;
+            clock?: null | components["schemas"]["ClockForm"];
+            /**
+             * @description For whoever sent the link; may be empty.
+             * @default
+             */
+            words: string;
+        };
         SupplyAnswer: {
             /** @description The instant this was computed for. */
             now: components["schemas"]["Instant"];
@@ -5804,6 +5975,114 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    countFits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                address: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sendSuitedTimes: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                address: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuitedTimesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuitedTimesAnswer"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -7242,6 +7521,37 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listSuitedTimes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestTimesView"][];
                 };
             };
             /** @description Not Found */
