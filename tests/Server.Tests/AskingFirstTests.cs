@@ -1,3 +1,4 @@
+using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
 using Microsoft.EntityFrameworkCore;
 using static Server.Tests.LinkDraft;
@@ -137,6 +138,32 @@ public sealed class AskingFirstTests(World world)
         row.GetProperty("bookings").GetArrayLength().ShouldBe(1);
         // The booking tells by itself; nobody has to choose.
         (await MessagesAsync(ada)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task What_the_link_asks_is_answered_before_a_time_is_booked_by_itself()
+    {
+        var ada = await world.SignUpAsync();
+        var boat = new Question("boat", QuestionKind.Short, "Which boat?", "", IsNeeded: true, [], "");
+        var (id, address) = await ada.SendLinkAsync(draft =>
+            (draft.By, draft.BooksByItself, draft.Questions) = ("asked", true, [boat])
+        );
+        async Task<HttpResponseMessage> AnswerAsync(object answers) =>
+            await world
+                .Guest()
+                .PostAsJsonAsync(
+                    Of(address) + "/suited-times",
+                    new
+                    {
+                        stretches = Shape([(Half, Ten)]),
+                        zone = "Europe/Dublin",
+                        answers,
+                    }
+                );
+        (await (await AnswerAsync(new { })).FaultsAsync()).Keys.ShouldBe(["answers.boat"]);
+        (await ada.GetAsync($"/api/links/{id}/suited-times")).GetArrayLength().ShouldBe(0);
+        var booked = await (await AnswerAsync(new { boat = "Larkspur" })).ReadAsync(HttpStatusCode.OK);
+        booked.GetProperty("booked").GetProperty("start").GetString().ShouldNotBeNull();
     }
 
     [Fact]

@@ -21,6 +21,8 @@ public sealed record FitsAnswer(IReadOnlyList<int> Counts);
 /// <param name="Guest">By number, from 0, where the link is for several.</param>
 /// <param name="NotMe">Whether it is somebody else than the one it names.</param>
 /// <param name="Words">For whoever sent the link; may be empty.</param>
+/// <param name="Answers">To what the link asks, where the best that fits is booked by itself; else it is not
+/// asked.</param>
 public sealed record SuitedTimesRequest(
     IReadOnlyList<SuitedStretch> Stretches,
     string Zone,
@@ -29,7 +31,8 @@ public sealed record SuitedTimesRequest(
     int? Guest = null,
     bool NotMe = false,
     ClockForm? Clock = null,
-    string Words = ""
+    string Words = "",
+    IReadOnlyDictionary<string, string>? Answers = null
 );
 
 /// <param name="Path">Of the guest's private link.</param>

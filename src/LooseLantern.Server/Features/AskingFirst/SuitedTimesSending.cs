@@ -1,3 +1,4 @@
+using LooseLantern.Core.Questions;
 using LooseLantern.Core.Suggestions;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -56,6 +57,7 @@ public sealed class SuitedTimesSending(
         CancellationToken ct
     )
     {
+        var answers = QuestionAnswers.Check(GuestQuestions.Of(link.Page!), request.Answers);
         foreach (var fit in await crossing.RankedAsync(link, request.Stretches, request.Zone, MostTried, ct))
         {
             try
@@ -71,6 +73,8 @@ public sealed class SuitedTimesSending(
                         link.GuestLanguage
                     )
                     {
+                        Answers = [.. answers.Where(answer => answer.Kind != QuestionKind.Others)],
+                        Companions = OthersComing.Of(link.Page, answers, guest.Email),
                         GuestClock = link.Text.Clock ?? request.Clock,
                         Others = LinkGuests.BookedWith(link, guest),
                     },

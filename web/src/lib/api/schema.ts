@@ -5187,6 +5187,10 @@ export interface components {
              * @default
              */
             words: string;
+            /** @description To what the link asks, where the best that fits is booked by itself; else it is not asked. */
+            answers?: null | {
+                [key: string]: string;
+            };
         };
         SupplyAnswer: {
             /** @description The instant this was computed for. */

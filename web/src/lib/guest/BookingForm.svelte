@@ -12,6 +12,7 @@
   import type { GuestPageState } from './GuestPageState.svelte';
   import { changesInWords } from './inWords';
   import ForWhom from './ForWhom.svelte';
+  import WhoIs from './WhoIs.svelte';
   import { clashOf } from './ownCalendar';
   import Choice from '$lib/ui/Choice.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
@@ -36,18 +37,6 @@
   const needsCode = $derived(problem?.type === 'urn:loose-lantern:code-needed');
   const goTo = $derived(screened && typeof problem?.goTo === 'string' ? problem.goTo : undefined);
   const fieldProblem = $derived(problem?.errors !== undefined);
-  const nameMend = $derived(mendOf(problem, 'guest.name'));
-  const emailMend = $derived(mendOf(problem, 'guest.email'));
-  const known = $derived(guest.known);
-  const named = $derived(known?.isOne === true ? known.guests[0] : undefined);
-  const one = $derived(guest.notMe ? undefined : named);
-  const asksName = $derived(one === undefined && guest.who === undefined);
-  // Of several guests the server knows whether it has their email; where it has none, it asks.
-  const asksEmail = $derived(
-    one !== undefined
-      ? known?.email === ''
-      : guest.who === undefined || emailMend !== undefined || guest.typed.email !== '',
-  );
   const other = $derived(beside(opening.start, zone, guest.otherZone));
   const clash = $derived(clashOf(guest.taken, opening.start, opening.end));
 
@@ -119,74 +108,28 @@
         </ProblemNote>
       </div>
     {/if}
-    {#if one}
-      <p class="self-center md:col-span-2">
-        {known?.email
-          ? say('form.for-name-email', { name: one, email: known.email })
-          : say('form.for-name', { name: one })}
-        <TextButton class="min-h-11 px-2 text-muted" onclick={() => (guest.notMe = true)}
-          >{say('form.not-me')}</TextButton
-        >
-      </p>
-    {:else if known && known.guests.length > 1}
-      <Field label={say('form.who')} id="guest-who" class="md:col-span-2">
-        <select
-          id="guest-who"
-          class="min-h-10 w-full rounded-lg border border-line-strong bg-card px-3 max-md:min-h-11"
-          bind:value={() => guest.who ?? -1, (who) => (guest.who = who < 0 ? undefined : who)}
-        >
-          <option value={-1}>{say('form.somebody-else')}</option>
-          {#each known.guests as name, who (who)}<option value={who}>{name}</option>{/each}
-        </select>
-      </Field>
-    {/if}
-    {#if page.forOthers}
-      <fieldset class="md:col-span-2">
-        <legend class="sr-only">{say('for.whom')}</legend>
-        <div class="flex flex-wrap gap-x-5">
-          {#each [false, true] as isOther (isOther)}
-            <Choice class="inline-flex min-h-11"
-              ><input
-                type="radio"
-                name="for-whom"
-                class="border-edge"
-                checked={guest.other.isOn === isOther}
-                onchange={() => (guest.other.isOn = isOther)}
-              />
-              {isOther ? say('for.another') : say('for.me')}</Choice
-            >
-          {/each}
-        </div>
-      </fieldset>
-      {#if guest.other.isOn}<ForWhom {guest} {problem} />{/if}
-    {/if}
-    {#if asksName}
-      <Field label={say('form.name')} id="guest-name" mend={nameMend}>
-        <Input
-          id="guest-name"
-          name="name"
-          autocomplete="name"
-          bind:value={guest.typed.name}
-          aria-invalid={nameMend !== undefined}
-          aria-describedby={nameMend ? 'guest-name-mend' : undefined}
-          class="min-h-10 max-md:min-h-11"
-        />
-      </Field>
-    {/if}
-    {#if asksEmail}
-      <Field label={say('form.email')} id="guest-email" mend={emailMend}>
-        <Input
-          id="guest-email"
-          name="email"
-          type="email"
-          autocomplete="email"
-          bind:value={guest.typed.email}
-          aria-invalid={emailMend !== undefined}
-          aria-describedby={emailMend ? 'guest-email-mend' : undefined}
-          class="min-h-10 max-md:min-h-11"
-        />
-      </Field>
-    {/if}
+    <WhoIs {guest} {problem} under="guest.">
+      {#if page.forOthers}
+        <fieldset class="md:col-span-2">
+          <legend class="sr-only">{say('for.whom')}</legend>
+          <div class="flex flex-wrap gap-x-5">
+            {#each [false, true] as isOther (isOther)}
+              <Choice class="inline-flex min-h-11"
+                ><input
+                  type="radio"
+                  name="for-whom"
+                  class="border-edge"
+                  checked={guest.other.isOn === isOther}
+                  onchange={() => (guest.other.isOn = isOther)}
+                />
+                {isOther ? say('for.another') : say('for.me')}</Choice
+              >
+            {/each}
+          </div>
+        </fieldset>
+        {#if guest.other.isOn}<ForWhom {guest} {problem} />{/if}
+      {/if}
+    </WhoIs>
     {#if guest.asksCode}
       <Field label={say('form.code')} id="guest-code" mend={mendOf(problem, 'code')}>
         <Input

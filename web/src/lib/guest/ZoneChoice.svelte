@@ -4,7 +4,13 @@
   import { say } from '$lib/words/say.svelte';
   import type { GuestPageState } from './GuestPageState.svelte';
 
-  let { guest }: { guest: GuestPageState } = $props();
+  interface Props {
+    guest: GuestPageState;
+    /** In place of choosing it at once. */
+    onchoose?: (zone: string) => void;
+  }
+
+  let { guest, onchoose = (zone) => guest.chooseZone(zone) }: Props = $props();
 
   const { page, own } = $derived(guest);
   const other = $derived(guest.zone === page.zone ? own : page.zone);
@@ -24,7 +30,7 @@
       {guest.alsoMine ? say('zone.without-mine') : say('zone.also-mine', { city: cityOf(own) })}
     </button>
   {:else if differs}
-    <button type="button" class={link} onclick={() => guest.chooseZone(other)}>
+    <button type="button" class={link} onclick={() => onchoose(other)}>
       {other === own ? say('zone.show-mine', { city: cityOf(own) }) : say('zone.show', { city: cityOf(page.zone) })}
     </button>
   {/if}

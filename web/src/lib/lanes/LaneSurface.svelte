@@ -15,6 +15,15 @@
     href?: string;
   }
 
+  /** What is said of pieces, in the language of whoever reads. */
+  export interface LaneWords {
+    /** A stretch of the day, from minutes after midnight. */
+    between: (from: number, to: number) => string;
+    marking: (from: number) => string;
+    erase: (piece: string) => string;
+    minute: (minute: number) => string;
+  }
+
   interface Props {
     /** Unlike any other lane's of the same board; a piece that is dropped on another lane is given its id. */
     id: string;
@@ -36,6 +45,7 @@
     onpoint?: (minute: number) => void;
     /** A mere press, or Enter, where no piece is. */
     onpress?: (minute: number) => void;
+    words?: LaneWords;
     children?: Snippet;
   }
 
@@ -54,6 +64,12 @@
     onpick,
     onpoint,
     onpress,
+    words = {
+      between: (from, to) => `${minuteText(from)} to ${minuteText(to)}`,
+      marking: (from) => `marking from ${minuteText(from)}`,
+      erase: (piece) => `Erase ${piece}`,
+      minute: minuteText,
+    },
     children,
   }: Props = $props();
 
@@ -84,7 +100,7 @@
     if (caret === undefined) return '';
     const piece = pieceAt(caret);
     const what = piece?.label ?? describe?.(caret) ?? '';
-    return `${minuteText(caret)}${what ? `, ${what}` : ''}${lighting === undefined ? '' : `, marking from ${minuteText(lighting)}`}`;
+    return `${words.minute(caret)}${what ? `, ${what}` : ''}${lighting === undefined ? '' : `, ${words.marking(lighting)}`}`;
   });
 
   function spanOf(of: Exclude<Drag, { kind: 'paint' }>): MinuteSpan {
@@ -240,13 +256,13 @@
   {#each shown as piece (piece.key)}
     <span
       data-piece={piece.key}
-      title="{piece.label}, {minuteText(piece.from)} to {minuteText(piece.to)}"
+      title="{piece.label}, {words.between(piece.from, piece.to)}"
       class="absolute inset-y-[2px] overflow-visible rounded-[5px] px-1 text-tiny leading-[17px] whitespace-nowrap {looksOf[
         piece.tone
       ]} {onchange ? 'cursor-grab' : ''} {picked === piece.key ? 'z-10 outline-2 outline-ink' : ''}"
       style={placeOn(axis, piece.from, piece.to)}
     >
-      <span class="sr-only">{piece.label}, {minuteText(piece.from)} to {minuteText(piece.to)}</span>
+      <span class="sr-only">{piece.label}, {words.between(piece.from, piece.to)}</span>
       {#if piece.text}<span aria-hidden="true" class="block overflow-hidden">{piece.text}</span>{/if}
       {#if onchange && length === undefined}
         <span aria-hidden="true" class="absolute inset-y-0 left-0 w-2 cursor-ew-resize"></span><span
@@ -265,7 +281,7 @@
       {#if picked === piece.key && onerase}
         <button
           type="button"
-          aria-label="Erase {piece.label}, {minuteText(piece.from)} to {minuteText(piece.to)}"
+          aria-label={words.erase(`${piece.label}, ${words.between(piece.from, piece.to)}`)}
           class="absolute -top-2 -right-3 z-20 h-6 w-6 rounded-full border border-line-strong bg-card leading-none text-ink shadow"
           onpointerdown={(event) => event.stopPropagation()}
           onclick={() => onerase(piece.key)}>×</button
@@ -277,7 +293,7 @@
     <span
       aria-hidden="true"
       class="pointer-events-none absolute inset-y-[1px] z-10 rounded-[5px] border-2 border-ink bg-glow-soft/60 px-1 text-tiny whitespace-nowrap"
-      style={placeOn(axis, ghost.from, ghost.to)}>{minuteText(ghost.from)}–{minuteText(ghost.to)}</span
+      style={placeOn(axis, ghost.from, ghost.to)}>{words.minute(ghost.from)} – {words.minute(ghost.to)}</span
     >
   {/if}
   {#if caret !== undefined}

@@ -27,6 +27,7 @@
   import { takenByLink } from './relaxing';
   import SendCard from './SendCard.svelte';
   import type { LinkSetting } from './setting';
+  import TheirTimes from './TheirTimes.svelte';
   import SuggestedTimes from './SuggestedTimes.svelte';
   import WhoFor from './WhoFor.svelte';
   import CameOfIt from './CameOfIt.svelte';
@@ -230,6 +231,17 @@
 <div class="space-y-3">
   {#if link.isOver || (link.saved?.row.bookings.length ?? 0) > 0}
     <CameOfIt {link} {mayEdit} now={link.supply?.now ?? me.now} />
+  {/if}
+  {#if !link.isOver && link.saved && link.saved.row.suits > 0}
+    <TheirTimes
+      {link}
+      {mayEdit}
+      nameOf={(id) => hosts.find((host) => host.id === id)?.name ?? ''}
+      onbooked={() => {
+        link.told = 'Booked.';
+        void link.refresh();
+      }}
+    />
   {/if}
   {#if !link.isOver}
     <fieldset disabled={!mayEdit} class="space-y-2">

@@ -6,6 +6,7 @@
   import { weekdays } from '$lib/hours/week';
   import { shortDate } from '$lib/time/format';
   import { readyEnds } from './ends';
+  import Choice from '$lib/ui/Choice.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
   import type { Offer } from './form';
@@ -25,6 +26,7 @@
     { value: 'picked', text: 'times I pick' },
     { value: 'painted', text: 'free time in what I paint' },
     { value: 'free', text: 'any free time' },
+    { value: 'asked', text: 'what suits the guest' },
   ];
   const dayNames = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const;
   const hours = Array.from({ length: 25 }, (_, hour) => ({ value: hour * 60, name: String(hour) }));
@@ -60,6 +62,17 @@
   ]}
 >
   offer <Segments label="What is offered" options={ways} value={offer.by} onchoose={(by) => link.setOffer({ by })} />
+  {#if offer.by === 'asked'}
+    <Choice
+      ><input
+        type="checkbox"
+        class="rounded border-edge"
+        checked={link.form.details.booksByItself ?? false}
+        onchange={(event) => link.setDetails({ booksByItself: event.currentTarget.checked })}
+      />
+      book the best that fits by itself</Choice
+    >
+  {/if}
   <DurationChips bind:durations={link.form.times.durations} {lately} />
   <span class="inline-flex flex-wrap items-center gap-1.5"
     >from <span class="w-40"
@@ -119,6 +132,13 @@
     >{more ? 'fewer rules' : 'more rules'}</TextButton
   >
 </Sentence>
+{#if offer.by === 'asked'}
+  <p class="mt-1 text-sm text-muted">
+    The guest sees none of these times. They mark when it suits them; {link.form.details.booksByItself
+      ? 'the best time that fits is booked at once'
+      : 'you see what fits, the best first, and book it with one press'}.
+  </p>
+{/if}
 {#if more}
   <div class="mt-2 space-y-2 rounded-xl border border-line p-3">
     <Sentence>

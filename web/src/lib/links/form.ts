@@ -71,6 +71,7 @@ export function blankLink(setting: Setting, hostIds: readonly string[]): LinkFor
       hostsRing: true,
       questions: [],
       together: true,
+      booksByItself: false,
     },
   };
 }

@@ -102,6 +102,7 @@ export function standing(row: Row, now: string, zone: string): string {
         row.opened === 0 || row.lastOpenedAt === null
           ? 'not opened yet'
           : `opened ${row.opened === 1 ? 'once' : `${row.opened} times`}, last ${ago(row.lastOpenedAt, now) === 'just now' ? 'just now' : `${ago(row.lastOpenedAt, now)} ago`}`;
+      if (row.suits > 0) return row.suits === 1 ? 'the guest said what suits' : `${row.suits} guests said what suits`;
       const before = cancelled(row);
       return (row.noneLeft ? `nothing left, ${opened}` : opened) + (before === undefined ? '' : `; ${before}`);
     }
@@ -110,7 +111,12 @@ export function standing(row: Row, now: string, zone: string): string {
 
 /** What a link offers, to whom and with whom, in one line. */
 export function offerInWords(form: Schemas['LinkForm'], nameOf: (host: string) => string): string {
-  const ways = { picked: 'times that are picked', painted: 'free time in what is painted', free: 'any free time' };
+  const ways = {
+    picked: 'times that are picked',
+    painted: 'free time in what is painted',
+    free: 'any free time',
+    asked: form.details.booksByItself ? 'what suits the guest, booked by itself' : 'what suits the guest',
+  };
   const guests = form.guests.map((guest) => guest.name.trim()).filter((name) => name !== '');
   const { offer, durations, lineUp } = form.times;
   const together = guests.length > 1 ? (form.details.together ? ', all at one time' : ', each their own time') : '';

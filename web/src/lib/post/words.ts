@@ -27,6 +27,7 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   linkAgainForGuest: 'times of a link, again',
   noneLeftForMaker: 'no times left on a link',
   wishForMaker: 'asks for other times',
+  suitsForMaker: 'says which times suit',
   passwordReset: 'a new password',
   joinInvitation: 'invitation to join',
   codeForGuest: 'code',

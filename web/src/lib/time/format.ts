@@ -50,6 +50,12 @@ export function timeOf(instant: string | Temporal.Instant, zone: string): string
   ).format(date);
 }
 
+/** A minute after midnight by the reader's clock; the end of a day is midnight, or "24:00". */
+export function clockMinute(minute: number): string {
+  if (minute === 1440 && shownClock() === 'h24') return '24:00';
+  return timeOf(Temporal.Instant.fromEpochMilliseconds(minute * 60_000), 'UTC');
+}
+
 /** By which clock times are shown: the one that was chosen, or that of the browser's locale. */
 export function shownClock(): 'h24' | 'h12' {
   return (hour12 ?? browserCounts12()) ? 'h12' : 'h24';

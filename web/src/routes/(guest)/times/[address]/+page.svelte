@@ -24,7 +24,15 @@
 
 <svelte:head><title>{data.link.page.title} – {data.link.page.workspace}</title></svelte:head>
 
-{#if isOpen}
+{#if isOpen && data.link.asks}
+  {@const { asks } = data.link}
+  <!-- Loaded only here: most links show times, and a phone need not fetch what they don't use. -->
+  {#await import('$lib/guest/asked/AskFirst.svelte') then { default: AskFirst }}
+    {#key data.link.page.title + data.link.page.durations.join()}
+      <AskFirst address={data.address} link={data.link} {asks} />
+    {/key}
+  {/await}
+{:else if isOpen}
   {#key data.link.page.title + data.link.page.durations.join()}
     <GuestPage source={linkSource(data.address, data.link, data.at)}>
       {#snippet beneath(guest)}<NoneSuits
