@@ -218,6 +218,16 @@ public sealed class LinkPathTests(Site site) : IClassFixture<Site>
             b => b.All("[title*='offered, 09:00 to 09:30']").Count > 0 ? "drawn" : null,
             "what is offered by text"
         );
+        // What is out as text is taken back like any link.
+        coordinator.Press("Links");
+        coordinator.Press("nobody yet");
+        coordinator.Press("Revoke");
+        coordinator.AwaitText("tell whoever has them yourself");
+        coordinator.Press("Revoke it");
+        coordinator.Await(
+            b => b.Find("[data-test='link-state']").Text == "revoked" ? "revoked" : null,
+            "the link to be revoked"
+        );
     }
 
     /// <summary>What stands in a host's calendar outside.</summary>

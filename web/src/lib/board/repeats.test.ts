@@ -40,9 +40,29 @@ describe('how a block comes again', () => {
     if (rule !== null) expect(ruleInWords(rule)).toBe(words);
   });
 
-  it('leaves alone what it has no words for', () => {
-    for (const rule of ['FREQ=YEARLY', 'FREQ=MONTHLY;BYDAY=MO,TU;BYSETPOS=-1', 'FREQ=DAILY;BYMONTH=1'])
-      expect(ruleInWords(rule)).toBe(`, as it came: ${rule}`);
+  it.each([
+    ['FREQ=YEARLY', ', every year'],
+    ['FREQ=MONTHLY;BYDAY=MO,TU;BYSETPOS=-1', ', every month on Monday and Tuesday, of these the last one'],
+    ['FREQ=DAILY;BYMONTH=1;COUNT=3', ', every day in January, 3 times'],
+    [
+      'FREQ=YEARLY;INTERVAL=2;BYMONTH=6,12;BYDAY=2MO,-2FR',
+      ', every 2 years in June and December on the second Monday and the 2nd last Friday',
+    ],
+    ['FREQ=MONTHLY;BYMONTHDAY=1,-1', ', every month on the first and last day of the month'],
+    ['FREQ=MONTHLY;BYMONTHDAY=-2', ', every month on the 2nd last day of the month'],
+    ['FREQ=YEARLY;BYYEARDAY=1,100', ', every year on the first and 100th day of the year'],
+    ['FREQ=YEARLY;BYWEEKNO=20;BYDAY=MO', ', every year in the 20th week of the year on Monday'],
+    ['FREQ=WEEKLY;INTERVAL=2;WKST=SU;BYDAY=TU', ', every 2 weeks on Tuesday, weeks beginning on Sunday'],
+    ['FREQ=WEEKLY;WKST=SU;BYDAY=TU', ', every week on Tuesday'],
+    ['FREQ=HOURLY;INTERVAL=3;BYHOUR=9,12;BYMINUTE=30', ', every 3 hours at hour 9 and 12 at minute 30'],
+    ['FREQ=MONTHLY;BYDAY=5MO', ', on the 5th Monday of every month'],
+    ['FREQ=DAILY;X-MOON=FULL', ', every day, X-MOON=FULL'],
+  ])('says any other rule in words: %s', (rule, words) => {
+    expect(ruleInWords(rule)).toBe(words);
+  });
+
+  it('quotes what is no rule', () => {
+    expect(ruleInWords('FREQ=NEVER')).toBe(', as it came: FREQ=NEVER');
   });
 
   it('knows the last of its weekday in a month', () => {

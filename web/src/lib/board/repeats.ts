@@ -57,49 +57,98 @@ export function ruleOf(repeat: Repeat, date: string): string | null {
   return parts.join(';');
 }
 
-/** A rule in words: ", every 2 weeks on Monday and Friday, until 1 Feb". What it can't say it quotes. */
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+] as const;
+
+const FREQUENCIES: Readonly<Record<string, readonly [string, string]>> = {
+  SECONDLY: ['second', 'seconds'],
+  MINUTELY: ['minute', 'minutes'],
+  HOURLY: ['hour', 'hours'],
+  DAILY: ['day', 'days'],
+  WEEKLY: ['week', 'weeks'],
+  MONTHLY: ['month', 'months'],
+  YEARLY: ['year', 'years'],
+};
+
+/** How each part of a rule that narrows it is said, in the order in which they are said. */
+const NARROWED: readonly (readonly [string, (values: string[]) => string])[] = [
+  ['BYMONTH', (values) => `in ${listed(values.map((month) => MONTHS[Number(month) - 1] ?? month))}`],
+  ['BYWEEKNO', (values) => `in the ${listed(values.map(place))} week of the year`],
+  ['BYYEARDAY', (values) => `on the ${listed(values.map(place))} day of the year`],
+  ['BYMONTHDAY', (values) => `on the ${listed(values.map(place))} day of the month`],
+  ['BYDAY', (values) => `on ${listed(values.map(dayInWords))}`],
+  ['BYHOUR', (values) => `at hour ${listed(values)}`],
+  ['BYMINUTE', (values) => `at minute ${listed(values)}`],
+  ['BYSECOND', (values) => `at second ${listed(values)}`],
+  ['BYSETPOS', (values) => `, of these the ${listed(values.map(place))} one`],
+  ['WKST', (values) => `, weeks beginning on ${values.map(dayInWords).join()}`],
+];
+
+/**
+ * Any rule of RFC 5545 section 3.3.10 in words, with a comma before them: ", every 2 weeks on Monday and Friday, until
+ * 1 Feb". Parts that the standard does not know are quoted.
+ */
 export function ruleInWords(rule: string): string {
   const parts = new Map(
     rule
       .toUpperCase()
       .split(';')
+      .filter((part) => part.includes('='))
       .map((part) => part.split('=', 2) as [string, string]),
   );
+  const valuesOf = (name: string): string[] => (parts.get(name) ?? '').split(',').filter((value) => value !== '');
+  const [frequency] = valuesOf('FREQ');
+  const unit = FREQUENCIES[frequency ?? ''];
+  if (!unit) return `, as it came: ${rule}`;
   const every = Number(parts.get('INTERVAL') ?? '1');
+  const each = every === 1 ? `every ${unit[0]}` : `every ${String(every)} ${unit[1]}`;
+  // Where a week begins makes a difference only to weeks that are left out.
+  const said = NARROWED.filter(([name]) => parts.has(name) && !(name === 'WKST' && every === 1));
+  const [only] = said;
+  const [value = ''] = only ? valuesOf(only[0]) : [];
+  const isOne = said.length === 1 && only !== undefined && valuesOf(only[0]).length === 1;
+  const known = new Set(['FREQ', 'INTERVAL', 'UNTIL', 'COUNT', 'WKST', ...NARROWED.map(([name]) => name)]);
+  const unknown = [...parts].filter(([name]) => !known.has(name)).map(([name, is]) => `${name}=${is}`);
+  const start =
+    frequency === 'MONTHLY' && isOne && only[0] === 'BYMONTHDAY' && !value.startsWith('-')
+      ? `on the ${ordinal(Number(value))} of ${each}`
+      : frequency === 'MONTHLY' && isOne && only[0] === 'BYDAY' && !/^[A-Z]/.test(value)
+        ? `on ${dayInWords(value)} of ${each}`
+        : [each, ...said.map(([name, say]) => say(valuesOf(name)))].join(' ').replaceAll(' ,', ',');
+  return `, ${[start, ...unknown].join(', ')}${endInWords(parts)}`;
+}
+
+function endInWords(parts: ReadonlyMap<string, string>): string {
   const until = /^(\d{4})(\d{2})(\d{2})/.exec(parts.get('UNTIL') ?? '');
   const count = Number(parts.get('COUNT') ?? '0');
-  const end = until
-    ? `, until ${dayMonth(`${until[1] ?? ''}-${until[2] ?? ''}-${until[3] ?? ''}`)}`
-    : count > 0
-      ? `, ${counted(count, 'time', 'times')}`
-      : '';
-  const each = (one: string, many: string): string => (every === 1 ? `every ${one}` : `every ${String(every)} ${many}`);
-  const others = [...parts.keys()].filter(
-    (key) => !['FREQ', 'INTERVAL', 'UNTIL', 'COUNT', 'BYDAY', 'BYMONTHDAY', 'WKST'].includes(key),
-  );
-  const days = (parts.get('BYDAY') ?? '').split(',').filter((day) => day !== '');
-  const plain = days.every((day) => /^[A-Z]{2}$/.test(day));
-  const placed = /^(-1|[1-4])([A-Z]{2})$/.exec(days[0] ?? '');
-  const nameOf = (code: string): string => NAMES[WEEKDAY_CODES.indexOf(code as WeekdayCode)] ?? code;
-  const monthDay = parts.get('BYMONTHDAY');
-  const kept = `, as it came: ${rule}`;
-  if (others.length > 0) return kept;
-  switch (parts.get('FREQ')) {
-    case 'DAILY':
-      return days.length === 0 && monthDay === undefined ? `, ${each('day', 'days')}${end}` : kept;
-    case 'WEEKLY':
-      return plain && monthDay === undefined
-        ? `, ${each('week', 'weeks')}${days.length === 0 ? '' : ` on ${listed(days.map(nameOf))}`}${end}`
-        : kept;
-    case 'MONTHLY':
-      if (monthDay !== undefined && /^\d+$/.test(monthDay) && days.length === 0)
-        return `, on the ${ordinal(Number(monthDay))} of ${each('month', 'months')}${end}`;
-      return placed && days.length === 1 && monthDay === undefined
-        ? `, on the ${placed[1] === '-1' ? 'last' : (PLACES[Number(placed[1]) - 1] ?? '')} ${nameOf(placed[2] ?? '')} of ${each('month', 'months')}${end}`
-        : kept;
-    default:
-      return kept;
-  }
+  if (until) return `, until ${dayMonth(`${until[1] ?? ''}-${until[2] ?? ''}-${until[3] ?? ''}`)}`;
+  return count > 0 ? `, ${counted(count, 'time', 'times')}` : '';
+}
+
+/** "Monday", "the second Tuesday", "the last Friday". */
+function dayInWords(value: string): string {
+  const match = /^([+-]?\d+)?([A-Z]{2})$/.exec(value);
+  const name = NAMES[WEEKDAY_CODES.indexOf((match?.[2] ?? '') as WeekdayCode)] ?? value;
+  return match?.[1] === undefined ? name : `the ${place(match[1])} ${name}`;
+}
+
+/** A place counted from the beginning, or from the end: "first", "12th", "last", "2nd last". */
+function place(value: string): string {
+  const n = Number(value);
+  if (n < 0) return n === -1 ? 'last' : `${ordinal(-n)} last`;
+  return PLACES[n - 1] ?? ordinal(n);
 }
 
 /** "8th". */

@@ -75,6 +75,8 @@
       ? (link.problem['starts'] as string[])
       : [],
   );
+  /** Whether its times are out as text, though no guest can open it. */
+  const isGiven = $derived(link.saved?.row.state === 'draft' && link.saved.row.givenAt !== null);
   let revoking = $state(false);
   const dark = new DarkQuestion(({ date, fromMinute, toMinute }) =>
     must(
@@ -169,12 +171,12 @@
   </div>
   <div class="flex flex-wrap gap-2 md:shrink-0 md:flex-nowrap">
     {#if link.saved && !isOurs}<ActionButton href="/work/links/new?link={link.saved.row.id}">Repeat</ActionButton>{/if}
-    {#if mayEdit && link.saved?.row.state === 'draft'}<ActionButton
+    {#if mayEdit && link.saved?.row.state === 'draft' && !isGiven}<ActionButton
         kind="quiet"
         disabled={link.busy}
         onclick={() => void remove()}>Delete draft</ActionButton
       >{/if}
-    {#if mayEdit && link.isOut}<ActionButton onclick={() => (revoking = true)}>Revoke</ActionButton>{/if}
+    {#if mayEdit && (link.isOut || isGiven)}<ActionButton onclick={() => (revoking = true)}>Revoke</ActionButton>{/if}
     {#if mayEdit && (link.saved === undefined || link.saved.row.state === 'draft')}<ActionButton
         disabled={link.busy}
         onclick={() => void keep()}>Save as draft</ActionButton
@@ -314,7 +316,9 @@
 {#if revoking}
   <Dialog title="Revoke this link?" onclose={() => (revoking = false)}>
     <p>
-      Whoever opens it reads that the times were withdrawn. Held times are freed; bookings stay. This can’t be undone,
+      {isGiven
+        ? 'Its times went out as text, so tell whoever has them yourself.'
+        : 'Whoever opens it reads that the times were withdrawn.'} Held times are freed; bookings stay. This can’t be undone,
       but you can repeat the link.
     </p>
     <div class="mt-4 flex justify-end gap-3">
