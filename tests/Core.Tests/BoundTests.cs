@@ -7,6 +7,8 @@ public class BoundTests
 {
     [Theory]
     [InlineData("a@wren.example", true)]
+    [InlineData("a@b.co", true)]
+    [InlineData("@b.co", false)]
     [InlineData("ottilie+boat@wren-charters.example", true)]
     [InlineData("ottilie@wren..example", false)]
     [InlineData("ottilie@.example", false)]

@@ -168,6 +168,19 @@ public class DarkTimeTests
         );
         Of(Page(), Host(hours: away))
             .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: new LocalDate(2026, 12, 16))]);
+        // Of one who is open day and night from the 16th on and one who is not before the 17th.
+        var atAllHours = Open(
+            "00:00-24:00",
+            null,
+            new DatedChange(new LocalDate(2026, 11, 1), new LocalDate(2026, 12, 15), [])
+        );
+        var dayLonger = Open(
+            "09:00-12:00",
+            null,
+            new DatedChange(new LocalDate(2026, 11, 1), new LocalDate(2026, 12, 16), [])
+        );
+        Of(Page() with { LineUp = [new Seat(["a"]), new Seat(["b"])] }, Host("a", atAllHours), Host("b", dayLonger))
+            .ShouldBe([new EmptyCause(EmptyKind.OpensLater, Opens: new LocalDate(2026, 12, 17))]);
         Of(Page() with { Window = new BookingWindow.Ahead(5) }, Host(hours: away))
             .ShouldBe([new EmptyCause(EmptyKind.WindowClosed, Opens: new LocalDate(2026, 12, 16))]);
         var back = Open(

@@ -72,6 +72,8 @@ public class DayTests
     [InlineData("9:00", -1)]
     [InlineData("09:60", -1)]
     [InlineData("+9:00", -1)]
+    [InlineData("09:+5", -1)]
+    [InlineData("0900:", -1)]
     [InlineData(null, -1)]
     public void Times_of_day_are_read_exactly(string? text, int expected) =>
         (OpenTime.TryParseMinute(text, out var minute) ? minute : -1).ShouldBe(expected);

@@ -161,6 +161,15 @@ public class OfferTests
     {
         var all = OfferRules.Apply(Rules(), Offer(OfferBy.Free), Today);
         (all.HoursMode, all.Hours, all.Only).ShouldBe((HoursMode.Hosts, null, null));
+        // A minute less is less than all.
+        OfferRules
+            .Apply(Rules(), Offer(OfferBy.Free) with { FromMinute = 1 }, Today)
+            .HoursMode.ShouldBe(HoursMode.Both);
+        OfferRules
+            .Apply(Rules(), Offer(OfferBy.Free) with { ToMinute = 1439 }, Today)
+            .HoursMode.ShouldBe(HoursMode.Both);
+        // Who is asked first is offered the same; it is only not shown.
+        OfferRules.Apply(Rules(), Offer(OfferBy.Asked), Today).ShouldBeEquivalentTo(all);
 
         var some = OfferRules.Apply(
             Rules(),

@@ -82,6 +82,19 @@ public class ReasonTests
             );
 
     [Fact]
+    public void What_lies_outside_hours_ends_with_the_appointment_also_where_they_open_again_later() =>
+        For(Tuesday(Page() with { Step = 10 }, Host(hours: Open("09:00-12:00,14:00-16:00"))), "10:40")
+            .Reasons.ShouldHaveSingleItem()
+            .Span.ShouldBe(Span("2026-12-01T11:00:00Z", "2026-12-01T11:10:00Z"));
+
+    [Fact]
+    public void What_a_calendar_says_twice_is_named_once()
+    {
+        var busy = Span("2026-12-01T08:00:00Z", "2026-12-01T09:00:00Z");
+        For(Tuesday(Page(), Host(busy: [busy, busy])), "08:30").Reasons.ShouldHaveSingleItem();
+    }
+
+    [Fact]
     public void The_pages_own_hours_are_cited_once_and_for_no_host()
     {
         var page = Page() with

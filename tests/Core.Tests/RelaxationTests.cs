@@ -108,6 +108,49 @@ public class RelaxationTests
     }
 
     [Fact]
+    public void Each_change_is_said_by_its_values_and_computed_with_them()
+    {
+        var page = Page() with
+        {
+            Notice = 61,
+            BufferBefore = 21,
+            BufferAfter = 31,
+            DailyCap = 2,
+            WeeklyCap = 5,
+            Window = new BookingWindow.Ahead(3),
+        };
+        var host = Host() with { DailyCap = 4, WeeklyCap = 9 };
+        var told = RelaxationsComputation
+            .Of(Tuesday(page, host), ["h1"])
+            .ToDictionary(
+                relaxation => relaxation.Rule,
+                relaxation =>
+                    (relaxation.Value, relaxation.Then!.Page, Host: relaxation.Then.Hosts[0], relaxation.Then.Duration)
+            );
+        void Says(RelaxedRule rule, int from, int to, Func<(PageRules Page, HostFacts Host, int Duration), int?> then)
+        {
+            var (value, changed, of, duration) = told[rule];
+            value.ShouldBe((from, to), rule.ToString());
+            then((changed, of, duration)).ShouldBe(to, rule.ToString());
+        }
+
+        Says(RelaxedRule.NoticeHalved, 61, 30, then => then.Page.Notice);
+        Says(RelaxedRule.NoticeDropped, 61, 0, then => then.Page.Notice);
+        Says(RelaxedRule.BufferBeforeHalved, 21, 10, then => then.Page.BufferBefore);
+        Says(RelaxedRule.BufferBeforeDropped, 21, 0, then => then.Page.BufferBefore);
+        Says(RelaxedRule.BufferAfterHalved, 31, 15, then => then.Page.BufferAfter);
+        Says(RelaxedRule.BufferAfterDropped, 31, 0, then => then.Page.BufferAfter);
+        Says(RelaxedRule.ShorterDuration, 30, 15, then => then.Duration);
+        Says(RelaxedRule.LongerWindow, 3, 10, then => (then.Page.Window as BookingWindow.Ahead)?.Days);
+        Says(RelaxedRule.PageDailyCapRaised, 2, 3, then => then.Page.DailyCap);
+        Says(RelaxedRule.PageWeeklyCapRaised, 5, 6, then => then.Page.WeeklyCap);
+        Says(RelaxedRule.HostDailyCapRaised, 4, 5, then => then.Host.DailyCap);
+        Says(RelaxedRule.HostWeeklyCapRaised, 9, 10, then => then.Host.WeeklyCap);
+        // Who has the seat already is nobody to add to it.
+        told.Keys.ShouldNotContain(RelaxedRule.SeatOpened);
+    }
+
+    [Fact]
     public void Caps_seats_and_hosts_are_tried_one_by_one()
     {
         var booking = new Commitment(

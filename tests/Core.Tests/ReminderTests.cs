@@ -18,6 +18,10 @@ public class ReminderTests
         ReminderTimes.DueAt(start, 60, Copenhagen).ShouldBe(Local(2027, 3, 28, 8, 0));
         ReminderTimes.DueAt(start, 8 * 60, Copenhagen).ShouldBe(start - Duration.FromHours(8));
         ReminderTimes.DueAt(start, 2 * 1440, Copenhagen).ShouldBe(Local(2027, 3, 26, 9, 0));
+        // At the start itself means that instant, in the second pass of an hour that comes twice as well.
+        ReminderTimes
+            .DueAt(Sketch.At("2026-10-25T01:30:00Z"), 0, Copenhagen)
+            .ShouldBe(Sketch.At("2026-10-25T01:30:00Z"));
     }
 
     [Fact]

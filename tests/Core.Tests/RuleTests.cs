@@ -245,6 +245,46 @@ public class RuleTests
     }
 
     [Fact]
+    public void Of_sessions_side_by_side_the_fewest_places_left_are_told()
+    {
+        var start = At("2026-12-01T08:00:00Z");
+        SessionFacts Of(string id, int guests) => new(id, start, start + Duration.FromMinutes(30), guests);
+        Commitment Taken(string id) =>
+            new(CommitmentKind.Booking, id, "page", start, start + Duration.FromMinutes(30), 0, 0);
+        var page = Page() with { Places = 4, Sessions = [Of("s1", 1), Of("s2", 3)], LineUp = [new Seat(["h1", "h2"])] };
+        var input = Tuesday(
+            page,
+            Host() with
+            {
+                Commitments = [Taken("s1")],
+            },
+            Host("h2") with
+            {
+                Commitments = [Taken("s2")],
+            }
+        );
+        OpeningsComputation.Openings(input)[0].PlacesLeft.ShouldBe(1);
+    }
+
+    [Fact]
+    public void Dates_before_1970_are_dates_like_any()
+    {
+        var start = At("1969-12-02T08:00:00Z");
+        var session = new SessionFacts("s1", start, start + Duration.FromMinutes(30), 1);
+        var page = Page() with { DailyCap = 1, Sessions = [session] };
+        var input = On(new LocalDate(1969, 12, 1), page, Host()) with
+        {
+            Now = At("1969-11-01T00:00:00Z"),
+            To = new LocalDate(1969, 12, 3),
+        };
+        OpeningsComputation
+            .Openings(input)
+            .Select(opening => opening.Start.InZone(Copenhagen).Day)
+            .Distinct()
+            .ShouldBe([1, 3]);
+    }
+
+    [Fact]
     public void Nobody_coming_is_refused() =>
         Should.Throw<ArgumentException>(() => OpeningsComputation.Openings(Tuesday(Page()) with { Party = 0 }));
 

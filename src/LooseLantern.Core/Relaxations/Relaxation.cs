@@ -24,11 +24,16 @@ public enum RelaxedRule
 }
 
 /// <summary>One change of a rule, with the openings it would add.</summary>
-/// <param name="Gained">Openings whose starts are none now, by start.</param>
-/// <param name="Lost">How many starts that are openings now would be none, such as by a grid that moves with the
-/// hours.</param>
-public sealed record Relaxation(RelaxedRule Rule, IReadOnlyList<Opening> Gained, int Lost)
+public sealed record Relaxation(RelaxedRule Rule)
 {
+    /// <summary>Openings whose starts are none now, by start.</summary>
+    public IReadOnlyList<Opening> Gained { get; init; } = [];
+
+    /// <summary>
+    /// How many starts that are openings now would be none, such as by a grid that moves with the hours.
+    /// </summary>
+    public int Lost { get; init; }
+
     /// <summary>
     /// The value now and then: minutes of notice, buffers and durations, days of a window, sessions of a cap; null for
     /// other rules.

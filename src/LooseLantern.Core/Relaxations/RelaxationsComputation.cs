@@ -50,7 +50,7 @@ public static class RelaxationsComputation
     {
         var page = input.Page;
         (Relaxation, OpeningsInput) Change(RelaxedRule rule, int from, int to, PageRules changed) =>
-            (new Relaxation(rule, [], 0) { Value = (from, to) }, input with { Page = changed });
+            (new Relaxation(rule) { Value = (from, to) }, input with { Page = changed });
 
         if (page.Notice > 1)
             yield return Change(
@@ -90,7 +90,7 @@ public static class RelaxationsComputation
             yield return Change(RelaxedRule.BufferAfterDropped, page.BufferAfter, 0, page with { BufferAfter = 0 });
         if (Shorter(input.Duration) is { } shorter)
             yield return (
-                new Relaxation(RelaxedRule.ShorterDuration, [], 0) { Value = (input.Duration, shorter) },
+                new Relaxation(RelaxedRule.ShorterDuration) { Value = (input.Duration, shorter) },
                 input with
                 {
                     Duration = shorter,
@@ -115,7 +115,7 @@ public static class RelaxationsComputation
         {
             case BookingWindow.Ahead { Days: var days }:
                 yield return (
-                    new Relaxation(RelaxedRule.LongerWindow, [], 0) { Value = (days, days + MoreDays) },
+                    new Relaxation(RelaxedRule.LongerWindow) { Value = (days, days + MoreDays) },
                     input with
                     {
                         Page = input.Page with { Window = new BookingWindow.Ahead(days + MoreDays) },
@@ -125,7 +125,7 @@ public static class RelaxationsComputation
             case BookingWindow.Dates dates:
                 var length = NodaTime.Period.DaysBetween(dates.From, dates.To) + 1;
                 yield return (
-                    new Relaxation(RelaxedRule.LongerWindow, [], 0) { Value = (length, length + MoreDays) },
+                    new Relaxation(RelaxedRule.LongerWindow) { Value = (length, length + MoreDays) },
                     input with
                     {
                         Page = input.Page with { Window = dates with { To = dates.To.PlusDays(MoreDays) } },
@@ -138,7 +138,7 @@ public static class RelaxationsComputation
     private static IEnumerable<(Relaxation, OpeningsInput)> Caps(OpeningsInput input)
     {
         Relaxation Raised(RelaxedRule rule, int cap, string? host = null) =>
-            new Relaxation(rule, [], 0) { Value = (cap, cap + 1), Host = host };
+            new Relaxation(rule) { Value = (cap, cap + 1), Host = host };
 
         var page = input.Page;
         if (page.DailyCap is { } daily)
@@ -181,11 +181,11 @@ public static class RelaxationsComputation
         )
             yield break;
         yield return (
-            new Relaxation(RelaxedRule.HoursEarlier, [], 0),
+            new Relaxation(RelaxedRule.HoursEarlier),
             WithHours(input, hours => Wider(hours, RelaxedRule.HoursEarlier))
         );
         yield return (
-            new Relaxation(RelaxedRule.HoursLater, [], 0),
+            new Relaxation(RelaxedRule.HoursLater),
             WithHours(input, hours => Wider(hours, RelaxedRule.HoursLater))
         );
     }
@@ -202,7 +202,7 @@ public static class RelaxationsComputation
             foreach (var host in moreHosts.Where(host => !seat.AnyOf.Contains(host)))
             {
                 yield return (
-                    new Relaxation(RelaxedRule.SeatOpened, [], 0) { Seat = at, Host = host },
+                    new Relaxation(RelaxedRule.SeatOpened) { Seat = at, Host = host },
                     WithLineUp(
                         input,
                         [.. lineUp.Select((other, i) => i == at ? new Seat([.. other.AnyOf, host]) : other)]
@@ -213,7 +213,7 @@ public static class RelaxationsComputation
             if (seat.AnyOf.Count == 1 && lineUp.Count > 1)
             {
                 yield return (
-                    new Relaxation(RelaxedRule.HostOptional, [], 0) { Seat = at, Host = seat.AnyOf[0] },
+                    new Relaxation(RelaxedRule.HostOptional) { Seat = at, Host = seat.AnyOf[0] },
                     WithLineUp(input, [.. lineUp.Where((_, i) => i != at)])
                 );
             }
