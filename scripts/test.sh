@@ -29,7 +29,7 @@ lantern_test() {
     # One that broke off has not said what it would have found.
     wait $front || tally 0 1
     check api "The front end's API is the server's" api_is_current
-    dotnet_tests Browser
+    dotnet_tests Browser 3
   elif [ "$only" = web ]; then
     build_server
     front_end_lane
@@ -38,7 +38,7 @@ lantern_test() {
     build_server
     if [ "$only" = server ] || [ "$only" = browser ]; then build_web; fi
     test_postgres
-    if [ "$only" = server ]; then dotnet_tests Server 4; else dotnet_tests "${only^}"; fi
+    case $only in server) dotnet_tests Server 4 ;; browser) dotnet_tests Browser 3 ;; *) dotnet_tests "${only^}" ;; esac
   fi
 
   tell_result

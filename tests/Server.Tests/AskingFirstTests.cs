@@ -167,6 +167,69 @@ public sealed class AskingFirstTests(World world)
     }
 
     [Fact]
+    public async Task The_length_that_the_guest_chose_is_ranked_and_booked()
+    {
+        var ada = await world.SignUpAsync();
+        var (id, address) = await ada.SendLinkAsync(draft => (draft.By, draft.Durations) = ("asked", [30, 60]));
+        Task<HttpResponseMessage> LongAsync(string of, int duration) =>
+            world
+                .Guest()
+                .PostAsJsonAsync(
+                    Of(of) + "/suited-times",
+                    new
+                    {
+                        stretches = Shape([(Half, "2026-12-08T09:45:00Z")]),
+                        zone = "Europe/Dublin",
+                        duration,
+                    }
+                );
+        await (await LongAsync(address, 60)).ReadAsync(HttpStatusCode.OK);
+        var fit = (await ada.GetAsync($"/api/links/{id}/suited-times"))[0].GetProperty("fits")[0];
+        (fit.GetProperty("start").GetString(), fit.GetProperty("end").GetString()).ShouldBe(
+            (Half, "2026-12-08T09:30:00Z")
+        );
+        (await (await LongAsync(address, 45)).FaultsAsync()).Keys.ShouldBe(["duration"]);
+
+        var (_, byItself) = await ada.SendLinkAsync(draft =>
+            (draft.By, draft.Durations, draft.BooksByItself) = ("asked", [30, 60], true)
+        );
+        var booked = (await (await LongAsync(byItself, 60)).ReadAsync(HttpStatusCode.OK)).GetProperty("booked");
+        booked.GetProperty("end").GetString().ShouldBe("2026-12-08T09:30:00Z");
+    }
+
+    [Fact]
+    public async Task Who_has_a_time_of_their_own_already_is_told_and_takes_no_second_one()
+    {
+        var ada = await world.SignUpAsync();
+        var (id, address) = await ada.SendLinkAsync(draft =>
+            (draft.By, draft.BooksByItself, draft.Together, draft.Guests) = (
+                "asked",
+                true,
+                false,
+                [new("Ottilie Wren", "ottilie@wren-charters.example"), new("Osric Pell", "osric@pell.example")]
+            )
+        );
+        Task<HttpResponseMessage> AsOttilieAsync() =>
+            world
+                .Guest()
+                .PostAsJsonAsync(
+                    Of(address) + "/suited-times",
+                    new
+                    {
+                        stretches = Shape([(Half, "2026-12-08T11:00:00Z")]),
+                        zone = "Europe/Dublin",
+                        guest = 0,
+                    }
+                );
+        await (await AsOttilieAsync()).ReadAsync(HttpStatusCode.OK);
+        (await (await AsOttilieAsync()).ReadAsync(HttpStatusCode.Conflict))
+            .GetProperty("type")
+            .GetString()
+            .ShouldBe("urn:loose-lantern:link-yours-taken");
+        (await ada.LinkAsync(id)).GetProperty("row").GetProperty("bookings").GetArrayLength().ShouldBe(1);
+    }
+
+    [Fact]
     public async Task Where_nothing_fits_nothing_is_booked_and_whoever_sent_it_is_told()
     {
         var ada = await world.SignUpAsync();

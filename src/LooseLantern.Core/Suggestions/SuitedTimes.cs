@@ -22,7 +22,9 @@ public static class SuitedTimes
     /// <summary>A stretch is within a day, which has 25 hours where a clock is set back.</summary>
     private static readonly Duration Longest = Duration.FromHours(25);
 
-    /// <summary>Whether stretches can be kept. One that has begun already still counts for what is left of it.</summary>
+    /// <summary>
+    /// Whether stretches can be kept. One that has begun already still counts for what is left of it.
+    /// </summary>
     /// <param name="offered">From the beginning of the first date that is offered to the end of the last one, in any
     /// zone.</param>
     public static SuitedFault FaultOf(IReadOnlyList<Span> stretches, Span offered) =>
@@ -32,7 +34,9 @@ public static class SuitedTimes
         : stretches.Any(stretch => !stretch.Meets(offered)) ? SuitedFault.OutsideOffered
         : SuitedFault.None;
 
-    /// <summary>Stretches by start, with those that meet or touch as one: an appointment may lie over the seam.</summary>
+    /// <summary>
+    /// Stretches by start, with those that meet or touch as one: an appointment may lie over the seam.
+    /// </summary>
     public static IReadOnlyList<Span> Joined(IEnumerable<Span> stretches) => SpanUnion.Of(stretches);
 
     /// <summary>The openings of which all lies in what suits.</summary>

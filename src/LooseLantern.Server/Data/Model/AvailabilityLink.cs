@@ -132,6 +132,7 @@ public sealed record SuitedStretch(Instant Start, Instant End);
 /// <param name="Zone">IANA id of the zone they named them in.</param>
 /// <param name="Clock">By which they named them; null for the one that is usual in their language.</param>
 /// <param name="Words">For whoever sent the link; may be empty.</param>
+/// <param name="Duration">Minutes that they chose, of those the link offers.</param>
 public sealed record GuestTimes(
     string Name,
     string Email,
@@ -139,6 +140,7 @@ public sealed record GuestTimes(
     ClockForm? Clock,
     string Words,
     Instant At,
+    int Duration,
     IReadOnlyList<SuitedStretch> Stretches
 );
 

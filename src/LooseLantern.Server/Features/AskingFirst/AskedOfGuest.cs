@@ -8,7 +8,8 @@ namespace LooseLantern.Server.Features.AskingFirst;
 /// <summary>What a guest is asked who is asked first: when, of the dates that are offered, it suits them.</summary>
 /// <param name="From">Local date in the zone of the link's page.</param>
 /// <param name="Until">Local date in the same zone.</param>
-/// <param name="Earliest">When the first of these dates opens on the clock of that zone: no time before it fits.</param>
+/// <param name="Earliest">When the first of these dates opens on the clock of that zone: no time before it
+/// fits.</param>
 /// <param name="Latest">When the last one closes.</param>
 /// <param name="FromMinute">Of each day, in minutes after midnight in that zone.</param>
 /// <param name="ToMinute">Likewise.</param>

@@ -24,15 +24,17 @@ public sealed class SuitedTimesCrossing(OpeningsInputs inputs)
 
     /// <summary>The openings that fit, the best first.</summary>
     /// <param name="link">With its page, whole.</param>
+    /// <param name="duration">Minutes.</param>
     /// <param name="zone">IANA id of the guest's.</param>
     public async Task<IReadOnlyList<Suggestion>> RankedAsync(
         AvailabilityLink link,
         IReadOnlyList<SuitedStretch> stretches,
+        int duration,
         string zone,
         int count,
         CancellationToken ct
     ) =>
-        await InputAsync(link, link.Page!.Durations[0], ct) is { } input
+        await InputAsync(link, duration, ct) is { } input
             ? SuggestionsComputation.Ranked(
                 input,
                 SuitedTimes.Joined(SpansOf(stretches)),

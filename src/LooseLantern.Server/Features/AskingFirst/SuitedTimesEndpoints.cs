@@ -18,6 +18,7 @@ public sealed record FitsAnswer(IReadOnlyList<int> Counts);
 
 /// <param name="Stretches">What suits, within the dates that are offered; at most 40.</param>
 /// <param name="Zone">IANA id of the zone they were named in.</param>
+/// <param name="Duration">Minutes; null for the link's first.</param>
 /// <param name="Guest">By number, from 0, where the link is for several.</param>
 /// <param name="NotMe">Whether it is somebody else than the one it names.</param>
 /// <param name="Words">For whoever sent the link; may be empty.</param>
@@ -32,6 +33,7 @@ public sealed record SuitedTimesRequest(
     bool NotMe = false,
     ClockForm? Clock = null,
     string Words = "",
+    int? Duration = null,
     IReadOnlyDictionary<string, string>? Answers = null
 );
 
@@ -73,9 +75,7 @@ public static class SuitedTimesEndpoints
                 {
                     var found = await FindAsync(address, finding, ct);
                     SuitedTimesRules.CheckStretches(found, request.Stretches, clock.GetCurrentInstant());
-                    var duration = request.Duration ?? found.Page!.Durations[0];
-                    if (!found.Page!.Durations.Contains(duration))
-                        throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", found.Page.Durations)));
+                    var duration = SuitedTimesRules.DurationOf(found, request.Duration);
                     return new FitsAnswer(
                         found.Course.MayBeTakenAt(clock.GetCurrentInstant())
                             ? await crossing.CountsAsync(found, request.Stretches, duration, ct)
@@ -128,7 +128,18 @@ public static class SuitedTimesEndpoints
                     var seen = new List<GuestTimesView>();
                     foreach (var guest in link.Suits.OrderByDescending(one => one.At))
                     {
-                        var ranked = await crossing.RankedAsync(link, guest.Stretches, guest.Zone, MostRanked, ct);
+                        // Of lengths that are offered no more the link's first takes the place.
+                        var duration = link.Page!.Durations.Contains(guest.Duration)
+                            ? guest.Duration
+                            : link.Page.Durations[0];
+                        var ranked = await crossing.RankedAsync(
+                            link,
+                            guest.Stretches,
+                            duration,
+                            guest.Zone,
+                            MostRanked,
+                            ct
+                        );
                         seen.Add(
                             new GuestTimesView(
                                 guest,

@@ -42,6 +42,16 @@ public static class SuitedTimesRules
             throw Refusal.Invalid("stretches", fault);
     }
 
+    /// <exception cref="Refusal">400 for a duration that the link does not offer.</exception>
+    public static int DurationOf(AvailabilityLink link, int? asked)
+    {
+        var offered = link.Page!.Durations;
+        var duration = asked ?? offered[0];
+        return offered.Contains(duration)
+            ? duration
+            : throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", offered)));
+    }
+
     private static Phrase? FaultOf(AvailabilityLink link, IReadOnlyList<SuitedStretch> stretches, Instant now) =>
         stretches.Any(stretch => stretch is null)
             ? "suits-swapped"

@@ -43,8 +43,9 @@ public sealed class SuitedTimesSending(
             throw new Refusal(StatusCodes.Status410Gone, "ended");
         var guest = LinkGuests.WhoAnswers(link, request.Guest, request.NotMe, request.Name, request.Email);
         SuitedTimesRules.Check(link, request, guest, clock.GetCurrentInstant());
-        var booked = link.BooksByItself ? await BookBestAsync(link, request, guest, key, ct) : null;
-        await KeepAsync(link.Id, request, guest, isTold: booked is null, ct);
+        var duration = SuitedTimesRules.DurationOf(link, request.Duration);
+        var booked = link.BooksByItself ? await BookBestAsync(link, request, duration, guest, key, ct) : null;
+        await KeepAsync(link.Id, request, duration, guest, isTold: booked is null, ct);
         return booked;
     }
 
@@ -52,13 +53,15 @@ public sealed class SuitedTimesSending(
     private async Task<BookedBySuiting?> BookBestAsync(
         AvailabilityLink link,
         SuitedTimesRequest request,
+        int duration,
         GuestRequest guest,
         string? key,
         CancellationToken ct
     )
     {
         var answers = QuestionAnswers.Check(GuestQuestions.Of(link.Page!), request.Answers);
-        foreach (var fit in await crossing.RankedAsync(link, request.Stretches, request.Zone, MostTried, ct))
+        var ranked = await crossing.RankedAsync(link, request.Stretches, duration, request.Zone, MostTried, ct);
+        foreach (var fit in ranked)
         {
             try
             {
@@ -66,7 +69,7 @@ public sealed class SuitedTimesSending(
                     new BookingWish(
                         link.Id,
                         fit.Opening.Start,
-                        link.Page!.Durations[0],
+                        duration,
                         guest.Name.Trim(),
                         guest.Email.Trim(),
                         request.Zone,
@@ -74,7 +77,7 @@ public sealed class SuitedTimesSending(
                     )
                     {
                         Answers = [.. answers.Where(answer => answer.Kind != QuestionKind.Others)],
-                        Companions = OthersComing.Of(link.Page, answers, guest.Email),
+                        Companions = OthersComing.Of(link.Page!, answers, guest.Email),
                         GuestClock = link.Text.Clock ?? request.Clock,
                         Others = LinkGuests.BookedWith(link, guest),
                     },
@@ -83,7 +86,7 @@ public sealed class SuitedTimesSending(
                 );
                 return new BookedBySuiting(PrivateLinks.Path(booked.Secret), booked.Time.Start, booked.Time.End);
             }
-            catch (Refusal refusal) when (refusal.Status == StatusCodes.Status409Conflict)
+            catch (Refusal refusal) when (refusal.Code == "opening-gone")
             {
                 // Somebody else was quicker; the next best may still be there.
             }
@@ -96,6 +99,7 @@ public sealed class SuitedTimesSending(
     private async Task KeepAsync(
         Guid id,
         SuitedTimesRequest request,
+        int duration,
         GuestRequest guest,
         bool isTold,
         CancellationToken ct
@@ -112,6 +116,7 @@ public sealed class SuitedTimesSending(
             request.Clock,
             request.Words.Trim(),
             clock.GetCurrentInstant(),
+            duration,
             [.. request.Stretches.OrderBy(stretch => stretch.Start)]
         );
         var former = link.Suits.FirstOrDefault(one => IsSame(one, sent));
@@ -119,7 +124,10 @@ public sealed class SuitedTimesSending(
         if (former is null && others.Count >= SuitedTimesRules.MostGuests)
             throw new Refusal(StatusCodes.Status422UnprocessableEntity, "enough");
         link.Suits = [.. others, sent];
-        var isNew = former is null || former.Words != sent.Words || !former.Stretches.SequenceEqual(sent.Stretches);
+        var isNew =
+            former is null
+            || (former.Words, former.Duration) != (sent.Words, sent.Duration)
+            || !former.Stretches.SequenceEqual(sent.Stretches);
         if (isTold && isNew)
         {
             var joined = SuitedTimes.Joined(SuitedTimesCrossing.SpansOf(sent.Stretches));

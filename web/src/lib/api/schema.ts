@@ -2758,7 +2758,10 @@ export interface components {
             from: components["schemas"]["LocalDate"];
             /** @description Local date in the same zone. */
             until: components["schemas"]["LocalDate"];
-            /** @description When the first of these dates opens on the clock of that zone: no time before it fits. */
+            /**
+             * @description When the first of these dates opens on the clock of that zone: no time before it
+             *         fits.
+             */
             earliest: components["schemas"]["Instant"];
             /** @description When the last one closes. */
             latest: components["schemas"]["Instant"];
@@ -3607,6 +3610,11 @@ export interface components {
             /** @description For whoever sent the link; may be empty. */
             words: string;
             at: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description Minutes that they chose, of those the link offers.
+             */
+            duration: number;
             stretches: components["schemas"]["SuitedStretch"][];
         };
         /** @description What suits a guest of a link, and what of it fits. */
@@ -5187,6 +5195,11 @@ export interface components {
              * @default
              */
             words: string;
+            /**
+             * Format: int32
+             * @description Minutes; null for the link's first.
+             */
+            duration?: null | number;
             /** @description To what the link asks, where the best that fits is booked by itself; else it is not asked. */
             answers?: null | {
                 [key: string]: string;

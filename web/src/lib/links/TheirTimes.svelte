@@ -45,6 +45,10 @@
       : `, ${timeOf(start, guest.zone)} in ${cityOf(guest.zone)}`;
   }
 
+  function lengthOfTime(fit: Fit): number {
+    return (Date.parse(fit.end) - Date.parse(fit.start)) / 60_000;
+  }
+
   async function book(guest: Schemas['GuestTimes'], fit: Fit): Promise<void> {
     const done = await booking.run(() =>
       must(
@@ -55,7 +59,7 @@
           },
           body: {
             start: fit.start,
-            duration: link.form.times.durations[0] ?? 30,
+            duration: lengthOfTime(fit),
             guests: guestsToBook(link.form.guests, link.form.details.together ?? true, {
               name: guest.name,
               email: guest.email,

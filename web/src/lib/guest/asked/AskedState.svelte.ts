@@ -125,6 +125,7 @@ export class AskedState {
     const body = {
       stretches: this.stretches.map(({ start, end }) => ({ start, end })),
       zone: guest.zone,
+      duration: guest.duration,
       name: guest.typed.name.trim() || null,
       email: guest.typed.email.trim() || null,
       guest: guest.who ?? null,
