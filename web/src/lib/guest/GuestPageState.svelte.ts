@@ -9,6 +9,7 @@ import { byDate, shownIn, weeksBetween, type ShownOpening } from './days';
 import { keep, keepZone, keptOf, keptZoneOf, type Typed } from './kept';
 import { readCalendar, type Taken } from './ownCalendar';
 import type { GuestSource, Known, Reserved } from './source';
+import { WishKey } from './WishKey';
 
 /** How many days more are looked at in one go. */
 const DAYS_SHOWN = 183;
@@ -75,7 +76,7 @@ export class GuestPageState {
   readonly nearestShown = $derived(shownIn(this.zone, this.nearest));
 
   #isWatched = false;
-  #key: { of: string; key: string } | undefined;
+  readonly #key = new WishKey();
   readonly #source: GuestSource;
   readonly #looked = new Set<string>();
 
@@ -262,7 +263,7 @@ export class GuestPageState {
     try {
       const reserved = await this.#source.reserve(
         body,
-        this.#keyFor(JSON.stringify({ ...body, code: undefined, who: this.who, notMe: this.notMe })),
+        this.#key.keyFor(JSON.stringify({ ...body, code: undefined, who: this.who, notMe: this.notMe })),
         { who: this.who, notMe: this.notMe },
       );
       this.problem = undefined;
@@ -279,15 +280,6 @@ export class GuestPageState {
     } finally {
       this.reserving = false;
     }
-  }
-
-  /** One key for one wish: asked again after a lost answer, the server finds the booking it made. */
-  #keyFor(wish: string): string {
-    if (this.#key?.of !== wish) {
-      const random = crypto.getRandomValues(new Uint8Array(16));
-      this.#key = { of: wish, key: [...random].map((byte) => byte.toString(16).padStart(2, '0')).join('') };
-    }
-    return this.#key.key;
   }
 
   /** Each week is counted once a visit. */

@@ -5,6 +5,7 @@ import { shownClock } from '$lib/time/format';
 import { say } from '$lib/words/say.svelte';
 import { GuestPageState } from '../GuestPageState.svelte';
 import { linkSource } from '../source';
+import { WishKey } from '../WishKey';
 import {
   added,
   axisOf,
@@ -50,7 +51,7 @@ export class AskedState {
 
   #timer: ReturnType<typeof setTimeout> | undefined;
   #asked = 0;
-  #key: { of: string; key: string } | undefined;
+  readonly #key = new WishKey();
 
   constructor(address: string, link: Schemas['GuestLink'], asks: Schemas['AskedOfGuest']) {
     this.address = address;
@@ -140,7 +141,7 @@ export class AskedState {
         guestApi.POST('/api/public/links/{address}/suited-times', {
           params: {
             path: { address: this.address },
-            header: { 'Idempotency-Key': this.#keyFor(JSON.stringify(body)) },
+            header: { 'Idempotency-Key': this.#key.keyFor(JSON.stringify(body)) },
           },
           body,
         }),
@@ -162,13 +163,5 @@ export class AskedState {
     keepStretches(this.address, this.stretches);
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.cross(), ASK_AFTER);
-  }
-
-  #keyFor(wish: string): string {
-    if (this.#key?.of !== wish) {
-      const random = crypto.getRandomValues(new Uint8Array(16));
-      this.#key = { of: wish, key: [...random].map((byte) => byte.toString(16).padStart(2, '0')).join('') };
-    }
-    return this.#key.key;
   }
 }
