@@ -4,6 +4,7 @@ import type { MinuteSpan } from '$lib/lanes/spans';
 import { shownClock } from '$lib/time/format';
 import { say } from '$lib/words/say.svelte';
 import { GuestPageState } from '../GuestPageState.svelte';
+import { keptZoneOf } from '../kept';
 import { linkSource } from '../source';
 import { WishKey } from '../WishKey';
 import {
@@ -56,7 +57,11 @@ export class AskedState {
   constructor(address: string, link: Schemas['GuestLink'], asks: Schemas['AskedOfGuest']) {
     this.address = address;
     this.asks = asks;
-    this.guest = new GuestPageState(linkSource(address, link, undefined));
+    const source = linkSource(address, link, undefined);
+    this.guest = new GuestPageState(source);
+    // When it suits somebody they know by their own clock, wherever the appointment is.
+    const { page, own } = this.guest;
+    if (!page.isPlaceZoneOnly && keptZoneOf(source.name) === undefined) this.guest.zone = own;
     const kept = keptStretches(address, this.guest.now.toString({ smallestUnit: 'second' }));
     if (kept.length > 0) this.#mark(inZone(kept, this.guest.zone));
   }
