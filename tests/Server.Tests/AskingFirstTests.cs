@@ -74,7 +74,9 @@ public sealed class AskingFirstTests(World world)
         told.Subject.ShouldBe("Ottilie Wren says which times suit: Hull survey, Larkspur");
         told.Text.ShouldContain("Tuesday, 8 December");
         told.Text.ShouldContain("Mornings are best.");
-        (await ada.LinkAsync(id)).GetProperty("row").GetProperty("suits").GetInt32().ShouldBe(1);
+        var waiting = (await ada.LinkAsync(id)).GetProperty("row");
+        waiting.GetProperty("suits").GetInt32().ShouldBe(1);
+        waiting.GetProperty("waitsSince").ValueKind.ShouldBe(JsonValueKind.Null, "it is the guest who waits now");
         var seen = (await ada.GetAsync($"/api/links/{id}/suited-times"))[0];
         seen.GetProperty("guest").GetProperty("name").GetString().ShouldBe("Ottilie Wren");
         var fits = seen.GetProperty("fits").EnumerateArray().ToList();

@@ -10,6 +10,9 @@ namespace LooseLantern.Server.Features.AskingFirst;
 /// <summary>Crosses what suits a guest with what the line-up of a link has open.</summary>
 public sealed class SuitedTimesCrossing(OpeningsInputs inputs)
 {
+    // Of one request: what suits several guests is crossed with the same openings, which are read once.
+    private readonly Dictionary<(Guid Link, int Duration), OpeningsInput?> _inputs = [];
+
     /// <summary>How many openings fit that begin in each stretch.</summary>
     /// <param name="link">With its page, whole.</param>
     public async Task<IReadOnlyList<int>> CountsAsync(
@@ -48,9 +51,12 @@ public sealed class SuitedTimesCrossing(OpeningsInputs inputs)
 
     private async Task<OpeningsInput?> InputAsync(AvailabilityLink link, int duration, CancellationToken ct)
     {
+        if (_inputs.TryGetValue((link.Id, duration), out var known))
+            return known;
         var rules = inputs.Rules(link.Page!);
         var today = inputs.Today(rules);
         var last = LocalDate.Min(link.Page!.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
-        return last < today ? null : await inputs.InputAsync(rules, today, last, duration, ct);
+        return _inputs[(link.Id, duration)] =
+            last < today ? null : await inputs.InputAsync(rules, today, last, duration, ct);
     }
 }

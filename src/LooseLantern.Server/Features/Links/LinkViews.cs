@@ -224,7 +224,10 @@ public sealed class LinkViews(
                     link.FirstOpenedAt,
                     link.LastOpenedAt,
                     link.Opened,
-                    course.WaitsSinceAt(now, link.OutAt, link.AskedAgainAt),
+                    // Guests who said what suits them wait for us.
+                    link.Suits.Count >= Math.Max(1, link.Guests.Count)
+                        ? null
+                        : course.WaitsSinceAt(now, link.OutAt, link.AskedAgainAt),
                     link.AskedAgain,
                     held.GetValueOrDefault(link.Id),
                     held.ContainsKey(link.Id) ? link.HoldUntil : null,

@@ -68,7 +68,7 @@
         type="checkbox"
         class="rounded border-edge"
         checked={link.form.details.booksByItself ?? false}
-        onchange={(event) => link.setDetails({ booksByItself: event.currentTarget.checked })}
+        onchange={({ currentTarget }) => link.setDetails({ booksByItself: currentTarget.checked })}
       />
       book the best that fits by itself</Choice
     >
