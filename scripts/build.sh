@@ -33,11 +33,11 @@ lantern_case() {
 
 # ./lantern bench: ratios on this machine, never a test.
 lantern_bench() {
-  case "${1:-core}" in core|mutants) ;; *) fail "there is no bench called \"$1\"; choose core or mutants" ;; esac
+  case "${1:-core}" in core|calendars|mutants) ;; *) fail "there is no bench called \"$1\"; choose core, calendars or mutants" ;; esac
   need_toolchains
   if [ "${1:-core}" = mutants ]; then shift; cd "$ROOT"; exec node bench/mutants/mutants.mjs "$@"; fi
   build_server bench/LooseLantern.Bench/LooseLantern.Bench.csproj
-  exec dotnet "$ROOT/bench/LooseLantern.Bench/bin/$CONFIGURATION/net10.0/LooseLantern.Bench.dll"
+  exec dotnet "$ROOT/bench/LooseLantern.Bench/bin/$CONFIGURATION/net10.0/LooseLantern.Bench.dll" "$@"
 }
 
 # web_packages : the front end's packages, as its lock file has them.

@@ -4,6 +4,12 @@ using BenchmarkDotNet.Running;
 using BenchmarkDotNet.Toolchains.InProcess.Emit;
 using LooseLantern.Bench;
 
+if (args is ["calendars", .. var names])
+{
+    CalendarBench.Run(names.FirstOrDefault());
+    return;
+}
+
 // ./lantern bench core: in this process, so that nothing is restored or built on the side.
 var config = DefaultConfig
     .Instance.AddJob(Job.ShortRun.WithIterationCount(10).WithToolchain(InProcessEmitToolchain.Instance))

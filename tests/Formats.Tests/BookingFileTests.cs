@@ -18,7 +18,7 @@ public class BookingFileTests
     {
         var reading = CalendarFile
             .Parse(BookingFile.Write(Booking))
-            .Read(CalendarText.Year(2026), CalendarText.Copenhagen);
+            .Read(CalendarText.Year(2026), CalendarText.Copenhagen, new ReadingBudget());
 
         reading.Unread.ShouldBeEmpty();
         var entry = reading.Entries.ShouldHaveSingleItem();

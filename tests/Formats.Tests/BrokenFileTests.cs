@@ -27,6 +27,10 @@ public class BrokenFileTests
     }
 
     [Fact]
+    public void What_of_a_title_can_be_kept_by_no_means_is_left_out() =>
+        Read(Event("UID:a\nSUMMARY:Te\0a\nDTSTART:20260504T090000Z\nDURATION:PT1H")).Entries[0].Title.ShouldBe("Tea");
+
+    [Fact]
     public void A_byte_order_mark_and_bare_line_feeds_are_no_fault() =>
         CalendarFile.Parse([0xEF, 0xBB, 0xBF, .. Encoding.UTF8.GetBytes(Calendar())]).EventCount.ShouldBe(0);
 

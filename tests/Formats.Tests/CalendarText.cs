@@ -12,7 +12,7 @@ internal static class CalendarText
 
     /// <summary>Reads 2026 as a whole.</summary>
     public static CalendarReading Read(params string[] components) =>
-        CalendarFile.Parse(Calendar(components)).Read(Year(2026), Copenhagen);
+        CalendarFile.Parse(Calendar(components)).Read(Year(2026), Copenhagen, new ReadingBudget());
 
     public static Span Year(int year) => new(Instant.FromUtc(year, 1, 1, 0, 0), Instant.FromUtc(year + 1, 1, 1, 0, 0));
 

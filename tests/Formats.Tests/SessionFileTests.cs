@@ -123,7 +123,11 @@ public class SessionFileTests
         );
         var read = CalendarFile
             .Parse(text)
-            .Read(new Span(Instant.FromUtc(2026, 10, 1, 0, 0), Instant.FromUtc(2026, 11, 1, 0, 0)), zone);
+            .Read(
+                new Span(Instant.FromUtc(2026, 10, 1, 0, 0), Instant.FromUtc(2026, 11, 1, 0, 0)),
+                zone,
+                new ReadingBudget()
+            );
         read.Unread.ShouldBeEmpty();
         read.Entries.Select(entry => entry.Time.Start.InZone(zone).LocalDateTime)
             .ShouldBe([start, start.PlusDays(1), start.PlusDays(2)]);

@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace LooseLantern.Server.Hosting;
 
 /// <summary>Checks of short texts that people type.</summary>
@@ -20,10 +18,4 @@ public static class Words
     /// </summary>
     public static string Containing(string typed) =>
         $"%{typed.Trim().Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%";
-
-    /// <summary>
-    /// As much of a text as fits, in UTF-16 code units; no character is cut in two, since half of one can't be kept.
-    /// </summary>
-    public static string Cut(string text, int most) =>
-        text.Length <= most ? text : text[..StringInfo.ParseCombiningCharacters(text).Last(start => start <= most)];
 }

@@ -38,7 +38,7 @@ public static class AvailabilityReader
     /// <param name="owner">The zone of floating times, and of a file that names no other.</param>
     /// <exception cref="CalendarFileException">When the file is no iCalendar, has no availability, or has a part that
     /// can't be read.</exception>
-    public static ReadHours Read(byte[] file, LocalDate today, DateTimeZone owner)
+    public static ReadHours Read(byte[] file, LocalDate today, DateTimeZone owner, CancellationToken ct = default)
     {
         var components = CalendarFile.Components(file);
         var availabilities = components.Where(component => component.Name == "VAVAILABILITY").ToList();
@@ -50,14 +50,15 @@ public static class AvailabilityReader
 
         if (availabilities.Count > MostParts)
             throw TooMany();
-        var zones = new CalendarZones(owner, CalendarFile.ZonesIn(components));
+        var budget = new ReadingBudget(ct);
+        var zones = new CalendarZones(owner, CalendarFile.ZonesIn(components), budget);
         try
         {
             var zone = ZoneOf(availabilities, zones) ?? owner;
             var (first, last) = (today, today.PlusYears(Years));
             var range = new Span(LocalDays.Start(zone, first), LocalDays.Start(zone, last.PlusDays(1)));
             var layers = availabilities
-                .Select(availability => Layer.Read(availability, zones, range))
+                .Select(availability => Layer.Read(availability, zones, range, budget))
                 .OrderBy(layer => layer.Priority)
                 .ToList();
 
@@ -211,7 +212,7 @@ public static class AvailabilityReader
     /// <summary>One VAVAILABILITY: what it covers, and what of that is available.</summary>
     private sealed record Layer(int Priority, Span Cover, bool IsBounded, IReadOnlyList<Span> Available, string? Name)
     {
-        public static Layer Read(Component component, CalendarZones zones, Span range)
+        public static Layer Read(Component component, CalendarZones zones, Span range, ReadingBudget budget)
         {
             var start = component.Single("DTSTART") is { } from ? zones.At(TimeValue.Read(from)) : range.Start;
             var end =
@@ -227,9 +228,7 @@ public static class AvailabilityReader
             // One more than is allowed is enough to tell that it is too many.
             var available = component
                 .Within.Where(within => within.Name == "AVAILABLE")
-                .SelectMany(within =>
-                    EventSeries.Read(within, zones).Occurrences(range, []).Select(entry => entry.Time)
-                )
+                .SelectMany(within => Times(within, zones, range, budget))
                 .Take(MostTimes + 1);
             var priority =
                 component.Single("PRIORITY") is { } line
@@ -245,6 +244,21 @@ public static class AvailabilityReader
                 [.. available],
                 string.IsNullOrEmpty(name) ? null : name
             );
+        }
+
+        /// <summary>Hours of which only a part is read would be wrong ones: then there are none.</summary>
+        private static IEnumerable<Span> Times(
+            Component available,
+            CalendarZones zones,
+            Span range,
+            ReadingBudget budget
+        )
+        {
+            var own = budget.ForEvent();
+            foreach (var entry in EventSeries.Read(available, zones).Occurrences(range, [], own))
+                yield return entry.Time;
+            if (own.IsOver)
+                throw TooMany();
         }
     }
 }

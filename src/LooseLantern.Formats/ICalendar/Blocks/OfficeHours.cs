@@ -70,9 +70,16 @@ public static partial class OfficeHours
             {
                 var line = new ContentLine(1, "RRULE", new Dictionary<string, string>(), block.Rule);
                 var first = new TimeValue(1, block.Start, IsDate: false, IsUtc: false, ZoneId: null);
-                starts = Repetition
-                    .Read(line, first, instant => instant.InUtc().LocalDateTime)
-                    .Starts(from.AtMidnight(), to.PlusDays(1).AtMidnight(), MostStarts);
+                var budget = new ReadingBudget().ForEvent();
+                starts =
+                [
+                    .. Repetition
+                        .Read(line, first, instant => instant.InUtc().LocalDateTime)
+                        .Starts(from.AtMidnight(), to.PlusDays(1).AtMidnight(), budget)
+                        .Take(MostStarts + 1),
+                ];
+                if (budget.IsOver || starts.Count > MostStarts)
+                    throw new BlockRuleException($"This repeats more than {MostStarts} times.");
             }
             catch (EventFaultException e)
             {

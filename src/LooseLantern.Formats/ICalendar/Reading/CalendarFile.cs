@@ -118,22 +118,39 @@ public sealed class CalendarFile
     /// The occurrences that meet <paramref name="range"/>, by start, and the events that could not be read.
     /// </summary>
     /// <param name="owner">The zone of the calendar's owner, in which whole days and floating times are meant.</param>
-    public CalendarReading Read(Span range, DateTimeZone owner)
+    /// <param name="budget">What reading it may take, together with the calendar's other files.</param>
+    public CalendarReading Read(Span range, DateTimeZone owner, ReadingBudget budget)
     {
-        var zones = new CalendarZones(owner, _zones);
+        var zones = new CalendarZones(owner, _zones, budget);
         var entries = new List<CalendarEntry>();
         var unread = new List<UnreadEvent>();
         var readable = new List<(Component Component, EventSeries Series)>();
 
         foreach (var component in _events)
-            Attempt(component, () => readable.Add((component, EventSeries.Read(component, zones))));
+        {
+            // Said without an exception: a file can have two hundred thousand of these.
+            if (component.BrokenLine is null && !component.Has("DTSTART"))
+                unread.Add(new UnreadEvent(component.Line, EventSeries.TitleOf(component), EventSeries.NoStart));
+            else
+                Attempt(component, () => readable.Add((component, EventSeries.Read(component, zones))));
+        }
 
+        // What asks for least comes first, and those that ask for too much can take only from each other.
         foreach (
-            var sameUid in readable.GroupBy(pair =>
-                pair.Series.Uid.Length > 0 ? pair.Series.Uid : $"line {pair.Component.Line}"
-            )
+            var sameUid in readable
+                .GroupBy(pair => pair.Series.Uid.Length > 0 ? pair.Series.Uid : $"line {pair.Component.Line}")
+                .OrderBy(same => same.Max(pair => pair.Series.Every is { } every ? (int)every : -1))
         )
         {
+            if (sameUid.Count() == 1)
+            {
+                var (component, only) = sameUid.First();
+                Keep(component, budget =>
+                    only.RecurrenceId is null ? only.Occurrences(range, [], budget) : only.Alone(range, budget)
+                );
+                continue;
+            }
+
             var heads = sameUid.Where(pair => pair.Series.RecurrenceId is null).ToList();
             var versions = sameUid
                 .Where(pair => pair.Series.RecurrenceId is not null)
@@ -146,14 +163,12 @@ public sealed class CalendarFile
             if (heads.Count == 0)
             {
                 foreach (var (component, version) in versions)
-                    Attempt(component, () => entries.AddRange(version.Alone(range)));
+                    Keep(component, budget => version.Alone(range, budget));
             }
             else
             {
                 var (component, head) = Newest(heads);
-                Attempt(component, () =>
-                    entries.AddRange(head.Occurrences(range, [.. versions.Select(pair => pair.Series)]).ToList())
-                );
+                Keep(component, budget => head.Occurrences(range, [.. versions.Select(pair => pair.Series)], budget));
             }
         }
 
@@ -161,6 +176,26 @@ public sealed class CalendarFile
         entries.Sort((a, b) => a.Time.Start.CompareTo(b.Time.Start));
         unread.Sort((a, b) => a.Line.CompareTo(b.Line));
         return new CalendarReading(entries, unread);
+
+        void Keep(Component component, Func<EventBudget, IEnumerable<CalendarEntry>> occurrences)
+        {
+            var own = budget.ForEvent();
+            // One by one: what was found before something goes wrong is kept.
+            Attempt(component, () =>
+            {
+                foreach (var entry in occurrences(own))
+                    entries.Add(entry);
+            });
+            if (own.IsOver)
+                unread.Add(
+                    new UnreadEvent(
+                        component.Line,
+                        EventSeries.TitleOf(component),
+                        "It names more times than are read of one event.",
+                        IsPartly: true
+                    )
+                );
+        }
 
         void Attempt(Component component, Action read)
         {
@@ -192,7 +227,7 @@ public sealed class CalendarFile
     /// </summary>
     public Span? TimeOf(string uid)
     {
-        var zones = new CalendarZones(DateTimeZone.Utc, _zones);
+        var zones = new CalendarZones(DateTimeZone.Utc, _zones, new ReadingBudget());
         foreach (
             var component in _events.Where(component =>
                 component.First("UID")?.Value.Trim() == uid && component.First("RECURRENCE-ID") is null

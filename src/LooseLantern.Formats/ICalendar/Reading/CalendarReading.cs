@@ -14,7 +14,9 @@ public sealed record CalendarEntry(string Uid, string Title, Span Time, bool Who
 /// <summary>
 /// An event that could not be read, and why; <paramref name="Line"/> is the line of the file, from 1.
 /// </summary>
-public sealed record UnreadEvent(int Line, string Title, string Fault);
+/// <param name="IsPartly">Whether it was read as far as it may take time and room; what was found is among the
+/// entries.</param>
+public sealed record UnreadEvent(int Line, string Title, string Fault, bool IsPartly = false);
 
 /// <summary>What a calendar file says of a run of time.</summary>
 public sealed record CalendarReading(IReadOnlyList<CalendarEntry> Entries, IReadOnlyList<UnreadEvent> Unread);

@@ -1,3 +1,4 @@
+using LooseLantern.Core;
 using LooseLantern.Core.Days;
 using NodaTime;
 using NodaTime.TimeZones;
@@ -8,9 +9,16 @@ namespace LooseLantern.Formats.ICalendar.Reading;
 /// Finds the zone of a TZID: by IANA name, by Windows name (CLDR's mapping), else as the file's VTIMEZONE explains it.
 /// Whole days and floating times are in the zone of the calendar's owner.
 /// </summary>
-internal sealed class CalendarZones(DateTimeZone owner, IReadOnlyDictionary<string, Component> explained)
+internal sealed class CalendarZones(
+    DateTimeZone owner,
+    IReadOnlyDictionary<string, Component> explained,
+    ReadingBudget budget
+)
 {
+    private const int MostName = 120;
+
     private readonly Dictionary<string, DateTimeZone> _found = [];
+    private readonly Dictionary<string, EventFaultException> _faulty = [];
 
     public DateTimeZone Of(TimeValue value)
     {
@@ -21,14 +29,25 @@ internal sealed class CalendarZones(DateTimeZone owner, IReadOnlyDictionary<stri
         if (_found.TryGetValue(id, out var known))
             return known;
 
-        var zone = ByName(id);
-        if (zone is null && explained.TryGetValue(id, out var component))
-            zone = FileZone.Read(id, component);
-        return _found[id] = zone
-            ?? throw new EventFaultException(
-                value.Line,
-                $"The time zone \"{id}\" is not known, and the file has no VTIMEZONE that explains it."
-            );
+        // Worked out once, also where it comes to nothing: thousands of events may name it.
+        if (_faulty.TryGetValue(id, out var fault))
+            throw fault;
+        try
+        {
+            var zone = ByName(id);
+            if (zone is null && explained.TryGetValue(id, out var component))
+                zone = FileZone.Read(id, component, budget.ForZone());
+            return _found[id] = zone
+                ?? throw new EventFaultException(
+                    value.Line,
+                    $"The time zone \"{CutText.At(id, MostName)}\" is not known, and the file has no VTIMEZONE that explains it."
+                );
+        }
+        catch (EventFaultException e)
+        {
+            _faulty[id] = e;
+            throw;
+        }
     }
 
     /// <summary>
@@ -40,6 +59,8 @@ internal sealed class CalendarZones(DateTimeZone owner, IReadOnlyDictionary<stri
     public Instant At(LocalDateTime local, TimeValue like, bool wholeDay)
     {
         var zone = Of(like);
+        if (zone == DateTimeZone.Utc)
+            return local.InUtc().ToInstant();
         return wholeDay ? LocalDays.Start(zone, local.Date) : local.InZoneLeniently(zone).ToInstant();
     }
 

@@ -15,19 +15,37 @@ internal sealed class Component(string name, int line)
     /// <summary>The first line in it that is no content line, if any.</summary>
     public int? BrokenLine { get; set; }
 
-    public ContentLine? First(string property) => Lines.Find(line => line.Name == property);
+    public ContentLine? First(string property)
+    {
+        foreach (var line in Lines)
+        {
+            if (line.Name == property)
+                return line;
+        }
+
+        return null;
+    }
+
+    public bool Has(string property) => First(property) is not null;
 
     public IEnumerable<ContentLine> All(string property) => Lines.Where(line => line.Name == property);
 
     /// <summary>The only line of a property that may stand once at the most.</summary>
     public ContentLine? Single(string property)
     {
-        var lines = All(property).Take(2).ToList();
-        if (lines.Count > 1)
-            throw new EventFaultException(
-                lines[1].Line,
-                $"{property} stands here a second time; an event has it once."
-            );
-        return lines.Count == 0 ? null : lines[0];
+        ContentLine? found = null;
+        foreach (var line in Lines)
+        {
+            if (line.Name != property)
+                continue;
+            if (found is not null)
+                throw new EventFaultException(
+                    line.Line,
+                    $"{property} stands here a second time; an event has it once."
+                );
+            found = line;
+        }
+
+        return found;
     }
 }

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Text;
 
 namespace LooseLantern.Formats.ICalendar.Reading;
@@ -8,6 +9,39 @@ namespace LooseLantern.Formats.ICalendar.Reading;
 /// </summary>
 internal static class ComponentReader
 {
+    /// <summary>The most lines of one component that are kept.</summary>
+    public const int MostLines = 50_000;
+
+    /// <summary>
+    /// The properties that are read of anything; the others are not kept, for a file may have any number of them.
+    /// </summary>
+    public static FrozenSet<string> Kept { get; } =
+        FrozenSet.Create(
+            "BEGIN",
+            "END",
+            "DTSTART",
+            "DTEND",
+            "DURATION",
+            "UID",
+            "SUMMARY",
+            "RRULE",
+            "EXDATE",
+            "RDATE",
+            "RECURRENCE-ID",
+            "SEQUENCE",
+            "STATUS",
+            "TRANSP",
+            "ORGANIZER",
+            "ATTENDEE",
+            "TZID",
+            "TZOFFSETFROM",
+            "TZOFFSETTO",
+            "PRIORITY",
+            "NAME",
+            "X-WR-CALNAME",
+            "REFRESH-INTERVAL"
+        );
+
     /// <summary>The calendars of the stream.</summary>
     /// <exception cref="CalendarFileException">Names the line where the structure breaks.</exception>
     public static IReadOnlyList<Component> Read(string text)
@@ -16,9 +50,9 @@ internal static class ComponentReader
         var open = new Stack<Component>();
         foreach (var (number, raw) in Unfold(text))
         {
-            if (string.IsNullOrWhiteSpace(raw))
+            if (raw.Span.IsWhiteSpace())
                 continue;
-            var line = ContentLine.TryParse(number, raw);
+            var line = ContentLine.TryParse(number, raw.Span);
             if (open.Count == 0 && !(line is { Name: "BEGIN" } && IsNamed(line, "VCALENDAR")))
             {
                 throw new CalendarFileException(
@@ -62,7 +96,11 @@ internal static class ComponentReader
             }
             else
             {
-                open.Peek().Lines.Add(line);
+                var component = open.Peek();
+                if (component.Lines.Count == MostLines)
+                    component.BrokenLine ??= number;
+                else if (Kept.Contains(line.Name))
+                    component.Lines.Add(line);
             }
         }
 
@@ -82,26 +120,39 @@ internal static class ComponentReader
     private static bool IsNamed(ContentLine line, string name) =>
         line.Value.Trim().Equals(name, StringComparison.OrdinalIgnoreCase);
 
-    /// <summary>Joins folded lines; each is numbered by where it began.</summary>
-    private static IEnumerable<(int Number, string Text)> Unfold(string text)
+    /// <summary>
+    /// Joins folded lines; each is numbered by where it began. Few are folded, and those are handed on as they stand.
+    /// </summary>
+    private static IEnumerable<(int Number, ReadOnlyMemory<char> Text)> Unfold(string text)
     {
-        using var reader = new StringReader(text);
-        StringBuilder? unfolded = null;
-        var began = 0;
-        for (var number = 1; reader.ReadLine() is { } line; number++)
+        var at = 0;
+        for (var number = 1; at < text.Length; )
         {
-            if (unfolded is not null && line.Length > 0 && line[0] is (' ' or '\t'))
+            var began = number;
+            var line = LineAt(text, ref at);
+            number++;
+            StringBuilder? unfolded = null;
+            while (at < text.Length && text[at] is (' ' or '\t'))
             {
-                unfolded.Append(line, 1, line.Length - 1);
-                continue;
+                unfolded ??= new StringBuilder().Append(line.Span);
+                unfolded.Append(LineAt(text, ref at).Span[1..]);
+                number++;
             }
 
-            if (unfolded is not null)
-                yield return (began, unfolded.ToString());
-            (unfolded, began) = (new StringBuilder(line), number);
+            yield return (began, unfolded is null ? line : unfolded.ToString().AsMemory());
         }
+    }
 
-        if (unfolded is not null)
-            yield return (began, unfolded.ToString());
+    /// <summary>The line from a place on, without its end; the place is then after it (CRLF, CR or LF).</summary>
+    private static ReadOnlyMemory<char> LineAt(string text, ref int at)
+    {
+        var length = text.AsSpan(at).IndexOfAny('\r', '\n');
+        if (length < 0)
+            length = text.Length - at;
+        var line = text.AsMemory(at, length);
+        at += length;
+        if (at < text.Length)
+            at += text[at] == '\r' && at + 1 < text.Length && text[at + 1] == '\n' ? 2 : 1;
+        return line;
     }
 }

@@ -1,3 +1,5 @@
+using System.Buffers;
+using System.Collections.Frozen;
 using System.Text;
 
 namespace LooseLantern.Formats.ICalendar.Reading;
@@ -8,23 +10,37 @@ namespace LooseLantern.Formats.ICalendar.Reading;
 /// </summary>
 internal sealed record ContentLine(int Line, string Name, IReadOnlyDictionary<string, string> Parameters, string Value)
 {
+    private const int MostParameters = 100;
+
+    private static readonly SearchValues<char> NameLetters = SearchValues.Create(
+        "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789-"
+    );
+
+    private static readonly Dictionary<string, string> None = [];
+
+    private static readonly FrozenSet<string>.AlternateLookup<ReadOnlySpan<char>> Known = ComponentReader
+        .Kept.ToFrozenSet(StringComparer.OrdinalIgnoreCase)
+        .GetAlternateLookup<ReadOnlySpan<char>>();
+
     /// <summary>Reads a content line, or returns null where it has no name or no colon before its value.</summary>
-    public static ContentLine? TryParse(int line, string text)
+    public static ContentLine? TryParse(int line, ReadOnlySpan<char> text)
     {
-        var position = 0;
-        while (position < text.Length && (char.IsAsciiLetterOrDigit(text[position]) || text[position] == '-'))
-            position++;
-        if (position == 0 || position == text.Length)
+        var position = text.IndexOfAnyExcept(NameLetters);
+        if (position <= 0)
             return null;
 
-        var name = text[..position].ToUpperInvariant();
-        var parameters = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
+        var name = NameOf(text[..position]);
+        // Most lines have no parameters, and a file can have a million lines.
+        var parameters =
+            text[position] == ';' ? new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase) : None;
         while (text[position] == ';')
         {
-            var equals = text.IndexOf('=', position);
-            if (equals < 0)
+            if (parameters.Count == MostParameters)
                 return null;
-            var parameter = text[(position + 1)..equals];
+            var equals = position + text[position..].IndexOf('=');
+            if (equals < position)
+                return null;
+            var parameter = text[(position + 1)..equals].ToString();
             var value = new StringBuilder();
             var quoted = false;
             for (position = equals + 1; position < text.Length; position++)
@@ -43,8 +59,13 @@ internal sealed record ContentLine(int Line, string Name, IReadOnlyDictionary<st
                 return null;
         }
 
-        return text[position] == ':' ? new ContentLine(line, name, parameters, text[(position + 1)..]) : null;
+        return text[position] == ':'
+            ? new ContentLine(line, name, parameters, text[(position + 1)..].ToString())
+            : null;
     }
+
+    private static string NameOf(ReadOnlySpan<char> written) =>
+        Known.TryGetValue(written, out var known) ? known : written.ToString().ToUpperInvariant();
 
     /// <summary>The value as TEXT (section 3.3.11), with its escapes undone.</summary>
     public string Text()

@@ -12,16 +12,16 @@ internal static class EventPeople
     /// <summary>Everybody with a mail address, once, in the order of the file; rooms and things are nobody.</summary>
     public static IReadOnlyList<EventPerson> Of(Component component)
     {
+        if (!component.Has("ATTENDEE") && !component.Has("ORGANIZER"))
+            return [];
         var lines = component.All("ORGANIZER").Concat(component.All("ATTENDEE")).Where(line => !IsThing(line)).ToList();
-        return lines.Count == 0
-            ? []
-            :
-            [
-                .. lines
-                    .Select(Read)
-                    .OfType<EventPerson>()
-                    .DistinctBy(person => person.Email, StringComparer.OrdinalIgnoreCase),
-            ];
+        return
+        [
+            .. lines
+                .Select(Read)
+                .OfType<EventPerson>()
+                .DistinctBy(person => person.Email, StringComparer.OrdinalIgnoreCase),
+        ];
     }
 
     private static bool IsThing(ContentLine line) =>

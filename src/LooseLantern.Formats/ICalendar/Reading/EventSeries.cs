@@ -10,8 +10,9 @@ namespace LooseLantern.Formats.ICalendar.Reading;
 /// </summary>
 internal sealed class EventSeries
 {
-    /// <summary>The most occurrences read of one event.</summary>
-    public const int MostOccurrences = 20_000;
+    public const string NoStart = "The event has no DTSTART, so it has no time.";
+
+    private const int MostTitle = 200;
 
     private readonly Component _component;
     private readonly CalendarZones _zones;
@@ -44,7 +45,8 @@ internal sealed class EventSeries
     public Span? FirstTime => Cancelled ? null : EntryAt(_start.Local).Time;
 
     public static string TitleOf(Component component) =>
-        component.First("SUMMARY")?.Text().ReplaceLineEndings(" ").Trim() is { Length: > 0 } title
+        component.First("SUMMARY") is { } line
+        && CutText.Kept(line.Text().ReplaceLineEndings(" ").Trim(), MostTitle) is { Length: > 0 } title
             ? title
             : "(no title)";
 
@@ -58,8 +60,7 @@ internal sealed class EventSeries
             );
 
         var start = TimeValue.Read(
-            component.Single("DTSTART")
-                ?? throw new EventFaultException(component.Line, "The event has no DTSTART, so it has no time.")
+            component.Single("DTSTART") ?? throw new EventFaultException(component.Line, NoStart)
         );
         zones.Of(start);
 
@@ -83,29 +84,49 @@ internal sealed class EventSeries
     /// <summary>
     /// Its occurrences that meet <paramref name="range"/>, with the versions that replace single ones applied.
     /// </summary>
-    public IEnumerable<CalendarEntry> Occurrences(Span range, IReadOnlyList<EventSeries> versions)
+    /// <param name="budget">What it may take; where that runs out, what was found until then is all there is.</param>
+    public IEnumerable<CalendarEntry> Occurrences(
+        Span range,
+        IReadOnlyList<EventSeries> versions,
+        EventBudget budget
+    ) =>
+        // Of what there is no room for any more, at least the event itself counts.
+        versions.Count == 0
+        && (!IsRepeated || !budget.Step())
+            ? Alone(range, budget)
+            : All(range, versions, budget).Where(entry => entry.Time.Meets(range)).TakeWhile(_ => budget.Entry());
+
+    private IEnumerable<CalendarEntry> All(Span range, IReadOnlyList<EventSeries> versions, EventBudget budget)
     {
         var single = versions.Where(version => !version.AndFuture).ToList();
         var future = versions
             .Where(version => version.AndFuture)
-            .OrderBy(version => _zones.At(version.RecurrenceId!))
+            .Select(version => (From: _zones.At(version.RecurrenceId!), Version: version))
+            .OrderBy(pair => pair.From)
             .ToList();
-        var excluded = _component.All("EXDATE").SelectMany(TimeValue.ReadList).ToList();
+        var leftOut = new NamedOccurrences(_start.IsDate);
+        foreach (var value in _component.All("EXDATE").SelectMany(TimeValue.ReadList))
+            leftOut.Add(value, _zones);
+        foreach (var version in single)
+            leftOut.Add(version.RecurrenceId!, _zones);
 
-        foreach (var local in Starts(range))
+        // What was put in the place of others comes first: there is no more of it than the file has lines.
+        foreach (var version in single.Where(version => !version.Cancelled))
+            yield return version.EntryAt(version._start.Local);
+        foreach (var entry in Periods().Where(_ => !Cancelled))
+            yield return entry;
+
+        foreach (var local in Starts(range, budget))
         {
             var at = _zones.At(local, _start, _start.IsDate);
-            if (
-                excluded.Exists(value => Names(value, local, at))
-                || single.Exists(version => Names(version.RecurrenceId!, local, at))
-            )
+            if (leftOut.Has(local, at))
                 continue;
 
-            var changed = future.FindLast(version => _zones.At(version.RecurrenceId!) <= at);
+            var changed = LastBefore(future, at);
             if (changed is null)
             {
-                if (!Cancelled && EntryAt(local) is var entry && entry.Time.Meets(range))
-                    yield return entry;
+                if (!Cancelled)
+                    yield return EntryAt(local, at);
             }
             else if (!changed.Cancelled)
             {
@@ -117,25 +138,36 @@ internal sealed class EventSeries
                         changed._start.Local,
                         PeriodUnits.Days | PeriodUnits.AllTimeUnits
                     );
-                if (changed.EntryAt(moved) is var entry && entry.Time.Meets(range))
-                    yield return entry;
+                yield return changed.EntryAt(moved);
             }
-        }
-
-        foreach (var entry in Periods().Where(entry => !Cancelled && entry.Time.Meets(range)))
-            yield return entry;
-
-        foreach (var version in single.Where(version => !version.Cancelled))
-        {
-            if (version.EntryAt(version._start.Local) is var entry && entry.Time.Meets(range))
-                yield return entry;
         }
     }
 
-    /// <summary>The event as it stands by itself, for a version whose series is not in the file.</summary>
-    public IEnumerable<CalendarEntry> Alone(Span range)
+    private bool IsRepeated => _component.Has("RRULE") || _component.Has("RDATE") || _component.Has("EXDATE");
+
+    /// <summary>How often it repeats; null for one that does not by a rule, or by none that can be read.</summary>
+    public RepeatEvery? Every => _component.First("RRULE") is { } line ? RepeatRule.EveryOf(line) : null;
+
+    /// <summary>Of versions in order, the last that begins at a time or before.</summary>
+    private static EventSeries? LastBefore(List<(Instant From, EventSeries Version)> versions, Instant at)
     {
-        if (!Cancelled && EntryAt(_start.Local) is var entry && entry.Time.Meets(range))
+        var (low, high) = (0, versions.Count);
+        while (low < high)
+        {
+            var middle = (low + high) / 2;
+            if (versions[middle].From <= at)
+                low = middle + 1;
+            else
+                high = middle;
+        }
+
+        return low == 0 ? null : versions[low - 1].Version;
+    }
+
+    /// <summary>The event as it stands by itself, for a version whose series is not in the file.</summary>
+    public IEnumerable<CalendarEntry> Alone(Span range, EventBudget budget)
+    {
+        if (!Cancelled && EntryAt(_start.Local) is var entry && entry.Time.Meets(range) && budget.Entry())
             yield return entry;
     }
 
@@ -171,28 +203,42 @@ internal sealed class EventSeries
         return new EventLength(0, length);
     }
 
-    private IEnumerable<LocalDateTime> Starts(Span range)
+    private IEnumerable<LocalDateTime> Starts(Span range, EventBudget budget)
     {
         var zone = _zones.Of(_start);
+        // A zone can skip a whole day or have it twice; UTC does neither.
+        var around = zone == DateTimeZone.Utc ? 0 : 2;
         var from =
-            range.Start.InZone(zone).LocalDateTime.PlusDays(-_length.Days - 2)
+            range.Start.InZone(zone).LocalDateTime.PlusDays(-_length.Days - around)
             - Period.FromSeconds((long)_length.Exact.TotalSeconds);
-        var until = range.End.InZone(zone).LocalDateTime.PlusDays(2);
+        var until = range.End.InZone(zone).LocalDateTime.PlusDays(around);
 
-        var starts = new SortedSet<LocalDateTime> { _start.Local };
+        var starts = new List<LocalDateTime> { _start.Local };
         if (_component.Single("RRULE") is { } rule)
-        {
-            starts.UnionWith(
-                Repetition
-                    .Read(rule, _start, instant => instant.InZone(zone).LocalDateTime)
-                    .Starts(from, until, MostOccurrences)
+            starts.AddRange(
+                Repetition.Read(rule, _start, instant => instant.InZone(zone).LocalDateTime).Starts(from, until, budget)
             );
+        var ordered = starts.Count;
+        foreach (var value in _component.All("RDATE").Where(line => !IsPeriods(line)).SelectMany(TimeValue.ReadList))
+        {
+            var start = _start.IsDate || value.IsDate ? value.Local : _zones.At(value).InZone(zone).LocalDateTime;
+            if (start >= from && start < until && budget.Step())
+                starts.Add(start);
         }
 
-        foreach (var value in _component.All("RDATE").Where(line => !IsPeriods(line)).SelectMany(TimeValue.ReadList))
-            starts.Add(_start.IsDate || value.IsDate ? value.Local : _zones.At(value).InZone(zone).LocalDateTime);
+        // A rule gives its times in order, from that of the event on.
+        if (starts.Count > ordered)
+            starts.Sort();
+        return WithoutDoubles(starts);
+    }
 
-        return starts;
+    private static IEnumerable<LocalDateTime> WithoutDoubles(List<LocalDateTime> ordered)
+    {
+        for (var place = 0; place < ordered.Count; place++)
+        {
+            if (place == 0 || ordered[place] != ordered[place - 1])
+                yield return ordered[place];
+        }
     }
 
     /// <summary>
@@ -225,20 +271,14 @@ internal sealed class EventSeries
     private static bool IsPeriods(ContentLine line) =>
         string.Equals(line.Parameters.GetValueOrDefault("VALUE"), "PERIOD", StringComparison.OrdinalIgnoreCase);
 
-    private CalendarEntry EntryAt(LocalDateTime local)
+    private CalendarEntry EntryAt(LocalDateTime local) => EntryAt(local, _zones.At(local, _start, _start.IsDate));
+
+    private CalendarEntry EntryAt(LocalDateTime local, Instant start)
     {
-        var start = _zones.At(local, _start, _start.IsDate);
-        var lastDay = local.PlusDays(_length.Days);
-        var end = _length.Days == 0 ? start : _zones.At(lastDay, _start, _start.IsDate);
+        var end = _length.Days == 0 ? start : _zones.At(local.PlusDays(_length.Days), _start, _start.IsDate);
         return new CalendarEntry(Uid, Title, new Span(start, end + _length.Exact), _start.IsDate, Free, Tentative)
         {
             People = People,
         };
     }
-
-    /// <summary>
-    /// Whether a date or time of EXDATE or RECURRENCE-ID means the occurrence; a bare date means any of that day.
-    /// </summary>
-    private bool Names(TimeValue value, LocalDateTime local, Instant at) =>
-        value.IsDate || _start.IsDate ? value.Local.Date == local.Date : _zones.At(value) == at;
 }

@@ -18,16 +18,22 @@ internal sealed class FileZone : DateTimeZone
         _intervals = intervals;
 
     /// <exception cref="EventFaultException">When the VTIMEZONE itself can't be read.</exception>
-    public static FileZone Read(string id, Component zone)
+    public static FileZone Read(string id, Component zone, EventBudget budget)
     {
         if (zone.BrokenLine is { } broken)
             throw new EventFaultException(broken, $"The VTIMEZONE of \"{id}\" can't be read here.");
 
         var changes = zone
             .Within.Where(part => part.Name is "STANDARD" or "DAYLIGHT")
-            .SelectMany(Changes)
+            .SelectMany(part => Changes(part, budget))
+            .Take(MostChanges + 1)
             .OrderBy(change => change.At)
             .ToList();
+        if (changes.Count > MostChanges || budget.IsOver)
+            throw new EventFaultException(
+                zone.Line,
+                $"The VTIMEZONE of \"{id}\" changes its offset too often to be read."
+            );
         if (changes.Count == 0)
             throw new EventFaultException(
                 zone.Line,
@@ -65,7 +71,7 @@ internal sealed class FileZone : DateTimeZone
         return _intervals[low];
     }
 
-    private static IEnumerable<(Instant At, Offset From, Offset To)> Changes(Component part)
+    private static IEnumerable<(Instant At, Offset From, Offset To)> Changes(Component part, EventBudget budget)
     {
         var from = ReadOffset(part, "TZOFFSETFROM");
         var to = ReadOffset(part, "TZOFFSETTO");
@@ -80,11 +86,8 @@ internal sealed class FileZone : DateTimeZone
             onsets.AddRange(
                 Repetition
                     .Read(rule, first, instant => instant.WithOffset(from).LocalDateTime)
-                    .Starts(
-                        LocalDateTime.FromDateTime(DateTime.MinValue),
-                        new LocalDateTime(LastYear, 1, 1, 0, 0),
-                        MostChanges
-                    )
+                    .Starts(first.Local, new LocalDateTime(LastYear, 1, 1, 0, 0), budget)
+                    .Take(MostChanges + 1)
             );
         }
 

@@ -753,7 +753,8 @@ namespace LooseLantern.Server.Data.Migrations
                     resource_id = table.Column<long>(type: "bigint", nullable: false),
                     line = table.Column<int>(type: "integer", nullable: false),
                     title = table.Column<string>(type: "text", nullable: false),
-                    fault = table.Column<string>(type: "text", nullable: false)
+                    fault = table.Column<string>(type: "text", nullable: false),
+                    is_partly = table.Column<bool>(type: "boolean", nullable: false)
                 },
                 constraints: table =>
                 {

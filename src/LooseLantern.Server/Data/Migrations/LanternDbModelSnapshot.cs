@@ -2318,6 +2318,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("fault");
 
+                    b.Property<bool>("IsPartly")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_partly");
+
                     b.Property<int>("Line")
                         .HasColumnType("integer")
                         .HasColumnName("line");

@@ -191,7 +191,7 @@ public sealed class CalendarEntryRow : IBelongsToWorkspace
     public required bool Tentative { get; init; }
 }
 
-/// <summary>An event that could not be read.</summary>
+/// <summary>An event that could not be read, or not all of it.</summary>
 public sealed class UnreadEventRow : IBelongsToWorkspace
 {
     public long Id { get; init; }
@@ -207,4 +207,7 @@ public sealed class UnreadEventRow : IBelongsToWorkspace
     public required string Title { get; init; }
 
     public required string Fault { get; init; }
+
+    /// <summary>Whether what was found of it counts; there was more of it than is read of one event.</summary>
+    public required bool IsPartly { get; init; }
 }

@@ -16,7 +16,6 @@ public sealed class CalendarStoring(LanternDb db, CalendarUnrolling unrolling, O
     /// <param name="objects">Those that are new or may have changed.</param>
     /// <param name="gone">Paths of those that are there no more.</param>
     /// <returns>Whether anything came out different.</returns>
-    /// <exception cref="CalendarTooLargeException">As <see cref="CalendarUnrolling.UnrollAsync"/>.</exception>
     public async Task<bool> StoreAsync(
         Calendar calendar,
         IReadOnlyList<DavObject> objects,

@@ -4,11 +4,10 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 using NpgsqlTypes;
 
 namespace LooseLantern.Server.Features.Calendars;
-
-public sealed class CalendarTooLargeException(string message) : Exception(message);
 
 /// <summary>
 /// Keeps the occurrences of calendars' events as rows for the run of time that is asked for. A repeating event has no
@@ -17,7 +16,10 @@ public sealed class CalendarTooLargeException(string message) : Exception(messag
 /// </summary>
 public sealed class CalendarUnrolling(LanternDb db, IClock clock)
 {
-    public const int MostEntries = 100_000;
+    /// <summary>The most events of a calendar that are listed as not read, or not wholly.</summary>
+    public const int MostUnread = 200;
+
+    private const int MostFault = 400;
 
     private const string Unreadable = "an event";
 
@@ -54,7 +56,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
                     Instant.Max(read.Start, clock.GetCurrentInstant() - Behind),
                     range.Start - Spare
                 );
-                await ExtendAsync(calendar, new Span(start, Instant.Max(read.End, range.End + Spare)), ct);
+                await UnrollAsync(calendar, new Span(start, Instant.Max(read.End, range.End + Spare)), ct);
             }
 
             await transaction.CommitAsync(ct);
@@ -90,12 +92,9 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
     /// Makes all rows anew, for <paramref name="range"/>. The caller has a transaction open, and whom it counts for
     /// loaded.
     /// </summary>
-    /// <exception cref="CalendarTooLargeException">When there are more occurrences than are kept of one
-    /// calendar.</exception>
     public async Task UnrollAsync(Calendar calendar, Span range, CancellationToken ct)
     {
-        var reading = await ReadAsync(calendar, await ResourcesAsync(calendar, ct), range, ct);
-        RequireAtMost(reading.Entries.Count);
+        var reading = await ReadAsync(calendar, await ResourcesAsync(calendar, ct), range, 0, ct);
         await StoreAsync(calendar, null, range, reading, ct);
     }
 
@@ -103,28 +102,13 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
     /// <inheritdoc cref="UnrollAsync"/>
     public async Task UnrollSomeAsync(Calendar calendar, IReadOnlyList<CalendarResource> changed, CancellationToken ct)
     {
-        var reading = await ReadAsync(calendar, changed, calendar.ReadRange.ToSpan(), ct);
         var ids = changed.Select(resource => resource.Id).ToList();
-        RequireAtMost(
-            reading.Entries.Count
-                + await db.CalendarEntries.CountAsync(
-                    entry => entry.CalendarId == calendar.Id && !ids.Contains(entry.ResourceId),
-                    ct
-                )
+        var others = await db.CalendarEntries.CountAsync(
+            entry => entry.CalendarId == calendar.Id && !ids.Contains(entry.ResourceId),
+            ct
         );
+        var reading = await ReadAsync(calendar, changed, calendar.ReadRange.ToSpan(), others, ct);
         await StoreAsync(calendar, ids, calendar.ReadRange.ToSpan(), reading, ct);
-    }
-
-    /// <summary>
-    /// Reads further, unless that comes to more than is kept: then what was read stays, and the time past it stays
-    /// unknown, which is busy.
-    /// </summary>
-    private async Task ExtendAsync(Calendar calendar, Span range, CancellationToken ct)
-    {
-        var reading = await ReadAsync(calendar, await ResourcesAsync(calendar, ct), range, ct);
-        var unreadBefore = await db.Set<UnreadEventRow>().CountAsync(row => row.CalendarId == calendar.Id, ct);
-        if (reading.Entries.Count <= MostEntries && reading.Unread.Count <= unreadBefore)
-            await StoreAsync(calendar, null, range, reading, ct);
     }
 
     private Task<List<CalendarResource>> ResourcesAsync(Calendar calendar, CancellationToken ct) =>
@@ -138,10 +122,16 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         Calendar calendar,
         IReadOnlyList<CalendarResource> resources,
         Span range,
+        int others,
         CancellationToken ct
     )
     {
         var reading = new Reading([], []);
+        var most = Math.Max(0, ReadingBudget.MostEntries - others) / Math.Max(1, calendar.For.Count);
+        var budgets = calendar
+            .For.Select(row => row.Host!.Zone)
+            .Distinct()
+            .ToDictionary(zone => zone, _ => new ReadingBudget(ct, most));
         foreach (var resource in resources)
         {
             try
@@ -150,7 +140,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
                 // Whole days and times without a zone are each host's own.
                 foreach (var sameZone in calendar.For.GroupBy(row => row.Host!.Zone))
                 {
-                    var read = file.Read(range, DateTimeZoneProviders.Tzdb[sameZone.Key]);
+                    var read = file.Read(range, DateTimeZoneProviders.Tzdb[sameZone.Key], budgets[sameZone.Key]);
                     foreach (var row in sameZone)
                         reading.Entries.AddRange(read.Entries.Select(entry => (resource.Id, row.HostId, entry)));
                     if (sameZone.Key == calendar.For[0].Host!.Zone)
@@ -190,14 +180,6 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         ];
     }
 
-    private static void RequireAtMost(int entries)
-    {
-        if (entries > MostEntries)
-            throw new CalendarTooLargeException(
-                $"The calendar has {entries} occurrences within two years; up to {MostEntries} are kept. Leave out what repeats so often."
-            );
-    }
-
     /// <param name="resourceIds">The resources that were read; null for all.</param>
     private async Task StoreAsync(
         Calendar calendar,
@@ -218,45 +200,78 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
             )
             .ExecuteDeleteAsync(ct);
 
-        db.CalendarEntries.AddRange(
-            reading.Entries.Select(row => new CalendarEntryRow
-            {
-                WorkspaceId = calendar.WorkspaceId,
-                CalendarId = calendar.Id,
-                ResourceId = row.ResourceId,
-                HostId = row.HostId,
-                Span = row.Entry.Time.ToRange(),
-                Title = Shorten(row.Entry.Title, 200),
-                WholeDay = row.Entry.WholeDay,
-                Free = row.Entry.Free,
-                Tentative = row.Entry.Tentative,
-            })
-        );
-        db.Set<UnreadEventRow>()
-            .AddRange(
-                reading.Unread.Select(row => new UnreadEventRow
-                {
-                    WorkspaceId = calendar.WorkspaceId,
-                    CalendarId = calendar.Id,
-                    ResourceId = row.ResourceId,
-                    Line = row.Event.Line,
-                    Title = Shorten(row.Event.Title, 200),
-                    Fault = Shorten(row.Event.Fault, 400),
-                })
-            );
+        await CopyAsync(calendar, reading.Entries, ct);
+        db.Set<UnreadEventRow>().AddRange(UnreadRows(calendar, reading.Unread));
         calendar.ReadRange = range.ToRange();
         await db.SaveChangesAsync(ct);
-        // Nobody changes these rows; thousands of them that are watched would slow down every save that follows.
-        foreach (
-            var entry in db
-                .ChangeTracker.Entries()
-                .Where(entry => entry.Entity is CalendarEntryRow or UnreadEventRow)
-                .ToList()
-        )
+        // Nobody changes these rows; those that are watched would slow down every save that follows.
+        foreach (var entry in db.ChangeTracker.Entries<UnreadEventRow>().ToList())
             entry.State = EntityState.Detached;
     }
 
-    private static string Shorten(string text, int most) => text.Length <= most ? text : text[..(most - 1)] + "…";
+    /// <summary>Written in one go (COPY): there can be a hundred thousand of them.</summary>
+    private async Task CopyAsync(
+        Calendar calendar,
+        IReadOnlyCollection<(long ResourceId, Guid HostId, CalendarEntry Entry)> entries,
+        CancellationToken ct
+    )
+    {
+        if (entries.Count == 0)
+            return;
+        var connection = (NpgsqlConnection)db.Database.GetDbConnection();
+        await using var writer = await connection.BeginBinaryImportAsync(
+            "COPY calendar_entries (workspace_id, calendar_id, resource_id, host_id, span, title, whole_day, free, tentative) FROM STDIN (FORMAT BINARY)",
+            ct
+        );
+        foreach (var (resourceId, hostId, entry) in entries)
+        {
+            await writer.StartRowAsync(ct);
+            await writer.WriteAsync(calendar.WorkspaceId, ct);
+            await writer.WriteAsync(calendar.Id, ct);
+            await writer.WriteAsync(resourceId, ct);
+            await writer.WriteAsync(hostId, ct);
+            await writer.WriteAsync(entry.Time.ToRange(), NpgsqlDbType.TimestampTzRange, ct);
+            await writer.WriteAsync(entry.Title, ct);
+            await writer.WriteAsync(entry.WholeDay, ct);
+            await writer.WriteAsync(entry.Free, ct);
+            await writer.WriteAsync(entry.Tentative, ct);
+        }
+
+        await writer.CompleteAsync(ct);
+    }
+
+    private static IEnumerable<UnreadEventRow> UnreadRows(
+        Calendar calendar,
+        IReadOnlyList<(long ResourceId, UnreadEvent Event)> unread
+    )
+    {
+        foreach (var (resourceId, read) in unread.Take(MostUnread))
+            yield return Row(resourceId, read);
+        if (unread.Count > MostUnread)
+        {
+            var more = unread[MostUnread];
+            yield return Row(
+                more.ResourceId,
+                more.Event with
+                {
+                    Title = $"{unread.Count - MostUnread} more",
+                    Fault = "So many can’t be listed one by one.",
+                }
+            );
+        }
+
+        UnreadEventRow Row(long resourceId, UnreadEvent read) =>
+            new()
+            {
+                WorkspaceId = calendar.WorkspaceId,
+                CalendarId = calendar.Id,
+                ResourceId = resourceId,
+                Line = read.Line,
+                Title = read.Title,
+                Fault = CutText.Kept(read.Fault, MostFault),
+                IsPartly = read.IsPartly,
+            };
+    }
 
     private sealed record Reading(
         List<(long ResourceId, Guid HostId, CalendarEntry Entry)> Entries,

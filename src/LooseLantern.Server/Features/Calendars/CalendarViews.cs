@@ -6,8 +6,9 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Calendars;
 
-/// <summary>An event of a calendar that could not be read.</summary>
-public sealed record UnreadView(int Line, string Title, string Fault);
+/// <summary>An event of a calendar that could not be read, or not all of it.</summary>
+/// <param name="IsPartly">Whether what was found of it counts.</param>
+public sealed record UnreadView(int Line, string Title, string Fault, bool IsPartly);
 
 /// <param name="HostId">Whose it is; null for one of the whole team.</param>
 /// <param name="HostName">Empty for one of the whole team.</param>
@@ -96,7 +97,7 @@ public sealed class CalendarViews(LanternDb db, Allowances allowances)
                     .FirstOrDefault(),
                 Unread = row
                     .Unread.OrderBy(unread => unread.Line)
-                    .Select(unread => new UnreadView(unread.Line, unread.Title, unread.Fault))
+                    .Select(unread => new UnreadView(unread.Line, unread.Title, unread.Fault, unread.IsPartly))
                     .ToList(),
             })
             .AsSplitQuery()
@@ -124,7 +125,7 @@ public sealed class CalendarViews(LanternDb db, Allowances allowances)
             row.WriteFault,
             row.For.All(titled.Contains)
                 ? row.Unread
-                : [.. row.Unread.Select(unread => new UnreadView(unread.Line, Untitled, NotRead))]
+                : [.. row.Unread.Select(unread => new UnreadView(unread.Line, Untitled, NotRead, unread.IsPartly))]
         ));
     }
 

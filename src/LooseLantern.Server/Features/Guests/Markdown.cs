@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
 using Ganss.Xss;
-using LooseLantern.Server.Hosting;
+using LooseLantern.Core;
 using Markdig;
 
 namespace LooseLantern.Server.Features.Guests;
@@ -112,7 +112,7 @@ public static partial class Markdown
         var line = words.Split('\n', 2)[0].Trim();
         if (line.Length <= MostFirstWords)
             return line;
-        var cut = Words.Cut(line, MostFirstWords);
+        var cut = CutText.At(line, MostFirstWords);
         var space = cut.LastIndexOf(' ');
         return $"{(space > 0 ? cut[..space] : cut)} …";
     }

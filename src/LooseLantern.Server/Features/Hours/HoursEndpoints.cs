@@ -147,7 +147,7 @@ public static class HoursEndpoints
             .MapPost("/read", async (HttpRequest request, HoursFiles files, CancellationToken ct) =>
             {
                 var upload = await Upload.ReadAsync(request, ct);
-                return files.ReadAvailability(upload.Bytes, ZoneOf(upload));
+                return files.ReadAvailability(upload.Bytes, ZoneOf(upload), ct);
             })
             .WithName("readHours")
             .ProducesValidationProblem();
@@ -156,7 +156,7 @@ public static class HoursEndpoints
             .MapPost("/holidays", async (HttpRequest request, HoursFiles files, CancellationToken ct) =>
             {
                 var upload = await Upload.ReadAsync(request, ct);
-                return files.ReadHolidays(upload.Bytes, ZoneOf(upload));
+                return files.ReadHolidays(upload.Bytes, ZoneOf(upload), ct);
             })
             .WithName("readHolidays")
             .ProducesValidationProblem();

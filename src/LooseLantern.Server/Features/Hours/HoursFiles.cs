@@ -29,11 +29,11 @@ public sealed class HoursFiles(IClock clock)
         );
 
     /// <exception cref="Refusal">When the file holds no hours that can be read.</exception>
-    public HoursDocument ReadAvailability(byte[] file, DateTimeZone owner)
+    public HoursDocument ReadAvailability(byte[] file, DateTimeZone owner, CancellationToken ct)
     {
         try
         {
-            var read = AvailabilityReader.Read(file, Today(owner), owner);
+            var read = AvailabilityReader.Read(file, Today(owner), owner, ct);
             if (read.Changes.Count > HoursRules.MostChanges)
                 throw Refusal.Invalid("file", Phrase.Of("hours-no-week", ("most", HoursRules.MostChanges)));
             return new HoursDocument(
@@ -58,7 +58,7 @@ public sealed class HoursFiles(IClock clock)
     }
 
     /// <exception cref="Refusal">When the file can't be read as a whole.</exception>
-    public HolidaysRead ReadHolidays(byte[] file, DateTimeZone owner)
+    public HolidaysRead ReadHolidays(byte[] file, DateTimeZone owner, CancellationToken ct)
     {
         try
         {
@@ -68,7 +68,7 @@ public sealed class HoursFiles(IClock clock)
                 LocalDays.Start(owner, today),
                 LocalDays.Start(owner, today.PlusYears(YearsOfHolidays))
             );
-            var reading = calendar.Read(range, owner);
+            var reading = calendar.Read(range, owner, new ReadingBudget(ct));
             var days = reading
                 .Entries.Where(entry => entry.WholeDay)
                 .Select(entry => new DatedChangeDocument(

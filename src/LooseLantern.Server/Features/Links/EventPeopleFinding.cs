@@ -86,10 +86,8 @@ public sealed class EventPeopleFinding(LanternDb db, Allowances allowances)
             [
                 .. CalendarFile
                     .Parse(body)
-                    .Read(time, DateTimeZoneProviders.Tzdb[zone])
-                    .Entries.Where(read =>
-                        read.Time == time && read.Title.StartsWith(entry.Title.TrimEnd('…'), StringComparison.Ordinal)
-                    )
+                    .Read(time, DateTimeZoneProviders.Tzdb[zone], new ReadingBudget(ct))
+                    .Entries.Where(read => read.Time == time && read.Title == entry.Title)
                     .SelectMany(read => read.People)
                     .Where(person => EmailAddress.IsPlausible(person.Email))
                     .DistinctBy(person => person.Email, StringComparer.OrdinalIgnoreCase),

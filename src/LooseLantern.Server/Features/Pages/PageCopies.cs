@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
@@ -30,7 +31,7 @@ public sealed class PageCopies(LanternDb db, PageEditing editing)
         return await CreateAsync(
             form with
             {
-                Title = Words.Cut(title, Words.MostOfALine),
+                Title = CutText.At(title, Words.MostOfALine),
                 Details = Unmarked(form.Details!),
             },
             ct

@@ -1,8 +1,8 @@
 using System.Net.Sockets;
+using LooseLantern.Core;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using MailKit;
 using MailKit.Net.Smtp;
@@ -155,5 +155,5 @@ public sealed class PostSending(LanternDb db, PostSettings settings, InsertsInPo
         }
     }
 
-    private static string Short(string text) => Words.Cut(text, 400);
+    private static string Short(string text) => CutText.Kept(text, 400);
 }

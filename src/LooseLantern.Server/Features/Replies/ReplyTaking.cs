@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using LooseLantern.Core;
 using LooseLantern.Formats.ICalendar.Reading;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -70,9 +71,7 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
             FromEmail = Short(sender?.Address ?? "", 320),
             Subject = Short(mail.Subject ?? "", 400),
             Text = TextOf(mail, answer),
-            Calendar = calendar is { Length: <= AnswerFile.MostCharacters }
-                ? calendar.Replace("\0", "", StringComparison.Ordinal)
-                : null,
+            Calendar = calendar is { Length: <= AnswerFile.MostCharacters } ? CutText.Kept(calendar) : null,
             Meaning = MeaningOf(answer),
             NotUnderstood = fault,
             WishStart = answer?.Wish?.Start,
@@ -172,7 +171,6 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
     private static string TextOf(MimeMessage mail, InvitationAnswer? answer)
     {
         var text = (answer is { Comment.Length: > 0 } ? answer.Comment : mail.TextBody ?? "")
-            .Replace("\0", "", StringComparison.Ordinal)
             .ReplaceLineEndings("\n")
             .Trim();
         var files = mail
@@ -193,9 +191,5 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
     private async Task<bool> IsOfTeamAsync(string address, CancellationToken ct) =>
         await db.Users.AnyAsync(person => person.NormalizedEmail == address.ToUpperInvariant(), ct);
 
-    private static string Short(string text, int most)
-    {
-        var clean = text.Replace("\0", "", StringComparison.Ordinal);
-        return clean.Length <= most ? clean : clean[..most];
-    }
+    private static string Short(string text, int most) => CutText.At(CutText.Kept(text), most);
 }

@@ -3,7 +3,6 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Post;
-using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -77,7 +76,7 @@ public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes even
                 && !ct.IsCancellationRequested
             )
         {
-            room.Fault = Words.Cut(e.Message, 400);
+            room.Fault = CutText.Kept(e.Message, 400);
             room.DueAt = clock.GetCurrentInstant() + BackOff.After(room.Attempts, MostBackOff);
         }
 

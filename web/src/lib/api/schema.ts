@@ -5327,12 +5327,14 @@ export interface components {
              */
             sessions: number;
         };
-        /** @description An event of a calendar that could not be read. */
+        /** @description An event of a calendar that could not be read, or not all of it. */
         UnreadView: {
             /** Format: int32 */
             line: number;
             title: string;
             fault: string;
+            /** @description Whether what was found of it counts. */
+            isPartly: boolean;
         };
         UsualAnswer: {
             /** @description What holds where nobody chose. */

@@ -75,6 +75,21 @@
   }
 </script>
 
+{#snippet listed(events: Schemas['UnreadView'][], one: string, several: string)}
+  {#if events.length > 0}
+    <details class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text" open>
+      <summary class="cursor-pointer font-semibold"
+        >{counted(events.length, 'event', 'events')} {events.length === 1 ? one : several}</summary
+      >
+      <ul class="mt-1 space-y-0.5">
+        {#each events as event, place (place)}
+          <li>Line {event.line}, “{event.title}”: {event.fault}</li>
+        {/each}
+      </ul>
+    </details>
+  {/if}
+{/snippet}
+
 <li class="border-t border-line px-4 py-3 first:border-t-0">
   <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
     <span class="font-semibold">{calendar.name}</span>
@@ -172,18 +187,14 @@
       zone={hosts.find((host) => host.id === calendar.hostId)?.zone ?? zone}
       {onchanged}
     />{/if}
-  {#if calendar.unread.length > 0}
-    <details class="mt-1.5 rounded-lg border-l-4 border-brick bg-brick-tint px-3 py-1.5 text-sm text-brick-text" open>
-      <summary class="cursor-pointer font-semibold"
-        >{counted(calendar.unread.length, 'event', 'events')} could not be read, so {calendar.unread.length === 1
-          ? 'it does'
-          : 'they do'} not block any time</summary
-      >
-      <ul class="mt-1 space-y-0.5">
-        {#each calendar.unread as event, place (place)}
-          <li>Line {event.line}, “{event.title}”: {event.fault}</li>
-        {/each}
-      </ul>
-    </details>
-  {/if}
+  {@render listed(
+    calendar.unread.filter((event) => event.isPartly),
+    'could be read only in part: what was found of it counts, the rest does not block any time',
+    'could be read only in part: what was found of them counts, the rest does not block any time',
+  )}
+  {@render listed(
+    calendar.unread.filter((event) => !event.isPartly),
+    'could not be read, so it does not block any time',
+    'could not be read, so they do not block any time',
+  )}
 </li>

@@ -1,3 +1,4 @@
+import { cutText } from '$lib/words/cutText';
 import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
 
@@ -137,10 +138,10 @@ export function fromEvent(
   const minutes = Math.min(Math.max(Math.round(event.minutes / 5) * 5, 5), 1440);
   return {
     ...blank,
-    title: event.title.slice(0, 120),
+    title: cutText(event.title, 120),
     times: { ...blank.times, durations: [minutes] },
     guests: people.guests,
-    details: { ...blank.details, startedFrom: `“${event.title.slice(0, 150)}” in a calendar` },
+    details: { ...blank.details, startedFrom: `“${cutText(event.title, 150)}” in a calendar` },
   };
 }
 

@@ -84,7 +84,8 @@ describe('the check-up of a page', () => {
       isAsked: true,
       for: ['anselm'],
       unreachableSince: '2026-12-07T06:00:00Z',
-    } as Schemas['CalendarView'];
+      unread: [],
+    } as unknown as Schemas['CalendarView'];
     expect(wordsOf(form(), undefined, [calendar], [])).toEqual(['The calendar “Work” can’t be reached.']);
     expect(
       wordsOf(
@@ -97,6 +98,24 @@ describe('the check-up of a page', () => {
         [],
       ),
     ).toEqual([]);
+  });
+
+  it('tells of events of its calendars that are not read, or not wholly', () => {
+    const event = { line: 4, title: 'Free lunch', fault: 'It names more times than are read.', isPartly: true };
+    const calendar = {
+      id: 'c',
+      name: 'Work',
+      isAsked: true,
+      for: ['anselm'],
+      unreachableSince: null,
+      unread: [event, { ...event, isPartly: false }, event, event],
+    } as unknown as Schemas['CalendarView'];
+    const words = wordsOf(form(), undefined, [calendar], []);
+    expect(words).toHaveLength(3);
+    expect(words[0]).toBe(
+      '“Free lunch” in the calendar “Work” is read only in part: It names more times than are read.',
+    );
+    expect(words[1]).toBe('“Free lunch” in the calendar “Work” is not read: It names more times than are read.');
   });
 
   it('finds guests by name where everybody can read them', () => {

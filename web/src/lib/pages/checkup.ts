@@ -14,6 +14,8 @@ const FEW_OPENINGS = 5;
 const FEW_DAYS = 3;
 const LONG_TALK = 60;
 const MANY_QUESTIONS = 5;
+/** How many events of a calendar are named here; all of them stand beside the calendar. */
+const FEW_UNREAD = 3;
 
 /**
  * What could be better about a page. Nothing of it keeps it from being published.
@@ -45,10 +47,8 @@ export function checkUp(
   }
   const shortest = Math.min(...times.durations);
   const seated = new Set(times.lineUp.flatMap((seat) => seat.hostIds));
-  const unreachable = calendars.filter(
-    (calendar) =>
-      calendar.isAsked && calendar.for.some((host) => seated.has(host)) && calendar.unreachableSince !== null,
-  );
+  const asked = calendars.filter((calendar) => calendar.isAsked && calendar.for.some((host) => seated.has(host)));
+  const unreachable = asked.filter((calendar) => calendar.unreachableSince !== null);
   const asksNumber = form.placeKind === 'phone' && (details?.place.hostsRing ?? true);
   const needed = (form.questions ?? []).filter((question) => question.isNeeded).length + (asksNumber ? 1 : 0);
   const missing = missingPlace(form.placeKind, form.place, details?.place.hostsRing ?? true);
@@ -79,6 +79,12 @@ export function checkUp(
       words: `The calendar “${calendar.name}” can’t be reached.`,
       at: '/work/calendars',
     })),
+    ...asked.flatMap((calendar) =>
+      calendar.unread.slice(0, FEW_UNREAD).map((event) => ({
+        words: `“${event.title}” in the calendar “${calendar.name}” ${event.isPartly ? 'is read only in part' : 'is not read'}: ${event.fault}`,
+        at: '/work/calendars',
+      })),
+    ),
     ...guestNames.map((name) => ({
       words: `“${name}” is the name of a guest, and everybody can read it here.`,
       at: controlOf(form, name),

@@ -1,14 +1,10 @@
 <script lang="ts">
+  import { firstCharacter } from '$lib/words/cutText';
+
   let { name }: { name: string } = $props();
 
   const TONES = 5;
-  const initials = $derived(
-    name
-      .split(/\s+/)
-      .map((word) => word.charAt(0))
-      .slice(0, 2)
-      .join(''),
-  );
+  const initials = $derived(name.split(/\s+/).map(firstCharacter).slice(0, 2).join(''));
   const tone = $derived([...name].reduce((sum, letter) => sum + letter.charCodeAt(0), 0) % TONES);
 </script>
 

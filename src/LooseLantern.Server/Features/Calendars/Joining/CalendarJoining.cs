@@ -53,7 +53,7 @@ public sealed class CalendarJoining(
             NameOf(name, Path.GetFileNameWithoutExtension(fileName)),
             Path.GetFileName(fileName)
         );
-        await JoinAsync([(calendar, [new DavObject("", null, file)])], "file", ct);
+        await JoinAsync([(calendar, [new DavObject("", null, file)])], ct);
         return calendar.Id;
     }
 
@@ -76,7 +76,7 @@ public sealed class CalendarJoining(
             throw new Refusal(StatusCodes.Status409Conflict, "no-file");
         calendar.Source = Path.GetFileName(fileName);
         record.Note(calendar.Id, $"Replaced the file of “{calendar.Name}”", calendar.For.Select(row => row.HostId));
-        await StoreAsync(calendar, [new DavObject("", null, file)], "file", ct);
+        await storing.StoreAsync(calendar, [new DavObject("", null, file)], [], ct);
         calendar.LoadedAt = clock.GetCurrentInstant();
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
@@ -101,7 +101,7 @@ public sealed class CalendarJoining(
         calendar.RefreshSeconds = file.RefreshEvery is { } every
             ? (int)Math.Clamp(every.TotalSeconds, 0, 12 * 3600)
             : null;
-        await JoinAsync([(calendar, [new DavObject("", file.EntityTag, file.File!)])], "address", ct);
+        await JoinAsync([(calendar, [new DavObject("", file.EntityTag, file.File!)])], ct);
         return calendar.Id;
     }
 
@@ -197,13 +197,12 @@ public sealed class CalendarJoining(
 
         if (form.WriteTo is { } writeTo && !form.Calendars.Contains(writeTo))
             throw Refusal.Invalid("writeTo", "joined-calendar");
-        await JoinAsync(joining, "calendars", ct, form.WriteTo);
+        await JoinAsync(joining, ct, form.WriteTo);
         return joining.ConvertAll(pair => pair.Item1.Id);
     }
 
     private async Task JoinAsync(
         IReadOnlyList<(Calendar Calendar, IReadOnlyList<DavObject> Objects)> joining,
-        string field,
         CancellationToken ct,
         string? writeTo = null
     )
@@ -216,7 +215,7 @@ public sealed class CalendarJoining(
             await db.SaveChangesAsync(ct);
             await db.Entry(calendar).Collection(row => row.For).Query().Include(row => row.Host).LoadAsync(ct);
             calendar.ReadRange = unrolling.UsualRange().ToRange();
-            await StoreAsync(calendar, objects, field, ct);
+            await storing.StoreAsync(calendar, objects, [], ct);
             if (writeTo is not null && calendar.CollectionUrl == writeTo)
             {
                 var host = await db.Hosts.SingleAsync(row => row.Id == calendar.HostId, ct);
@@ -226,23 +225,6 @@ public sealed class CalendarJoining(
         }
 
         await transaction.CommitAsync(ct);
-    }
-
-    private async Task StoreAsync(
-        Calendar calendar,
-        IReadOnlyList<DavObject> objects,
-        string field,
-        CancellationToken ct
-    )
-    {
-        try
-        {
-            await storing.StoreAsync(calendar, objects, [], ct);
-        }
-        catch (CalendarTooLargeException e)
-        {
-            throw Refusal.Invalid(field, Phrase.Told(e.Message));
-        }
     }
 
     private Calendar Blank(

@@ -1,7 +1,7 @@
+using LooseLantern.Core;
 using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Outside;
 using Microsoft.EntityFrameworkCore;
@@ -13,17 +13,19 @@ namespace LooseLantern.Server.Features.Calendars.Looking;
 /// Looks at one calendar outside, and keeps what it says. The network is never asked inside a transaction; what a look
 /// brought is kept only if no other look, and no event we wrote, came between.
 /// </summary>
-public sealed class CalendarLooking(
+public sealed partial class CalendarLooking(
     LanternDb db,
     CalendarUnrolling unrolling,
     CalendarStoring storing,
     CalendarSecrets secrets,
     OutsideHttp http,
     IcsAddress addresses,
-    IClock clock
+    IClock clock,
+    ILogger<CalendarLooking> logger
 )
 {
     private const int MostTries = 4;
+    private const int MostFault = 400;
 
     /// <summary>So often, that a change outside shows within a minute.</summary>
     public static readonly Duration Every = Duration.FromSeconds(30);
@@ -67,9 +69,15 @@ public sealed class CalendarLooking(
                 await FailAsync(calendarId, e.Message, ct);
                 return false;
             }
-            catch (CalendarTooLargeException e)
+            catch (Exception e) when (e is not OperationCanceledException || !ct.IsCancellationRequested)
             {
-                await FailAsync(calendarId, e.Message, ct);
+                // No calendar stops being read in silence: whatever went wrong is told like a server out of reach.
+                LogFailed(logger, calendarId, e);
+                await FailAsync(
+                    calendarId,
+                    "What it sends can’t be kept here; whoever runs this finds why in the log.",
+                    ct
+                );
                 return false;
             }
         }
@@ -161,11 +169,14 @@ public sealed class CalendarLooking(
         var now = clock.GetCurrentInstant();
         calendar.UnreachableSince ??= now;
         calendar.Attempts++;
-        calendar.Fault = Words.Cut(fault, 400);
+        calendar.Fault = CutText.Kept(fault, MostFault);
         (calendar.NextLookAt, calendar.LookingUntil) = (now + BackOff.After(calendar.Attempts, MostBackOff), null);
         await db.SaveChangesAsync(ct);
         db.ChangeTracker.Clear();
     }
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "What calendar {CalendarId} sends could not be kept")]
+    private static partial void LogFailed(ILogger logger, Guid calendarId, Exception fault);
 
     private static Duration RhythmOf(Calendar calendar) =>
         calendar.RefreshSeconds is { } seconds

@@ -5,7 +5,6 @@ using LooseLantern.Server.CalDav;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Looking;
-using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Outside;
 using Microsoft.EntityFrameworkCore;
@@ -58,7 +57,7 @@ public sealed class EventWriting(
         catch (OutsideException e)
         {
             row.Attempts++;
-            row.Fault = Words.Cut(e.Message, 400);
+            row.Fault = CutText.Kept(e.Message, 400);
             await SettleAsync(
                 row,
                 wish,
