@@ -2,6 +2,8 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Demo;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using Npgsql;
 
 var builder = WebApplication.CreateBuilder(args);
 builder.AddLantern();
@@ -26,6 +28,8 @@ if (!DesignTime.IsBuilding)
 
     if (app.Configuration.GetValue<bool>("Demo"))
         await DemoFilling.FillOnceAsync(app.Services, CancellationToken.None);
+    if (app.Services.GetRequiredService<IClock>() is StartedClock started)
+        await NewestRow.GoOnFromAsync(started, app.Services.GetRequiredService<NpgsqlDataSource>());
     // What is loaded is copied from then on; nothing is served, and nothing written to calendars, by this one.
     if (app.Configuration.GetValue<bool>("DemoOnly"))
         return;

@@ -116,7 +116,7 @@ public sealed class Coordinator(HttpClient http, string desk)
         return form;
     }
 
-    private async Task<HttpResponseMessage> SendAsync(
+    public async Task<HttpResponseMessage> SendAsync(
         HttpMethod method,
         string path,
         HttpContent? content,
@@ -129,5 +129,13 @@ public sealed class Coordinator(HttpClient http, string desk)
         if (key is not null)
             request.Headers.Add("Idempotency-Key", key);
         return await Http.SendAsync(request);
+    }
+
+    /// <summary>A request of its own making, with the token; its answer is not read to its end.</summary>
+    public async Task<HttpResponseMessage> SendAsync(HttpRequestMessage request)
+    {
+        _token ??= (await GetAsync("/api/token")).GetProperty("token").GetString();
+        request.Headers.Add("X-Lantern-Token", _token);
+        return await Http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
     }
 }

@@ -267,7 +267,7 @@ public class GuestPageTests(World world)
     public async Task Portraits_are_shown_only_where_the_page_shows_its_hosts()
     {
         var ada = await world.SignUpAsync();
-        byte[] png = [0x89, (byte)'P', (byte)'N', (byte)'G', 0x0d, 0x0a, 0x1a, 0x0a, 0];
+        var png = DeskTests.Png(64, 64);
         (await ada.UploadAsync(HttpMethod.Put, "/api/me/portrait", png)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var page = await ada.PublishAsync();
         var portrait = (await GuestAsync(ada, page)).GetProperty("hosts")[0].GetProperty("portrait").GetString()!;

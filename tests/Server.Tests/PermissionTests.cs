@@ -54,7 +54,7 @@ public class PermissionTests(World world)
                 Task.FromResult(
                     await who.PutAsync(
                         "/api/me/password",
-                        new { password = "a long password", newPassword = "another long one" }
+                        new { password = "harbour at first light", newPassword = "lanterns along a wet quay" }
                     )
                 ),
             ]),

@@ -1,11 +1,13 @@
 using Microsoft.EntityFrameworkCore;
+using SkiaSharp;
 
 namespace Server.Tests;
 
 /// <summary>What a person keeps about themselves, and how they sign in.</summary>
 public class ProfileTests(World world)
 {
-    private static readonly byte[] Png = [0x89, (byte)'P', (byte)'N', (byte)'G', 13, 10, 26, 10, 0, 0];
+    // A file may go on behind its picture, and tell there what nobody should know.
+    private static readonly byte[] Png = [.. DeskTests.Png(300, 200), .. "where it was taken"u8];
 
     [Fact]
     public async Task A_profile_is_the_hosts_too()
@@ -114,7 +116,13 @@ public class ProfileTests(World world)
         await (await ada.UploadAsync(HttpMethod.Put, "/api/me/portrait", Png)).ReadAsync(HttpStatusCode.NoContent);
         var picture = await ada.Http.GetAsync($"/api/people/{ada.PersonId}/portrait");
         picture.Content.Headers.ContentType!.MediaType.ShouldBe("image/png");
-        (await picture.Content.ReadAsByteArrayAsync()).ShouldBe(Png);
+        var bytes = await picture.Content.ReadAsByteArrayAsync();
+        bytes.AsSpan().IndexOf("where it was taken"u8).ShouldBe(-1);
+        using var shown = SKBitmap.Decode(bytes);
+        (shown.Width, shown.Height).ShouldBe((256, 256));
+        (await (await ada.UploadAsync(HttpMethod.Put, "/api/me/portrait", Png[..60])).FaultsAsync()).ShouldContainKey(
+            "file"
+        );
         (
             await (
                 await ada.UploadAsync(HttpMethod.Put, "/api/me/portrait", "<svg onload=alert(1)>"u8.ToArray())
@@ -179,23 +187,29 @@ public class ProfileTests(World world)
         var phone = await SignInAsync(ada.Desk);
         (
             await (
-                await ada.PutAsync("/api/me/password", new { password = "wrong", newPassword = "quite another one" })
+                await ada.PutAsync(
+                    "/api/me/password",
+                    new { password = "wrong", newPassword = "seven ropes and a gull" }
+                )
             ).FaultsAsync()
         ).Keys.ShouldBe(["password"]);
         (
             await (
-                await ada.PutAsync("/api/me/password", new { password = "a long password", newPassword = "short" })
+                await ada.PutAsync(
+                    "/api/me/password",
+                    new { password = "harbour at first light", newPassword = "short" }
+                )
             ).FaultsAsync()
         ).Keys.ShouldBe(["newPassword"]);
         await (
             await ada.PutAsync(
                 "/api/me/password",
-                new { password = "a long password", newPassword = "quite another one" }
+                new { password = "harbour at first light", newPassword = "seven ropes and a gull" }
             )
         ).ReadAsync(HttpStatusCode.NoContent);
         (await phone.Http.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         (await ada.Http.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.OK);
-        await SignInAsync(ada.Desk, "quite another one");
+        await SignInAsync(ada.Desk, "seven ropes and a gull");
     }
 
     [Fact]
@@ -206,7 +220,7 @@ public class ProfileTests(World world)
             await (await ada.PostAsync("/api/me/second-factor/start", new { password = "wrong" })).FaultsAsync()
         ).Keys.ShouldBe(["password"]);
         var started = await (
-            await ada.PostAsync("/api/me/second-factor/start", new { password = "a long password" })
+            await ada.PostAsync("/api/me/second-factor/start", new { password = "harbour at first light" })
         ).ReadAsync(HttpStatusCode.OK);
         started.GetProperty("uri").GetString()!.ShouldStartWith("otpauth://totp/");
         (await ada.GetAsync("/api/me/security")).GetProperty("secondFactor").GetBoolean().ShouldBeFalse();
@@ -238,7 +252,7 @@ public class ProfileTests(World world)
             )
         ).ShouldAllBe(value => !value!.Contains(key));
 
-        await (await ada.PostAsync("/api/me/second-factor/end", new { password = "a long password" })).ReadAsync(
+        await (await ada.PostAsync("/api/me/second-factor/end", new { password = "harbour at first light" })).ReadAsync(
             HttpStatusCode.NoContent
         );
         (await TryAsync(ada.Desk, null)).ShouldBeNull();
@@ -249,9 +263,9 @@ public class ProfileTests(World world)
     {
         var ada = await world.SignUpAsync();
         var key = (
-            await (await ada.PostAsync("/api/me/second-factor/start", new { password = "a long password" })).ReadAsync(
-                HttpStatusCode.OK
-            )
+            await (
+                await ada.PostAsync("/api/me/second-factor/start", new { password = "harbour at first light" })
+            ).ReadAsync(HttpStatusCode.OK)
         )
             .GetProperty("key")
             .GetString()!;
@@ -363,7 +377,7 @@ public class ProfileTests(World world)
         );
     }
 
-    private async Task<Coordinator> SignInAsync(string desk, string password = "a long password")
+    private async Task<Coordinator> SignInAsync(string desk, string password = "harbour at first light")
     {
         var browser = new Coordinator(world.Browser(), desk);
         (await browser.PostAsync("/api/sign-in", new { email = $"ada@{desk}.example", password })).StatusCode.ShouldBe(
@@ -381,7 +395,7 @@ public class ProfileTests(World world)
             new
             {
                 email = $"ada@{desk}.example",
-                password = "a long password",
+                password = "harbour at first light",
                 code,
             }
         );

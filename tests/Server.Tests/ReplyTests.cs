@@ -94,6 +94,57 @@ public sealed class ReplyTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task An_answer_that_was_overtaken_by_a_later_one_counts_for_nothing()
+    {
+        await Scene.BookAsync(await Scene.Ada.PublishAsync());
+        var invited = await Scene.MailAsync(MailScene.Guest, "Talk");
+        var (to, uid) = (Organizer(invited.Calendar!), MailScene.Property(invited.Calendar!, "UID"));
+        await Scene.SendAsync(
+            MailScene.Mail(MailScene.Guest, to, "no", Answer(uid, MailScene.Guest, "DECLINED", "20261207T100000Z"))
+        );
+        await ReplyAsync("declined");
+        await Scene.SendAsync(
+            MailScene.Mail(MailScene.Guest, to, "yes", Answer(uid, MailScene.Guest, "ACCEPTED", "20261207T095959Z"))
+        );
+        await Outside.AwaitAsync(
+            async () => (await Scene.DetailAsync()).GetProperty("incoming").GetArrayLength() == 2,
+            "the answer that came late"
+        );
+        (await Scene.DetailAsync())
+            .GetProperty("incoming")[0]
+            .GetProperty("notUnderstood")
+            .GetString()!
+            .ShouldContain("before the answer that counts");
+        await ReplyAsync("declined");
+        await Scene.SendAsync(
+            MailScene.Mail(
+                MailScene.Guest,
+                to,
+                "after all",
+                Answer(uid, MailScene.Guest, "ACCEPTED", "20261207T100001Z")
+            )
+        );
+        await ReplyAsync("accepted");
+    }
+
+    [Theory]
+    [InlineData("2036-12-08T09:00")]
+    [InlineData("2026-12-06T09:00")]
+    public async Task A_time_outside_the_dates_of_the_page_is_told_and_is_no_wish_to_grant(string time)
+    {
+        await Scene.BookAsync(await Scene.Ada.PublishAsync());
+        var invited = await Scene.MailAsync(MailScene.Guest, "Talk");
+        await Scene.AnswerAsync(invited, MailScene.Guest, "counter", time, "Then, please.");
+        (await Scene.MailAsync(Scene.AdasAddress, "would prefer another time")).Text.ShouldContain("Then, please.");
+        (await Scene.RowAsync()).GetProperty("wishStart").ValueKind.ShouldBe(JsonValueKind.Null);
+        (await Scene.DetailAsync())
+            .GetProperty("incoming")[0]
+            .GetProperty("notUnderstood")
+            .GetString()!
+            .ShouldContain("outside the dates");
+    }
+
+    [Fact]
     public async Task What_answers_for_another_booking_or_another_person_is_kept_and_changes_nothing()
     {
         var page = await Scene.Ada.PublishAsync();
@@ -214,6 +265,6 @@ public sealed class ReplyTests : IAsyncLifetime
 
     private static string Organizer(string calendar) => MailScene.Property(calendar, "ORGANIZER").Split("mailto:")[^1];
 
-    private static string Answer(string uid, string attendee, string status) =>
-        $"BEGIN:VCALENDAR\nVERSION:2.0\nMETHOD:REPLY\nBEGIN:VEVENT\n{uid}\nSEQUENCE:0\nDTSTAMP:20261207T080000Z\nDTSTART:20261208T080000Z\nDTEND:20261208T083000Z\nATTENDEE;PARTSTAT={status}:mailto:{attendee}\nEND:VEVENT\nEND:VCALENDAR\n";
+    private static string Answer(string uid, string attendee, string status, string stamp = "20261207T080000Z") =>
+        $"BEGIN:VCALENDAR\nVERSION:2.0\nMETHOD:REPLY\nBEGIN:VEVENT\n{uid}\nSEQUENCE:0\nDTSTAMP:{stamp}\nDTSTART:20261208T080000Z\nDTEND:20261208T083000Z\nATTENDEE;PARTSTAT={status}:mailto:{attendee}\nEND:VEVENT\nEND:VCALENDAR\n";
 }

@@ -122,7 +122,7 @@ public sealed class Scene(World world, Coordinator owner)
             new
             {
                 name,
-                password = "a long password",
+                password = "harbour at first light",
                 zone = "Europe/Copenhagen",
                 letInviter,
             }

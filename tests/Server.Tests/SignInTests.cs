@@ -56,7 +56,10 @@ public class SignInTests(World world)
 
         ada.ForgetToken();
         (
-            await ada.PostAsync("/api/sign-in", new { email = $"ada@{ada.Desk}.example", password = "a long password" })
+            await ada.PostAsync(
+                "/api/sign-in",
+                new { email = $"ada@{ada.Desk}.example", password = "harbour at first light" }
+            )
         ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await ada.GetAsync("/api/me")).GetProperty("name").GetString().ShouldBe("Ada Wharf");
     }
@@ -71,7 +74,7 @@ public class SignInTests(World world)
 
         var unknown = await ada.PostAsync(
             "/api/sign-in",
-            new { email = "nobody@nowhere.example", password = "a long password" }
+            new { email = "nobody@nowhere.example", password = "harbour at first light" }
         );
         var wrong = await ada.PostAsync("/api/sign-in", new { email, password = "a wrong password" });
         (await unknown.ReadAsync(HttpStatusCode.Unauthorized))
@@ -81,7 +84,7 @@ public class SignInTests(World world)
 
         for (var i = 0; i < 8; i++)
             await ada.PostAsync("/api/sign-in", new { email, password = "a wrong password" });
-        (await ada.PostAsync("/api/sign-in", new { email, password = "a long password" })).StatusCode.ShouldBe(
+        (await ada.PostAsync("/api/sign-in", new { email, password = "harbour at first light" })).StatusCode.ShouldBe(
             HttpStatusCode.TooManyRequests
         );
     }
@@ -91,7 +94,7 @@ public class SignInTests(World world)
     {
         var ada = await world.SignUpAsync();
         var somebody = new Coordinator(world.App.CreateClient(), ada.Desk);
-        object Request(string email, string desk, string password = "a long password") =>
+        object Request(string email, string desk, string password = "harbour at first light") =>
             new
             {
                 workspace = "Other",

@@ -19,7 +19,7 @@ public class TeamTests(World world)
         var body = new
         {
             name = "Bo Keel",
-            password = "a long password",
+            password = "harbour at first light",
             zone = "Europe/Lisbon",
             letInviter = true,
         };
@@ -78,7 +78,7 @@ public class TeamTests(World world)
                     new
                     {
                         name = " ",
-                        password = "a long password",
+                        password = "harbour at first light",
                         zone = "x",
                         letInviter = false,
                     }
@@ -91,7 +91,7 @@ public class TeamTests(World world)
                 new
                 {
                     name = "Bo",
-                    password = "a long password",
+                    password = "harbour at first light",
                     zone = "Europe/Lisbon",
                     letInviter = false,
                 }

@@ -74,7 +74,7 @@ public sealed class World : IAsyncLifetime
                 zone = "Europe/Copenhagen",
                 name = "Ada Wharf",
                 email = $"ada@{desk}.example",
-                password = "a long password",
+                password = "harbour at first light",
                 deskName = "Desk of " + desk,
                 deskAddress = desk,
             }

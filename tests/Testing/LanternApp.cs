@@ -25,6 +25,12 @@ public sealed class LanternApp(
     /// <summary>How much one address may ask of guests' routes a minute; any number unless set.</summary>
     public (int Reads, int Writes)? Limits { get; init; }
 
+    /// <summary>How often one network may sign in a minute.</summary>
+    public int SignIns { get; init; } = 1_000_000;
+
+    /// <summary>How many screens of one network are told of changes.</summary>
+    public int Streams { get; init; } = 1_000_000;
+
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("ConnectionStrings:Lantern", connectionString);
@@ -38,6 +44,8 @@ public sealed class LanternApp(
             "Limits:Writes",
             Limits?.Writes.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000"
         );
+        builder.UseSetting("Limits:SignIns", SignIns.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        builder.UseSetting("Limits:Streams", Streams.ToString(System.Globalization.CultureInfo.InvariantCulture));
         // What tests start beside the program is on this machine; the rest of its own network stays closed.
         builder.UseSetting("Outside:Inside", "127.0.0.1");
         if (standIn is not null)

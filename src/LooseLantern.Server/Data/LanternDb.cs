@@ -23,6 +23,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 {
     public const string OneDeskAddress = "desks_one_address";
     public const string OneHostName = "desks_one_host_name";
+    public const string OneEdition = "ix_page_editions_page_id_number";
     public const string OnePageAddress = "pages_one_address";
     public const string OneBookingKey = "booking_keys_one_key";
 
@@ -95,6 +96,8 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
     public DbSet<PageEdition> PageEditions => Set<PageEdition>();
 
     public DbSet<FormerAddress> FormerAddresses => Set<FormerAddress>();
+
+    public DbSet<SignInTriesRow> SignInTries => Set<SignInTriesRow>();
 
     public DbSet<PasswordReset> PasswordResets => Set<PasswordReset>();
 
@@ -265,6 +268,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             .HasForeignKey(row => row.PageId);
         builder.Entity<PageEdition>().HasIndex(row => new { row.PageId, row.Number }).IsUnique();
         AsJson(builder.Entity<PageEdition>().Property(row => row.Form));
+        builder.Entity<SignInTriesRow>().ToTable("sign_in_tries").HasKey(row => row.Key);
         Filter<FormerAddress>(builder).ToTable("former_addresses").HasKey(row => new { row.DeskId, row.Address });
         builder.Entity<FormerAddress>().HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
         Filter<BlockRow>(builder).ToTable("blocks");

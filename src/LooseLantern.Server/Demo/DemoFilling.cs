@@ -84,7 +84,7 @@ public static class DemoFilling
 
         var marit = await services
             .GetRequiredService<SigningUp>()
-            .SignUpAsync(
+            .OpenAsync(
                 new SignUpRequest(
                     "Brackwater Boatworks",
                     DemoPeople.Zone,

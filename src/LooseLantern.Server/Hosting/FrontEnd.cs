@@ -23,38 +23,41 @@ public static class FrontEnd
 
     /// <summary>
     /// Every path that is no file and no route of the API is a screen of the front end, which finds its way by the
-    /// path.
+    /// path. No route of its own: where one stands beside those of the API, what is sent to them in a wrong form would
+    /// seem to be for it.
     /// </summary>
-    public static void MapFallback(WebApplication app)
+    public static void UseScreens(WebApplication app) =>
+        app.Use(
+            (context, next) =>
+                context.GetEndpoint() is null && IsScreen(context.Request) ? SendIndexAsync(context) : next(context)
+        );
+
+    private static bool IsScreen(HttpRequest request)
     {
-        app.MapFallback("/", SendIndex);
-        app.MapFallback("{**path:nonfile:regex(^(?!(api|health|openapi)(/|$)))}", SendIndex);
+        var path = request.Path.Value ?? "";
+        return (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method))
+            && !path[(path.LastIndexOf('/') + 1)..].Contains('.', StringComparison.Ordinal)
+            && !((string[])["/api", "/health", "/openapi"]).Any(others => request.Path.StartsWithSegments(others));
+    }
 
-        // Takes its services from the request: were they parameters, the code that is made at build time would drop the
-        // fallback's pattern.
-        async Task SendIndex(HttpContext context)
+    private static async Task SendIndexAsync(HttpContext context)
+    {
+        var services = context.RequestServices;
+        var db = services.GetRequiredService<LanternDb>();
+        if (await OwnHostNames.LeadsToAsync(context.Request, db, context.RequestAborted) is { } path)
         {
-            var (db, security) = (
-                context.RequestServices.GetRequiredService<LanternDb>(),
-                context.RequestServices.GetRequiredService<ContentSecurity>()
-            );
-            if (await OwnHostNames.LeadsToAsync(context.Request, db, context.RequestAborted) is { } path)
-            {
-                context.Response.Redirect(path + context.Request.QueryString);
-                return;
-            }
-
-            var index = app.Environment.WebRootFileProvider.GetFileInfo("index.html");
-            if (!index.Exists)
-                throw Refusal.NotFound("page");
-            context.Response.ContentType = "text/html; charset=utf-8";
-            context.Response.Headers.CacheControl = "no-cache";
-            context.Response.Headers.ContentSecurityPolicy = await security.OfAsync(
-                context.Request.Path,
-                db,
-                context.RequestAborted
-            );
-            await context.Response.SendFileAsync(index);
+            context.Response.Redirect(path + context.Request.QueryString);
+            return;
         }
+
+        var index = services.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider.GetFileInfo("index.html");
+        if (!index.Exists)
+            throw Refusal.NotFound("page");
+        context.Response.ContentType = "text/html; charset=utf-8";
+        context.Response.Headers.CacheControl = "no-cache";
+        context.Response.Headers.ContentSecurityPolicy = await services
+            .GetRequiredService<ContentSecurity>()
+            .OfAsync(context.Request.Path, db, context.RequestAborted);
+        await context.Response.SendFileAsync(index);
     }
 }

@@ -14,6 +14,12 @@ public static class Json
     public static JsonSerializerOptions Options { get; } =
         Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web));
 
+    /// <summary>
+    /// As everywhere, but whoever sends a field that nobody reads is told: it may be a name mistyped.
+    /// </summary>
+    public static void ConfigureRequests(JsonSerializerOptions options) =>
+        Configure(options).UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+
     public static JsonSerializerOptions Configure(JsonSerializerOptions options)
     {
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);

@@ -36,6 +36,8 @@ public static class PipelineSetup
     {
         app.UseForwardedHeaders();
         app.UseExceptionHandler();
+        // Told by https alone, as it came to the proxy in front.
+        app.UseHsts();
         app.UseResponseCompression();
         app.UseStatusCodePages();
         app.Use(SecurityHeaders);
@@ -45,6 +47,8 @@ public static class PipelineSetup
         app.UseAuthentication();
         app.Use(EnterWorkspace);
         app.UseAuthorization();
+        app.Use(RefuseOtherTypes);
+        FrontEnd.UseScreens(app);
 
         app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false });
         app.MapHealthChecks("/health/ready", new HealthCheckOptions { ResponseWriter = Readiness });
@@ -97,8 +101,6 @@ public static class PipelineSetup
         team.MapBookings();
         team.MapSessions();
         team.MapPost();
-
-        FrontEnd.MapFallback(app);
     }
 
     /// <summary>Names the zone tables by which this server counts: other machines may have other ones.</summary>
@@ -118,12 +120,19 @@ public static class PipelineSetup
         return next(context);
     }
 
+    /// <summary>Routing itself finds that a body is of no type that is read; here it is said.</summary>
+    private static async Task RefuseOtherTypes(HttpContext context, RequestDelegate next)
+    {
+        await next(context);
+        if (context.Response is { StatusCode: StatusCodes.Status415UnsupportedMediaType, HasStarted: false })
+            throw Refusal.ContentType("application/json");
+    }
+
     private static Task EnterWorkspace(HttpContext context, RequestDelegate next)
     {
-        // Guests' requests belong to the workspace of what they open, whoever may be signed in beside.
+        // Guests' requests have no user, and belong to the workspace of what they open.
         if (
-            !context.Request.Path.StartsWithSegments("/api/public")
-            && context.User.FindFirst(Roles.WorkspaceClaim) is { } claim
+            context.User.FindFirst(Roles.WorkspaceClaim) is { } claim
             && !context.Request.Path.StartsWithSegments("/api/sign-up")
             && !context.Request.Path.StartsWithSegments("/api/sign-in")
             && !context.Request.Path.StartsWithSegments("/api/join")

@@ -14,8 +14,14 @@ public static class RateLimits
     /// <summary>The name of the policy of routes for guests.</summary>
     public const string Guests = "guests";
 
+    /// <summary>
+    /// Of signing in, signing up and asking for a new password; the setting is Limits:SignIns, a minute.
+    /// </summary>
+    public const string SignIns = "sign-ins";
+
     private const int UsualReads = 1200;
     private const int UsualWrites = 120;
+    private const int UsualSignIns = 40;
 
     public static void AddRateLimits(this IServiceCollection services, IConfiguration configuration)
     {
@@ -38,6 +44,17 @@ public static class RateLimits
                     }
                 );
             });
+            options.AddPolicy(SignIns, context =>
+                RateLimitPartition.GetSlidingWindowLimiter(
+                    NetworkOf(context.Connection.RemoteIpAddress),
+                    _ => new SlidingWindowRateLimiterOptions
+                    {
+                        PermitLimit = configuration.GetValue("Limits:SignIns", UsualSignIns),
+                        Window = TimeSpan.FromMinutes(1),
+                        SegmentsPerWindow = 6,
+                    }
+                )
+            );
             options.OnRejected = (_, _) =>
                 throw new Refusal(StatusCodes.Status429TooManyRequests, "too-many")
                 {
@@ -55,7 +72,7 @@ public static class RateLimits
     }
 
     /// <summary>Whoever holds an IPv6 address holds its whole /64.</summary>
-    private static string NetworkOf(IPAddress? address)
+    public static string NetworkOf(IPAddress? address)
     {
         if (address is null)
             return "";

@@ -36,6 +36,14 @@ public sealed class Refusal(int status, string code, Phrase? phrase = null) : Ex
     public static Refusal Invalid(IReadOnlyDictionary<string, Phrase[]> errors) =>
         new(StatusCodes.Status400BadRequest, "invalid") { Errors = errors };
 
+    /// <param name="expected">The media types that are read.</param>
+    public static Refusal ContentType(string expected) =>
+        new(
+            StatusCodes.Status415UnsupportedMediaType,
+            "content-type",
+            Phrase.Of("content-type", ("expected", expected))
+        );
+
     /// <param name="what">The thing's name in the tables, such as "page".</param>
     public static Refusal NotFound(string what) => new(StatusCodes.Status404NotFound, "not-found", $"not-found.{what}");
 }

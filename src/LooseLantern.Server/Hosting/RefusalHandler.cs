@@ -23,6 +23,9 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
         {
             Refusal known => known,
             BadHttpRequestException { InnerException: JsonException json } => Unreadable(json),
+            BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => Refusal.ContentType(
+                "application/json"
+            ),
             BadHttpRequestException bad when Parameter().Match(bad.Message) is { Success: true } match =>
                 Refusal.Invalid(match.Groups[1].Value, Phrase.Of("unread-value", ("value", match.Groups[2].Value))),
             BadHttpRequestException bad => new Refusal(
@@ -32,9 +35,7 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
             ),
             // Two saved the same at one moment, where nothing closer to it says more.
             DbUpdateConcurrencyException => new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile"),
-            PostgresException unkept => Unkept(unkept),
-            DbUpdateException { InnerException: PostgresException unkept } => Unkept(unkept),
-            _ => null,
+            _ => InDatabase(exception),
         };
         if (refusal is null)
             return false;
@@ -83,11 +84,46 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
     [GeneratedRegex("'([^']+)'")]
     private static partial Regex Name();
 
-    /// <summary>No text is kept with the character NUL in it, which nobody types; null for any other fault.</summary>
-    private static Refusal? Unkept(PostgresException fault) =>
-        fault.SqlState is PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter
-            ? new Refusal(StatusCodes.Status400BadRequest, "unkept-character")
-            : null;
+    /// <summary>
+    /// What stands in the way in the database: a text that can't be kept, somebody else who was quicker where nothing
+    /// closer to it says more, or a database that is away or has no room just now. Null for any other fault. All of it
+    /// is rolled back with the transaction it happened in.
+    /// </summary>
+    private static Refusal? InDatabase(Exception exception)
+    {
+        for (var cause = exception; cause is not null; cause = cause.InnerException)
+        {
+            switch (cause)
+            {
+                // No text is kept with the character NUL in it, which nobody types.
+                case PostgresException
+                {
+                    SqlState: PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter
+                }:
+                    return new Refusal(StatusCodes.Status400BadRequest, "unkept-character");
+                case PostgresException
+                {
+                    SqlState: PostgresErrorCodes.UniqueViolation
+                        or PostgresErrorCodes.ForeignKeyViolation
+                        or PostgresErrorCodes.ExclusionViolation
+                }:
+                    return new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile");
+                case NpgsqlException { IsTransient: true }
+                or PostgresException
+                {
+                    SqlState: PostgresErrorCodes.AdminShutdown
+                        or PostgresErrorCodes.CrashShutdown
+                        or PostgresErrorCodes.CannotConnectNow
+                }:
+                    return new Refusal(StatusCodes.Status503ServiceUnavailable, "away")
+                    {
+                        RetryAfter = TimeSpan.FromSeconds(5),
+                    };
+            }
+        }
+
+        return null;
+    }
 
     private static Refusal Unreadable(JsonException json)
     {
@@ -106,6 +142,8 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
             );
         }
 
+        if (json.Message.Contains("could not be mapped to any .NET member", StringComparison.Ordinal))
+            return Refusal.Invalid(path, "unknown-field");
         return path.Length == 0
             ? new Refusal(
                 StatusCodes.Status400BadRequest,

@@ -82,7 +82,7 @@ public static class ServiceSetup
             .AddLive();
         services.AddRateLimits(builder.Configuration);
 
-        services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
+        services.ConfigureHttpJsonOptions(options => Json.ConfigureRequests(options.SerializerOptions));
         services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
         services.Configure<FormOptions>(options =>
             options.MultipartBodyLengthLimit = CalendarJoining.MostBytes + 64 * 1024
@@ -90,6 +90,7 @@ public static class ServiceSetup
         services.AddProblemDetails().AddExceptionHandler<RefusalHandler>();
         services.AddOpenApi("v1", OpenApiSetup.Configure);
         services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
+        services.AddHsts(options => options.MaxAge = TimeSpan.FromDays(365));
         services.AddResponseCompression(options => options.EnableForHttps = false);
     }
 
@@ -137,8 +138,6 @@ public static class ServiceSetup
                 options.Password.RequireLowercase = false;
                 options.Password.RequireUppercase = false;
                 options.Password.RequireNonAlphanumeric = false;
-                options.Lockout.MaxFailedAccessAttempts = 8;
-                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
             })
             .AddEntityFrameworkStores<LanternDb>()
             .AddUserStore<PersonStore>()

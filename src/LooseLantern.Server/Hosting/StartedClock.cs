@@ -8,11 +8,21 @@ namespace LooseLantern.Server.Hosting;
 /// </summary>
 public sealed class StartedClock : IClock
 {
-    private readonly Duration _ahead;
+    private Duration _ahead;
 
     private StartedClock(Duration ahead) => _ahead = ahead;
 
-    public static IClock At(Instant start) => new StartedClock(start - SystemClock.Instance.GetCurrentInstant());
+    public static StartedClock At(Instant start) => new(start - SystemClock.Instance.GetCurrentInstant());
 
     public Instant GetCurrentInstant() => SystemClock.Instance.GetCurrentInstant() + _ahead;
+
+    /// <summary>
+    /// Goes on from the newest of what is there already, where that is later: time does not go back for what was
+    /// booked, mailed or answered at a former start.
+    /// </summary>
+    public void GoOnFrom(Instant newest)
+    {
+        if (newest > GetCurrentInstant())
+            _ahead = newest - SystemClock.Instance.GetCurrentInstant();
+    }
 }

@@ -11,7 +11,7 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
     public static async Task<Upload> ReadAsync(HttpRequest request, CancellationToken ct, string mend = "calendar-file")
     {
         if (!request.HasFormContentType)
-            throw Refusal.Invalid("file", "form-with-file");
+            throw Refusal.ContentType("multipart/form-data");
         var form = await FormAsync(request, ct);
         if (form.Files.GetFile("file") is not { } file)
             throw Refusal.Invalid("file", mend);
@@ -38,7 +38,13 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
             // What is larger than any form may be is not read to its end.
             throw TooLarge();
         }
+        catch (Exception e) when (e is IOException or BadHttpRequestException)
+        {
+            throw CutShort();
+        }
     }
+
+    private static Refusal CutShort() => new(StatusCodes.Status400BadRequest, "cut-short");
 
     private static Refusal TooLarge() => Refusal.Invalid("file", "file-over-5-mb");
 }

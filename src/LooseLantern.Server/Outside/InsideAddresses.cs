@@ -28,8 +28,8 @@ public sealed class InsideAddresses
             "203.0.113.0/24",
             "224.0.0.0/4",
             "240.0.0.0/4",
-            "::/128",
-            "::1/128",
+            // None, this machine, and IPv4 addresses as they were once written.
+            "::/96",
             "64:ff9b::/96",
             "64:ff9b:1::/48",
             "100::/64",
@@ -38,6 +38,7 @@ public sealed class InsideAddresses
             "2002::/16",
             "fc00::/7",
             "fe80::/10",
+            "fec0::/10",
             "ff00::/8",
         }.Select(IPNetwork.Parse),
     ];
@@ -56,12 +57,11 @@ public sealed class InsideAddresses
             _listed.Add(Read(entry));
     }
 
-    /// <summary>Whether a connection may be made.</summary>
-    public bool MayConnect(IPAddress address, int port)
-    {
-        var plain = address.IsIPv4MappedToIPv6 ? address.MapToIPv4() : address;
-        return !Inside.Any(network => network.Contains(plain)) || IsListed(plain, port);
-    }
+    /// <summary>
+    /// Whether a connection may be made; to none that is an IPv4 address in the form of IPv6, which no name leads to.
+    /// </summary>
+    public bool MayConnect(IPAddress address, int port) =>
+        (!address.IsIPv4MappedToIPv6 && !Inside.Any(network => network.Contains(address))) || IsListed(address, port);
 
     public bool IsListed(IPAddress address, int port)
     {

@@ -30,7 +30,11 @@ public sealed record InvitationAnswer(
     string Attendee,
     Span? Wish,
     string Comment
-);
+)
+{
+    /// <summary>When it was given (DTSTAMP); null where it does not say.</summary>
+    public Instant? Stamp { get; init; }
+}
 
 /// <summary>Reads answers to invitations as they come by mail (iMIP, RFC 6047).</summary>
 public static class AnswerFile
@@ -62,7 +66,23 @@ public static class AnswerFile
             AddressOf(attendee),
             isCounter ? WishOf(answered) : null,
             string.Join('\n', answered.Comments ?? []).Trim()
-        );
+        )
+        {
+            Stamp = StampOf(answered),
+        };
+    }
+
+    private static Instant? StampOf(CalendarEvent answered)
+    {
+        try
+        {
+            return answered.DtStamp is { HasTime: true } stamp ? Instant.FromDateTimeUtc(stamp.AsUtc) : null;
+        }
+        catch (Exception e) when (e is not OutOfMemoryException)
+        {
+            // The library throws whatever it stumbles on; an answer without a stamp is one all the same.
+            return null;
+        }
     }
 
     private static Calendar Load(string text)

@@ -20,14 +20,16 @@ public sealed class ReadingBudget(CancellationToken ct = default, int mostEntrie
 
     /// <summary>The steps and entries of the reserve.</summary>
     public const int ReserveSteps = 500_000;
-    public const int ReserveEntries = 40_000;
+    public const int ReserveEntries = 60_000;
 
     /// <summary>The steps of all zones that a calendar explains; none of them takes any from an event.</summary>
     public const int ZoneSteps = 500_000;
 
     /// <summary>The most steps and entries of one event.</summary>
     public const int EventSteps = 200_000;
-    public const int EventEntries = 20_000;
+
+    // Each hour of three years and more.
+    public const int EventEntries = 30_000;
 
     /// <summary>Far more than the steps take: for what they don't count.</summary>
     public static readonly TimeSpan MostTime = TimeSpan.FromSeconds(5);

@@ -32,6 +32,19 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "sign_in_tries",
+                columns: table => new
+                {
+                    key = table.Column<byte[]>(type: "bytea", nullable: false),
+                    tries = table.Column<int>(type: "integer", nullable: false),
+                    last_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_sign_in_tries", x => x.key);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "workspaces",
                 columns: table => new
                 {
@@ -478,6 +491,7 @@ namespace LooseLantern.Server.Data.Migrations
                     companions = table.Column<string>(type: "jsonb", nullable: false),
                     reply = table.Column<string>(type: "text", nullable: false),
                     replied_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    answer_stamp = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     wish_start = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     wish_end = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     waits_until = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
@@ -2104,6 +2118,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "session_hosts");
+
+            migrationBuilder.DropTable(
+                name: "sign_in_tries");
 
             migrationBuilder.DropTable(
                 name: "signed_in");

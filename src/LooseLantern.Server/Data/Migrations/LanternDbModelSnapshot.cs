@@ -290,6 +290,10 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Booking", b =>
                 {
+                    b.Property<Instant?>("AnswerStamp")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("answer_stamp");
+
                     b.Property<string>("BookerEmail")
                         .IsRequired()
                         .HasColumnType("text")
@@ -2254,6 +2258,26 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_session_hosts_workspace_id");
 
                     b.ToTable("session_hosts", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.SignInTriesRow", b =>
+                {
+                    b.Property<byte[]>("Key")
+                        .HasColumnType("bytea")
+                        .HasColumnName("key");
+
+                    b.Property<Instant>("LastAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_at");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.HasKey("Key")
+                        .HasName("pk_sign_in_tries");
+
+                    b.ToTable("sign_in_tries", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.SignedIn", b =>

@@ -113,6 +113,9 @@ public sealed class Booking : IBelongsToWorkspace
 
     public Instant? RepliedAt { get; set; }
 
+    /// <summary>DTSTAMP of the answer that counts; mail may overtake mail (RFC 5546 section 2.1.5).</summary>
+    public Instant? AnswerStamp { get; set; }
+
     /// <summary>The time the guest would rather have.</summary>
     public Instant? WishStart { get; set; }
 

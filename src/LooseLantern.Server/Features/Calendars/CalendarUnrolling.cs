@@ -56,7 +56,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
                     Instant.Max(read.Start, clock.GetCurrentInstant() - Behind),
                     range.Start - Spare
                 );
-                await UnrollAsync(calendar, new Span(start, Instant.Max(read.End, range.End + Spare)), ct);
+                await ExtendAsync(calendar, new Span(start, Instant.Max(read.End, range.End + Spare)), ct);
             }
 
             await transaction.CommitAsync(ct);
@@ -109,6 +109,18 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
         );
         var reading = await ReadAsync(calendar, changed, calendar.ReadRange.ToSpan(), others, ct);
         await StoreAsync(calendar, ids, calendar.ReadRange.ToSpan(), reading, ct);
+    }
+
+    /// <summary>
+    /// Reads further, unless an event goes over what is read of one only that far out: then what was read stays, and
+    /// the time past it stays unknown, which is busy.
+    /// </summary>
+    private async Task ExtendAsync(Calendar calendar, Span range, CancellationToken ct)
+    {
+        var reading = await ReadAsync(calendar, await ResourcesAsync(calendar, ct), range, 0, ct);
+        var listed = await db.Set<UnreadEventRow>().CountAsync(row => row.CalendarId == calendar.Id, ct);
+        if (Math.Min(reading.Unread.Count, MostUnread + 1) <= listed)
+            await StoreAsync(calendar, null, range, reading, ct);
     }
 
     private Task<List<CalendarResource>> ResourcesAsync(Calendar calendar, CancellationToken ct) =>

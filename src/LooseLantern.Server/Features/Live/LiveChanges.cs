@@ -9,19 +9,55 @@ namespace LooseLantern.Server.Features.Live;
 /// Tells whoever watches a screen that something in their workspace changed. Servers hear it from the database
 /// (LISTEN), so it does not matter which of them made the change.
 /// </summary>
-public sealed class LiveChanges(NpgsqlDataSource database) : BackgroundService
+public sealed class LiveChanges(NpgsqlDataSource database, IConfiguration configuration) : BackgroundService
 {
     public const string Channel = "lantern_changes";
 
     /// <summary>The most screens that one server tells at once; one more asks by itself now and then.</summary>
     public const int MostWatchers = 4_000;
 
+    /// <summary>The most streams of one network address, and of one person who is signed in.</summary>
+    private const int MostOfNetwork = 12;
+    private const int MostOfPerson = 24;
+
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan Alive = TimeSpan.FromSeconds(25);
 
     private readonly ConcurrentDictionary<Guid, (Guid Workspace, Channel<bool> Told)> _watchers = [];
 
-    public bool HasRoom => _watchers.Count < MostWatchers;
+    private readonly ConcurrentDictionary<string, int> _ofOne = [];
+    private readonly int _mostOfNetwork = configuration.GetValue("Limits:Streams", MostOfNetwork);
+
+    /// <summary>A place to watch from, given back when it is disposed; null where there is none left.</summary>
+    /// <param name="person">Who is signed in; null for a guest, who is known by the network alone.</param>
+    public IDisposable? Place(string network, Guid? person)
+    {
+        if (_watchers.Count >= MostWatchers)
+            return null;
+        var (key, most) = person is { } id ? (id.ToString(), MostOfPerson) : (network, _mostOfNetwork);
+        if (_ofOne.AddOrUpdate(key, 1, (_, count) => count + 1) <= most)
+            return new PlaceTaken(this, key);
+        GiveBack(key);
+        return null;
+    }
+
+    private void GiveBack(string key)
+    {
+        // Taken out at nothing, or there would be one for every address that ever watched.
+        if (_ofOne.AddOrUpdate(key, 0, (_, count) => count - 1) == 0)
+            _ofOne.TryRemove(KeyValuePair.Create(key, 0));
+    }
+
+    private sealed class PlaceTaken(LiveChanges live, string key) : IDisposable
+    {
+        private int _isGivenBack;
+
+        public void Dispose()
+        {
+            if (Interlocked.Exchange(ref _isGivenBack, 1) == 0)
+                live.GiveBack(key);
+        }
+    }
 
     /// <summary>
     /// One value for each change, several near one another as one; the first at once, so that a watcher knows it is

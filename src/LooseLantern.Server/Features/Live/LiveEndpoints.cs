@@ -1,5 +1,6 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
+using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
@@ -19,19 +20,20 @@ public static class LiveEndpoints
                     string page,
                     GuestPageFinding finding,
                     LiveChanges live,
+                    HttpContext context,
                     IHostApplicationLifetime lifetime,
                     CancellationToken ct
                 ) =>
                 {
                     var found = await finding.FindAsync(desk, page, ct);
-                    return Stream(live, found.Page.WorkspaceId, lifetime, ct);
+                    return Stream(live, found.Page.WorkspaceId, context, null, lifetime, ct);
                 }
             )
             .WithName("watchPage")
             .WithTags("Guests")
             .Produces(200, contentType: "text/event-stream")
             .ProducesProblem(404)
-            .ProducesProblem(503);
+            .ProducesProblem(429);
 
         open.MapGet(
                 "/links/{address}/changes",
@@ -39,38 +41,54 @@ public static class LiveEndpoints
                     string address,
                     GuestLinkFinding finding,
                     LiveChanges live,
+                    HttpContext context,
                     IHostApplicationLifetime lifetime,
                     CancellationToken ct
-                ) => Stream(live, (await finding.FindAsync(address, ct)).WorkspaceId, lifetime, ct)
+                ) => Stream(live, (await finding.FindAsync(address, ct)).WorkspaceId, context, null, lifetime, ct)
             )
             .WithName("watchLink")
             .WithTags("Guests")
             .Produces(200, contentType: "text/event-stream")
             .ProducesProblem(404)
-            .ProducesProblem(503);
+            .ProducesProblem(429);
     }
 
     /// <summary>For people of the team: each event means that something in their workspace changed.</summary>
     public static void MapLive(this IEndpointRouteBuilder api) =>
         api.MapGet(
                 "/changes",
-                (Tenant tenant, LiveChanges live, IHostApplicationLifetime lifetime, CancellationToken ct) =>
-                    Stream(live, tenant.WorkspaceId!.Value, lifetime, ct)
+                (
+                    Tenant tenant,
+                    Actor actor,
+                    LiveChanges live,
+                    HttpContext context,
+                    IHostApplicationLifetime lifetime,
+                    CancellationToken ct
+                ) => Stream(live, tenant.WorkspaceId!.Value, context, actor.Required.Id, lifetime, ct)
             )
             .WithName("watchWorkspace")
             .WithTags("Workspace")
             .Produces(200, contentType: "text/event-stream")
-            .ProducesProblem(503);
+            .ProducesProblem(429);
 
     private static ServerSentEventsResult<string> Stream(
         LiveChanges live,
         Guid workspace,
+        HttpContext context,
+        Guid? person,
         IHostApplicationLifetime lifetime,
         CancellationToken ct
-    ) =>
-        live.HasRoom
-            ? TypedResults.ServerSentEvents(EventsAsync(live, workspace, lifetime.ApplicationStopping, ct))
-            : throw new Refusal(StatusCodes.Status503ServiceUnavailable, "too-many", "too-many.screens");
+    )
+    {
+        var place = live.Place(RateLimits.NetworkOf(context.Connection.RemoteIpAddress), person)
+            ?? throw new Refusal(StatusCodes.Status429TooManyRequests, "too-many", "too-many.screens")
+            {
+                RetryAfter = TimeSpan.FromSeconds(30),
+            };
+        // Also where nobody ever reads of it.
+        context.Response.RegisterForDispose(place);
+        return TypedResults.ServerSentEvents(EventsAsync(live, workspace, lifetime.ApplicationStopping, ct));
+    }
 
     /// <param name="stopping">A server that stops waits for nobody who only watches.</param>
     private static async IAsyncEnumerable<SseItem<string>> EventsAsync(

@@ -322,6 +322,12 @@ public sealed class PageEditing(
             throw ChangedMeanwhile();
         }
         catch (DbUpdateException e)
+            when (e.InnerException is PostgresException { ConstraintName: LanternDb.OneEdition })
+        {
+            // Two published one version at once.
+            throw ChangedMeanwhile();
+        }
+        catch (DbUpdateException e)
             when (form is not null && e.InnerException is PostgresException { ConstraintName: LanternDb.OnePageAddress }
             )
         {

@@ -98,11 +98,16 @@ public static class SecurityEndpoints
                     Actor actor,
                     UserManager<Person> people,
                     SignInSessions sessions,
+                    PasswordWork work,
+                    LanternDb db,
                     CancellationToken ct
                 ) =>
                 {
                     var person = await PersonAsync(actor, people);
-                    await RequirePasswordAsync(people, person, request.Password);
+                    await RequirePasswordAsync(work, people, person, request.Password, ct);
+                    var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
+                    using var place = await work.PlaceAsync(ct);
+                    Passwords.Require("newPassword", request.NewPassword, person.Name, person.Email!, workspace.Name);
                     var result = await people.ChangePasswordAsync(person, request.Password, request.NewPassword);
                     if (!result.Succeeded)
                         throw Refusal.Invalid("newPassword", Passwords.Mend);
@@ -117,10 +122,17 @@ public static class SecurityEndpoints
         factorRoutes
             .MapPost(
                 "/start",
-                async (PasswordRequest request, Actor actor, UserManager<Person> people, SecondFactor factor) =>
+                async (
+                    PasswordRequest request,
+                    Actor actor,
+                    UserManager<Person> people,
+                    SecondFactor factor,
+                    PasswordWork work,
+                    CancellationToken ct
+                ) =>
                 {
                     var person = await PersonAsync(actor, people);
-                    await RequirePasswordAsync(people, person, request.Password);
+                    await RequirePasswordAsync(work, people, person, request.Password, ct);
                     return await factor.StartAsync(person);
                 }
             )
@@ -131,8 +143,22 @@ public static class SecurityEndpoints
         factorRoutes
             .MapPost(
                 "/confirm",
-                async (CodeRequest request, Actor actor, UserManager<Person> people, SecondFactor factor) =>
-                    new RecoveryCodesAnswer(await factor.ConfirmAsync(await PersonAsync(actor, people), request.Code))
+                async (
+                    CodeRequest request,
+                    HttpContext context,
+                    Actor actor,
+                    UserManager<Person> people,
+                    SecondFactor factor,
+                    SignInSessions sessions,
+                    CancellationToken ct
+                ) =>
+                {
+                    var person = await PersonAsync(actor, people);
+                    var codes = await factor.ConfirmAsync(person, request.Code);
+                    // Whoever is signed in elsewhere came in by the password alone.
+                    await sessions.CloseAllAsync(person.Id, SignInSessions.IdOf(context.User), ct);
+                    return new RecoveryCodesAnswer(codes);
+                }
             )
             .WithName("confirmSecondFactor")
             .ProducesValidationProblem();
@@ -144,11 +170,13 @@ public static class SecurityEndpoints
                     PasswordRequest request,
                     Actor actor,
                     UserManager<Person> people,
-                    SecondFactor factor
+                    SecondFactor factor,
+                    PasswordWork work,
+                    CancellationToken ct
                 ) =>
                 {
                     var person = await PersonAsync(actor, people);
-                    await RequirePasswordAsync(people, person, request.Password);
+                    await RequirePasswordAsync(work, people, person, request.Password, ct);
                     await factor.EndAsync(person);
                     return TypedResults.NoContent();
                 }
@@ -160,9 +188,15 @@ public static class SecurityEndpoints
     private static async Task<Person> PersonAsync(Actor actor, UserManager<Person> people) =>
         (await people.FindByIdAsync(actor.Required.Id.ToString()))!;
 
-    private static async Task RequirePasswordAsync(UserManager<Person> people, Person person, string password)
+    private static async Task RequirePasswordAsync(
+        PasswordWork work,
+        UserManager<Person> people,
+        Person person,
+        string password,
+        CancellationToken ct
+    )
     {
-        if (!await people.CheckPasswordAsync(person, password))
+        if (!await work.IsRightAsync(people, person, password, ct))
             throw Refusal.Invalid("password", "password-wrong");
     }
 }

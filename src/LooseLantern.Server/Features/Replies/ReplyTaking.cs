@@ -5,6 +5,7 @@ using LooseLantern.Formats.ICalendar.Reading;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Tenancy;
@@ -58,10 +59,11 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
             return;
         var booking = await db
             .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
-            .Include(row => row.Session)
+            .Include(row => row.Session!)
+                .ThenInclude(session => session.Page)
             .SingleAsync(row => row.Id == bookingId, ct);
         var sender = mail.From.Mailboxes.FirstOrDefault();
-        var (answer, fault, isGuests) = Understand(calendar, booking);
+        var (answer, fault, isGuests) = Understand(calendar, booking, clock.GetCurrentInstant());
         var taken = new IncomingMail
         {
             WorkspaceId = workspaceId,
@@ -101,7 +103,8 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
     /// </summary>
     private static (InvitationAnswer? Answer, string? Fault, bool IsGuests) Understand(
         string? calendar,
-        Booking booking
+        Booking booking,
+        Instant now
     )
     {
         if (calendar is null)
@@ -130,14 +133,29 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
                 return (null, "It answers the invitation to a booking that is cancelled.", false);
             if (answer.Sequence < booking.Sequence)
                 return (null, "It answers an older invitation, from before the booking was changed.", false);
-            return answer.Wish is { IsEmpty: true }
-                ? (null, "It asks for a time that has no length.", false)
-                : (answer, null, true);
+            if (answer.Sequence == booking.Sequence && answer.Stamp < booking.AnswerStamp)
+                return (null, "It was given before the answer that counts, and came late.", false);
+            if (answer.Wish is not { } wish)
+                return (answer, null, true);
+            if (wish.IsEmpty)
+                return (null, "It asks for a time that has no length.", false);
+            // Told with its time, and no wish that could be granted by one press.
+            return IsWithinDates(wish, booking.Session!.Page!, now)
+                ? (answer, null, true)
+                : (answer, "It asks for a time outside the dates of the page.", false);
         }
         catch (AnswerException e)
         {
             return (null, e.Message, false);
         }
+    }
+
+    private static bool IsWithinDates(Span wish, Page page, Instant now)
+    {
+        var zone = DateTimeZoneProviders.Tzdb[page.Zone];
+        var (first, last) = PageRulesOf.DatesToAsk(page, now.InZone(zone).Date);
+        var date = wish.Start.InZone(zone).Date;
+        return wish.Start > now && date >= first && date <= last;
     }
 
     private static void Note(Booking booking, InvitationAnswer answer, Instant now)
@@ -155,7 +173,7 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
             (booking.WishStart, booking.WishEnd) = (null, null);
         }
 
-        booking.RepliedAt = now;
+        (booking.RepliedAt, booking.AnswerStamp) = (now, answer.Stamp);
     }
 
     private static MailMeaning MeaningOf(InvitationAnswer? answer) =>

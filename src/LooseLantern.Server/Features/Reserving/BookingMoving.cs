@@ -238,8 +238,12 @@ public sealed class BookingMoving(
         var (now, start) = (clock.GetCurrentInstant(), booking.Session!.Time.LowerBound);
         if (start <= now)
             throw new Refusal(StatusCodes.Status409Conflict, "over", "over.moving");
-        if (by == ChangedBy.Guest)
-            ChangesByGuests.RequireMayMove(page.Changes, start, now);
+        if (by != ChangedBy.Guest)
+            return;
+        // Nobody is shown openings of it, so nobody takes one by knowing its time either.
+        if (page.State != PageState.Published)
+            throw new Refusal(StatusCodes.Status409Conflict, "not-open", "not-open.moving");
+        ChangesByGuests.RequireMayMove(page.Changes, start, now);
     }
 
     private async Task<bool> IsAloneAsync(Booking booking, CancellationToken ct) =>

@@ -8,6 +8,7 @@ internal static class Renewing
     public static void Renew(Booking booking)
     {
         booking.Sequence++;
+        booking.AnswerStamp = null;
         (booking.Reply, booking.RepliedAt, booking.WishStart, booking.WishEnd) = (GuestReply.None, null, null, null);
     }
 }

@@ -18,6 +18,8 @@ public sealed class PasswordResetting(
     PrivateLinks links,
     PersonPost post,
     SignInSessions sessions,
+    SignInTries tries,
+    PasswordWork work,
     IClock clock
 )
 {
@@ -29,7 +31,7 @@ public sealed class PasswordResetting(
     /// Sends a link, if somebody has the address. Whether anybody does is told to nobody; and nobody's box is filled by
     /// asking again and again.
     /// </summary>
-    public async Task AskAsync(string email, CancellationToken ct)
+    public async Task SendAsync(string email, CancellationToken ct)
     {
         if (await people.FindByEmailAsync(email) is not { LeftAt: null } person)
             return;
@@ -67,6 +69,7 @@ public sealed class PasswordResetting(
             .FirstOrDefaultAsync(row => row.SecretHash == hash, ct)
             ?? throw Refusal.NotFound("link");
         tenant.Enter(found.WorkspaceId);
+        using var place = await work.PlaceAsync(ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM password_resets WHERE id = {found.Id} FOR UPDATE", ct);
         var reset = await db.PasswordResets.SingleAsync(row => row.Id == found.Id, ct);
@@ -74,11 +77,8 @@ public sealed class PasswordResetting(
         var now = clock.GetCurrentInstant();
         if (reset.UsedAt is not null || reset.ExpiresAt <= now || person.LeftAt is not null)
             throw new Refusal(StatusCodes.Status410Gone, "link-over");
-        foreach (var validator in people.PasswordValidators)
-        {
-            if (!(await validator.ValidateAsync(people, person, password)).Succeeded)
-                throw Refusal.Invalid("password", Passwords.Mend);
-        }
+        var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
+        Passwords.Require("password", password, person.Name, person.Email!, workspace.Name);
 
         // All links of the person are over with this one.
         await db
@@ -86,8 +86,7 @@ public sealed class PasswordResetting(
             .ExecuteUpdateAsync(set => set.SetProperty(row => row.UsedAt, now), ct);
         person.PasswordHash = people.PasswordHasher.HashPassword(person, password);
         await people.UpdateSecurityStampAsync(person);
-        await people.SetLockoutEndDateAsync(person, null);
-        await people.ResetAccessFailedCountAsync(person);
+        await tries.ForgetAsync(person.Email!, null, ct);
         await sessions.CloseAllAsync(person.Id, null, ct);
         await transaction.CommitAsync(ct);
     }

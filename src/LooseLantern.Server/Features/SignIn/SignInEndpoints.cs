@@ -39,22 +39,25 @@ public static class SignInEndpoints
                 async Task<NoContent> (
                     SignInRequest request,
                     HttpContext context,
-                    SignInManager<Person> signIn,
                     UserManager<Person> people,
                     SecondFactor factor,
                     SignInSessions sessions,
+                    SignInTries tries,
+                    KnownBrowser known,
+                    PasswordWork work,
                     CancellationToken ct
                 ) =>
                 {
-                    var person = await people.FindByEmailAsync(request.Email);
-                    var result = person is null or { LeftAt: not null }
-                        ? SignInResult.Failed
-                        : await signIn.CheckPasswordSignInAsync(person, request.Password, lockoutOnFailure: true);
-                    if (result.IsLockedOut)
+                    var email = request.Email.Trim();
+                    var browser = known.Of(context, email);
+                    if (!await tries.TakeAsync(email, browser, ct))
                         throw Locked();
 
-                    // One answer for an unknown address and a wrong password, so that nobody learns who has a sign-in.
-                    if (!result.Succeeded)
+                    // One answer and one amount of work for an unknown address and a wrong password, so that nobody
+                    // learns who has a sign-in.
+                    var person = await people.FindByEmailAsync(email);
+                    var here = person is { LeftAt: null } ? person : null;
+                    if (!await work.IsRightAsync(people, here, request.Password, ct))
                         throw new Refusal(StatusCodes.Status401Unauthorized, "wrong");
                     if (person!.TwoFactorEnabled)
                     {
@@ -65,34 +68,29 @@ public static class SignInEndpoints
                                 "code-needed.second-factor"
                             );
                         if (!await factor.AcceptsAsync(person, request.Code))
-                        {
-                            await people.AccessFailedAsync(person);
-                            if (await people.IsLockedOutAsync(person))
-                                throw Locked();
                             throw new Refusal(StatusCodes.Status401Unauthorized, "code-wrong");
-                        }
-
-                        await people.ResetAccessFailedCountAsync(person);
                     }
 
+                    await tries.ForgetAsync(email, browser, ct);
+                    await tries.TidyAsync(ct);
+                    known.Remember(context, email);
                     await sessions.OpenAsync(context, person, ct);
                     return TypedResults.NoContent();
                 }
             )
+            .RequireRateLimiting(RateLimits.SignIns)
             .WithName("signIn")
             .ProducesProblem(401)
             .ProducesProblem(429);
 
-        open.MapPost(
-                "/password-resets",
-                async Task<NoContent> (AskResetRequest request, PasswordResetting resetting, CancellationToken ct) =>
-                {
-                    if (!EmailAddress.IsPlausible(request.Email.Trim()))
-                        throw Refusal.Invalid("email", "email");
-                    await resetting.AskAsync(request.Email.Trim(), ct);
-                    return TypedResults.NoContent();
-                }
-            )
+        open.MapPost("/password-resets", NoContent (AskResetRequest request, ResetQueue queue) =>
+            {
+                if (!EmailAddress.IsPlausible(request.Email.Trim()))
+                    throw Refusal.Invalid("email", "email");
+                queue.Ask(request.Email.Trim());
+                return TypedResults.NoContent();
+            })
+            .RequireRateLimiting(RateLimits.SignIns)
             .WithName("askPasswordReset")
             .WithDescription("The answer is the same whether or not anybody has the address.")
             .ProducesValidationProblem();
@@ -122,14 +120,17 @@ public static class SignInEndpoints
                     HttpContext context,
                     SigningUp opening,
                     SignInSessions sessions,
+                    KnownBrowser known,
                     CancellationToken ct
                 ) =>
                 {
                     var person = await opening.SignUpAsync(request, ct);
+                    known.Remember(context, person.Email!);
                     await sessions.OpenAsync(context, person, ct);
                     return TypedResults.NoContent();
                 }
             )
+            .RequireRateLimiting(RateLimits.SignIns)
             .WithName("signUp")
             .ProducesValidationProblem();
 
@@ -149,5 +150,6 @@ public static class SignInEndpoints
             .WithName("signOut");
     }
 
-    private static Refusal Locked() => new(StatusCodes.Status429TooManyRequests, "locked");
+    private static Refusal Locked() =>
+        new(StatusCodes.Status429TooManyRequests, "locked") { RetryAfter = SignInTries.Closed.ToTimeSpan() };
 }

@@ -4,5 +4,13 @@ namespace LooseLantern.Server.Features.SignIn;
 public static class SignInFeature
 {
     public static IServiceCollection AddSignIn(this IServiceCollection services) =>
-        services.AddScoped<SignInSessions>().AddScoped<SecondFactor>().AddScoped<PasswordResetting>();
+        services
+            .AddSingleton<PasswordWork>()
+            .AddSingleton<KnownBrowser>()
+            .AddSingleton<ResetQueue>()
+            .AddHostedService(provider => provider.GetRequiredService<ResetQueue>())
+            .AddScoped<SignInTries>()
+            .AddScoped<SignInSessions>()
+            .AddScoped<SecondFactor>()
+            .AddScoped<PasswordResetting>();
 }

@@ -65,6 +65,13 @@ public sealed class SignInSessions(LanternDb db, Tenant tenant, IClock clock)
     /// <summary>Called with each request that bears a cookie.</summary>
     public static async Task ValidateAsync(CookieValidatePrincipalContext context)
     {
+        // What guests do is done by guests, also in the browser of somebody who is signed in.
+        if (context.HttpContext.Request.Path.StartsWithSegments("/api/public"))
+        {
+            context.RejectPrincipal();
+            return;
+        }
+
         var services = context.HttpContext.RequestServices;
         var db = services.GetRequiredService<LanternDb>();
         var id = context.Principal is { } principal ? IdOf(principal) : null;

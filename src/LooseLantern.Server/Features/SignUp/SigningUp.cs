@@ -4,6 +4,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
@@ -25,7 +26,7 @@ public sealed record SignUpRequest(
 /// Opens a workspace: its first person (owner, coordinator and host), that host's usual hours, and its first desk, all
 /// or nothing.
 /// </summary>
-public sealed class SigningUp(LanternDb db, Tenant tenant, TeamBuilding team, DeskMaking desks)
+public sealed class SigningUp(LanternDb db, Tenant tenant, TeamBuilding team, DeskMaking desks, PasswordWork work)
 {
     private static readonly Rules Checks = new();
 
@@ -33,6 +34,22 @@ public sealed class SigningUp(LanternDb db, Tenant tenant, TeamBuilding team, De
     public async Task<Person> SignUpAsync(SignUpRequest request, CancellationToken ct)
     {
         Checks.Check(request);
+        using var place = await work.PlaceAsync(ct);
+        Passwords.Require(
+            "password",
+            request.Password,
+            request.Name,
+            request.Email,
+            request.Workspace,
+            request.DeskName,
+            request.DeskAddress
+        );
+        return await OpenAsync(request, ct);
+    }
+
+    /// <summary>The same for who needs no good password: the demo's is told to everybody.</summary>
+    public async Task<Person> OpenAsync(SignUpRequest request, CancellationToken ct)
+    {
         var workspace = new Workspace { Name = request.Workspace.Trim(), Zone = request.Zone };
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);

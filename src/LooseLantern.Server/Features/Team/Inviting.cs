@@ -7,6 +7,7 @@ using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -23,6 +24,7 @@ public sealed class Inviting(
     PrivateLinks links,
     PersonPost post,
     RecordKeeping record,
+    PasswordWork work,
     IClock clock
 )
 {
@@ -89,6 +91,9 @@ public sealed class Inviting(
     {
         JoinChecks.Check(form);
         var found = await FindAsync(secret, ct);
+        var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
+        using var place = await work.PlaceAsync(ct);
+        Passwords.Require("password", form.Password, form.Name, found.Email, workspace.Name);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // A link that is opened twice at once lets one in.
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM invitations WHERE id = {found.Id} FOR UPDATE", ct);

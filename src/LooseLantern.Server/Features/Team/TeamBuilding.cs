@@ -46,7 +46,6 @@ public sealed class TeamBuilding(LanternDb db, Tenant tenant, UserManager<Person
             Email = request.Email,
             IsOwner = request.IsOwner,
             IsCoordinator = request.IsCoordinator,
-            LockoutEnabled = true,
         };
         IdentityResult result;
         try

@@ -3,7 +3,9 @@ import { watchChanges } from './changes';
 
 class FakeSource extends EventTarget {
   static made: FakeSource[] = [];
+  static readonly CLOSED = 2;
   closed = false;
+  readyState = 1;
 
   constructor(readonly url: string) {
     super();
@@ -82,6 +84,22 @@ it('asks anew once a broken line is back, and when the screen comes to the front
   expect(FakeSource.made[0]?.closed).toBe(true);
   page.show('visible');
   expect(told).toHaveBeenCalledTimes(2);
+  expect(FakeSource.made.length).toBe(2);
+  leave();
+});
+
+it('a screen that is told no more of changes asks each half minute, and is told again once there is a place', () => {
+  const told = vi.fn();
+  const leave = watchChanges('/changes', told);
+  const refused = FakeSource.made[0];
+  if (refused) refused.readyState = FakeSource.CLOSED;
+  refused?.say('error');
+  vi.advanceTimersByTime(29_000);
+  expect([told.mock.calls.length, FakeSource.made.length]).toEqual([0, 1]);
+  vi.advanceTimersByTime(1_500);
+  expect([told.mock.calls.length, FakeSource.made.length]).toEqual([1, 2]);
+  FakeSource.made[1]?.say('open');
+  vi.advanceTimersByTime(60_000);
   expect(FakeSource.made.length).toBe(2);
   leave();
 });

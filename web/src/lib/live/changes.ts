@@ -2,6 +2,9 @@ import { atMostEvery } from './throttle';
 
 const AT_MOST_EVERY = 800;
 
+/** How long to wait where the server tells no more screens of changes. */
+const ASK_EVERY = 30_000;
+
 /** How long a screen may have been loading when it begins to watch: what was heard meanwhile it may not know of. */
 const WHILE_LOADING = 3_000;
 
@@ -15,6 +18,7 @@ class Line {
   #source: EventSource | undefined;
   #heardAt = -Infinity;
   #isBroken = false;
+  #asking: ReturnType<typeof setTimeout> | undefined;
 
   constructor(path: string) {
     this.#path = path;
@@ -46,7 +50,11 @@ class Line {
     const source = new EventSource(this.#path);
     source.addEventListener('changed', () => this.#tell());
     // Nothing was heard while the line was broken.
-    source.addEventListener('error', () => (this.#isBroken = true));
+    source.addEventListener('error', () => {
+      this.#isBroken = true;
+      // Refused, and not only broken off, which browsers mend by themselves: too many screens are told already.
+      if (source.readyState === EventSource.CLOSED) this.#askLater();
+    });
     source.addEventListener('open', () => {
       if (this.#isBroken) this.#tell();
       this.#isBroken = false;
@@ -54,7 +62,17 @@ class Line {
     this.#source = source;
   }
 
+  #askLater(): void {
+    clearTimeout(this.#asking);
+    this.#asking = setTimeout(() => {
+      this.#close();
+      this.#tell();
+      this.#open();
+    }, ASK_EVERY);
+  }
+
   #close(): void {
+    clearTimeout(this.#asking);
     this.#source?.close();
     this.#source = undefined;
     this.#isBroken = false;
