@@ -35,7 +35,19 @@ if (!DesignTime.IsBuilding)
         return;
 }
 
-await app.RunAsync();
+// Where it listens is known only once it does.
+await app.StartAsync();
+try
+{
+    app.Services.GetRequiredService<PublicAddress>().Require();
+}
+catch (InvalidOperationException)
+{
+    await app.StopAsync();
+    throw;
+}
+
+await app.WaitForShutdownAsync();
 
 /// <summary>Named so that tests can start the same program.</summary>
 public partial class Program;

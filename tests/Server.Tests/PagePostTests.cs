@@ -46,6 +46,74 @@ public sealed class PagePostTests : IAsyncLifetime
         (await Scene.MailAsync(Scene.AdasAddress, "Ottilie Wren: Talk")).Text.ShouldContain("Check the mooring fee.");
     }
 
+    [Theory]
+    [InlineData("{{ (1..100000000) }}", "Ranges")]
+    [InlineData("{{ guest | append: guest | append: guest }}", "append")]
+    [InlineData("{{ guest | replace: \"w\", guest }}", "replace")]
+    [InlineData("{% for n in (1..9) %}{{ n }}{% endfor %}", "")]
+    public async Task What_makes_much_out_of_little_is_no_word_of_a_mail(string body, string word)
+    {
+        var post = PagePost.Usual with { Booked = new OwnWords("Hello", body) };
+        var faults = await (
+            await Scene.Ada.PostAsync("/api/pages", Scene.Ada.Draft(draft => draft.Post = post).Form())
+        ).FaultsAsync();
+        faults["post.booked.body"].ShouldContain(word);
+    }
+
+    [Fact]
+    public async Task What_would_be_more_than_a_mail_with_long_values_is_refused_when_it_is_saved()
+    {
+        var post = PagePost.Usual with
+        {
+            Booked = new OwnWords("Hello", string.Concat(Enumerable.Repeat("{{ description }}", 40))),
+        };
+        (
+            await (
+                await Scene.Ada.PostAsync("/api/pages", Scene.Ada.Draft(draft => draft.Post = post).Form())
+            ).FaultsAsync()
+        )["post.booked.body"]
+            .ShouldContain("more than a mail is");
+    }
+
+    [Fact]
+    public async Task Own_words_that_fail_all_the_same_are_told_and_the_guest_has_mail_in_ours()
+    {
+        var page = await Scene.Ada.PublishAsync();
+        var workspace = await Scene.World.WorkspaceOfAsync(Scene.Ada.Desk);
+        // As if it had been saved before ranges were refused.
+        await Scene.World.WithinAsync(workspace, async db =>
+        {
+            var row = await db.Pages.SingleAsync();
+            row.Post = row.Post with { Booked = new OwnWords("Hello", "{{ (1..100000000) }}") };
+            return await db.SaveChangesAsync();
+        });
+        await Scene.BookAsync(page);
+        (await Scene.MailAsync(MailScene.Guest, "Talk")).Text.ShouldContain("/booking/");
+        (await Scene.Ada.GetAsync("/api/post?search=Ottilie")).ToString().ShouldContain("could not be filled in");
+    }
+
+    [Theory]
+    [InlineData("[")]
+    [InlineData("> ")]
+    [InlineData("- ")]
+    public async Task Words_nested_deeper_than_can_be_shown_are_refused(string nested)
+    {
+        var deep = string.Concat(Enumerable.Repeat(nested, 900));
+        var faults = await (
+            await Scene.Ada.PostAsync("/api/pages", Scene.Ada.Draft(draft => draft.Description = deep + "x").Form())
+        ).FaultsAsync();
+        faults["description"].ShouldContain("too deep");
+    }
+
+    [Fact]
+    public void What_is_put_in_is_never_taken_for_an_insert_itself()
+    {
+        var values = new LooseLantern.Server.Features.Post.InsertValues("secret", "r@x.example", "own", "[[private-link]]", "");
+        LooseLantern
+            .Server.Features.Post.PostInserts.PutIn("[[room-link]] and [[private-link]]", values)
+            .ShouldBe("[[private-link]] and secret");
+    }
+
     [Fact]
     public async Task A_token_that_nobody_knows_is_refused_by_its_name_and_nothing_is_saved()
     {

@@ -52,7 +52,7 @@ public static class ServiceSetup
         AddDatabase(services);
         AddIdentity(services);
 
-        services.AddScoped<Tenant>().AddSingleton<ContentSecurity>();
+        services.AddScoped<Tenant>().AddSingleton<ContentSecurity>().AddSingleton<PublicAddress>();
         services
             .AddActingFor()
             .AddRecord()

@@ -574,6 +574,7 @@ namespace LooseLantern.Server.Data.Migrations
                     calendar_method = table.Column<string>(type: "text", nullable: true),
                     attempts = table.Column<int>(type: "integer", nullable: false),
                     fault = table.Column<string>(type: "text", nullable: true),
+                    own_words_fault = table.Column<string>(type: "text", nullable: true),
                     sent_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     sending_until = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
                 },

@@ -1399,6 +1399,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("message_id");
 
+                    b.Property<string>("OwnWordsFault")
+                        .HasColumnType("text")
+                        .HasColumnName("own_words_fault");
+
                     b.Property<Guid?>("PersonId")
                         .HasColumnType("uuid")
                         .HasColumnName("person_id");

@@ -144,6 +144,11 @@ public sealed class Message : IBelongsToWorkspace
     /// <summary>What stood in the way of the last try, in words.</summary>
     public string? Fault { get; set; }
 
+    /// <summary>
+    /// Why words of the page's own could not be filled in, so that it is in ours; null where nothing was wrong.
+    /// </summary>
+    public string? OwnWordsFault { get; init; }
+
     public Instant? SentAt { get; set; }
 
     /// <summary>

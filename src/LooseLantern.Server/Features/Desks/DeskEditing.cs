@@ -3,7 +3,6 @@ using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Pages;
-using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -69,7 +68,7 @@ public sealed class DeskFormRules : AbstractValidator<DeskForm>
 }
 
 /// <summary>Changes what desks are to guests.</summary>
-public sealed class DeskEditing(LanternDb db, SiteAddress site)
+public sealed class DeskEditing(LanternDb db, PublicAddress site)
 {
     private static readonly DeskFormRules Checks = new();
 

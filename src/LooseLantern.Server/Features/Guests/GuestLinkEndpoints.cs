@@ -151,7 +151,7 @@ public static class GuestLinkEndpoints
                     string address,
                     TakeRequest request,
                     [FromHeader(Name = "Idempotency-Key")] string? idempotencyKey,
-                    HttpContext context,
+                    PublicAddress site,
                     GuestLinkFinding finding,
                     TimeReserving reserving,
                     CancellationToken ct
@@ -194,7 +194,7 @@ public static class GuestLinkEndpoints
                     return TypedResults.Created(
                         $"/api/public/bookings/{booked.Secret}",
                         new BookAnswer(
-                            PublicAddress.Of(context.Request) + path,
+                            site.Value + path,
                             path,
                             booked.Time.Start,
                             booked.Time.End,

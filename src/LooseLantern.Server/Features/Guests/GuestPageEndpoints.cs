@@ -256,6 +256,7 @@ public static class GuestPageEndpoints
                     string page,
                     BookRequest request,
                     [FromHeader(Name = "Idempotency-Key")] string? idempotencyKey,
+                    PublicAddress site,
                     HttpContext context,
                     GuestPageFinding finding,
                     EmailProof proof,
@@ -303,7 +304,7 @@ public static class GuestPageEndpoints
                     return TypedResults.Created(
                         $"/api/public/bookings/{booked.Secret}",
                         new BookAnswer(
-                            PublicAddress.Of(context.Request) + path,
+                            site.Value + path,
                             path,
                             booked.Time.Start,
                             booked.Time.End,

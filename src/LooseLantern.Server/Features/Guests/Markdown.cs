@@ -11,6 +11,7 @@ namespace LooseLantern.Server.Features.Guests;
 public static partial class Markdown
 {
     private const int MostFirstWords = 160;
+    private const int MostMilliseconds = 500;
 
     private static readonly MarkdownPipeline Pipeline = new MarkdownPipelineBuilder()
         .DisableHtml()
@@ -54,7 +55,42 @@ public static partial class Markdown
             link.SetAttribute("rel", "noopener nofollow");
         };
 
-    public static string ToHtml(string markdown) =>
+    /// <summary>
+    /// Whether it can be shown in every way that it is shown; brackets by the thousand in each other can't. Asked when
+    /// it is saved.
+    /// </summary>
+    public static bool CanBeShown(string? markdown)
+    {
+        if (string.IsNullOrEmpty(markdown))
+            return true;
+        try
+        {
+            Html(markdown);
+            ToText(markdown);
+            FirstWords(markdown);
+            return true;
+        }
+        catch (Exception e) when (e is ArgumentException or RegexMatchTimeoutException)
+        {
+            return false;
+        }
+    }
+
+    public static string ToHtml(string markdown)
+    {
+        try
+        {
+            return Html(markdown);
+        }
+        catch (ArgumentException)
+        {
+            // Kept before it was asked for: as plain words.
+            return $"<p>{System.Net.WebUtility.HtmlEncode(markdown)}</p>";
+        }
+    }
+
+    // The parser refuses what is nested more than 128 deep.
+    private static string Html(string markdown) =>
         markdown.Length == 0
             ? ""
             : Sanitizer
@@ -87,22 +123,22 @@ public static partial class Markdown
         return text.Trim();
     }
 
-    [GeneratedRegex(@"!?\[([^\]\n]*)\]\(\s*<?([^\s)>]+)>?[^)\n]*\)")]
+    [GeneratedRegex(@"!?\[([^\]\n]*)\]\(\s*<?([^\s)>]+)>?[^)\n]*\)", RegexOptions.None, MostMilliseconds)]
     private static partial Regex Link();
 
-    [GeneratedRegex(@"<((?:https?://|mailto:)[^\s>]+)>")]
+    [GeneratedRegex(@"<((?:https?://|mailto:)[^\s>]+)>", RegexOptions.None, MostMilliseconds)]
     private static partial Regex AutoLink();
 
-    [GeneratedRegex(@"^ {0,3}#{1,6}[ \t]+", RegexOptions.Multiline)]
+    [GeneratedRegex(@"^ {0,3}#{1,6}[ \t]+", RegexOptions.Multiline, MostMilliseconds)]
     private static partial Regex Heading();
 
-    [GeneratedRegex(@"^([ \t]*)[*+-][ \t]+", RegexOptions.Multiline)]
+    [GeneratedRegex(@"^([ \t]*)[*+-][ \t]+", RegexOptions.Multiline, MostMilliseconds)]
     private static partial Regex Point();
 
-    [GeneratedRegex(@"(?<![\\\w*_])(\*\*|__|\*|_)(?=\S)(.+?)(?<=\S)\1(?![\w*_])")]
+    [GeneratedRegex(@"(?<![\\\w*_])(\*\*|__|\*|_)(?=\S)(.+?)(?<=\S)\1(?![\w*_])", RegexOptions.None, MostMilliseconds)]
     private static partial Regex Emphasis();
 
-    [GeneratedRegex(@"\\([\\`*_{}\[\]()#+.!>-])")]
+    [GeneratedRegex(@"\\([\\`*_{}\[\]()#+.!>-])", RegexOptions.None, MostMilliseconds)]
     private static partial Regex Escape();
 
     /// <summary>The beginning of it as plain words, for lists.</summary>

@@ -198,7 +198,7 @@ public static class PrivateBookingEndpoints
                 "/calendar.ics",
                 async (
                     string secret,
-                    HttpContext context,
+                    PublicAddress site,
                     PrivateBookingFinding finding,
                     LanternDb db,
                     PostWords words,
@@ -210,7 +210,7 @@ public static class PrivateBookingEndpoints
                     var session = booking.Session!;
                     if (booking.CancelledAt is not null)
                         throw new Refusal(StatusCodes.Status409Conflict, "cancelled");
-                    var link = PublicAddress.Of(context.Request) + PrivateLinks.Path(secret);
+                    var link = site.Value + PrivateLinks.Path(secret);
                     var room = await db
                         .VideoRooms.AsNoTracking()
                         .FirstOrDefaultAsync(row => row.SessionId == session.Id && row.Link != null, ct);

@@ -1,3 +1,4 @@
+using LooseLantern.Server.Hosting;
 using System.Globalization;
 using System.Net;
 using System.Text;
@@ -7,7 +8,6 @@ using LooseLantern.Core.TimeText;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Openings;
-using LooseLantern.Server.Features.Post;
 using NodaTime;
 using NodaTime.Text;
 
@@ -20,7 +20,7 @@ namespace LooseLantern.Server.Features.Links;
 public sealed record LinkTextAnswer(string Text, string Html, string? Address);
 
 /// <summary>Writes out what a link offers.</summary>
-public sealed class LinkTexts(OpeningsInputs inputs, SiteAddress site, IClock clock)
+public sealed class LinkTexts(OpeningsInputs inputs, PublicAddress site, IClock clock)
 {
     // What stands before the address, by language.
     private static readonly Dictionary<string, string> Here = new()

@@ -77,7 +77,7 @@ public sealed class LinkViews(
     LanternDb db,
     PageEditing pages,
     LinkAddresses addresses,
-    Post.SiteAddress site,
+    Hosting.PublicAddress site,
     IClock clock
 )
 {

@@ -35,11 +35,15 @@ public sealed class PageDetailsRules : AbstractValidator<PageDetails>
         RuleFor(details => details.Place.Directions)
             .NotNull()
             .MaximumLength(MostWords)
-            .WithMend(Phrase.Of("too-long", ("most", MostWords)));
+            .WithMend(Phrase.Of("too-long", ("most", MostWords)))
+            .Must(Markdown.CanBeShown)
+            .WithMend("markdown");
         RuleFor(details => details.After.Words)
             .NotNull()
             .MaximumLength(MostWords)
-            .WithMend(Phrase.Of("too-long", ("most", MostWords)));
+            .WithMend(Phrase.Of("too-long", ("most", MostWords)))
+            .Must(Markdown.CanBeShown)
+            .WithMend("markdown");
         RuleFor(details => details.After.GoTo)
             .Must(address => address == "" || IsHttps(address))
             .WithMend("https-or-none");

@@ -5,6 +5,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Hosting;
 
 namespace LooseLantern.Server.Features.Pages;
@@ -17,7 +18,11 @@ public sealed class PageFormRules : AbstractValidator<PageForm>
     {
         RuleFor(form => form.Title).Must(Words.FitOneLine).WithMend("page-title");
         RuleFor(form => form.Address).Must(Address.IsWellFormed).WithMend(Address.Mend);
-        RuleFor(form => form.Description).MaximumLength(MostDescription).WithMend("page-description");
+        RuleFor(form => form.Description)
+            .MaximumLength(MostDescription)
+            .WithMend("page-description")
+            .Must(Markdown.CanBeShown)
+            .WithMend("markdown");
         RuleFor(form => form.Place).Must(place => place.Length == 0 || Words.FitOneLine(place)).WithMend("place");
         RuleFor(form => form.PlaceKind).IsInEnum();
         RuleFor(form => form.Times).SetValidator(new PageTimesRules());

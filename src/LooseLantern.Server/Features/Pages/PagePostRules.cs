@@ -97,6 +97,8 @@ public sealed class PagePostRules : AbstractValidator<PagePost>
         var unknown = reader.Names.Where(name => !PostWords.Tokens.ContainsKey(name)).Distinct().ToList();
         if (unknown.Count > 0)
             context.AddMend(Phrase.Of("tokens", ("tokens", unknown.Select(name => $"{{{{ {name} }}}}").ToArray())));
+        else if (!PostTemplates.CanBeWritten(new OwnWords("", words)))
+            context.AddMend("own-words-long");
     }
 
     private sealed class TokenReader : AstVisitor

@@ -35,7 +35,7 @@ public static class SharingEndpoints
                     int? duration,
                     PageEditing editing,
                     OpeningsInputs inputs,
-                    SiteAddress site,
+                    PublicAddress site,
                     CancellationToken ct
                 ) =>
                 {

@@ -31,6 +31,24 @@ public static class GuestMails
         };
         if (own is not { } written)
             return PostTemplates.Write(kind, language, words);
+        try
+        {
+            return InOwnWords(kind, written, language, words);
+        }
+        catch (Exception e) when (PostTemplates.IsOfTemplate(e))
+        {
+            // They were tried when they were saved; what fails all the same keeps nobody from their mail.
+            return PostTemplates.Write(kind, language, words) with { OwnWordsFault = e.Message };
+        }
+    }
+
+    private static WrittenMail InOwnWords(
+        MessageKind kind,
+        OwnWords written,
+        string language,
+        IReadOnlyDictionary<string, string> words
+    )
+    {
         // One of the two may be ours still.
         if (written.Subject.Length == 0 || written.Body.Length == 0)
         {
@@ -60,7 +78,19 @@ public static class GuestMails
         var post = about.Page.Post;
         var title = post.EventTitle.Length == 0 ? "{{ page }}, {{ workspace }}" : post.EventTitle;
         var text = post.EventText.Length == 0 ? Text : post.EventText;
-        var mail = PostTemplates.Write(new OwnWords(title, text), words);
+        WrittenMail mail;
+        try
+        {
+            mail = PostTemplates.Write(new OwnWords(title, text), words);
+        }
+        catch (Exception e) when (PostTemplates.IsOfTemplate(e))
+        {
+            mail = PostTemplates.Write(new OwnWords("{{ page }}, {{ workspace }}", Text), words) with
+            {
+                OwnWordsFault = e.Message,
+            };
+        }
+
         return mail.Text.Contains(words["link"], StringComparison.Ordinal)
             ? mail
             : mail with

@@ -1,3 +1,4 @@
+using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
 using NodaTime;
 
@@ -6,6 +7,8 @@ namespace LooseLantern.Server.Features.Post;
 /// <summary>Messages as they are first written: due at once.</summary>
 public static class PostDraft
 {
+    private const int MostFault = 400;
+
     public static Message Of(AboutBooking about, MessageKind kind, Reader reader, WrittenMail mail, Instant now) =>
         Of(about.Booking.WorkspaceId, about.Page.Desk!.Name, kind, reader, mail, now, about.Booking.Id);
 
@@ -36,6 +39,7 @@ public static class PostDraft
             Subject = mail.Subject,
             Text = mail.Text,
             Html = mail.Html,
+            OwnWordsFault = mail.OwnWordsFault is { } fault ? CutText.Kept(fault, MostFault) : null,
         };
     }
 }

@@ -160,5 +160,10 @@ public static class PostEndpoints
             row.SentAt ?? row.DueAt,
             row.Attempts,
             row.Fault
+                ?? (
+                    row.OwnWordsFault is { } fault
+                        ? $"The page’s own words could not be filled in, so it is in ours: {fault}"
+                        : null
+                )
         );
 }

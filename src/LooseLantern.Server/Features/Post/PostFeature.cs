@@ -8,10 +8,8 @@ public static class PostFeature
     public static IServiceCollection AddPost(this IServiceCollection services, IConfiguration configuration)
     {
         services
-            .AddHttpContextAccessor()
             .AddSingleton(PostSettings.Of(configuration))
             .AddSingleton<ReplyAddresses>()
-            .AddSingleton<SiteAddress>()
             .AddScoped<PostWords>()
             .AddScoped<Invitations>()
             .AddScoped<NotifiedPeople>()

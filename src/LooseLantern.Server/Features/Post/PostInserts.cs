@@ -1,3 +1,5 @@
+using System.Text.RegularExpressions;
+
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>What is put in the place of inserts when a message goes out.</summary>
@@ -17,7 +19,7 @@ public sealed record InsertValues(string Link, string Reply, string Own, string 
 /// Inserts that stand for secrets in what is kept of a message, so that whoever reads the post, or the database, opens
 /// no link by it.
 /// </summary>
-public static class PostInserts
+public static partial class PostInserts
 {
     /// <summary>The secret of the guest's private link.</summary>
     public const string Link = "[[private-link]]";
@@ -38,23 +40,30 @@ public static class PostInserts
     public const string RoomToPress = $"<a href=\"{RoomLink}\">{Room}</a>";
 
     public static string PutIn(string text, InsertValues values) =>
-        // Words in the place of a link are nothing to press.
-        (
-            Uri.IsWellFormedUriString(values.RoomLink, UriKind.Absolute)
-                ? text
-                : text.Replace(RoomToPress, Room, StringComparison.Ordinal)
-        )
-            .Replace(Link, values.Link, StringComparison.Ordinal)
-            .Replace(Reply, values.Reply, StringComparison.Ordinal)
-            .Replace(Own, values.Own, StringComparison.Ordinal)
-            .Replace(RoomLink, values.RoomLink, StringComparison.Ordinal)
+        // Words in the place of a link are nothing to press. All are found before any is put in: what is put in may
+        // look like one.
+        Any()
             .Replace(
-                Room,
-                values.RoomCode.Length == 0 ? values.RoomLink : $"{values.RoomLink} ({values.RoomCode})",
-                StringComparison.Ordinal
+                Uri.IsWellFormedUriString(values.RoomLink, UriKind.Absolute)
+                    ? text
+                    : text.Replace(RoomToPress, Room, StringComparison.Ordinal),
+                found =>
+                    found.Value switch
+                    {
+                        Link => values.Link,
+                        Reply => values.Reply,
+                        Own => values.Own,
+                        RoomLink => values.RoomLink,
+                        _ => values.RoomCode.Length == 0
+                            ? values.RoomLink
+                            : $"{values.RoomLink} ({values.RoomCode})",
+                    }
             );
 
     /// <summary>What somebody typed can't be taken for a mark.</summary>
     public static string Harmless(string typed) =>
         typed.Replace("[[", "[ [", StringComparison.Ordinal).Replace(Reply, "", StringComparison.OrdinalIgnoreCase);
+
+    [GeneratedRegex(@"\[\[(?:private-link|own-secret|room|room-link)\]\]|private-reply@loose-lantern\.invalid")]
+    private static partial Regex Any();
 }

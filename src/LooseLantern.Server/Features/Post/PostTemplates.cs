@@ -8,13 +8,28 @@ using LooseLantern.Server.Data.Model;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>A message as it is read.</summary>
-public sealed record WrittenMail(string Subject, string Text, string Html);
+public sealed record WrittenMail(string Subject, string Text, string Html)
+{
+    /// <summary>
+    /// Why words of the page's own could not be filled in, and these are ours; null where nothing was wrong.
+    /// </summary>
+    public string? OwnWordsFault { get; init; }
+}
 
 /// <summary>The words of messages, a file a language, filled in with what is known of the booking.</summary>
 public static partial class PostTemplates
 {
+    /// <summary>The longest text that is made of a template.</summary>
+    public const int MostCharacters = 64 * 1024;
+
+    private const int MostSteps = 2_000;
+
+    private static readonly TemplateOptions Bounded = new() { MaxSteps = MostSteps };
     private static readonly FluidParser Parser = new();
     private static readonly ConcurrentDictionary<string, IFluidTemplate> Parsed = new();
+
+    // A description is the longest of what is put in.
+    private static readonly string Longest = new('w', 4_000);
 
     /// <param name="language">Language tag; English is taken for one that there are no words in.</param>
     /// <param name="words">By name, as the files have them.</param>
@@ -30,6 +45,27 @@ public static partial class PostTemplates
     /// <summary>In words of a page's own, which were checked when they were saved.</summary>
     public static WrittenMail Write(OwnWords own, IReadOnlyDictionary<string, string> words) =>
         Of(Render(OwnWordsParser.Parse(own.Subject), words), Render(OwnWordsParser.Parse(own.Body), words), words);
+
+    /// <summary>
+    /// Tries words of a page's own with the longest values there are; false where they would come to more than a mail
+    /// is.
+    /// </summary>
+    public static bool CanBeWritten(OwnWords own)
+    {
+        try
+        {
+            Write(own, PostWords.Tokens.Keys.ToDictionary(name => name, _ => Longest));
+            return true;
+        }
+        catch (Exception e) when (IsOfTemplate(e))
+        {
+            return false;
+        }
+    }
+
+    /// <summary>Whether a fault is of the words that were filled in, and not of the program.</summary>
+    public static bool IsOfTemplate(Exception fault) =>
+        fault is ParseException or InvalidOperationException or ArgumentException or FormatException;
 
     private static WrittenMail Of(string subject, string body, IReadOnlyDictionary<string, string> words)
     {
@@ -51,10 +87,13 @@ public static partial class PostTemplates
 
     private static string Render(IFluidTemplate template, IReadOnlyDictionary<string, string> words)
     {
-        var context = new TemplateContext();
+        var context = new TemplateContext(Bounded);
         foreach (var (name, value) in words)
             context.SetValue(name, value);
-        return template.Render(context, NullEncoder.Default).ReplaceLineEndings("\n").Trim();
+        var rendered = template.Render(context, NullEncoder.Default).ReplaceLineEndings("\n").Trim();
+        return rendered.Length <= MostCharacters
+            ? rendered
+            : throw new InvalidOperationException($"A text of more than {MostCharacters} characters is no mail.");
     }
 
     private static IFluidTemplate? Parse(string language) =>

@@ -71,7 +71,7 @@ public sealed record Reader(string Name, string Email, string Language, Clock Cl
 }
 
 /// <summary>What is known of a booking, as words for a reader, by the names that templates have for them.</summary>
-public sealed class PostWords(SiteAddress site, IClock clock)
+public sealed class PostWords(PublicAddress site, IClock clock)
 {
     /// <summary>Names that own words of a page may use, each with what it stands for.</summary>
     public static readonly IReadOnlyDictionary<string, string> Tokens = new Dictionary<string, string>
