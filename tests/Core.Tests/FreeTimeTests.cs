@@ -17,6 +17,10 @@ public class FreeTimeTests
             .ShouldBe([Of(0, 8), Of(22, 25), Of(26, 29)]);
 
     [Fact]
+    public void What_is_taken_to_the_very_end_leaves_nothing_behind_it() =>
+        FreeTime.Of([Of(0, 10)], [Of(4, 10)]).ShouldBe([Of(0, 4)]);
+
+    [Fact]
     public void Nobody_is_never_free_together()
     {
         FreeTime.All([]).ShouldBeEmpty();

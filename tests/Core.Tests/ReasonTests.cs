@@ -48,6 +48,43 @@ public class ReasonTests
     }
 
     [Fact]
+    public void What_a_host_of_two_seats_lacks_is_named_once()
+    {
+        var page = Page() with { LineUp = [new Seat(["h1"]), new Seat(["h1"])] };
+        var host = Host(busy: Span("2026-12-01T08:00:00Z", "2026-12-01T08:30:00Z"));
+        For(Tuesday(page, host), "08:00").Reasons.Count(reason => reason.Rule == Rule.Calendars).ShouldBe(1);
+    }
+
+    [Fact]
+    public void A_session_with_just_room_enough_is_no_reason()
+    {
+        var (start, end) = (At("2026-12-01T08:00:00Z"), At("2026-12-01T08:30:00Z"));
+        var page = Page() with { Places = 3, Notice = 24 * 60, Sessions = [new("s1", start, end, 1)] };
+        var input = Tuesday(page) with { Party = 2 };
+        For(input, "08:00").Reasons.ShouldNotContain(reason => reason.Rule == Rule.Places);
+        For(input with { Party = 3 }, "08:00").Reasons.ShouldContain(reason => reason.Rule == Rule.Places);
+    }
+
+    [Fact]
+    public void One_session_on_two_days_counts_once_against_a_cap_of_the_week()
+    {
+        static Commitment On(string holder, string start) =>
+            new(CommitmentKind.Booking, holder, "other", At(start), At(start) + Duration.FromMinutes(30), 0, 0);
+        var host = Host() with
+        {
+            WeeklyCap = 2,
+            Commitments = [On("s1", "2026-12-03T08:00:00Z"), On("s1", "2026-12-04T08:00:00Z")],
+        };
+        For(Tuesday(Page(), host), "08:30").Reasons.ShouldBeEmpty();
+        For(
+            Tuesday(Page(), host with { Commitments = [.. host.Commitments, On("s2", "2026-12-04T09:00:00Z")] }),
+            "08:30"
+        )
+            .Reasons.ShouldHaveSingleItem()
+            .Rule.ShouldBe(Rule.HostCaps);
+    }
+
+    [Fact]
     public void Notice_names_the_time_before_which_nothing_is_offered()
     {
         var why = For(Tuesday(Page() with { Notice = 13 * 60 }), "08:30");

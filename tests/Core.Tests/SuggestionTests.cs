@@ -21,6 +21,15 @@ public class SuggestionTests
     }
 
     [Fact]
+    public void The_first_one_is_not_praised_for_being_on_another_day_and_the_next_is()
+    {
+        var two = Suggest(Tuesday(Page()) with { To = new LocalDate(2026, 12, 2) }, 2);
+        two[0]
+            .Why.ShouldNotContain(why => why.For == SuggestedFor.AnotherDay || why.For == SuggestedFor.AnotherHalfDay);
+        two[1].Why.ShouldContain(why => why.For == SuggestedFor.AnotherDay);
+    }
+
+    [Fact]
     public void A_neighbour_too_far_off_is_not_named()
     {
         var far = Span("2026-12-01T20:00:00Z", "2026-12-01T20:30:00Z");

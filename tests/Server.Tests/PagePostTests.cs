@@ -108,7 +108,13 @@ public sealed class PagePostTests : IAsyncLifetime
     [Fact]
     public void What_is_put_in_is_never_taken_for_an_insert_itself()
     {
-        var values = new LooseLantern.Server.Features.Post.InsertValues("secret", "r@x.example", "own", "[[private-link]]", "");
+        var values = new LooseLantern.Server.Features.Post.InsertValues(
+            "secret",
+            "r@x.example",
+            "own",
+            "[[private-link]]",
+            ""
+        );
         LooseLantern
             .Server.Features.Post.PostInserts.PutIn("[[room-link]] and [[private-link]]", values)
             .ShouldBe("[[private-link]] and secret");

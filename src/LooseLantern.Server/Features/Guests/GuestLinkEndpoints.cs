@@ -193,13 +193,7 @@ public static class GuestLinkEndpoints
                     var path = PrivateLinks.Path(booked.Secret);
                     return TypedResults.Created(
                         $"/api/public/bookings/{booked.Secret}",
-                        new BookAnswer(
-                            site.Value + path,
-                            path,
-                            booked.Time.Start,
-                            booked.Time.End,
-                            GoTo: null
-                        )
+                        new BookAnswer(site.Value + path, path, booked.Time.Start, booked.Time.End, GoTo: null)
                     );
                 }
             )

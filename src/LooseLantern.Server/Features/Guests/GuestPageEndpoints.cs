@@ -303,13 +303,7 @@ public static class GuestPageEndpoints
                     var path = PrivateLinks.Path(booked.Secret);
                     return TypedResults.Created(
                         $"/api/public/bookings/{booked.Secret}",
-                        new BookAnswer(
-                            site.Value + path,
-                            path,
-                            booked.Time.Start,
-                            booked.Time.End,
-                            GoToOf(found.Page)
-                        )
+                        new BookAnswer(site.Value + path, path, booked.Time.Start, booked.Time.End, GoToOf(found.Page))
                     );
                 }
             )

@@ -1,4 +1,3 @@
-using LooseLantern.Server.Hosting;
 using System.Globalization;
 using System.Net;
 using System.Text;
@@ -8,6 +7,7 @@ using LooseLantern.Core.TimeText;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Hosting;
 using NodaTime;
 using NodaTime.Text;
 

@@ -3,9 +3,9 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Formats.ICalendar.Blocks;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Openings;
-using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Hosting;
 
 namespace LooseLantern.Server.Features.Pages;

@@ -54,7 +54,8 @@ public static class OwnWordsParser
         protected override Expression VisitFilterExpression(FilterExpression filterExpression)
         {
             if (!Filters.Contains(filterExpression.Name))
-                Fault ??= $"The filter \"{filterExpression.Name}\" can't stand here; there are {string.Join(", ", Filters)}.";
+                Fault ??=
+                    $"The filter \"{filterExpression.Name}\" can't stand here; there are {string.Join(", ", Filters)}.";
             return base.VisitFilterExpression(filterExpression);
         }
     }

@@ -54,9 +54,7 @@ public static partial class PostInserts
                         Reply => values.Reply,
                         Own => values.Own,
                         RoomLink => values.RoomLink,
-                        _ => values.RoomCode.Length == 0
-                            ? values.RoomLink
-                            : $"{values.RoomLink} ({values.RoomCode})",
+                        _ => values.RoomCode.Length == 0 ? values.RoomLink : $"{values.RoomLink} ({values.RoomCode})",
                     }
             );
 
