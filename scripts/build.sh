@@ -33,9 +33,11 @@ lantern_case() {
 
 # ./lantern bench: ratios on this machine, never a test.
 lantern_bench() {
-  case "${1:-core}" in core|calendars|mutants) ;; *) fail "there is no bench called \"$1\"; choose core, calendars or mutants" ;; esac
+  case "${1:-core}" in core|calendars|sign-in|mutants) ;; *) fail "there is no bench called \"$1\"; choose core, calendars, sign-in or mutants" ;; esac
   need_toolchains
-  if [ "${1:-core}" = mutants ]; then shift; cd "$ROOT"; exec node bench/mutants/mutants.mjs "$@"; fi
+  case "${1:-core}" in
+    mutants|sign-in) local script=$1; shift; cd "$ROOT"; exec node "bench/$script/$script.mjs" "$@" ;;
+  esac
   build_server bench/LooseLantern.Bench/LooseLantern.Bench.csproj
   exec dotnet "$ROOT/bench/LooseLantern.Bench/bin/$CONFIGURATION/net10.0/LooseLantern.Bench.dll" "$@"
 }

@@ -181,8 +181,7 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         var recovery = browser.Find("[aria-label='Recovery codes'] li").Text;
         browser.Press("I’ve saved them");
         browser.AwaitText("10 recovery codes are left");
-        browser.Press("Sign out there");
-        browser.AwaitNone("Sign out there");
+        // Whoever came in by the password alone is out.
         phone.Press("Board");
         phone.Await(b => b.Path == "/sign-in" ? "out" : null, "the sign-in");
 
@@ -195,6 +194,12 @@ public sealed class TeamPathTests(Site site) : IClassFixture<Site>
         phone.Type("Code of your authenticator", recovery);
         phone.Press("Sign in");
         phone.Await(b => b.Path.StartsWith("/work", StringComparison.Ordinal) ? "in" : null, "the work");
+
+        browser.Open("/work/you/security");
+        browser.Press("Sign out there");
+        browser.AwaitNone("Sign out there");
+        phone.Press("Board");
+        phone.Await(b => b.Path == "/sign-in" ? "out" : null, "the sign-in again");
     }
 
     [Fact]

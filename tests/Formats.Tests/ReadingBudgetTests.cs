@@ -107,8 +107,11 @@ public class ReadingBudgetTests
             Event("UID:a\nSUMMARY:Each second\nDTSTART:20260504T090000Z\nDURATION:PT1S\nRRULE:FREQ=SECONDLY")
         );
 
-        reading.Entries.Count.ShouldBe(ReadingBudget.EventEntries);
-        reading.Entries[0].Time.Start.ShouldBe(Instant.FromUtc(2026, 5, 4, 9, 0));
+        // Nothing fits between its times, so that they are one.
+        var start = Instant.FromUtc(2026, 5, 4, 9, 0);
+        reading
+            .Entries.ShouldHaveSingleItem()
+            .Time.ShouldBe(new Span(start, start + Duration.FromSeconds(ReadingBudget.EventEntries)));
         var listed = reading.Unread.ShouldHaveSingleItem();
         listed.ShouldSatisfyAllConditions(
             () => listed.IsPartly.ShouldBeTrue(),
@@ -133,6 +136,15 @@ public class ReadingBudgetTests
             budget
         );
         budget.Steps.ShouldBeLessThan(most);
+    }
+
+    [Fact]
+    public void Times_of_such_an_event_between_which_something_fits_stay_apart()
+    {
+        var reading = Read(Event("UID:a\nDTSTART:20260101T000000Z\nDURATION:PT1M\nRRULE:FREQ=MINUTELY;INTERVAL=2"));
+
+        reading.Unread.ShouldHaveSingleItem().IsPartly.ShouldBeTrue();
+        reading.Entries.Count.ShouldBe(ReadingBudget.EventEntries);
     }
 
     [Fact]

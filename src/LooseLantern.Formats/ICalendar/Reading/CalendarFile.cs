@@ -180,21 +180,24 @@ public sealed class CalendarFile
         void Keep(Component component, Func<EventBudget, IEnumerable<CalendarEntry>> occurrences)
         {
             var own = budget.ForEvent();
+            var first = entries.Count;
             // One by one: what was found before something goes wrong is kept.
             Attempt(component, () =>
             {
                 foreach (var entry in occurrences(own))
                     entries.Add(entry);
             });
-            if (own.IsOver)
-                unread.Add(
-                    new UnreadEvent(
-                        component.Line,
-                        EventSeries.TitleOf(component),
-                        "It names more times than are read of one event.",
-                        IsPartly: true
-                    )
-                );
+            if (!own.IsOver)
+                return;
+            Join(entries, first);
+            unread.Add(
+                new UnreadEvent(
+                    component.Line,
+                    EventSeries.TitleOf(component),
+                    "It names more times than are read of one event. Whoever does not need it deletes it there.",
+                    IsPartly: true
+                )
+            );
         }
 
         void Attempt(Component component, Action read)
@@ -219,6 +222,25 @@ public sealed class CalendarFile
                 );
             }
         }
+    }
+
+    /// <summary>
+    /// Of an event that is in the calendar without end, times that are less than a minute apart are one: nothing fits
+    /// between them, and thirty thousand of them would be as many bars on a board.
+    /// </summary>
+    private static void Join(List<CalendarEntry> entries, int first)
+    {
+        var joined = new List<CalendarEntry>();
+        foreach (var entry in entries[first..].OrderBy(entry => entry.Time.Start))
+        {
+            if (joined is [.., var last] && entry.Time.Start - last.Time.End < Duration.FromMinutes(1))
+                joined[^1] = last with { Time = new Span(last.Time.Start, Instant.Max(last.Time.End, entry.Time.End)) };
+            else
+                joined.Add(entry);
+        }
+
+        entries.RemoveRange(first, entries.Count - first);
+        entries.AddRange(joined);
     }
 
     /// <summary>

@@ -68,6 +68,7 @@
         <Field label="The code it shows now" id="factor-code" class="w-44" mend={mendOf(problem, 'code')}
           ><Input id="factor-code" inputmode="numeric" autocomplete="one-time-code" bind:value={code} /></Field
         >
+        <p class="text-sm text-muted">Wherever else you are signed in, you will be signed out.</p>
         <div class="flex gap-2">
           <ActionButton kind="main" type="submit">Turn it on</ActionButton><ActionButton
             kind="quiet"
