@@ -219,9 +219,20 @@ public class DeskTests(World world)
     public async Task The_sites_own_host_name_is_no_desks()
     {
         var ada = await world.SignUpAsync();
-        ada.Http.DefaultRequestHeaders.Host = "site.yard.example";
+        await using var site = new LanternApp(world.ConnectionString, world.Clock)
+        {
+            PublicAddress = "https://site.yard.example",
+        };
+        var there = new Coordinator(site.CreateClient(), ada.Desk);
+        await (
+            await there.PostAsync(
+                "/api/sign-in",
+                new { email = $"ada@{ada.Desk}.example", password = "harbour at first light" }
+            )
+        ).ReadAsync(HttpStatusCode.NoContent);
+        there.ForgetToken();
         (
-            await (await ada.PutAsync($"/api/desks/{ada.DeskId}", Form(hostName: "Site.yard.example"))).FaultsAsync()
+            await (await there.PutAsync($"/api/desks/{ada.DeskId}", Form(hostName: "Site.yard.example"))).FaultsAsync()
         ).Keys.ShouldBe(["hostName"]);
     }
 

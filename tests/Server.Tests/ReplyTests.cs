@@ -255,6 +255,35 @@ public sealed class ReplyTests : IAsyncLifetime
         await Scene.AnswerAsync(invited, "bram@wren-charters.example", "declined");
         (await Scene.MailAsync(Scene.AdasAddress, "Bram Wren declines the invitation")).ShouldNotBeNull();
         (await Scene.RowAsync()).GetProperty("reply").GetString().ShouldBe("none");
+
+        // Each by an address of their own, and for nobody else.
+        var guests = await Scene.MailAsync(MailScene.Guest, "Talk");
+        var (his, hers) = (Organizer(invited.Calendar!), Organizer(guests.Calendar!));
+        his.ShouldNotBe(hers);
+        his.Split('@')[0].Length.ShouldBeLessThanOrEqualTo(64);
+        var uid = MailScene.Property(guests.Calendar!, "UID");
+        await Scene.SendAsync(
+            MailScene.Mail("bram@wren-charters.example", his, "for her", Answer(uid, MailScene.Guest, "DECLINED"))
+        );
+        await Scene.SendAsync(
+            MailScene.Mail(MailScene.Guest, hers, "for him", Answer(uid, "bram@wren-charters.example", "ACCEPTED"))
+        );
+        await Outside.AwaitAsync(
+            async () => (await Scene.DetailAsync()).GetProperty("incoming").GetArrayLength() == 3,
+            "both kept"
+        );
+        var faults = (await Scene.DetailAsync())
+            .GetProperty("incoming")
+            .EnumerateArray()
+            .Select(mail => mail.GetProperty("notUnderstood").GetString() ?? "")
+            .ToList();
+        faults.ShouldContain(fault => fault.Contains("came to the address of bram@wren-charters.example"));
+        faults.ShouldContain(fault => fault.Contains("who is not the guest"));
+        (await Scene.RowAsync()).GetProperty("reply").GetString().ShouldBe("none");
+        // An address that nobody was given is nobody's.
+        await Should.ThrowAsync<SmtpCommandException>(() =>
+            Scene.SendAsync(MailScene.Mail(MailScene.Guest, his.Replace("@", "0@"), "hello"))
+        );
     }
 
     private Task ReplyAsync(string reply) =>

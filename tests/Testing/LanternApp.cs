@@ -25,6 +25,9 @@ public sealed class LanternApp(
     /// <summary>How much one address may ask of guests' routes a minute; any number unless set.</summary>
     public (int Reads, int Writes)? Limits { get; init; }
 
+    /// <summary>Where the site is reached from outside; where it listens, unless set.</summary>
+    public string? PublicAddress { get; init; }
+
     /// <summary>How often one network may sign in a minute.</summary>
     public int SignIns { get; init; } = 1_000_000;
 
@@ -44,6 +47,8 @@ public sealed class LanternApp(
             "Limits:Writes",
             Limits?.Writes.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000"
         );
+        if (PublicAddress is { } address)
+            builder.UseSetting("PublicAddress", address);
         builder.UseSetting("Limits:SignIns", SignIns.ToString(System.Globalization.CultureInfo.InvariantCulture));
         builder.UseSetting("Limits:Streams", Streams.ToString(System.Globalization.CultureInfo.InvariantCulture));
         // What tests start beside the program is on this machine; the rest of its own network stays closed.

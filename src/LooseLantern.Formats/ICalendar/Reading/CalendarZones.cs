@@ -59,7 +59,7 @@ internal sealed class CalendarZones(
     public Instant At(LocalDateTime local, TimeValue like, bool wholeDay)
     {
         var zone = Of(like);
-        if (zone == DateTimeZone.Utc)
+        if (zone == DateTimeZone.Utc && !wholeDay)
             return local.InUtc().ToInstant();
         return wholeDay ? LocalDays.Start(zone, local.Date) : local.InZoneLeniently(zone).ToInstant();
     }

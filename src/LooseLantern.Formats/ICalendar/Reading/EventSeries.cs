@@ -53,6 +53,11 @@ internal sealed class EventSeries
     /// <exception cref="EventFaultException">Names what is wrong and on which line.</exception>
     public static EventSeries Read(Component component, CalendarZones zones)
     {
+        if (component.Lines.Count == ComponentReader.MostLines)
+            throw new EventFaultException(
+                component.Line,
+                $"The event has more than {ComponentReader.MostLines} lines; that is more than is read of one."
+            );
         if (component.BrokenLine is { } broken)
             throw new EventFaultException(
                 broken,

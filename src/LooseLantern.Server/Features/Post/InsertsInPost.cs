@@ -23,7 +23,7 @@ public sealed class InsertsInPost(LanternDb db, PrivateLinks links, ReplyAddress
             .FirstOrDefaultAsync(row => row.SessionId == booking.SessionId && row.Link != null, ct);
         return new InsertValues(
             links.Reveal(booking.ProtectedSecret),
-            replies.Reveal(booking.ProtectedReplySecret),
+            replies.RevealFor(booking, message.ToEmail),
             own,
             room?.Link ?? ScreenPhrases.Say(booking.GuestLanguage, "place.address-follows"),
             room?.Code ?? ""

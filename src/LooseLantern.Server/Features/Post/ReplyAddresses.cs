@@ -1,4 +1,6 @@
 using System.Security.Cryptography;
+using System.Text;
+using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using Microsoft.AspNetCore.DataProtection;
 
@@ -10,6 +12,12 @@ namespace LooseLantern.Server.Features.Post;
 /// </summary>
 public sealed class ReplyAddresses(IDataProtectionProvider protection, PostSettings settings)
 {
+    /// <summary>How addresses of others than the guest begin.</summary>
+    public const string OthersPrefix = "c.";
+
+    // With the booking's id it fits into the 64 characters that stand before an @ (RFC 5321 section 4.5.3.1.1).
+    private const int MarkBytes = 12;
+
     private readonly IDataProtector _protector = protection.CreateProtector("reply-address");
 
     public NewSecret Create()
@@ -23,4 +31,39 @@ public sealed class ReplyAddresses(IDataProtectionProvider protection, PostSetti
         protectedSecret.Length == 0 ? settings.From : Of(_protector.Unprotect(protectedSecret));
 
     public string Of(string secret) => $"b.{secret}@{settings.RepliesDomain}";
+
+    /// <summary>
+    /// The address that answers of somebody else come to whom the booking's mail goes to: of their own, and made of the
+    /// guest's secret so that nobody who has it learns that.
+    /// </summary>
+    public string RevealFor(Booking booking, string email) =>
+        IsGuests(booking, email) || booking.ProtectedReplySecret.Length == 0
+            ? Reveal(booking.ProtectedReplySecret)
+            : $"{OthersPrefix}{booking.Id:N}.{MarkOf(booking.ProtectedReplySecret, email)}@{settings.RepliesDomain}";
+
+    /// <summary>Whose address it is, of those who were mailed about the booking; null for nobody's.</summary>
+    /// <param name="mark">What stands behind the booking's id in the address.</param>
+    public string? OwnerOf(string protectedSecret, string mark, IEnumerable<string> mailed) =>
+        protectedSecret.Length == 0
+            ? null
+            : mailed.FirstOrDefault(email =>
+                CryptographicOperations.FixedTimeEquals(
+                    Encoding.ASCII.GetBytes(MarkOf(protectedSecret, email)),
+                    Encoding.UTF8.GetBytes(mark)
+                )
+            );
+
+    public static bool IsGuests(Booking booking, string email) =>
+        email.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)
+        || email.Equals(booking.BookerEmail, StringComparison.OrdinalIgnoreCase);
+
+    private string MarkOf(string protectedSecret, string email) =>
+        Convert.ToHexStringLower(
+            HMACSHA256
+                .HashData(
+                    Encoding.UTF8.GetBytes(_protector.Unprotect(protectedSecret)),
+                    Encoding.UTF8.GetBytes(email.Trim().ToLowerInvariant())
+                )
+                .AsSpan(0, MarkBytes)
+        );
 }

@@ -100,11 +100,12 @@ public sealed partial class ReplyListener(
                 {
                     await using var scope = scopes.CreateAsyncScope();
                     var db = scope.ServiceProvider.GetRequiredService<LanternDb>();
-                    if (await ReplyTaking.FindAsync(db, to.User, cancellationToken) is not { } found)
+                    var addresses = scope.ServiceProvider.GetRequiredService<ReplyAddresses>();
+                    if (await ReplyTaking.FindAsync(db, addresses, to.User, cancellationToken) is not { } found)
                         continue;
                     await scope
                         .ServiceProvider.GetRequiredService<ReplyTaking>()
-                        .TakeAsync(found.BookingId, found.WorkspaceId, mail, cancellationToken);
+                        .TakeAsync(found, mail, cancellationToken);
                 }
 
                 return SmtpResponse.Ok;
@@ -138,6 +139,7 @@ public sealed partial class ReplyListener(
             await using var scope = scopes.CreateAsyncScope();
             return await ReplyTaking.FindAsync(
                 scope.ServiceProvider.GetRequiredService<LanternDb>(),
+                scope.ServiceProvider.GetRequiredService<ReplyAddresses>(),
                 to.User,
                 cancellationToken
             )

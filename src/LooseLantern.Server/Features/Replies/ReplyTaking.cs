@@ -15,6 +15,10 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Replies;
 
+/// <summary>Whom mail comes to.</summary>
+/// <param name="Owner">Whose address it is, of those who were mailed about the booking; null for the guest's.</param>
+public sealed record ReplyAddressee(Guid BookingId, Guid WorkspaceId, string? Owner);
+
 /// <summary>
 /// Takes mail that came to a booking's own address: keeps it, and where it answers the invitation, notes the answer on
 /// the booking. No answer changes the booking itself; people do that.
@@ -24,12 +28,15 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
     private const int MostText = 20_000;
 
     /// <summary>The booking whose address it is; null for nobody's.</summary>
-    public static async Task<(Guid BookingId, Guid WorkspaceId)?> FindAsync(
+    public static async Task<ReplyAddressee?> FindAsync(
         LanternDb db,
+        ReplyAddresses addresses,
         string user,
         CancellationToken ct
     )
     {
+        if (user.StartsWith(ReplyAddresses.OthersPrefix, StringComparison.OrdinalIgnoreCase))
+            return await FindOtherAsync(db, addresses, user.ToLowerInvariant(), ct);
         if (!user.StartsWith("b.", StringComparison.OrdinalIgnoreCase) || user.Length > 100)
             return null;
         var hash = PrivateLinks.Hash(user[2..].ToLowerInvariant());
@@ -38,12 +45,40 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
             .Where(row => row.ReplySecretHash == hash)
             .Select(row => new { row.Id, row.WorkspaceId })
             .FirstOrDefaultAsync(ct);
-        return found is null ? null : (found.Id, found.WorkspaceId);
+        return found is null ? null : new ReplyAddressee(found.Id, found.WorkspaceId, null);
+    }
+
+    private static async Task<ReplyAddressee?> FindOtherAsync(
+        LanternDb db,
+        ReplyAddresses addresses,
+        string user,
+        CancellationToken ct
+    )
+    {
+        if (user.Split('.') is not [_, var id, var mark] || !Guid.TryParseExact(id, "N", out var bookingId))
+            return null;
+        var found = await db
+            .Bookings.IgnoreQueryFilters()
+            .Where(row => row.Id == bookingId)
+            .Select(row => new { row.WorkspaceId, row.ProtectedReplySecret })
+            .FirstOrDefaultAsync(ct);
+        if (found is null)
+            return null;
+        var mailed = await db
+            .Messages.IgnoreQueryFilters()
+            .Where(message => message.BookingId == bookingId && message.WorkspaceId == found.WorkspaceId)
+            .Select(message => message.ToEmail)
+            .Distinct()
+            .ToListAsync(ct);
+        return addresses.OwnerOf(found.ProtectedReplySecret, mark, mailed) is { } owner
+            ? new ReplyAddressee(bookingId, found.WorkspaceId, owner)
+            : null;
     }
 
     /// <summary>Takes it, once: the same mail again is known by its Message-ID.</summary>
-    public async Task TakeAsync(Guid bookingId, Guid workspaceId, MimeMessage mail, CancellationToken ct)
+    public async Task TakeAsync(ReplyAddressee to, MimeMessage mail, CancellationToken ct)
     {
+        var (bookingId, workspaceId) = (to.BookingId, to.WorkspaceId);
         tenant.Enter(workspaceId);
         var calendar = mail
             .BodyParts.OfType<TextPart>()
@@ -63,7 +98,7 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
                 .ThenInclude(session => session.Page)
             .SingleAsync(row => row.Id == bookingId, ct);
         var sender = mail.From.Mailboxes.FirstOrDefault();
-        var (answer, fault, isGuests) = Understand(calendar, booking, clock.GetCurrentInstant());
+        var (answer, fault, isGuests) = Understand(calendar, booking, to.Owner, clock.GetCurrentInstant());
         var taken = new IncomingMail
         {
             WorkspaceId = workspaceId,
@@ -104,6 +139,7 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
     private static (InvitationAnswer? Answer, string? Fault, bool IsGuests) Understand(
         string? calendar,
         Booking booking,
+        string? owner,
         Instant now
     )
     {
@@ -113,21 +149,16 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
         {
             var answer = AnswerFile.Read(calendar);
             // A host whose calendars can only be read has the session in it, and answers that.
-            if (answer.Uid == booking.Session!.Uid)
-                return (answer, null, false);
-            if (answer.Uid != booking.Uid)
+            if (answer.Uid != booking.Uid && answer.Uid != booking.Session!.Uid)
                 return (null, "It answers another booking than the one whose address it came to.", false);
-            if (
-                !answer.Attendee.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)
-                && !answer.Attendee.Equals(booking.BookerEmail, StringComparison.OrdinalIgnoreCase)
-            )
-            {
-                return booking.Companions.Any(one =>
-                    one.Email.Equals(answer.Attendee, StringComparison.OrdinalIgnoreCase)
-                )
+            if (owner is not null)
+                return answer.Attendee.Equals(owner, StringComparison.OrdinalIgnoreCase)
                     ? (answer, null, false)
-                    : (null, $"It answers for {answer.Attendee}, who is not the guest.", false);
-            }
+                    : (null, $"It answers for {answer.Attendee}, but came to the address of {owner}.", false);
+            if (!ReplyAddresses.IsGuests(booking, answer.Attendee))
+                return (null, $"It answers for {answer.Attendee}, who is not the guest.", false);
+            if (answer.Uid != booking.Uid)
+                return (null, "It answers the appointment of the hosts and not the guest’s.", false);
 
             if (booking.CancelledAt is not null)
                 return (null, "It answers the invitation to a booking that is cancelled.", false);
