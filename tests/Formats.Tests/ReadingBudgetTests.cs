@@ -148,12 +148,43 @@ public class ReadingBudgetTests
     }
 
     [Fact]
+    public void What_takes_too_long_is_cut_and_the_text_around_it_does_not_count()
+    {
+        var each = Enumerable
+            .Range(0, 40)
+            .Select(n => Event($"UID:{n}\nDTSTART:20260105T090000Z\nDURATION:PT1H\nRRULE:FREQ=DAILY"));
+        var file = CalendarFile.Parse(Calendar([.. each]));
+
+        // Ten seconds go by while other files of the calendar are read.
+        var slow = new Ticking();
+        var late = new ReadingBudget(time: slow);
+        slow.Now += TimeSpan.FromSeconds(10);
+        file.Read(Year(2026), Copenhagen, late).Unread.ShouldBeEmpty();
+
+        // A look at the clock each thousand steps shows three seconds more.
+        var hard = new Ticking { Each = TimeSpan.FromSeconds(3) };
+        file.Read(Year(2026), Copenhagen, new ReadingBudget(time: hard)).Unread.ShouldNotBeEmpty();
+    }
+
+    [Fact]
     public void Whoever_asked_and_has_left_is_read_for_no_longer()
     {
         using var left = new CancellationTokenSource();
         left.Cancel();
         var file = CalendarFile.Parse(Calendar(Event(HostileCalendars.Repeating("19700101T000000Z", "FREQ=SECONDLY"))));
         Should.Throw<OperationCanceledException>(() => file.Read(TwoYears, Copenhagen, new ReadingBudget(left.Token)));
+    }
+
+    /// <summary>Time as a test has it pass: so much with each look.</summary>
+    private sealed class Ticking : TimeProvider
+    {
+        public TimeSpan Now { get; set; }
+
+        public TimeSpan Each { get; init; }
+
+        public override long TimestampFrequency => TimeSpan.TicksPerSecond;
+
+        public override long GetTimestamp() => (Now += Each).Ticks;
     }
 
     private static bool Fits(string name, int number) =>

@@ -257,6 +257,7 @@ public static class AvailabilityReader
             var own = budget.ForEvent();
             foreach (var entry in EventSeries.Read(available, zones).Occurrences(range, [], own))
                 yield return entry.Time;
+            budget.Pause();
             if (own.IsOver)
                 throw TooMany();
         }

@@ -187,6 +187,7 @@ public sealed class CalendarFile
                 foreach (var entry in occurrences(own))
                     entries.Add(entry);
             });
+            budget.Pause();
             if (!own.IsOver)
                 return;
             Join(entries, first);

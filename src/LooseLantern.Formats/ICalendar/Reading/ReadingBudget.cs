@@ -1,5 +1,3 @@
-using System.Diagnostics;
-
 namespace LooseLantern.Formats.ICalendar.Reading;
 
 /// <summary>
@@ -9,7 +7,12 @@ namespace LooseLantern.Formats.ICalendar.Reading;
 /// </summary>
 /// <param name="ct">Ends the reading, when whoever asked for it has left.</param>
 /// <param name="mostEntries">Fewer than ever, where there are some already.</param>
-public sealed class ReadingBudget(CancellationToken ct = default, int mostEntries = ReadingBudget.MostEntries)
+/// <param name="time">What time is taken from; the machine's, unless set.</param>
+public sealed class ReadingBudget(
+    CancellationToken ct = default,
+    int mostEntries = ReadingBudget.MostEntries,
+    TimeProvider? time = null
+)
 {
     /// <summary>Steps (a date or time that was looked at) and entries that each event has for itself.</summary>
     public const int Share = 5_000;
@@ -36,7 +39,10 @@ public sealed class ReadingBudget(CancellationToken ct = default, int mostEntrie
 
     private const int LookAtClockEvery = 1024;
 
-    private readonly long _began = Stopwatch.GetTimestamp();
+    private readonly TimeProvider _time = time ?? TimeProvider.System;
+
+    private long _began;
+    private TimeSpan _spent;
 
     private int _zoneSteps;
     private int _sharedSteps;
@@ -48,7 +54,16 @@ public sealed class ReadingBudget(CancellationToken ct = default, int mostEntrie
 
     public int Entries { get; private set; }
 
-    internal EventBudget ForEvent() => new(this, isZone: false);
+    internal EventBudget ForEvent()
+    {
+        Resume();
+        return new EventBudget(this, isZone: false);
+    }
+
+    /// <summary>From here on time counts, until <see cref="Pause"/>: what lies between events is the reading of text.</summary>
+    internal void Resume() => _began = _time.GetTimestamp();
+
+    internal void Pause() => _spent += _time.GetElapsedTime(_began);
 
     internal EventBudget ForZone() => new(this, isZone: true);
 
@@ -68,7 +83,7 @@ public sealed class ReadingBudget(CancellationToken ct = default, int mostEntrie
         if (count % LookAtClockEvery == 0)
         {
             ct.ThrowIfCancellationRequested();
-            _isOutOfTime = Stopwatch.GetElapsedTime(_began) > MostTime;
+            _isOutOfTime = _spent + _time.GetElapsedTime(_began) > MostTime;
         }
 
         return true;
