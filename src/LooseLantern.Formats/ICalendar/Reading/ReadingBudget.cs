@@ -60,7 +60,9 @@ public sealed class ReadingBudget(
         return new EventBudget(this, isZone: false);
     }
 
-    /// <summary>From here on time counts, until <see cref="Pause"/>: what lies between events is the reading of text.</summary>
+    /// <summary>
+    /// From here on time counts, until <see cref="Pause"/>: what lies between events is the reading of text.
+    /// </summary>
     internal void Resume() => _began = _time.GetTimestamp();
 
     internal void Pause() => _spent += _time.GetElapsedTime(_began);
