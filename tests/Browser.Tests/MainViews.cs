@@ -80,7 +80,7 @@ public sealed class MainViews(Site site) : IClassFixture<Site>
     {
         using var browser = new Chromium(site.Address);
         browser.Open("/start");
-        browser.Field("Your organisation");
+        browser.Field("Your email");
         Check(browser, null);
     }
 

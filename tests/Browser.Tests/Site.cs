@@ -1,4 +1,8 @@
+using LooseLantern.Server.Data;
 using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
 
 namespace Browser.Tests;
 
@@ -33,6 +37,16 @@ public sealed class Site : IAsyncLifetime
         _app.UseKestrel(0);
         _app.StartServer();
         Address = _app.ClientOptions.BaseAddress.ToString().TrimEnd('/');
+    }
+
+    /// <summary>As if no owner had ever shown that their mail address is theirs.</summary>
+    public async Task ForgetProofsAsync()
+    {
+        await using var scope = _app!.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<LanternDb>();
+        await db
+            .Users.IgnoreQueryFilters()
+            .ExecuteUpdateAsync(set => set.SetProperty(row => row.EmailProvenAt, (Instant?)null));
     }
 
     public async ValueTask DisposeAsync()

@@ -177,7 +177,7 @@ public sealed class ApprovalTests : IAsyncLifetime
 
     private async Task<string> AnswerLinkAsync()
     {
-        var mail = await Scene.MailAsync(Scene.AdasAddress, "requests Talk");
+        var mail = await Scene.MailAsync(Scene.AdasAddress, "To answer: Ottilie Wren, Talk");
         return "/api/public/answers/"
             + mail
                 .Text.Split('\n')

@@ -71,7 +71,7 @@ public sealed class AskingFirstTests(World world)
         answer.GetProperty("booked").ValueKind.ShouldBe(JsonValueKind.Null);
 
         var told = (await MessagesAsync(ada)).ShouldHaveSingleItem();
-        told.Subject.ShouldBe("Ottilie Wren says which times suit: Hull survey, Larkspur");
+        told.Subject.ShouldBe("Times that suit: Hull survey, Larkspur, Ottilie Wren");
         told.Text.ShouldContain("Tuesday, 8 December");
         told.Text.ShouldContain("Mornings are best.");
         var waiting = (await ada.LinkAsync(id)).GetProperty("row");

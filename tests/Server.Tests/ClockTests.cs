@@ -51,7 +51,7 @@ public class ClockTests(World world)
         told[MessageKind.BookedForGuest].Text.ShouldContain("Times in Los Angeles (UTC-8) / Copenhagen (UTC+1)");
         told[MessageKind.ReminderForGuest].Text.ShouldContain("00:00–00:30 (09:00–09:30 Copenhagen)");
         told[MessageKind.BookedForHost]
-            .Subject.ShouldBe("Ottilie Wren: Talk, Tuesday, 8 December, 09:00–09:30 (00:00–00:30 Los Angeles)");
+            .Subject.ShouldBe("New: Ottilie Wren, Talk, Tuesday, 8 December, 09:00–09:30 (00:00–00:30 Los Angeles)");
         // Calendars show their own reader's hour; their text tells the other one.
         MailScene
             .Property(told[MessageKind.BookedForGuest].Calendar!, "DESCRIPTION")
@@ -97,7 +97,7 @@ public class ClockTests(World world)
         await (await BookAsync(ada, page, LinkDraft.Ten, "Europe/Paris")).ReadAsync(HttpStatusCode.Created);
         var told = await ToldAsync(ada);
         told[MessageKind.BookedForGuest].Subject.ShouldBe("Talk: Tuesday, 8 December, 10:00–10:30");
-        told[MessageKind.BookedForHost].Subject.ShouldBe("Ottilie Wren: Talk, Tuesday, 8 December, 10:00–10:30");
+        told[MessageKind.BookedForHost].Subject.ShouldBe("New: Ottilie Wren, Talk, Tuesday, 8 December, 10:00–10:30");
     }
 
     [Fact]

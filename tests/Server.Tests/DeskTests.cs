@@ -190,12 +190,13 @@ public class DeskTests(World world)
     }
 
     [Fact]
-    public async Task A_desk_answers_at_a_host_name_of_its_own()
+    public async Task A_desk_answers_at_a_host_name_of_its_own_once_that_is_proven()
     {
-        var ada = await world.SignUpAsync();
+        await using var names = new NameServer();
+        await using var site = new LanternApp(world.ConnectionString, world.Clock) { NameServer = names.Address };
+        var (ada, eve) = (await world.SignUpAsync(), await world.SignUpAsync());
         var page = await ada.PublishAsync();
         var name = $"{World.Unique("booking")}.yard.example";
-        await ChangeAsync(ada, hostName: name);
         async Task<string?> LeadsAsync(string path)
         {
             using var request = new HttpRequestMessage(HttpMethod.Get, path);
@@ -203,17 +204,57 @@ public class DeskTests(World world)
             return (await world.Guest().SendAsync(request)).Headers.Location?.ToString();
         }
 
+        async Task<Coordinator> ThereAsync(Coordinator who)
+        {
+            var there = new Coordinator(site.CreateClient(), who.Desk);
+            await (
+                await there.PostAsync(
+                    "/api/sign-in",
+                    new { email = $"ada@{who.Desk}.example", password = "harbour at first light" }
+                )
+            ).ReadAsync(HttpStatusCode.NoContent);
+            there.ForgetToken();
+            return there;
+        }
+
+        var (adaThere, eveThere) = (await ThereAsync(ada), await ThereAsync(eve));
+        Task<HttpResponseMessage> ProveAsync(Coordinator who, Guid desk) =>
+            who.PostAsync($"/api/desks/{desk}/host-name-proof", new { });
+        (await ProveAsync(adaThere, ada.DeskId)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+
+        // Whoever only claims it gets nothing of it, and keeps nobody from it.
+        await ChangeAsync(eve, hostName: name);
+        await ChangeAsync(ada, hostName: name.ToUpperInvariant());
+        var asked = (await ada.GetAsync("/api/desks"))[0].GetProperty("hostNameProof");
+        asked.GetProperty("record").GetString().ShouldBe($"_loose-lantern.{name}");
+        (await LeadsAsync("/")).ShouldBeNull();
+        (await ProveAsync(adaThere, ada.DeskId)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+
+        names.Texts[asked.GetProperty("record").GetString()!] = asked.GetProperty("text").GetString()!;
+        (await ProveAsync(eveThere, eve.DeskId)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await (await ProveAsync(adaThere, ada.DeskId)).ReadAsync(HttpStatusCode.OK))
+            .GetProperty("hostNameProof")
+            .GetProperty("since")
+            .GetString()
+            .ShouldBe("2026-12-07T07:00:00Z");
         (await LeadsAsync("/")).ShouldBe($"/{ada.Desk}");
         (await LeadsAsync($"/{page}?for=x")).ShouldBe($"/{ada.Desk}/{page}?for=x");
         (await LeadsAsync("/sign-in")).ShouldBeNull();
         (await LeadsAsync($"/{ada.Desk}/{page}")).ShouldBeNull();
-        var eve = await world.SignUpAsync();
-        (
-            await (
-                await eve.PutAsync($"/api/desks/{eve.DeskId}", Form(hostName: name.ToUpperInvariant()))
-            ).FaultsAsync()
-        ).Keys.ShouldBe(["hostName"]);
+
+        // What is saved beside it leaves it proven; another desk can't have it, nor claim it anew.
+        await ChangeAsync(ada, "Hello", name);
+        (await LeadsAsync("/")).ShouldBe($"/{ada.Desk}");
+        names.Texts[$"_loose-lantern.{name}"] = await MarkAsync(eve);
+        (await ProveAsync(eveThere, eve.DeskId)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        await ChangeAsync(eve);
+        (await (await eve.PutAsync($"/api/desks/{eve.DeskId}", Form(hostName: name))).FaultsAsync()).Keys.ShouldBe([
+            "hostName",
+        ]);
     }
+
+    private static async Task<string> MarkAsync(Coordinator who) =>
+        (await who.GetAsync("/api/desks"))[0].GetProperty("hostNameProof").GetProperty("text").GetString()!;
 
     [Fact]
     public async Task The_sites_own_host_name_is_no_desks()

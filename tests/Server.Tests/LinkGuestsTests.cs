@@ -95,8 +95,8 @@ public sealed class LinkGuestsTests(World world)
             .Select(mail => mail.Subject)
             .Order()
             .ShouldBe([
-                "Osric Pell asks for other times: Hull survey, Larkspur",
-                "Ottilie Wren asks for other times: Hull survey, Larkspur",
+                "Other times wanted: Hull survey, Larkspur, Osric Pell",
+                "Other times wanted: Hull survey, Larkspur, Ottilie Wren",
             ]);
     }
 

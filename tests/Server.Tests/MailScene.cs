@@ -35,6 +35,13 @@ public sealed class MailScene : IAsyncDisposable
         return new MailScene(own, isKept: mailPort is null, await own.World.SignUpAsync());
     }
 
+    /// <summary>In a world with bounds on mail to strangers.</summary>
+    internal static async Task<MailScene> MakeAsync(MailLimits limits, bool isProven = true)
+    {
+        var own = await OwnWorld.StartAsync(limits: limits);
+        return new MailScene(own, isKept: false, await own.World.SignUpAsync(isProven));
+    }
+
     public async ValueTask DisposeAsync()
     {
         _screens.Dispose();

@@ -1,4 +1,3 @@
-using System.Net.Sockets;
 using LooseLantern.Server.Outside;
 using Microsoft.Extensions.Configuration;
 
@@ -335,78 +334,17 @@ public sealed class OwnCalendarTests(World world)
     [Fact]
     public async Task A_domain_tells_its_calendar_servers_by_their_records()
     {
-        using var names = new UdpClient(new IPEndPoint(IPAddress.Loopback, 0));
-        var answering = AnswerAsync(names);
+        await using var names = new NameServer();
+        names.Services["_caldavs._tcp.yard.example"] = ("dav.yard.example", 8443);
+        names.Texts["_caldavs._tcp.yard.example"] = "path=/calendars/";
         var configuration = new ConfigurationBuilder()
-            .AddInMemoryCollection([new("Outside:NameServer", names.Client.LocalEndPoint!.ToString())])
+            .AddInMemoryCollection([new("Outside:NameServer", names.Address)])
             .Build();
         var records = new ServiceRecords(configuration);
         (await records.CalendarServersAsync("yard.example", TestContext.Current.CancellationToken)).ShouldBe([
             new Uri("https://dav.yard.example:8443/calendars/"),
         ]);
         (await records.CalendarServersAsync("127.0.0.1", TestContext.Current.CancellationToken)).ShouldBeEmpty();
-        names.Close();
-        await answering;
-    }
-
-    /// <summary>A name server (RFC 1035) with one service record and its path.</summary>
-    private static async Task AnswerAsync(UdpClient names)
-    {
-        static byte[] Name(string name) =>
-            [
-                .. name.Split('.')
-                    .SelectMany(label =>
-                        new[] { (byte)label.Length }.Concat(System.Text.Encoding.ASCII.GetBytes(label))
-                    ),
-                0,
-            ];
-        try
-        {
-            while (true)
-            {
-                var asked = await names.ReceiveAsync(TestContext.Current.CancellationToken);
-                var end = 12;
-                while (asked.Buffer[end] != 0)
-                    end += asked.Buffer[end] + 1;
-                var (question, isService) = (asked.Buffer[12..(end + 5)], asked.Buffer[end + 2] == 33);
-                byte[] data = isService
-                    ? [0, 1, 0, 1, 0x20, 0xFB, .. Name("dav.yard.example")]
-                    : [.. new byte[] { 16 }, .. "path=/calendars/"u8];
-                byte[] answer =
-                [
-                    .. asked.Buffer[..2],
-                    0x81,
-                    0x80,
-                    0,
-                    1,
-                    0,
-                    1,
-                    0,
-                    0,
-                    0,
-                    0,
-                    .. question,
-                    0xC0,
-                    12,
-                    0,
-                    (byte)(isService ? 33 : 16),
-                    0,
-                    1,
-                    0,
-                    0,
-                    0,
-                    60,
-                    (byte)(data.Length >> 8),
-                    (byte)data.Length,
-                    .. data,
-                ];
-                await names.SendAsync(answer, asked.RemoteEndPoint, TestContext.Current.CancellationToken);
-            }
-        }
-        catch (Exception e) when (e is ObjectDisposedException or SocketException or OperationCanceledException)
-        {
-            // Closed.
-        }
     }
 
     private static async Task<string> EntriesAsync(Coordinator who) =>

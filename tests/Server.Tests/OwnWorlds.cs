@@ -33,11 +33,11 @@ public sealed class OwnWorlds : IAsyncDisposable
 internal sealed class OwnWorld(World world, StandIn standIn) : IAsyncDisposable
 {
     /// <param name="mailPort">Where mail goes instead of to the mail server.</param>
-    public static async Task<OwnWorld> StartAsync(int? mailPort = null)
+    public static async Task<OwnWorld> StartAsync(int? mailPort = null, MailLimits? limits = null)
     {
         var standIn = await StandIn.StartAsync(null);
         standIn.MailPort = mailPort ?? standIn.MailPort;
-        var world = new World(standIn);
+        var world = new World(standIn, limits);
         await world.InitializeAsync();
         return new OwnWorld(world, standIn);
     }
@@ -64,6 +64,7 @@ internal sealed class OwnWorld(World world, StandIn standIn) : IAsyncDisposable
             },
             "what is being sent to be sent"
         );
+        await world.LookAsync(db => db.SignUpLinks.ExecuteDeleteAsync());
         await world.LookAsync(db => db.Workspaces.IgnoreQueryFilters().ExecuteDeleteAsync());
         standIn.EmptyMail();
         world.Clock.Reset(World.Now);

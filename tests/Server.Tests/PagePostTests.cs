@@ -43,7 +43,9 @@ public sealed class PagePostTests : IAsyncLifetime
         MailScene.Property(mail.Calendar!, "SUMMARY").ShouldBe("SUMMARY:Talk (Ottilie Wren)");
         MailScene.Property(mail.Calendar!, "DESCRIPTION").ShouldStartWith(@"DESCRIPTION:Bring oilskins.\nhttp");
         MailScene.Property(mail.Calendar!, "DESCRIPTION").ShouldContain(path.Split('/')[^1]);
-        (await Scene.MailAsync(Scene.AdasAddress, "Ottilie Wren: Talk")).Text.ShouldContain("Check the mooring fee.");
+        (await Scene.MailAsync(Scene.AdasAddress, "New: Ottilie Wren, Talk")).Text.ShouldContain(
+            "Check the mooring fee."
+        );
     }
 
     [Theory]
@@ -159,7 +161,7 @@ public sealed class PagePostTests : IAsyncLifetime
             "hanako@mori-sail.example",
             "Hanako Mori"
         );
-        await Scene.MailAsync(Scene.AdasAddress, "Hanako Mori: Talk");
+        await Scene.MailAsync(Scene.AdasAddress, "New: Hanako Mori, Talk");
         (
             await Scene.World.LookAsync(db =>
                 db.Messages.IgnoreQueryFilters().CountAsync(row => row.ToEmail == "hanako@mori-sail.example")

@@ -47,7 +47,7 @@ public sealed class PostTests : IAsyncLifetime
         calendar.ShouldContain(link);
 
         var toHost = await OnlyAsync($"ada@{ada.Desk}.example");
-        toHost.Subject.ShouldBe("Ottilie Wren: Talk, Tuesday, 8 December, 09:00–09:30 (08:00–08:30 Dublin)");
+        toHost.Subject.ShouldBe("New: Ottilie Wren, Talk, Tuesday, 8 December, 09:00–09:30 (08:00–08:30 Dublin)");
         // Nothing of hers can be written, so she is invited as any attendee.
         toHost.Method.ShouldBe("REQUEST");
         toHost.Text.ShouldNotContain(link);

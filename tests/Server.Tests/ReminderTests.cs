@@ -41,7 +41,7 @@ public sealed class ReminderTests : IAsyncLifetime
         );
         // Two days before has passed when it is booked.
         (await Scene.MessagesAsync(MessageKind.ReminderForHost)).Count.ShouldBe(1);
-        await Scene.MailAsync(Scene.AdasAddress, "Ottilie Wren: Talk");
+        await Scene.MailAsync(Scene.AdasAddress, "New: Ottilie Wren, Talk");
         Scene.Box(Scene.AdasAddress).Count.ShouldBe(1);
         Scene.World.Clock.Advance(Duration.FromHours(2));
         (await Scene.MailAsync(Scene.AdasAddress, "Reminder: Ottilie Wren")).Text.ShouldContain("09:00–09:30");
@@ -164,7 +164,7 @@ public sealed class ReminderTests : IAsyncLifetime
     public async Task A_host_in_whose_calendar_nothing_can_be_written_gets_the_appointment_by_mail()
     {
         var path = await Scene.BookAsync(await Scene.Ada.PublishAsync());
-        var invited = await Scene.MailAsync(Scene.AdasAddress, "Ottilie Wren: Talk");
+        var invited = await Scene.MailAsync(Scene.AdasAddress, "New: Ottilie Wren, Talk");
         invited.Method.ShouldBe("REQUEST");
         var text = MailScene.Unfolded(invited.Calendar!);
         text.ShouldContain("mailto:" + MailScene.Guest);

@@ -34,7 +34,7 @@ public sealed class ReplyTests : IAsyncLifetime
         await ReplyAsync("tentative");
         await Scene.AnswerAsync(invited, MailScene.Guest, "declined", word: "The boat is sold.");
         await ReplyAsync("declined");
-        (await Scene.MailAsync(Scene.AdasAddress, "Ottilie Wren declines the invitation")).Text.ShouldContain(
+        (await Scene.MailAsync(Scene.AdasAddress, "Invitation declined: Ottilie Wren")).Text.ShouldContain(
             "The boat is sold."
         );
         // The booking itself is changed by people alone.
@@ -81,7 +81,7 @@ public sealed class ReplyTests : IAsyncLifetime
         var row = await Scene.RowAsync();
         row.GetProperty("wishStart").GetString().ShouldBe(MailScene.Ten);
         row.GetProperty("start").GetString().ShouldBe(MailScene.Nine);
-        (await Scene.MailAsync(Scene.AdasAddress, "would prefer another time")).Text.ShouldContain(
+        (await Scene.MailAsync(Scene.AdasAddress, "Another time preferred")).Text.ShouldContain(
             "Preferred: Tuesday, 8 December, 10:00"
         );
         await (
@@ -135,7 +135,7 @@ public sealed class ReplyTests : IAsyncLifetime
         await Scene.BookAsync(await Scene.Ada.PublishAsync());
         var invited = await Scene.MailAsync(MailScene.Guest, "Talk");
         await Scene.AnswerAsync(invited, MailScene.Guest, "counter", time, "Then, please.");
-        (await Scene.MailAsync(Scene.AdasAddress, "would prefer another time")).Text.ShouldContain("Then, please.");
+        (await Scene.MailAsync(Scene.AdasAddress, "Another time preferred")).Text.ShouldContain("Then, please.");
         (await Scene.RowAsync()).GetProperty("wishStart").ValueKind.ShouldBe(JsonValueKind.Null);
         (await Scene.DetailAsync())
             .GetProperty("incoming")[0]
@@ -184,7 +184,7 @@ public sealed class ReplyTests : IAsyncLifetime
         (await Scene.World.WithinAsync(workspace, db => db.Bookings.ToListAsync())).ShouldAllBe(booking =>
             booking.Reply == GuestReply.None
         );
-        (await Scene.MailAsync(Scene.AdasAddress, "Ottilie Wren writes")).ShouldNotBeNull();
+        (await Scene.MailAsync(Scene.AdasAddress, "A reply: Ottilie Wren")).ShouldNotBeNull();
     }
 
     [Fact]
@@ -251,9 +251,9 @@ public sealed class ReplyTests : IAsyncLifetime
                     new { people = new[] { new { name = "Bram Wren", email = "bram@wren-charters.example" } } }
                 )
         ).ReadAsync(HttpStatusCode.NoContent);
-        var invited = await Scene.MailAsync("bram@wren-charters.example", "has invited you along");
+        var invited = await Scene.MailAsync("bram@wren-charters.example", "You’re invited along");
         await Scene.AnswerAsync(invited, "bram@wren-charters.example", "declined");
-        (await Scene.MailAsync(Scene.AdasAddress, "Bram Wren declines the invitation")).ShouldNotBeNull();
+        (await Scene.MailAsync(Scene.AdasAddress, "Invitation declined: Bram Wren")).ShouldNotBeNull();
         (await Scene.RowAsync()).GetProperty("reply").GetString().ShouldBe("none");
 
         // Each by an address of their own, and for nobody else.

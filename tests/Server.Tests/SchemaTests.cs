@@ -45,9 +45,15 @@ public class SchemaTests(World world)
                 """
             )
         ).ShouldBe(
-            await OfModelAsync(table =>
-                table.Indexes.Select(index => $"{table.Name}.{index.Name}{(index.IsUnique ? " unique" : "")}")
+            (
+                await OfModelAsync(table =>
+                    table.Indexes.Select(index => $"{table.Name}.{index.Name}{(index.IsUnique ? " unique" : "")}")
+                )
             )
+                // Of expressions, for which EF has no words.
+                .Append("bookings.ix_bookings_booker")
+                .Append("bookings.ix_bookings_guest")
+                .Order(StringComparer.Ordinal)
         );
 
     [Fact]

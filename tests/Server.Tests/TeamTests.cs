@@ -371,7 +371,12 @@ public class TeamTests(World world)
         string[] starts = ["08:00", "08:30", "09:00", "09:30", "10:00", "10:30"];
         var leaving = scene.Owner.PostAsync($"/api/people/{bo.PersonId}/leave", new { toHostId = scene.Owner.HostId });
         var booked = await Task.WhenAll(
-            starts.Select(start => world.Guest().BookAsync(scene.Owner.Desk, page, $"2026-12-08T{start}:00Z"))
+            starts.Select(
+                (start, i) =>
+                    world
+                        .Guest()
+                        .BookAsync(scene.Owner.Desk, page, $"2026-12-08T{start}:00Z", email: $"guest{i}@wren.example")
+            )
         );
 
         await (await leaving).ReadAsync(HttpStatusCode.OK);

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
@@ -31,6 +32,18 @@ public sealed class LanternApp(
     /// <summary>How often one network may sign in a minute.</summary>
     public int SignIns { get; init; } = 1_000_000;
 
+    /// <summary>Mails to strangers an hour in a workspace's first day.</summary>
+    public int FirstDayMails { get; init; } = 1_000_000;
+
+    /// <summary>Minutes between two mails to whoever is brought along.</summary>
+    public int CompanionMinutes { get; init; }
+
+    /// <summary>From how many bookings an hour a network's guests prove their address; 0 for never.</summary>
+    public int ProveFrom { get; init; }
+
+    /// <summary>The name server that is asked; the machine's own, unless set.</summary>
+    public string? NameServer { get; init; }
+
     /// <summary>How many screens of one network are told of changes.</summary>
     public int Streams { get; init; } = 1_000_000;
 
@@ -39,42 +52,32 @@ public sealed class LanternApp(
         builder.UseSetting("ConnectionStrings:Lantern", connectionString);
         builder.UseSetting("Demo", demo ? "true" : "false");
         // All tests come from one address, and ask far more than a guest; a test of the limits sets its own.
-        builder.UseSetting(
-            "Limits:Reads",
-            Limits?.Reads.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000"
-        );
-        builder.UseSetting(
-            "Limits:Writes",
-            Limits?.Writes.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "1000000"
-        );
+        Set(builder, "Limits:Reads", Limits?.Reads ?? 1_000_000);
+        Set(builder, "Limits:Writes", Limits?.Writes ?? 1_000_000);
         if (PublicAddress is { } address)
             builder.UseSetting("PublicAddress", address);
-        builder.UseSetting("Limits:SignIns", SignIns.ToString(System.Globalization.CultureInfo.InvariantCulture));
-        builder.UseSetting("Limits:Streams", Streams.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        Set(builder, "Limits:SignIns", SignIns);
+        Set(builder, "Limits:Streams", Streams);
+        Set(builder, "Limits:FirstDayMails", FirstDayMails);
+        Set(builder, "Limits:CompanionMinutes", CompanionMinutes);
+        Set(builder, "Limits:ProveFrom", ProveFrom);
+        if (NameServer is { } names)
+            builder.UseSetting("Outside:NameServer", names);
         // What tests start beside the program is on this machine; the rest of its own network stays closed.
         builder.UseSetting("Outside:Inside", "127.0.0.1");
         if (standIn is not null)
         {
             builder.UseSetting("StandIns:Calendars", standIn.Address);
             builder.UseSetting("Post:Host", "127.0.0.1");
-            builder.UseSetting(
-                "Post:Port",
-                standIn.MailPort.ToString(System.Globalization.CultureInfo.InvariantCulture)
-            );
+            Set(builder, "Post:Port", standIn.MailPort);
             builder.UseSetting("Post:Tls", "false");
             builder.UseSetting("Post:RepliesDomain", StandIn.RepliesDomain);
-            builder.UseSetting(
-                "Post:RepliesPort",
-                standIn.AnswersPort.ToString(System.Globalization.CultureInfo.InvariantCulture)
-            );
+            Set(builder, "Post:RepliesPort", standIn.AnswersPort);
             builder.UseSetting("Video:Address", standIn.Address);
         }
 
         if (patience is { } set)
-            builder.UseSetting(
-                "Outside:PatienceMilliseconds",
-                ((int)set.TotalMilliseconds).ToString(System.Globalization.CultureInfo.InvariantCulture)
-            );
+            Set(builder, "Outside:PatienceMilliseconds", (int)set.TotalMilliseconds);
         if (Environment.GetEnvironmentVariable("LANTERN_WEB") is { } web)
             builder.UseWebRoot(web);
         builder.ConfigureTestServices(services =>
@@ -84,4 +87,7 @@ public sealed class LanternApp(
             services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1000);
         });
     }
+
+    private static void Set(IWebHostBuilder builder, string name, int value) =>
+        builder.UseSetting(name, value.ToString(CultureInfo.InvariantCulture));
 }

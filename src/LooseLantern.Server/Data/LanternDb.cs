@@ -101,6 +101,10 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public DbSet<PasswordReset> PasswordResets => Set<PasswordReset>();
 
+    public DbSet<AddressProof> AddressProofs => Set<AddressProof>();
+
+    public DbSet<SignUpLink> SignUpLinks => Set<SignUpLink>();
+
     public DbSet<Portrait> Portraits => Set<Portrait>();
 
     public DbSet<ActingFor> ActingFor => Set<ActingFor>();
@@ -201,7 +205,12 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         AsJson(builder.Entity<HoursRow>().Property(row => row.Document));
 
         Filter<Desk>(builder).HasIndex(row => row.Address).IsUnique().HasDatabaseName(OneDeskAddress);
-        builder.Entity<Desk>().HasIndex(row => row.HostName).IsUnique().HasDatabaseName(OneHostName);
+        builder
+            .Entity<Desk>()
+            .HasIndex(row => row.HostName)
+            .IsUnique()
+            .HasFilter("host_name_proven_at IS NOT NULL")
+            .HasDatabaseName(OneHostName);
         builder
             .Entity<Desk>()
             .HasOne<Host>()
@@ -339,6 +348,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             message.HasOne(row => row.Booking).WithMany().HasForeignKey(row => row.BookingId);
             message.HasIndex(row => new { row.State, row.DueAt });
             message.HasIndex(row => new { row.WorkspaceId, row.WrittenAt });
+            message.HasIndex(row => row.LetOutAt).HasFilter("let_out_at IS NOT NULL");
         });
         Filter<IncomingMail>(builder).ToTable("incoming_mail");
         builder.Entity<IncomingMail>(mail =>
@@ -358,6 +368,15 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         Filter<PageFile>(builder).ToTable("page_files").HasOne<Page>().WithMany().HasForeignKey(row => row.PageId);
         Filter<PasswordReset>(builder).ToTable("password_resets").HasIndex(row => row.SecretHash).IsUnique();
         builder.Entity<PasswordReset>().HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
+
+        Filter<AddressProof>(builder).ToTable("address_proofs").HasIndex(row => row.SecretHash).IsUnique();
+        builder.Entity<AddressProof>().HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
+        builder.Entity<SignUpLink>(link =>
+        {
+            link.ToTable("sign_up_links").HasIndex(row => row.SecretHash).IsUnique();
+            link.Property(row => row.Id).ValueGeneratedNever();
+            link.HasIndex(row => row.DueAt);
+        });
 
         // Ids are made with their rows, so a row found in a graph is new where it was not loaded; EF would take it for
         // one that is there.

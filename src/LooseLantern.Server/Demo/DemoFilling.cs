@@ -94,8 +94,10 @@ public static class DemoFilling
                     "Service desk",
                     FirstDesk
                 ),
+                link: null,
                 ct
             );
+        await services.GetRequiredService<SigningUp>().ProveAsync(marit, now - Duration.FromDays(90), ct);
 
         var hosts = new Dictionary<string, Guid>();
         var team = services.GetRequiredService<TeamBuilding>();

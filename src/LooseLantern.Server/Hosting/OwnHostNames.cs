@@ -5,7 +5,8 @@ using Microsoft.EntityFrameworkCore;
 namespace LooseLantern.Server.Hosting;
 
 /// <summary>
-/// Desks that answer at a host name of their own: there / is the desk, and /hull-survey one of its pages.
+/// Desks that answer at a host name of their own, which was proven: there / is the desk, and /hull-survey one of its
+/// pages.
 /// </summary>
 public static class OwnHostNames
 {
@@ -21,7 +22,7 @@ public static class OwnHostNames
         var name = request.Host.Host.ToLowerInvariant();
         var desk = await db
             .Desks.IgnoreQueryFilters()
-            .Where(row => row.HostName == name)
+            .Where(row => row.HostName == name && row.HostNameProvenAt != null)
             .Select(row => new { row.Id, row.Address })
             .FirstOrDefaultAsync(ct);
         if (desk is null)

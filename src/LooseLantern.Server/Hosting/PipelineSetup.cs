@@ -18,6 +18,7 @@ using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Profile;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.SignIn;
+using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Features.TimeZones;
@@ -54,7 +55,9 @@ public static class PipelineSetup
         app.MapHealthChecks("/health/ready", new HealthCheckOptions { ResponseWriter = Readiness });
         app.MapOpenApi("/openapi/{documentName}.json");
 
-        var guests = app.MapGroup("/api/public").RequireRateLimiting(RateLimits.Guests);
+        var guests = app.MapGroup("/api/public")
+            .RequireRateLimiting(RateLimits.Guests)
+            .AddEndpointFilter(IMailsTo.RefuseUnreachable);
         guests.MapGuestPages();
         guests.MapGuestDesks();
         guests.MapGuestLinks();
@@ -66,8 +69,13 @@ public static class PipelineSetup
         guests.MapPublicFeeds();
         guests.MapPublicLive();
 
-        var team = app.MapGroup("/api").RequireAuthorization().AddEndpointFilter(AskForToken);
+        var team = app.MapGroup("/api")
+            .RequireAuthorization()
+            .AddEndpointFilter(AskForToken)
+            .AddEndpointFilter(IMailsTo.RefuseUnreachable);
         team.MapSignIn();
+        team.MapSignUp();
+        team.MapAddressProofs();
         team.MapMe();
         team.MapSecurity();
         team.MapNotifications();

@@ -4,7 +4,10 @@ using DnsClient.Protocol;
 
 namespace LooseLantern.Server.Outside;
 
-/// <summary>Where a domain says its calendar servers are: SRV and TXT records (RFC 6764 sections 3 to 5).</summary>
+/// <summary>
+/// What stands in the names of domains: where their calendar servers are (SRV and TXT records, RFC 6764 sections 3 to
+/// 5), and texts by which they prove something.
+/// </summary>
 public sealed class ServiceRecords(IConfiguration configuration)
 {
     private const int MostServers = 4;
@@ -16,6 +19,8 @@ public sealed class ServiceRecords(IConfiguration configuration)
             : new LookupClientOptions();
         options.Timeout = TimeSpan.FromSeconds(2);
         options.Retries = 0;
+        // Whoever has just written a record does not wait until it is forgotten that there was none.
+        options.UseCache = false;
         options.ThrowDnsErrors = false;
         try
         {
@@ -27,6 +32,26 @@ public sealed class ServiceRecords(IConfiguration configuration)
             return null;
         }
     });
+
+    /// <summary>The texts of a name's TXT records; none where nobody can be asked.</summary>
+    public async Task<IReadOnlyList<string>> TextsAsync(string name, CancellationToken ct)
+    {
+        if (_names.Value is not { } names)
+            return [];
+        try
+        {
+            return
+            [
+                .. (await names.QueryAsync(name, QueryType.TXT, cancellationToken: ct))
+                    .Answers.OfType<TxtRecord>()
+                    .Select(record => string.Concat(record.Text)),
+            ];
+        }
+        catch (DnsResponseException)
+        {
+            return [];
+        }
+    }
 
     /// <summary>
     /// The first addresses to try, the preferred one first; none where the domain says nothing, or nobody can be asked.

@@ -1,4 +1,5 @@
 using Ical.Net.DataTypes;
+using LooseLantern.Core;
 
 namespace LooseLantern.Formats.ICalendar.Writing;
 
@@ -44,8 +45,11 @@ internal static class Participants
     public static Uri Address(Participant party) =>
         party.Email is { } email ? MailTo(email) : new Uri($"urn:uuid:{party.Id:D}");
 
+    /// <summary>Its domain in ASCII, the rest escaped (RFC 6068 section 2).</summary>
     public static Uri MailTo(string address) =>
-        new($"mailto:{Uri.EscapeDataString(address).Replace("%40", "@", StringComparison.Ordinal)}");
+        new(
+            $"mailto:{Uri.EscapeDataString(EmailAddress.Read(address)?.ToString() ?? address).Replace("%40", "@", StringComparison.Ordinal)}"
+        );
 
     /// <summary>Parameters can hold no quotation mark and no control character (section 3.2).</summary>
     public static string Line(string name) =>

@@ -22,9 +22,15 @@ public sealed class Desk : IBelongsToWorkspace
     public string Accent { get; set; } = "";
 
     /// <summary>
-    /// A host name at which it answers as well, in small letters; null for none. Unique over all workspaces.
+    /// A host name at which it answers as well once it is proven, in small letters; null for none.
     /// </summary>
     public string? HostName { get; set; }
+
+    /// <summary>What has to stand at the host name, as a record or a file, to prove it; empty for none.</summary>
+    public string HostNameMark { get; set; } = "";
+
+    /// <summary>When the mark was found there. A proven host name is of one desk over all workspaces.</summary>
+    public Instant? HostNameProvenAt { get; set; }
 
     /// <summary>Origins that may show its pages in a frame, such as https://www.example.com.</summary>
     public string[] Framers { get; set; } = [];

@@ -64,6 +64,15 @@ public enum MessageKind
     PasswordReset,
     JoinInvitation,
 
+    /// <summary>A link by which somebody of the team proves their address.</summary>
+    ProveAddress,
+
+    /// <summary>A link by which a workspace is made.</summary>
+    SignUp,
+
+    /// <summary>To who wants to make a workspace, and has a sign-in already.</summary>
+    SignUpKnown,
+
     /// <summary>A code by which a guest proves an address.</summary>
     CodeForGuest,
 
@@ -81,6 +90,19 @@ public enum MessageState
 
     /// <summary>It came back, or could not be sent for too long; it is not tried again by itself.</summary>
     Failed,
+}
+
+/// <summary>What keeps a message that is due from being sent. It waits, and is sent when that is over.</summary>
+public enum MessageHold
+{
+    /// <summary>No owner of the workspace has proven a mail address; only owners are mailed.</summary>
+    Unproven,
+
+    /// <summary>The workspace is new, and mailed as many strangers in an hour as it may.</summary>
+    FirstDay,
+
+    /// <summary>Somebody who comes along had a mail within the hour.</summary>
+    OftenToOne,
 }
 
 /// <summary>
@@ -138,6 +160,12 @@ public sealed class Message : IBelongsToWorkspace
 
     /// <summary>The METHOD of the iCalendar part (RFC 5546).</summary>
     public string? CalendarMethod { get; set; }
+
+    /// <summary>Why it is not sent though it is due; null where nothing keeps it.</summary>
+    public MessageHold? HeldBack { get; set; }
+
+    /// <summary>When it went out of the allowance of mails to strangers; null for one that needs none.</summary>
+    public Instant? LetOutAt { get; set; }
 
     public int Attempts { get; set; }
 

@@ -6,8 +6,8 @@ namespace LooseLantern.Server.Data.Model;
 /// <param name="Lead">The seat whose host is the organiser of the invitation, by position from 0.</param>
 /// <param name="AlsoInvited">Who gets every invitation and whose calendars are not asked.</param>
 /// <param name="Screening">What answers lead to, in order; the first rule that ends the way decides.</param>
-/// <param name="MostOpen">How many bookings to come one guest may have on the page, told by the email; null for any
-/// number.</param>
+/// <param name="MostOpen">How many bookings to come one guest may have on the page, told by the email; null for
+/// the usual.</param>
 /// <param name="ForOthers">Whether one may book for somebody else.</param>
 public sealed record PageDetails(
     PageNaming Naming,
@@ -21,6 +21,8 @@ public sealed record PageDetails(
     bool ForOthers = false
 )
 {
+    public const int UsualMostOpen = 5;
+
     public static readonly PageDetails Usual = new(
         new PageNaming("", "", null),
         new PageFace("", "", ShowsHosts: true, PlaceZoneOnly: false, IsListed: true),

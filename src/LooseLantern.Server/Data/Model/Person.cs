@@ -57,6 +57,9 @@ public sealed class Person : IdentityUser<Guid>, IBelongsToWorkspace
     /// <summary>Whether that has all of the workspace's bookings, and not theirs alone.</summary>
     public bool FeedsAll { get; set; }
 
+    /// <summary>When they showed, by a link that was mailed to it, that their address is theirs.</summary>
+    public Instant? EmailProvenAt { get; set; }
+
     /// <summary>When they left the workspace; they can't sign in from then on.</summary>
     public Instant? LeftAt { get; set; }
 }

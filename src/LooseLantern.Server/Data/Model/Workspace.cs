@@ -18,6 +18,16 @@ public sealed class Workspace
     /// </summary>
     public int ClosesAfterHours { get; set; } = 24;
 
+    /// <summary>
+    /// When an owner first proved a mail address; for a day from then on it mails strangers only so often.
+    /// </summary>
+    public Instant? MailOpenedAt { get; set; }
+
+    /// <summary>How many bookings to come one guest may have on all its pages, told by the email.</summary>
+    public int MostOpen { get; set; } = UsualMostOpen;
+
+    public const int UsualMostOpen = 12;
+
     /// <summary>What everybody's new pages start from.</summary>
     public UsualSettings Usual { get; set; } = UsualSettings.None;
 

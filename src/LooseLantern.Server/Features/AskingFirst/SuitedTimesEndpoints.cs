@@ -2,6 +2,7 @@ using LooseLantern.Core.Links;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Links;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -35,7 +36,10 @@ public sealed record SuitedTimesRequest(
     string Words = "",
     int? Duration = null,
     IReadOnlyDictionary<string, string>? Answers = null
-);
+) : IMailsTo
+{
+    public IEnumerable<(string Field, string? Address)> MailsTo() => [("email", Email)];
+}
 
 /// <param name="Path">Of the guest's private link.</param>
 public sealed record BookedBySuiting(string Path, Instant Start, Instant End);

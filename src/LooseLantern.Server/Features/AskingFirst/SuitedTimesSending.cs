@@ -5,6 +5,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Links;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -20,6 +21,7 @@ public sealed class SuitedTimesSending(
     LinkEditing editing,
     LinkPost post,
     PrivateLinks privateLinks,
+    MailReach reach,
     IClock clock
 )
 {
@@ -77,7 +79,7 @@ public sealed class SuitedTimesSending(
                     )
                     {
                         Answers = [.. answers.Where(answer => answer.Kind != QuestionKind.Others)],
-                        Companions = OthersComing.Of(link.Page!, answers, guest.Email),
+                        Companions = OthersComing.Of(link.Page!, answers, guest.Email, reach),
                         GuestClock = link.Text.Clock ?? request.Clock,
                         Others = LinkGuests.BookedWith(link, guest),
                     },

@@ -5,7 +5,6 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
-using Npgsql;
 
 namespace LooseLantern.Server.Features.Desks;
 
@@ -84,19 +83,10 @@ public sealed class DeskEditing(LanternDb db, PublicAddress site)
         var desk = await GetAsync(id, ct);
         await RequireHostAsync(form.HostId, ct);
         (desk.Name, desk.Intro, desk.Accent) = (form.Name.Trim(), form.Intro.Trim(), form.Accent.ToLowerInvariant());
-        desk.HostName = form.HostName.Length == 0 ? null : form.HostName.ToLowerInvariant();
+        await HostNameProving.SetAsync(db, desk, form.HostName.ToLowerInvariant(), ct);
         desk.Framers = [.. form.Framers.Select(origin => DeskFormRules.OriginOf(origin)!).Distinct()];
         desk.HostId = form.HostId;
-        try
-        {
-            await db.SaveChangesAsync(ct);
-        }
-        catch (DbUpdateException e)
-            when (e.InnerException is PostgresException { ConstraintName: LanternDb.OneHostName })
-        {
-            throw Refusal.Invalid("hostName", "host-name-taken");
-        }
-
+        await db.SaveChangesAsync(ct);
         return desk;
     }
 

@@ -8,6 +8,7 @@ using Microsoft.EntityFrameworkCore;
 namespace LooseLantern.Server.Features.Desks;
 
 /// <summary>A desk for whoever edits it.</summary>
+/// <param name="HostNameProof">What proves the host name; null where there is none.</param>
 /// <param name="Logo">Where its logo is, from the root of the site; null for none.</param>
 /// <param name="Banner">Where its picture is; null for none.</param>
 public sealed record DeskView(
@@ -17,6 +18,7 @@ public sealed record DeskView(
     string Intro,
     string Accent,
     string HostName,
+    HostNameProof? HostNameProof,
     IReadOnlyList<string> Framers,
     Guid? HostId,
     string? Logo,
@@ -71,6 +73,19 @@ public static class DeskEndpoints
             .RequireAuthorization(Roles.Coordinator)
             .ProducesValidationProblem()
             .ProducesProblem(404);
+
+        desks
+            .MapPost(
+                "/{id:guid}/host-name-proof",
+                async (Guid id, HostNameProving proving, Pictures pictures, CancellationToken ct) =>
+                    await ViewAsync(await proving.ProveAsync(id, ct), pictures, ct)
+            )
+            .WithName("proveHostName")
+            .WithDescription("Looks whether the record stands at the host name; 422 where it does not.")
+            .RequireAuthorization(Roles.Coordinator)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
 
         desks
             .MapPut(
@@ -130,6 +145,7 @@ public static class DeskEndpoints
             desk.Intro,
             desk.Accent,
             desk.HostName ?? "",
+            HostNameProof.Of(desk),
             desk.Framers,
             desk.HostId,
             logo,

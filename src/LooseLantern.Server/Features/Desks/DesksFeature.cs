@@ -4,5 +4,5 @@ namespace LooseLantern.Server.Features.Desks;
 public static class DesksFeature
 {
     public static IServiceCollection AddDesks(this IServiceCollection services) =>
-        services.AddScoped<DeskMaking>().AddScoped<Pictures>().AddScoped<DeskEditing>();
+        services.AddScoped<DeskMaking>().AddScoped<Pictures>().AddScoped<DeskEditing>().AddScoped<HostNameProving>();
 }

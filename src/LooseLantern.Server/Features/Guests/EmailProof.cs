@@ -15,7 +15,13 @@ namespace LooseLantern.Server.Features.Guests;
 /// Sees whether an address is its guest's own, by a code of six digits that is mailed to it. Codes are guessed in vain:
 /// after a few wrong ones none of that address counts any more, and only so many are sent in a while.
 /// </summary>
-public sealed class EmailProof(LanternDb db, PersonPost post, IDataProtectionProvider protection, IClock clock)
+public sealed class EmailProof(
+    LanternDb db,
+    PersonPost post,
+    LettingOut letting,
+    IDataProtectionProvider protection,
+    IClock clock
+)
 {
     public const int MostWrongTries = 5;
     public const int MostCodes = 3;
@@ -25,11 +31,19 @@ public sealed class EmailProof(LanternDb db, PersonPost post, IDataProtectionPro
     // The same that post reveals a message's own secret by.
     private readonly IDataProtector _protector = protection.CreateProtector("private-link");
 
-    /// <exception cref="Refusal">422 "code-needed" where no code was typed, with a code on its way; 400 naming code
-    /// where it is not the one that counts.</exception>
-    public async Task RequireAsync(Page page, string email, string language, string? typed, CancellationToken ct)
+    /// <exception cref="Refusal">422 "code-needed" where no code was typed, with a code on its way; 422 "code-held"
+    /// where none can be mailed now; 400 naming code where it is not the one that counts.</exception>
+    /// <param name="isAsked">Whether it is to be proven though the page does not want that.</param>
+    public async Task RequireAsync(
+        Page page,
+        string email,
+        string language,
+        string? typed,
+        bool isAsked,
+        CancellationToken ct
+    )
     {
-        if (!page.Details.After.ProvesEmail)
+        if (!page.Details.After.ProvesEmail && !isAsked)
             return;
         var (address, now) = (email.Trim().ToLowerInvariant(), clock.GetCurrentInstant());
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
@@ -46,6 +60,8 @@ public sealed class EmailProof(LanternDb db, PersonPost post, IDataProtectionPro
         if (string.IsNullOrWhiteSpace(typed))
         {
             var isSent = codes.Count < MostCodes && !isSpent;
+            if (isSent && !await letting.MayBeAskedAsync(ct))
+                throw new Refusal(StatusCodes.Status422UnprocessableEntity, "code-held");
             if (isSent)
                 await SendAsync(page, email.Trim(), address, language, now, ct);
             await db.SaveChangesAsync(ct);

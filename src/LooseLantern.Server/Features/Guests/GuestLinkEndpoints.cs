@@ -6,6 +6,7 @@ using LooseLantern.Server.Features.AskingFirst;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
@@ -53,7 +54,10 @@ public sealed record TakeRequest(
     IReadOnlyDictionary<string, string>? Answers = null,
     ClockForm? Clock = null,
     bool NotMe = false
-);
+) : IMailsTo
+{
+    public IEnumerable<(string Field, string? Address)> MailsTo() => [("email", Email)];
+}
 
 /// <param name="Starts">Times that would suit, as starts of the link's first duration.</param>
 /// <param name="Words">For whoever sent the link; may be empty.</param>
@@ -154,6 +158,7 @@ public static class GuestLinkEndpoints
                     PublicAddress site,
                     GuestLinkFinding finding,
                     TimeReserving reserving,
+                    MailReach reach,
                     CancellationToken ct
                 ) =>
                 {
@@ -183,7 +188,7 @@ public static class GuestLinkEndpoints
                         )
                         {
                             Answers = [.. answers.Where(answer => answer.Kind != Core.Questions.QuestionKind.Others)],
-                            Companions = OthersComing.Of(page, answers, guest.Email),
+                            Companions = OthersComing.Of(page, answers, guest.Email, reach),
                             GuestClock = found.Text.Clock ?? request.Clock,
                             Others = LinkGuests.BookedWith(found, guest),
                         },

@@ -6,7 +6,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
-using LooseLantern.Server.Features.Profile;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Features.TimeZones;
 using LooseLantern.Server.Hosting;
@@ -154,9 +154,16 @@ public sealed record BookRequest(
     ForRequest? For = null,
     int? Party = null,
     bool OneMore = false
-);
+) : IMailsTo
+{
+    public IEnumerable<(string Field, string? Address)> MailsTo() =>
+        [("guest.email", Guest?.Email), ("for.email", For?.Email)];
+}
 
-public sealed record GuestRequest(string Name, string Email);
+public sealed record GuestRequest(string Name, string Email) : IMailsTo
+{
+    public IEnumerable<(string Field, string? Address)> MailsTo() => [("email", Email)];
+}
 
 /// <summary>Whom somebody else books for.</summary>
 /// <param name="Email">Empty where there is none.</param>
@@ -260,6 +267,8 @@ public static class GuestPageEndpoints
                     HttpContext context,
                     GuestPageFinding finding,
                     EmailProof proof,
+                    BusyNetworks networks,
+                    MailReach reach,
                     TimeReserving reserving,
                     CancellationToken ct
                 ) =>
@@ -273,11 +282,18 @@ public static class GuestPageEndpoints
                     var answers = QuestionAnswers.Check(questions, request.Answers);
                     var language = found.Page.Details.Face.Language is { Length: > 0 } own
                         ? own
-                        : LanguageOf(context.Request);
+                        : GuestLanguage.Of(context.Request);
                     var flags = ScreenedOut.Check(found.Page, questions, answers);
-                    var others = OthersComing.Of(found.Page, answers, request.Guest.Email);
+                    var others = OthersComing.Of(found.Page, answers, request.Guest.Email, reach);
                     var party = PartySize.Of(request.Party, others.Count, found.Page);
-                    await proof.RequireAsync(found.Page, request.Guest.Email, language, request.Code, ct);
+                    await proof.RequireAsync(
+                        found.Page,
+                        request.Guest.Email,
+                        language,
+                        request.Code,
+                        networks.Asks(context),
+                        ct
+                    );
                     var booked = await reserving.BookAsync(
                         new BookingWish(
                             found.Page.Id,
@@ -300,6 +316,8 @@ public static class GuestPageEndpoints
                         idempotencyKey,
                         ct
                     );
+                    if (booked.IsNew)
+                        networks.Note(context);
                     var path = PrivateLinks.Path(booked.Secret);
                     return TypedResults.Created(
                         $"/api/public/bookings/{booked.Secret}",
@@ -328,15 +346,6 @@ public static class GuestPageEndpoints
     /// <summary>Nobody is sent on who would never see the private link: it comes by no mail there.</summary>
     internal static string? GoToOf(Page page) =>
         page.Details.After.GoTo is { Length: > 0 } address && page.Post.ToGuests != GuestMail.None ? address : null;
-
-    /// <summary>Of the languages we write in, the one the reader likes best (RFC 9110 section 12.5.4).</summary>
-    private static string LanguageOf(HttpRequest request) =>
-        request
-            .GetTypedHeaders()
-            .AcceptLanguage.OrderByDescending(language => language.Quality ?? 1)
-            .Select(language => language.Value.ToString().Split('-')[0].ToLowerInvariant())
-            .FirstOrDefault(MeEndpoints.Languages.Contains)
-        ?? "en";
 }
 
 /// <summary>Finds a published page by its address, and with it the workspace of the request.</summary>

@@ -2,6 +2,7 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -79,6 +80,7 @@ public static class GuestPreviewEndpoints
                     Guid id,
                     BookRequest request,
                     PageEditing editing,
+                    MailReach reach,
                     OpeningsInputs inputs,
                     CancellationToken ct
                 ) =>
@@ -90,7 +92,7 @@ public static class GuestPreviewEndpoints
                         throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", page.Durations)));
                     var answers = QuestionAnswers.Check(questions, request.Answers);
                     var flags = ScreenedOut.Check(page, questions, answers);
-                    var others = OthersComing.Of(page, answers, request.Guest.Email);
+                    var others = OthersComing.Of(page, answers, request.Guest.Email, reach);
                     var rules = inputs.Rules(page, PartySize.Of(request.Party, others.Count, page));
                     var day = request.Start.InZone(rules.Zone).Date;
                     var openings = await inputs.OpeningsAsync(rules, day, day.PlusDays(14), request.Duration, ct);

@@ -9,6 +9,7 @@ public static class GuestsFeature
             .AddScoped<GuestPageViews>()
             .AddScoped<GuestDeskFinding>()
             .AddScoped<PersonalAddresses>()
+            .AddSingleton<BusyNetworks>()
             .AddScoped<EmailProof>()
             .AddScoped<PrivateBookingFinding>()
             .AddScoped<GuestLinkFinding>()

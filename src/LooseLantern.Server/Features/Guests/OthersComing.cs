@@ -1,5 +1,6 @@
 using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 
 namespace LooseLantern.Server.Features.Guests;
@@ -8,8 +9,14 @@ namespace LooseLantern.Server.Features.Guests;
 public static class OthersComing
 {
     /// <param name="answers">As they passed their check.</param>
-    /// <exception cref="Refusal">400 naming the question, for more than the page lets.</exception>
-    public static IReadOnlyList<Companion> Of(Page page, IReadOnlyList<GivenAnswer> answers, string guestEmail)
+    /// <exception cref="Refusal">400 naming the question, for more than the page lets, or one that can't be
+    /// mailed.</exception>
+    public static IReadOnlyList<Companion> Of(
+        Page page,
+        IReadOnlyList<GivenAnswer> answers,
+        string guestEmail,
+        MailReach reach
+    )
     {
         var asked = answers.Where(answer => answer.Kind == QuestionKind.Others).ToList();
         var emails = asked
@@ -26,6 +33,8 @@ public static class OthersComing
                     ? "nobody-along"
                     : Phrase.Of("too-many-along", ("most", page.Changes.MostBrought))
             );
+        if (!emails.TrueForAll(reach.CanMail))
+            throw Refusal.Invalid($"answers.{asked[0].Key}", "email-plain");
         return [.. emails.Select(email => new Companion("", email))];
     }
 }

@@ -85,6 +85,12 @@ public sealed record PrivateBooking(
     /// <summary>Of the page's zone and the guest's, as far as the booking and the days it can be moved to.</summary>
     public IReadOnlyList<ZoneOffsets> Offsets { get; init; } = [];
 
+    /// <summary>Whether mail about it waits, since the workspace may not send any to guests yet.</summary>
+    public required bool MailWaits { get; init; }
+
+    /// <summary>How many of the companions are mailed; the others only count.</summary>
+    public required int MostMailed { get; init; }
+
     /// <summary>By which clock the guest reads times; null for that of whoever reads.</summary>
     public ClockForm? Clock { get; init; }
 }
@@ -178,6 +184,8 @@ public static class PrivateBookingEndpoints
                     {
                         Description = Markdown.ToHtml(page.Description),
                         Clock = booking.GuestClock,
+                        MostMailed = PostWriting.MostCompanions,
+                        MailWaits = await LettingOut.IsWaitingAsync(db, booking.Id, ct),
                         Party = booking.Party,
                         MostParty = page.Places == 1 ? 1 : Math.Min(page.Places, page.Changes.MostBrought + 1),
                         BookerName = booking.BookerName,

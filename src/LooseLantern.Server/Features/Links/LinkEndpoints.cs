@@ -3,6 +3,7 @@ using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Features.SignIn;
@@ -27,7 +28,12 @@ public sealed record SendLinkRequest(string Word = "");
 
 /// <param name="Guests">Whom it is booked for, all at this time; null for the link's own guests. Who has no email is
 /// mailed nothing.</param>
-public sealed record BookForGuestRequest(Instant Start, int Duration, IReadOnlyList<LinkGuest>? Guests = null);
+public sealed record BookForGuestRequest(Instant Start, int Duration, IReadOnlyList<LinkGuest>? Guests = null)
+    : IMailsTo
+{
+    public IEnumerable<(string Field, string? Address)> MailsTo() =>
+        IMailsTo.Of("guests", Guests, guest => guest.Email);
+}
 
 public sealed record BookedForGuest(Guid BookingId, Instant Start, Instant End);
 

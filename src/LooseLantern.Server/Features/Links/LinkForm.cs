@@ -3,6 +3,7 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Post;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Links;
@@ -25,7 +26,14 @@ public sealed record LinkForm(
     string GuestZone,
     string GuestLanguage,
     LinkDetails Details
-);
+) : IMailsTo
+{
+    public IEnumerable<(string Field, string? Address)> MailsTo() =>
+        [
+            .. IMailsTo.Of("guests", Guests, guest => guest.Email),
+            .. IMailsTo.Of("details.alsoInvited", Details?.AlsoInvited, one => one.Email),
+        ];
+}
 
 /// <summary>All of a link that decides on its openings.</summary>
 /// <param name="Zone">IANA id.</param>

@@ -3,6 +3,7 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Post;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Pages;
@@ -29,7 +30,11 @@ public sealed record PageForm(
     int? ApprovalHours = null,
     IReadOnlyList<Question>? Questions = null,
     PageDetails? Details = null
-);
+) : IMailsTo
+{
+    public IEnumerable<(string Field, string? Address)> MailsTo() =>
+        IMailsTo.Of("details.alsoInvited", Details?.AlsoInvited, one => one.Email);
+}
 
 /// <summary>One seat of the line-up: any one of these hosts.</summary>
 /// <param name="HostIds">In order; the first free one takes a seat that is filled in order.</param>

@@ -81,11 +81,11 @@ public static class GuestMails
         WrittenMail mail;
         try
         {
-            mail = PostTemplates.Write(new OwnWords(title, text), words);
+            mail = PostTemplates.WriteTitled(new OwnWords(title, text), words);
         }
         catch (Exception e) when (PostTemplates.IsOfTemplate(e))
         {
-            mail = PostTemplates.Write(new OwnWords("{{ page }}, {{ workspace }}", Text), words) with
+            mail = PostTemplates.WriteTitled(new OwnWords("{{ page }}, {{ workspace }}", Text), words) with
             {
                 OwnWordsFault = e.Message,
             };

@@ -26,6 +26,18 @@ public sealed class PersonPost(LanternDb db, PostWords words, IClock clock)
         );
     }
 
+    public async Task ProveAddressAsync(Person person, string protectedSecret, Instant until, CancellationToken ct) =>
+        await WriteAsync(
+            person.WorkspaceId,
+            MessageKind.ProveAddress,
+            Reader.Of(person),
+            $"/prove/{PostInserts.Own}",
+            protectedSecret,
+            until,
+            inviter: "",
+            ct
+        );
+
     public async Task InvitationAsync(Invitation invitation, Person inviter, CancellationToken ct)
     {
         var reader = Reader.Of(inviter) with { Name = invitation.Name, Email = invitation.Email };

@@ -1,4 +1,3 @@
-using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
 using NodaTime;
 
@@ -7,9 +6,22 @@ namespace LooseLantern.Server.Features.Post;
 /// <summary>Messages as they are first written: due at once.</summary>
 public static class PostDraft
 {
-    private const int MostFault = 400;
+    /// <summary>A mail that can't be written is kept as failed: it must not undo what it would speak of.</summary>
+    public static Message Of(AboutBooking about, MessageKind kind, Reader reader, Func<WrittenMail> write, Instant now)
+    {
+        try
+        {
+            return Of(about, kind, reader, write(), now);
+        }
+        catch (Exception e) when (PostFaults.IsOfMessage(e))
+        {
+            var message = Of(about, kind, reader, new WrittenMail(about.Page.Title, "", ""), now);
+            PostFaults.Fail(message, e);
+            return message;
+        }
+    }
 
-    public static Message Of(AboutBooking about, MessageKind kind, Reader reader, WrittenMail mail, Instant now) =>
+    private static Message Of(AboutBooking about, MessageKind kind, Reader reader, WrittenMail mail, Instant now) =>
         Of(about.Booking.WorkspaceId, about.Page.Desk!.Name, kind, reader, mail, now, about.Booking.Id);
 
     public static Message Of(
@@ -39,7 +51,7 @@ public static class PostDraft
             Subject = mail.Subject,
             Text = mail.Text,
             Html = mail.Html,
-            OwnWordsFault = mail.OwnWordsFault is { } fault ? CutText.Kept(fault, MostFault) : null,
+            OwnWordsFault = mail.OwnWordsFault is { } fault ? PostFaults.Short(fault) : null,
         };
     }
 }

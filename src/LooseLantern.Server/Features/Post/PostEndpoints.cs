@@ -9,6 +9,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Post;
 
 /// <param name="At">When it was sent; of one that is not, when it is due.</param>
+/// <param name="HeldBack">Why it is not sent though it is due; null where nothing keeps it.</param>
 /// <param name="Fault">What stood in the way of the last try, in words.</param>
 public sealed record PostRow(
     Guid Id,
@@ -20,7 +21,8 @@ public sealed record PostRow(
     Instant WrittenAt,
     Instant At,
     int Attempts,
-    string? Fault
+    string? Fault,
+    MessageHold? HeldBack
 );
 
 /// <param name="Total">How many there are in all, of which Rows is one run.</param>
@@ -47,8 +49,8 @@ public static class PostEndpoints
     {
         var post = api.MapGroup("/post").WithTags("Post");
 
-        // What failed before all else, then the latest first; what waits for its hour comes last, and by itself it is
-        // listed as it falls due.
+        // What failed before all else, then the latest first, what is held back too; what waits for its hour comes
+        // last, and by itself it is listed as it falls due.
         post.MapGet(
                 "/",
                 async (
@@ -84,7 +86,7 @@ public static class PostEndpoints
                             ? messages.OrderBy(row => row.DueAt).ThenBy(row => row.Id)
                             : messages
                                 .OrderByDescending(row => row.State == MessageState.Failed)
-                                .ThenBy(row => row.State == MessageState.Due && row.DueAt > now)
+                                .ThenBy(row => row.State == MessageState.Due && row.DueAt > now && row.HeldBack == null)
                                 .ThenByDescending(row => row.WrittenAt)
                                 .ThenBy(row => row.Id);
                     var rows = await ordered
@@ -132,10 +134,14 @@ public static class PostEndpoints
                         ?? throw Refusal.NotFound("message");
                     if (message.State == MessageState.Due && message.Attempts == 0)
                         throw new Refusal(StatusCodes.Status409Conflict, "not-sent-yet");
-                    (message.State, message.DueAt, message.Attempts, message.Fault) = (
+                    // What could not be written has no words to send.
+                    if (message.Text.Length == 0)
+                        throw new Refusal(StatusCodes.Status409Conflict, "never-written");
+                    (message.State, message.DueAt, message.Attempts, message.Fault, message.LetOutAt) = (
                         MessageState.Due,
                         clock.GetCurrentInstant(),
                         0,
+                        null,
                         null
                     );
                     record.Note(message.BookingId ?? message.Id, $"Sent “{message.Subject}” again to {message.ToName}");
@@ -164,6 +170,7 @@ public static class PostEndpoints
                     row.OwnWordsFault is { } fault
                         ? $"The page’s own words could not be filled in, so it is in ours: {fault}"
                         : null
-                )
+                ),
+            row.HeldBack
         );
 }

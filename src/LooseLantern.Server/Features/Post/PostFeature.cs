@@ -10,6 +10,9 @@ public static class PostFeature
         services
             .AddSingleton(PostSettings.Of(configuration))
             .AddSingleton<ReplyAddresses>()
+            .AddSingleton(PostLimits.Of(configuration))
+            .AddSingleton<MailReach>()
+            .AddSingleton<MailServer>()
             .AddScoped<PostWords>()
             .AddScoped<Invitations>()
             .AddScoped<NotifiedPeople>()
@@ -18,6 +21,7 @@ public static class PostFeature
             .AddScoped<PostWriting>()
             .AddScoped<SessionWords>()
             .AddScoped<InsertsInPost>()
+            .AddScoped<LettingOut>()
             .AddScoped<PostSending>()
             .AddScoped<DailyPost>();
         // What only describes the program serves nobody.

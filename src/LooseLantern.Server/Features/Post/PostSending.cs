@@ -1,12 +1,8 @@
-using System.Net.Sockets;
-using LooseLantern.Core;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Jobs;
-using MailKit;
 using MailKit.Net.Smtp;
-using MailKit.Security;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 using NodaTime;
@@ -17,23 +13,31 @@ namespace LooseLantern.Server.Features.Post;
 /// Sends one message by SMTP, and notes how that went. A server that fails is asked again later; the Message-ID stays
 /// the same, so that a receiver can tell a repeat.
 /// </summary>
-public sealed class PostSending(LanternDb db, PostSettings settings, InsertsInPost values, IClock clock)
+public sealed class PostSending(
+    LanternDb db,
+    PostSettings settings,
+    MailServer server,
+    LettingOut lettingOut,
+    InsertsInPost values,
+    IClock clock
+)
 {
     /// <summary>After so many tries, which take about two days, a message counts as failed.</summary>
     public const int MostAttempts = 30;
 
     private static readonly Duration MostBackOff = Duration.FromHours(2);
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
 
     public async Task SendAsync(Guid id, CancellationToken ct)
     {
         var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id && row.State == MessageState.Due, ct);
         if (message is null)
             return;
+        if (!await lettingOut.LetsOutAsync(message, ct))
+            return;
         message.Attempts++;
         try
         {
-            await DeliverAsync(await MailOfAsync(message, ct), ct);
+            await server.SendAsync(await MailOfAsync(message, ct), ct);
             (message.State, message.SentAt, message.Fault) = (MessageState.Sent, clock.GetCurrentInstant(), null);
         }
         catch (SmtpCommandException e)
@@ -42,25 +46,22 @@ public sealed class PostSending(LanternDb db, PostSettings settings, InsertsInPo
             )
         {
             // The server will not take it, however often it is asked.
-            (message.State, message.Fault) = (MessageState.Failed, Short($"The mail server refuses it: {e.Message}"));
+            (message.State, message.Fault) = (
+                MessageState.Failed,
+                PostFaults.Short($"The mail server refuses it: {e.Message}")
+            );
         }
-        catch (Exception e)
-            when (e
-                    is IOException
-                        or SocketException
-                        or CommandException
-                        or ProtocolException
-                        or AuthenticationException
-                        or SslHandshakeException
-                        or TimeoutException
-                        or OperationCanceledException
-                && !ct.IsCancellationRequested
-            )
+        catch (Exception e) when (PostFaults.IsOfServer(e) && !ct.IsCancellationRequested)
         {
-            message.Fault = Short($"The mail server can’t be used: {e.Message}");
+            message.Fault = PostFaults.Short($"The mail server can’t be used: {e.Message}");
             message.DueAt = clock.GetCurrentInstant() + BackOff.After(message.Attempts, MostBackOff);
             if (message.Attempts >= MostAttempts)
                 message.State = MessageState.Failed;
+        }
+        catch (Exception e) when (PostFaults.IsOfMessage(e) && !ct.IsCancellationRequested)
+        {
+            // Whatever it is will be the same the next time.
+            PostFaults.Fail(message, e);
         }
 
         message.SendingUntil = null;
@@ -85,7 +86,7 @@ public sealed class PostSending(LanternDb db, PostSettings settings, InsertsInPo
             Date = message.WrittenAt.ToDateTimeOffset(),
         };
         mail.From.Add(new MailboxAddress(message.FromName, settings.From));
-        mail.To.Add(new MailboxAddress(message.ToName, message.ToEmail));
+        mail.To.Add(MailServer.Mailbox(message.ToName, message.ToEmail));
         // Whoever answers a mail about a booking writes to the booking.
         if (inserts.Reply.Length > 0)
             mail.ReplyTo.Add(new MailboxAddress(message.FromName, inserts.Reply));
@@ -132,28 +133,4 @@ public sealed class PostSending(LanternDb db, PostSettings settings, InsertsInPo
         mail.Body = mixed;
         return mail;
     }
-
-    private async Task DeliverAsync(MimeMessage mail, CancellationToken ct)
-    {
-        using var client = new SmtpClient { Timeout = (int)Patience.TotalMilliseconds };
-        await client.ConnectAsync(
-            settings.Host!,
-            settings.Port,
-            settings.Tls ? SecureSocketOptions.StartTls : SecureSocketOptions.None,
-            ct
-        );
-        if (settings.UserName is { } name)
-            await client.AuthenticateAsync(name, settings.Password ?? "", ct);
-        await client.SendAsync(mail, ct);
-        try
-        {
-            await client.DisconnectAsync(quit: true, ct);
-        }
-        catch (Exception e) when (e is IOException or SocketException or ProtocolException)
-        {
-            // It was taken already; how the server says goodbye does not matter.
-        }
-    }
-
-    private static string Short(string text) => CutText.Kept(text, 400);
 }

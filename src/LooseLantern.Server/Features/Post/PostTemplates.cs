@@ -22,6 +22,9 @@ public static partial class PostTemplates
     /// <summary>The longest text that is made of a template.</summary>
     public const int MostCharacters = 64 * 1024;
 
+    // Of private use, so that nothing else is it.
+    private const string Stranger = "\ue000";
+
     private const int MostSteps = 2_000;
 
     private static readonly TemplateOptions Bounded = new() { MaxSteps = MostSteps };
@@ -44,7 +47,27 @@ public static partial class PostTemplates
 
     /// <summary>In words of a page's own, which were checked when they were saved.</summary>
     public static WrittenMail Write(OwnWords own, IReadOnlyDictionary<string, string> words) =>
+        Of(SubjectOf(own.Subject, words), Render(OwnWordsParser.Parse(own.Body), words), words);
+
+    /// <summary>An appointment has a title where a mail has a subject; it may begin with anything.</summary>
+    public static WrittenMail WriteTitled(OwnWords own, IReadOnlyDictionary<string, string> words) =>
         Of(Render(OwnWordsParser.Parse(own.Subject), words), Render(OwnWordsParser.Parse(own.Body), words), words);
+
+    /// <summary>
+    /// A subject begins with what the team wrote, never with what a stranger chose: nobody can have us send their
+    /// headline.
+    /// </summary>
+    private static string SubjectOf(string template, IReadOnlyDictionary<string, string> words)
+    {
+        var parsed = OwnWordsParser.Parse(template);
+        var subject = Render(parsed, words);
+        var marked = new Dictionary<string, string>(words);
+        foreach (var name in PostWords.ByGuests)
+            marked[name] = Stranger;
+        return Render(parsed, marked).StartsWith(Stranger, StringComparison.Ordinal)
+            ? $"{words["page"]}: {subject}"
+            : subject;
+    }
 
     /// <summary>
     /// Tries words of a page's own with the longest values there are; false where they would come to more than a mail

@@ -109,6 +109,22 @@ public sealed class PostWords(PublicAddress site, IClock clock)
         ["contact"] = "whom to write to for a change",
     };
 
+    /// <summary>Those of them whose words come from guests.</summary>
+    public static readonly IReadOnlyList<string> ByGuests =
+    [
+        "first_name",
+        "guest",
+        "guest_email",
+        "companions",
+        "company",
+        "place",
+        "word",
+        "answers",
+        "for_line",
+        "booker",
+        "booker_email",
+    ];
+
     public Dictionary<string, string> Of(AboutBooking about, Telling telling, Reader reader)
     {
         var (booking, page) = (about.Booking, about.Page);

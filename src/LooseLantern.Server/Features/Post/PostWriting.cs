@@ -22,6 +22,9 @@ public sealed class PostWriting(
     IClock clock
 )
 {
+    /// <summary>How many of a booking's companions are mailed; the others only count.</summary>
+    public const int MostCompanions = 10;
+
     /// <summary>
     /// Tells the guests of these bookings, whom they bring along, the people whose time they take, whom the page
     /// invites along, and who else wants to hear of it.
@@ -90,15 +93,17 @@ public sealed class PostWriting(
 
     private void ToReader(AboutBooking about, Telling telling, Guid[] files, MessageKind told, Reader reader)
     {
-        var said = words.Of(about, telling, reader);
-        var mail = GuestMails.Write(about.Page.Post, told, reader.Language, said);
-        var method = MethodFor(about, telling);
-        var isInvited = about.Page.Post.ToGuests == GuestMail.Invitation && method is not null;
-        var message = Of(about, told, reader, mail);
-        if (isInvited)
-            (message.Calendar, message.CalendarMethod) = (
-                invitations.ForGuest(about, method!.Value, GuestMails.Appointment(about, said), withLink: true),
-                InvitationFile.MethodOf(method.Value)
+        var message = Of(about, told, reader, () =>
+            GuestMails.Write(about.Page.Post, told, reader.Language, words.Of(about, telling, reader))
+        );
+        if (about.Page.Post.ToGuests == GuestMail.Invitation && MethodFor(about, telling) is { } method)
+            Attach(message, method, () =>
+                invitations.ForGuest(
+                    about,
+                    method,
+                    GuestMails.Appointment(about, words.Of(about, telling, reader)),
+                    withLink: true
+                )
             );
         if (told is MessageKind.BookedForGuest or MessageKind.MovedForGuest)
             message.FileIds = files;
@@ -123,7 +128,7 @@ public sealed class PostWriting(
             || MethodFor(about, telling) is not { } method
         )
             return;
-        foreach (var companion in about.Booking.Companions)
+        foreach (var companion in about.Booking.Companions.Take(MostCompanions))
             ToCompanion(about, telling, companion, method);
         foreach (var companion in telling.FormerCompanions)
             ToCompanion(about, telling, companion, InvitationMethod.Cancel);
@@ -140,12 +145,17 @@ public sealed class PostWriting(
         };
         var kind =
             method == InvitationMethod.Cancel ? MessageKind.CancelledForCompanion : MessageKind.BookedForCompanion;
-        var said = words.Of(about, telling, reader);
-        var message = Of(about, kind, reader, PostTemplates.Write(kind, reader.Language, said));
+        var message = Of(about, kind, reader, () =>
+            PostTemplates.Write(kind, reader.Language, words.Of(about, telling, reader))
+        );
         if (about.Page.Post.ToGuests == GuestMail.Invitation)
-            (message.Calendar, message.CalendarMethod) = (
-                invitations.ForGuest(about, method, GuestMails.Appointment(about, said), withLink: false),
-                InvitationFile.MethodOf(method)
+            Attach(message, method, () =>
+                invitations.ForGuest(
+                    about,
+                    method,
+                    GuestMails.Appointment(about, words.Of(about, telling, reader)),
+                    withLink: false
+                )
             );
         db.Messages.Add(message);
     }
@@ -177,16 +187,10 @@ public sealed class PostWriting(
                 LooseLantern.Core.TimeText.Clock.Usual,
                 about.Page.Zone
             );
-            var message = Of(
-                about,
-                told,
-                reader,
+            var message = Of(about, told, reader, () =>
                 PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader))
             );
-            (message.Calendar, message.CalendarMethod) = (
-                invitations.ForInvitedAlong(about, method, guests, along),
-                InvitationFile.MethodOf(method)
-            );
+            Attach(message, method, () => invitations.ForInvitedAlong(about, method, guests, along));
             db.Messages.Add(message);
         }
     }
@@ -218,10 +222,7 @@ public sealed class PostWriting(
             if (kind is not { } told)
                 continue;
             var reader = Reader.Of(notified.Person);
-            var message = Of(
-                about,
-                told,
-                reader,
+            var message = Of(about, told, reader, () =>
                 PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader))
             );
             message.PersonId = notified.Person.Id;
@@ -264,12 +265,21 @@ public sealed class PostWriting(
             return;
         var guests = await GuestsAsync(about, ct);
         var method = notified.IsFormer || guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
-        (message.Calendar, message.CalendarMethod) = (
-            invitations.ForHost(about, method, guests),
-            InvitationFile.MethodOf(method)
-        );
+        Attach(message, method, () => invitations.ForHost(about, method, guests));
     }
 
-    private Message Of(AboutBooking about, MessageKind kind, Reader reader, WrittenMail mail) =>
-        PostDraft.Of(about, kind, reader, mail, clock.GetCurrentInstant());
+    private Message Of(AboutBooking about, MessageKind kind, Reader reader, Func<WrittenMail> write) =>
+        PostDraft.Of(about, kind, reader, write, clock.GetCurrentInstant());
+
+    private static void Attach(Message message, InvitationMethod method, Func<string> write)
+    {
+        try
+        {
+            (message.Calendar, message.CalendarMethod) = (write(), InvitationFile.MethodOf(method));
+        }
+        catch (Exception e) when (PostFaults.IsOfMessage(e))
+        {
+            PostFaults.Fail(message, e);
+        }
+    }
 }

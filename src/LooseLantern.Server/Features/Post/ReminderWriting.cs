@@ -43,12 +43,13 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
                     about,
                     MessageKind.ReminderForGuest,
                     reader,
-                    GuestMails.Write(
-                        about.Page.Post,
-                        MessageKind.ReminderForGuest,
-                        reader.Language,
-                        words.Of(about, telling, reader)
-                    ),
+                    () =>
+                        GuestMails.Write(
+                            about.Page.Post,
+                            MessageKind.ReminderForGuest,
+                            reader.Language,
+                            words.Of(about, telling, reader)
+                        ),
                     minutes,
                     OfGuests,
                     null
@@ -69,7 +70,12 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
                     about,
                     MessageKind.ReminderForHost,
                     reader,
-                    PostTemplates.Write(MessageKind.ReminderForHost, reader.Language, words.Of(about, toHosts, reader)),
+                    () =>
+                        PostTemplates.Write(
+                            MessageKind.ReminderForHost,
+                            reader.Language,
+                            words.Of(about, toHosts, reader)
+                        ),
                     minutes,
                     quiet,
                     person.Id
@@ -105,7 +111,7 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
         AboutBooking about,
         MessageKind kind,
         Reader reader,
-        WrittenMail mail,
+        Func<WrittenMail> write,
         int minutes,
         QuietHours? quiet,
         Guid? personId
@@ -116,7 +122,7 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
         // Who books so late knows it still.
         if (due <= now)
             return;
-        var message = PostDraft.Of(about, kind, reader, mail, now);
+        var message = PostDraft.Of(about, kind, reader, write, now);
         (message.DueAt, message.PersonId) = (quiet?.After(due, start, zone) ?? due, personId);
         db.Messages.Add(message);
     }

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using Microsoft.AspNetCore.DataProtection;
@@ -54,15 +55,14 @@ public sealed class ReplyAddresses(IDataProtectionProvider protection, PostSetti
             );
 
     public static bool IsGuests(Booking booking, string email) =>
-        email.Equals(booking.GuestEmail, StringComparison.OrdinalIgnoreCase)
-        || email.Equals(booking.BookerEmail, StringComparison.OrdinalIgnoreCase);
+        EmailAddress.AreSame(email, booking.GuestEmail) || EmailAddress.AreSame(email, booking.BookerEmail);
 
     private string MarkOf(string protectedSecret, string email) =>
         Convert.ToHexStringLower(
             HMACSHA256
                 .HashData(
                     Encoding.UTF8.GetBytes(_protector.Unprotect(protectedSecret)),
-                    Encoding.UTF8.GetBytes(email.Trim().ToLowerInvariant())
+                    Encoding.UTF8.GetBytes(EmailAddress.KeyOf(email))
                 )
                 .AsSpan(0, MarkBytes)
         );

@@ -4,6 +4,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -21,6 +22,8 @@ namespace LooseLantern.Server.Features.Profile;
 /// <param name="Kinds">What sorts of appointments pages of the workspace are, by name.</param>
 /// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be
 /// reached.</param>
+/// <param name="MostOpen">How many bookings to come one guest may have on all pages.</param>
+/// <param name="MailWaits">Whether no owner has proven a mail address, so that only owners are mailed.</param>
 public sealed record Me(
     Guid Id,
     string Name,
@@ -36,7 +39,9 @@ public sealed record Me(
     bool FirstRun,
     bool HasPortrait,
     int ClosesAfterHours,
-    IReadOnlyList<string> Kinds
+    IReadOnlyList<string> Kinds,
+    int MostOpen,
+    bool MailWaits
 );
 
 /// <param name="Line">A line about them, for guests; may be empty.</param>
@@ -74,7 +79,9 @@ public static class MeEndpoints
                     person.IsOwner && workspace.FirstRunEndedAt is null,
                     hasPortrait,
                     workspace.ClosesAfterHours,
-                    workspace.Kinds
+                    workspace.Kinds,
+                    workspace.MostOpen,
+                    !await LettingOut.IsOpenAsync(db, ct)
                 );
             })
             .WithName("getMe")

@@ -110,6 +110,14 @@ public sealed partial class ReplyListener(
 
                 return SmtpResponse.Ok;
             }
+            catch (TooManyRepliesException)
+            {
+                // RFC 5321 section 4.2.2: for now there is no room; the sender's server keeps it and asks again.
+                return new SmtpResponse(
+                    SmtpReplyCode.InsufficientStorage,
+                    "too many mails in this hour, try again later"
+                );
+            }
             catch (Exception e) when (e is NpgsqlException or DbUpdateException or InvalidOperationException)
             {
                 NotTaken(logger, e);

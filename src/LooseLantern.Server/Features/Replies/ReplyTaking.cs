@@ -19,11 +19,14 @@ namespace LooseLantern.Server.Features.Replies;
 /// <param name="Owner">Whose address it is, of those who were mailed about the booking; null for the guest's.</param>
 public sealed record ReplyAddressee(Guid BookingId, Guid WorkspaceId, string? Owner);
 
+/// <summary>One address got more mail within the hour than people write.</summary>
+public sealed class TooManyRepliesException : Exception;
+
 /// <summary>
 /// Takes mail that came to a booking's own address: keeps it, and where it answers the invitation, notes the answer on
 /// the booking. No answer changes the booking itself; people do that.
 /// </summary>
-public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, IClock clock)
+public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, PostLimits limits, IClock clock)
 {
     private const int MostText = 20_000;
 
@@ -76,6 +79,8 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
     }
 
     /// <summary>Takes it, once: the same mail again is known by its Message-ID.</summary>
+    /// <exception cref="TooManyRepliesException">The booking's addresses have as many of this hour as they take.
+    /// Nothing is kept; its sender's server asks again later.</exception>
     public async Task TakeAsync(ReplyAddressee to, MimeMessage mail, CancellationToken ct)
     {
         var (bookingId, workspaceId) = (to.BookingId, to.WorkspaceId);
@@ -92,6 +97,13 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
         await PageLock.OfBookingAsync(db, bookingId, ct);
         if (await db.Incoming.AnyAsync(row => row.BookingId == bookingId && row.Fingerprint == fingerprint, ct))
             return;
+        // Each is told to people; whoever writes more than anybody would is asked to come later.
+        var since = clock.GetCurrentInstant() - PostLimits.Hour;
+        if (
+            await db.Incoming.CountAsync(row => row.BookingId == bookingId && row.ReceivedAt > since, ct)
+            >= limits.RepliesAnHour
+        )
+            throw new TooManyRepliesException();
         var booking = await db
             .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .Include(row => row.Session!)
@@ -152,7 +164,7 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, I
             if (answer.Uid != booking.Uid && answer.Uid != booking.Session!.Uid)
                 return (null, "It answers another booking than the one whose address it came to.", false);
             if (owner is not null)
-                return answer.Attendee.Equals(owner, StringComparison.OrdinalIgnoreCase)
+                return EmailAddress.AreSame(answer.Attendee, owner)
                     ? (answer, null, false)
                     : (null, $"It answers for {answer.Attendee}, but came to the address of {owner}.", false);
             if (!ReplyAddresses.IsGuests(booking, answer.Attendee))

@@ -1,3 +1,4 @@
+using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
@@ -46,26 +47,40 @@ public sealed class BookingWriting(
         );
     }
 
-    /// <summary>Under the page's lock, so that bookings of one guest at one moment are all counted.</summary>
-    /// <exception cref="Refusal">422 where the guest has as many bookings to come as the page lets one
-    /// have.</exception>
+    /// <summary>What is locked while the bookings of one guest are counted.</summary>
+    public static string GuestKey(BookingWish wish) =>
+        wish.ContactEmail.Length == 0 ? $"{wish.PageId:N}" : $"guest {EmailAddress.KeyOf(wish.ContactEmail)}";
+
+    /// <summary>
+    /// Under the lock of the guest's address, so that bookings of one guest at one moment are all counted. What the
+    /// team books or offers by a link, it wants.
+    /// </summary>
+    /// <exception cref="Refusal">422 where the guest has as many bookings to come as the page lets one have, or the
+    /// workspace.</exception>
     public async Task RequireBelowMostOpenAsync(Page page, BookingWish wish, CancellationToken ct)
     {
-        if (page.Details.MostOpen is not { } most)
-            return;
         var (now, email) = (clock.GetCurrentInstant(), wish.ContactEmail.ToUpperInvariant());
-        if (email.Length == 0)
+        if (email.Length == 0 || wish.ByTeam || page.Offer is not null)
             return;
-        var open = await db.Bookings.CountAsync(
-            booking =>
-                booking.Session!.PageId == page.Id
-                && (booking.GuestEmail.ToUpper() == email || booking.BookerEmail.ToUpper() == email)
-                && booking.Session.Time.UpperBound > now,
-            ct
-        );
-        if (open < most)
-            return;
-        throw new Refusal(StatusCodes.Status422UnprocessableEntity, "most-open");
+        var open = await db
+            .Workspaces.Select(workspace => new
+            {
+                Most = workspace.MostOpen,
+                All = db.Bookings.Count(booking =>
+                    (booking.GuestEmail.ToUpper() == email || booking.BookerEmail.ToUpper() == email)
+                    && booking.Session!.Time.UpperBound > now
+                ),
+                Here = db.Bookings.Count(booking =>
+                    (booking.GuestEmail.ToUpper() == email || booking.BookerEmail.ToUpper() == email)
+                    && booking.Session!.PageId == page.Id
+                    && booking.Session.Time.UpperBound > now
+                ),
+            })
+            .SingleAsync(ct);
+        if (open.Here >= (page.Details.MostOpen ?? PageDetails.UsualMostOpen))
+            throw new Refusal(StatusCodes.Status422UnprocessableEntity, "most-open");
+        if (open.All >= open.Most)
+            throw new Refusal(StatusCodes.Status422UnprocessableEntity, "most-open", "most-open.everywhere");
     }
 
     /// <summary>

@@ -11,7 +11,10 @@ namespace LooseLantern.Server.Features.Reserving;
 
 /// <param name="People">Everybody the guest brings along who is to be invited.</param>
 /// <param name="Party">How many come in all, the guest too; null for the guest and those who are named.</param>
-public sealed record CompanionsForm(IReadOnlyList<Companion> People, int? Party = null);
+public sealed record CompanionsForm(IReadOnlyList<Companion> People, int? Party = null) : IMailsTo
+{
+    public IEnumerable<(string Field, string? Address)> MailsTo() => IMailsTo.Of("people", People, one => one.Email);
+}
 
 /// <summary>
 /// Changes whom a guest brings along. Each takes a place of a group page, and none where there is one place a session.
@@ -42,7 +45,10 @@ public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting 
         if (people.SequenceEqual(booking.Companions) && party == booking.Party)
             return;
         await RequireRoomAsync(booking, party, ct);
-        var former = booking.Companions.Where(was => !people.Exists(one => IsSame(one.Email, was.Email))).ToList();
+        var former = booking
+            .Companions.Take(PostWriting.MostCompanions)
+            .Where(was => !people.Exists(one => IsSame(one.Email, was.Email)))
+            .ToList();
         (booking.Companions, booking.Party) = (people, party);
         booking.Sequence++;
         await wishes.ForSessionAsync(booking.Session, ct);
@@ -90,6 +96,5 @@ public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting 
             throw Refusal.Invalid(faults);
     }
 
-    private static bool IsSame(string one, string other) =>
-        one.Trim().Equals(other.Trim(), StringComparison.OrdinalIgnoreCase);
+    private static bool IsSame(string one, string other) => EmailAddress.AreSame(one, other);
 }

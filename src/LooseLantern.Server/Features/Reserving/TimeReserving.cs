@@ -52,7 +52,11 @@ public sealed class TimeReserving(
 
     private async Task<Booked?> BookLockedAsync(BookingWish wish, string? key, CancellationToken ct)
     {
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {wish.PageId} FOR UPDATE", ct);
+        // In one round trip: the page, and after it the guest's address, whose bookings on other pages count too.
+        await db.Database.ExecuteSqlAsync(
+            $"SELECT 1 FROM pages WHERE id = {wish.PageId} FOR UPDATE; SELECT pg_advisory_xact_lock(hashtextextended({BookingWriting.GuestKey(wish)}, 0))",
+            ct
+        );
         db.ChangeTracker.Clear();
         if (key is not null && await writing.MadeBeforeAsync(wish, key, ct) is { } before)
             return before;

@@ -1,7 +1,5 @@
 using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Desks;
-using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -83,11 +81,12 @@ public static class SignInEndpoints
             .ProducesProblem(401)
             .ProducesProblem(429);
 
-        open.MapPost("/password-resets", NoContent (AskResetRequest request, ResetQueue queue) =>
+        open.MapPost("/password-resets", NoContent (AskResetRequest request, LinkQueue queue) =>
             {
                 if (!EmailAddress.IsPlausible(request.Email.Trim()))
                     throw Refusal.Invalid("email", "email");
-                queue.Ask(request.Email.Trim());
+                var email = request.Email.Trim();
+                queue.Ask((services, ct) => services.GetRequiredService<PasswordResetting>().SendAsync(email, ct));
                 return TypedResults.NoContent();
             })
             .RequireRateLimiting(RateLimits.SignIns)
@@ -112,32 +111,6 @@ public static class SignInEndpoints
             .ProducesValidationProblem()
             .ProducesProblem(404)
             .ProducesProblem(410);
-
-        open.MapPost(
-                "/sign-up",
-                async Task<NoContent> (
-                    SignUpRequest request,
-                    HttpContext context,
-                    SigningUp opening,
-                    SignInSessions sessions,
-                    KnownBrowser known,
-                    CancellationToken ct
-                ) =>
-                {
-                    var person = await opening.SignUpAsync(request, ct);
-                    known.Remember(context, person.Email!);
-                    await sessions.OpenAsync(context, person, ct);
-                    return TypedResults.NoContent();
-                }
-            )
-            .RequireRateLimiting(RateLimits.SignIns)
-            .WithName("signUp")
-            .ProducesValidationProblem();
-
-        open.MapGet("/sign-up/desk-address", async (string address, DeskMaking desks, CancellationToken ct) =>
-                await desks.CheckAsync(address, ct)
-            )
-            .WithName("checkDeskAddress");
 
         open.MapPost(
                 "/sign-out",

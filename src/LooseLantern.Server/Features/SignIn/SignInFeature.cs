@@ -7,10 +7,11 @@ public static class SignInFeature
         services
             .AddSingleton<PasswordWork>()
             .AddSingleton<KnownBrowser>()
-            .AddSingleton<ResetQueue>()
-            .AddHostedService(provider => provider.GetRequiredService<ResetQueue>())
+            .AddSingleton<LinkQueue>()
+            .AddHostedService(provider => provider.GetRequiredService<LinkQueue>())
             .AddScoped<SignInTries>()
             .AddScoped<SignInSessions>()
             .AddScoped<SecondFactor>()
+            .AddScoped<AddressProving>()
             .AddScoped<PasswordResetting>();
 }

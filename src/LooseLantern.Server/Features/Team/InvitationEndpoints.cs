@@ -1,6 +1,7 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -9,7 +10,10 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Team;
 
-public sealed record InvitationForm(string Name, string Email, RolesForm Roles);
+public sealed record InvitationForm(string Name, string Email, RolesForm Roles) : IMailsTo
+{
+    public IEnumerable<(string Field, string? Address)> MailsTo() => [("email", Email)];
+}
 
 /// <param name="Path">Where it is taken up, from the root of the site.</param>
 public sealed record InvitationView(

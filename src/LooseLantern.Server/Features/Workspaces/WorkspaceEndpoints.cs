@@ -6,11 +6,14 @@ namespace LooseLantern.Server.Features.Workspaces;
 /// <param name="Kinds">What sorts of appointments pages are, by name; null to leave that as it is.</param>
 /// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be
 /// reached; null to leave that as it is.</param>
+/// <param name="MostOpen">How many bookings to come one guest may have on all pages; null to leave that as it
+/// is.</param>
 public sealed record WorkspaceForm(
     string Name,
     string Zone,
     int? ClosesAfterHours = null,
-    IReadOnlyList<string>? Kinds = null
+    IReadOnlyList<string>? Kinds = null,
+    int? MostOpen = null
 );
 
 public static class WorkspaceEndpoints

@@ -570,7 +570,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sign-up": {
+    "/api/sign-out": {
         parameters: {
             query?: never;
             header?: never;
@@ -579,7 +579,56 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        post: operations["signOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getSignUpWay"];
+        put?: never;
         post: operations["signUp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-up/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The answer is the same whether or not anybody has the address. */
+        post: operations["askSignUpLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-up/links/{secret}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getSignUpLink"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -602,7 +651,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sign-out": {
+    "/api/me/address-proof": {
         parameters: {
             query?: never;
             header?: never;
@@ -611,46 +660,15 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["signOut"];
+        /** @description Mails a link by which whoever asks proves their address. */
+        post: operations["askAddressProof"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/me": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getMe"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/me/profile": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getProfile"];
-        put: operations["changeProfile"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/me/portrait": {
+    "/api/address-proofs/{secret}": {
         parameters: {
             query?: never;
             header?: never;
@@ -658,10 +676,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description A multipart/form-data form with file, a PNG, JPEG or WebP picture. */
-        put: operations["setPortrait"];
-        post?: never;
-        delete: operations["removePortrait"];
+        put?: never;
+        post: operations["proveAddress"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1062,6 +1079,55 @@ export interface paths {
         put?: never;
         post: operations["cancelBooking"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getMe"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/profile": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getProfile"];
+        put: operations["changeProfile"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/portrait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A multipart/form-data form with file, a PNG, JPEG or WebP picture. */
+        put: operations["setPortrait"];
+        post?: never;
+        delete: operations["removePortrait"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1672,6 +1738,23 @@ export interface paths {
         get?: never;
         put: operations["changeDesk"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/{id}/host-name-proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Looks whether the record stands at the host name; 422 where it does not. */
+        post: operations["proveHostName"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2786,6 +2869,9 @@ export interface components {
         AskResetRequest: {
             email: string;
         };
+        AskSignUpRequest: {
+            email: string;
+        };
         /**
          * @description What a bar is; later ones are drawn over earlier ones.
          * @enum {unknown}
@@ -3320,6 +3406,7 @@ export interface components {
             intro: string;
             accent: string;
             hostName: string;
+            hostNameProof: null | components["schemas"]["HostNameProof"];
             framers: string[];
             /** Format: uuid */
             hostId: null | string;
@@ -3692,6 +3779,14 @@ export interface components {
             /** Format: int32 */
             away: number;
             weeks: components["schemas"]["LoadWeek"][];
+        };
+        /** @description What has to stand in the names of a desk's own host name so that the desk answers there. */
+        HostNameProof: {
+            /** @description The name of the TXT record. */
+            record: string;
+            /** @description What it has to say. */
+            text: string;
+            since: null | components["schemas"]["Instant"];
         };
         HostSaved: {
             host: components["schemas"]["HostView"];
@@ -4267,9 +4362,18 @@ export interface components {
             closesAfterHours: number;
             /** @description What sorts of appointments pages of the workspace are, by name. */
             kinds: string[];
+            /**
+             * Format: int32
+             * @description How many bookings to come one guest may have on all pages.
+             */
+            mostOpen: number;
+            /** @description Whether no owner has proven a mail address, so that only owners are mailed. */
+            mailWaits: boolean;
         };
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "suitsForMaker" | "passwordReset" | "joinInvitation" | "codeForGuest" | "daily";
+        MessageHold: "unproven" | "firstDay" | "oftenToOne";
+        /** @enum {unknown} */
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "suitsForMaker" | "passwordReset" | "joinInvitation" | "proveAddress" | "signUp" | "signUpKnown" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
         MissedPick: {
@@ -4463,7 +4567,7 @@ export interface components {
             screening: components["schemas"]["ScreeningRule"][];
             /**
              * Format: int32
-             * @description How many bookings to come one guest may have on the page, told by the email; null for any number.
+             * @description How many bookings to come one guest may have on the page, told by the email; null for the usual.
              */
             mostOpen: null | number;
             /**
@@ -4783,6 +4887,7 @@ export interface components {
             attempts: number;
             /** @description What stood in the way of the last try, in words. */
             fault: null | string;
+            heldBack: null | components["schemas"]["MessageHold"];
         };
         /** @description A message as its reader sees it, but for what only they may know. */
         PostView: {
@@ -4881,6 +4986,13 @@ export interface components {
             bookerName: string;
             /** @description Of the page's zone and the guest's, as far as the booking and the days it can be moved to. */
             offsets?: components["schemas"]["ZoneOffsets"][];
+            /** @description Whether mail about it waits, since the workspace may not send any to guests yet. */
+            mailWaits: boolean;
+            /**
+             * Format: int32
+             * @description How many of the companions are mailed; the others only count.
+             */
+            mostMailed: number;
             clock?: null | components["schemas"]["ClockForm"];
         };
         ProblemDetails: {
@@ -4900,6 +5012,15 @@ export interface components {
             /** @description Language tag. */
             language: string;
             clock: components["schemas"]["ClockForm"];
+        };
+        ProvenAddress: {
+            /** @description The address that is proven. */
+            email: string;
+            /**
+             * Format: int32
+             * @description How many mails waited for it, and go out now.
+             */
+            waiting: number;
         };
         PublicWords: {
             /** @description All that everybody can read of a page. */
@@ -5147,15 +5268,26 @@ export interface components {
             /** @description Whether it is the one that asks. */
             here: boolean;
         };
+        SignUpLinkView: {
+            /** @description Whose link it is. */
+            email: string;
+        };
         SignUpRequest: {
             workspace: string;
             /** @description IANA id. */
             zone: string;
             name: string;
+            /** @description Empty where a link says it. */
             email: string;
             password: string;
             deskName: string;
             deskAddress: string;
+            /** @description The secret of a mailed link; needed where a mail server is set. */
+            link?: null | string;
+        };
+        SignUpWay: {
+            /** @description Whether one begins with the address, to which a link is mailed; else with the whole form. */
+            byMail: boolean;
         };
         /** @enum {unknown} */
         StepFrom: "clock" | "open";
@@ -5477,6 +5609,11 @@ export interface components {
             closesAfterHours?: null | number;
             /** @description What sorts of appointments pages are, by name; null to leave that as it is. */
             kinds?: null | string[];
+            /**
+             * Format: int32
+             * @description How many bookings to come one guest may have on all pages; null to leave that as it is.
+             */
+            mostOpen?: null | number;
         };
         WriteToForm: {
             /**
@@ -6942,6 +7079,44 @@ export interface operations {
             };
         };
     };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    getSignUpWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignUpWay"];
+                };
+            };
+        };
+    };
     signUp: {
         parameters: {
             query?: never;
@@ -6971,6 +7146,95 @@ export interface operations {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askSignUpLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskSignUpRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    getSignUpLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignUpLinkView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     checkDeskAddress: {
@@ -6995,7 +7259,7 @@ export interface operations {
             };
         };
     };
-    signOut: {
+    askAddressProof: {
         parameters: {
             query?: never;
             header?: never;
@@ -7011,28 +7275,8 @@ export interface operations {
                 };
                 content?: never;
             };
-        };
-    };
-    getMe: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Me"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7042,11 +7286,13 @@ export interface operations {
             };
         };
     };
-    getProfile: {
+    proveAddress: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                secret: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -7057,86 +7303,26 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProfileForm"];
+                    "application/json": components["schemas"]["ProvenAddress"];
                 };
             };
-        };
-    };
-    changeProfile: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ProfileForm"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProfileForm"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Gone */
+            410: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
-            };
-        };
-    };
-    setPortrait: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-        };
-    };
-    removePortrait: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
         };
     };
@@ -8010,6 +8196,133 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
+            };
+        };
+    };
+    getMe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getProfile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileForm"];
+                };
+            };
+        };
+    };
+    changeProfile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProfileForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileForm"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    setPortrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    removePortrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -9932,6 +10245,55 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    proveHostName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,6 +6,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import HostNameProof from './HostNameProof.svelte';
   import PictureField from './PictureField.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
   import { NIGHT } from '$lib/ui/accent';
@@ -49,7 +50,10 @@
     };
     if (!(await attempt.run(() => must(api.PUT('/api/desks/{id}', { params: { path: { id: desk.id } }, body })))))
       return;
-    told = 'Saved. Guests see the change now.';
+    told =
+      form.hostName !== '' && form.hostName.toLowerCase() !== desk.hostName
+        ? 'Saved. The host name has to be proven; see below it.'
+        : 'Saved. Guests see the change now.';
     onchanged();
   }
 
@@ -101,12 +105,17 @@
         mend={mendOf(attempt.problem, 'intro')}
         class="md:col-span-2"><Textarea id={id('intro')} rows={3} class="w-full" bind:value={form.intro} /></Field
       >
-      <Field
-        label="Host name of its own"
-        id={id('hostname')}
-        hint="Such as booking.example.com, once it leads to this server."
-        mend={mendOf(attempt.problem, 'hostName')}><Input id={id('hostname')} bind:value={form.hostName} /></Field
-      >
+      <div>
+        <Field
+          label="Host name of its own"
+          id={id('hostname')}
+          hint="Such as booking.example.com, once it leads to this server."
+          mend={mendOf(attempt.problem, 'hostName')}><Input id={id('hostname')} bind:value={form.hostName} /></Field
+        >
+        {#if desk.hostNameProof && form.hostName.toLowerCase() === desk.hostName}
+          <HostNameProof deskId={desk.id} proof={desk.hostNameProof} {onchanged} />
+        {/if}
+      </div>
       <Field label="Accent" id={id('accent')} mend={mendOf(attempt.problem, 'accent')}>
         <span class="flex items-center gap-3">
           <input

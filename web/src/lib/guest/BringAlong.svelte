@@ -13,12 +13,14 @@
     secret: string;
     people: Schemas['Companion'][];
     most: number;
+    /** How many of them are mailed; the others only count. */
+    mostMailed: number;
     /** How many come in all, where each takes a place; undefined where they take none. */
     party?: number;
     onchanged: () => void;
   }
 
-  let { secret, people, most, party, onchanged }: Props = $props();
+  let { secret, people, most, mostMailed, party, onchanged }: Props = $props();
 
   let adding = $state(false);
   let typed = $state({ name: '', email: '' });
@@ -85,6 +87,7 @@
   {:else if !adding}
     <p class="mt-1 text-muted">{say('along.what-happens')}</p>
   {/if}
+  {#if most > mostMailed}<p class="mt-1 text-muted">{say('along.some-mailed', { most: mostMailed })}</p>{/if}
   {#if attempt.problem}<div class="mt-2"><ProblemNote problem={attempt.problem} /></div>{/if}
   {#if adding}
     {@const at = people.length}

@@ -13,6 +13,9 @@
   const times = $derived(editor.form.times);
   const details = $derived(editor.form.details ?? usualDetails());
   const was = $derived(editor.base?.times);
+
+  /** What counts where a page says nothing of its own. */
+  const USUAL_MOST_OPEN = 5;
 </script>
 
 <Section title="Limits">
@@ -86,21 +89,17 @@
   </Sentence>
   <Example text={editor.worked && placesExample(times, editor.worked)} />
   <Sentence mends={[editor.mend('details.mostOpen')]}>
-    <Choice class="inline-flex min-h-9 text-ink"
-      ><input
-        type="checkbox"
-        class="rounded border-edge"
-        checked={details.mostOpen !== null}
-        onchange={() => (editor.form.details = { ...details, mostOpen: details.mostOpen === null ? 5 : null })}
-      /> one guest has at most</Choice
-    >
-    {#if details.mostOpen !== null}<NumberField
-        id="most-open"
-        label="Most bookings to come of one guest"
-        bind:value={() => details.mostOpen ?? 1, (mostOpen) => (editor.form.details = { ...details, mostOpen })}
-        min={1}
-        max={100}
-      />{:else}any number of{/if}
+    one guest has at most
+    <NumberField
+      id="most-open"
+      label="Most bookings to come of one guest"
+      bind:value={
+        () => details.mostOpen ?? USUAL_MOST_OPEN,
+        (most) => (editor.form.details = { ...details, mostOpen: most === USUAL_MOST_OPEN ? null : most })
+      }
+      min={1}
+      max={100}
+    />
     bookings to come
   </Sentence>
   <Choice class="inline-flex min-h-9 text-ink"

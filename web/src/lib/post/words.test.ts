@@ -14,6 +14,7 @@ function row(more: Partial<Schemas['PostRow']>): Schemas['PostRow'] {
     at: '2026-12-07T07:05:00Z',
     attempts: 0,
     fault: null,
+    heldBack: null,
     ...more,
   };
 }

@@ -30,8 +30,18 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   suitsForMaker: 'says which times suit',
   passwordReset: 'a new password',
   joinInvitation: 'invitation to join',
+  proveAddress: 'proof of an address',
+  signUp: 'a new workspace',
+  signUpKnown: 'a sign-in that is there already',
   codeForGuest: 'code',
   daily: 'daily mail',
+};
+
+/** Why a message that is due is not sent yet, and when it is looked at again. */
+const held: Record<Schemas['MessageHold'], (at: string) => string> = {
+  unproven: () => 'waits until an owner shows that their address is theirs',
+  firstDay: (at) => `waits until ${at}: a new workspace mails few strangers an hour on its first day`,
+  oftenToOne: (at) => `waits until ${at}: its reader had such a mail within the hour`,
 };
 
 /** What has become of a message, in words. */
@@ -40,6 +50,7 @@ export function stateInWords(row: Schemas['PostRow'], zone: string): string {
   if (row.state === 'sent') return `sent ${at}`;
   if (row.state === 'gathered') return `in the mail of the day, ${at}`;
   if (row.state === 'failed') return `not delivered: ${row.fault ?? ''}`;
+  if (row.heldBack) return held[row.heldBack](at);
   return row.attempts === 0
     ? `due ${at}`
     : `tried ${row.attempts === 1 ? 'once' : `${row.attempts} times`}, again ${at}: ${row.fault ?? ''}`;

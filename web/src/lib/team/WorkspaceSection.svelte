@@ -12,7 +12,12 @@
 
   // What is typed stays, whatever is loaded again around it.
   // svelte-ignore state_referenced_locally
-  const form = $state({ name: me.workspace, zone: me.workspaceZone, kinds: me.kinds.join('\n') });
+  const form = $state({
+    name: me.workspace,
+    zone: me.workspaceZone,
+    kinds: me.kinds.join('\n'),
+    mostOpen: me.mostOpen,
+  });
   const attempt = new Attempt();
   const problem = $derived(attempt.problem);
   let told = $state('');
@@ -25,6 +30,7 @@
         api.PUT('/api/workspace', {
           body: {
             ...form,
+            mostOpen: Number(form.mostOpen),
             kinds: form.kinds
               .split('\n')
               .map((kind) => kind.trim())
@@ -58,6 +64,19 @@
       hint="Used to tell pages apart in lists."
       mend={mendOf(problem, 'kinds')}
       class="md:col-span-2"><Textarea id="workspace-kinds" rows={3} class="w-full" bind:value={form.kinds} /></Field
+    >
+    <Field
+      label="Most bookings to come of one guest, on all pages"
+      id="workspace-most-open"
+      mend={mendOf(problem, 'mostOpen')}
+      ><Input
+        id="workspace-most-open"
+        type="number"
+        min="1"
+        max="1000"
+        class="w-28"
+        bind:value={form.mostOpen}
+      /></Field
     >
     <span class="flex items-center gap-3"
       ><ActionButton type="submit">Save workspace</ActionButton><span role="status" class="text-muted">{told}</span

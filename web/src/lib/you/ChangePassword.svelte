@@ -33,7 +33,11 @@
     <Field label="Password now" id="password-now" mend={mendOf(problem, 'password')}
       ><Input id="password-now" type="password" autocomplete="current-password" bind:value={password} /></Field
     >
-    <Field label="New password" id="password-new" hint="10 characters or more" mend={mendOf(problem, 'newPassword')}
+    <Field
+      label="New password"
+      id="password-new"
+      hint="10 characters or more that nobody would guess"
+      mend={mendOf(problem, 'newPassword')}
       ><Input id="password-new" type="password" autocomplete="new-password" bind:value={newPassword} /></Field
     >
     <div class="flex items-center gap-3 md:col-span-2">

@@ -1,145 +1,53 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
-  import { onMount } from 'svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
-  import { api, forgetToken } from '$lib/api/client';
+  import { api } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
-  import { addressFrom } from '$lib/pages/address';
-  import { ownZone, ServerClock } from '$lib/time/clock';
-  import { timeOf } from '$lib/time/format';
+  import WorkspaceForm from '$lib/start/WorkspaceForm.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Doorway from '$lib/ui/Doorway.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
-  import ZoneSelect from '$lib/ui/ZoneSelect.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
+  import type { PageProps } from './$types';
 
-  const form = $state({
-    workspace: '',
-    zone: ownZone(),
-    name: '',
-    email: '',
-    password: '',
-    deskName: '',
-    deskAddress: '',
-  });
-  let addressTyped = $state(false);
+  let { data }: PageProps = $props();
+
+  let email = $state('');
+  let asked = $state(false);
   const attempt = new Attempt();
-  const problem = $derived(attempt.problem);
 
-  const suggested = $derived(addressFrom(form.workspace));
-  const address = $derived(addressTyped ? form.deskAddress : suggested);
-  let checked = $state.raw<{ address: string; mend: string | null; offers: string[] } | undefined>(undefined);
-  let now = $state<string | undefined>(undefined);
-
-  onMount(() => {
-    let clock: ServerClock | undefined;
-    const show = (): void => void (now = clock?.now().toString());
-    void api.GET('/api/token').then((answer) => {
-      if (answer.data) clock = new ServerClock(answer.data.now);
-      show();
-    });
-    const tick = setInterval(show, 10_000);
-    return () => clearInterval(tick);
-  });
-
-  // Checked as it is typed; a moment's pause keeps half-typed ones from asking.
-  $effect(() => {
-    const asked = address;
-    if (asked === '') return;
-    const pause = setTimeout(() => void check(asked), 250);
-    return () => clearTimeout(pause);
-  });
-
-  async function check(asked: string): Promise<void> {
-    const answer = await api.GET('/api/sign-up/desk-address', { params: { query: { address: asked } } });
-    if (answer.data && asked === address)
-      checked = { address: asked, mend: answer.data.mend, offers: answer.data.offers };
-  }
-
-  function typeAddress(typed: string): void {
-    addressTyped = true;
-    form.deskAddress = typed;
-  }
-
-  async function start(event: SubmitEvent): Promise<void> {
+  async function ask(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    forgetToken();
-    await attempt.run(async () => {
-      const body = {
-        ...form,
-        email: form.email.trim(),
-        deskName: form.deskName.trim() || form.workspace,
-        deskAddress: address,
-      };
-      await must(api.POST('/api/sign-up', { body }));
-      forgetToken();
-      await goto('/work/first', { invalidateAll: true });
-    });
+    asked = await attempt.run(() => must(api.POST('/api/sign-up/links', { body: { email: email.trim() } })));
   }
 </script>
 
 <svelte:head><title>Make a workspace – Loose Lantern</title></svelte:head>
 
 <Doorway title="Make a workspace">
-  <form class="space-y-4" novalidate onsubmit={(event) => void start(event)}>
-    {#if problem}<ProblemNote {problem} />{/if}
-    <Field label="Your organisation" id="workspace" mend={mendOf(problem, 'workspace')}>
-      <Input id="workspace" autocomplete="organization" bind:value={form.workspace} />
-    </Field>
-    <Field
-      label="Time zone"
-      id="zone"
-      hint={now ? `It is ${timeOf(now, form.zone)} there now` : ''}
-      mend={mendOf(problem, 'zone')}
-    >
-      <ZoneSelect id="zone" bind:value={form.zone} />
-    </Field>
-    <div class="grid gap-4 md:grid-cols-2">
-      <Field
-        label="First desk, as guests read it"
-        id="desk-name"
-        hint="The organisation’s name, unless you enter another"
-        mend={mendOf(problem, 'deskName')}
+  {#if !data.byMail}
+    <WorkspaceForm />
+  {:else if asked}
+    <p role="status">
+      A mail is on its way to <strong class="wrap-anywhere">{email.trim()}</strong>. Open the link in it to go on; it
+      works once, for two hours.
+    </p>
+    <p class="mt-3 text-muted">
+      No mail? Look among the unwanted ones, or <TextButton class="min-h-9 text-ink" onclick={() => (asked = false)}
+        >use another address</TextButton
+      >.
+    </p>
+  {:else}
+    <p class="mb-5">We mail you a link, so that nobody makes one with your address but you.</p>
+    <form class="space-y-4" novalidate onsubmit={(event) => void ask(event)}>
+      {#if attempt.problem}<ProblemNote problem={attempt.problem} />{/if}
+      <Field label="Your email" id="email" mend={mendOf(attempt.problem, 'email')}
+        ><Input id="email" type="email" autocomplete="username" bind:value={email} class="min-h-10" /></Field
       >
-        <Input id="desk-name" bind:value={form.deskName} placeholder={form.workspace} />
-      </Field>
-      <div>
-        <Field
-          label="Its address"
-          id="desk-address"
-          hint={checked && checked.address === address && !checked.mend
-            ? `${address} is free`
-            : 'First part of each page’s address'}
-          mend={mendOf(problem, 'deskAddress') ??
-            (checked?.address === address ? (checked.mend ?? undefined) : undefined)}
-        >
-          <Input id="desk-address" bind:value={() => address, typeAddress} />
-        </Field>
-        {#if checked && checked.address === address && checked.offers.length > 0}
-          <p class="mt-1 text-sm text-muted">
-            Free: {#each checked.offers as offer (offer)}<TextButton
-                class="mr-2 min-h-8 text-ink"
-                onclick={() => typeAddress(offer)}>{offer}</TextButton
-              >{/each}
-          </p>
-        {/if}
-      </div>
-    </div>
-    <Field label="Your name" id="name" mend={mendOf(problem, 'name')}
-      ><Input id="name" autocomplete="name" bind:value={form.name} /></Field
-    >
-    <Field label="Your email" id="email" mend={mendOf(problem, 'email')}>
-      <Input id="email" type="email" autocomplete="username" bind:value={form.email} />
-    </Field>
-    <Field label="Password" id="password" hint="10 characters or more" mend={mendOf(problem, 'password')}>
-      <Input id="password" type="password" autocomplete="new-password" bind:value={form.password} />
-    </Field>
-    <ActionButton kind="main" type="submit" disabled={attempt.busy} class="w-full"
-      >{attempt.busy ? 'Making it…' : 'Make the workspace'}</ActionButton
-    >
-  </form>
+      <ActionButton kind="main" type="submit" disabled={attempt.busy} class="w-full">Send me a link</ActionButton>
+    </form>
+  {/if}
   <p class="mt-6 text-muted">
     Already have a sign-in? <a class="text-ink underline underline-offset-4" href="/sign-in">Sign in</a>
   </p>

@@ -5,6 +5,7 @@
   import { api, forgetToken } from '$lib/api/client';
   import { askAnew } from '$lib/live/anew';
   import { watchChanges } from '$lib/live/changes';
+  import MailWaits from '$lib/post/MailWaits.svelte';
   import Portrait from '$lib/ui/Portrait.svelte';
   import type { LayoutProps } from './$types';
   import TextButton from '$lib/ui/TextButton.svelte';
@@ -90,6 +91,7 @@
     </div>
   </header>
   <main class="min-w-0 px-4 pt-3.5 pb-16 md:px-[26px]">
+    {#if data.me.mailWaits}<MailWaits me={data.me} />{/if}
     {@render children()}
   </main>
 </div>

@@ -52,7 +52,11 @@
     <Field label="Your time zone" id="zone" mend={mendOf(problem, 'zone')}
       ><ZoneSelect id="zone" bind:value={form.zone} box="min-h-11" /></Field
     >
-    <Field label="Password" id="password" hint="10 characters or more" mend={mendOf(problem, 'password')}
+    <Field
+      label="Password"
+      id="password"
+      hint="10 characters or more that nobody would guess"
+      mend={mendOf(problem, 'password')}
       ><Input
         id="password"
         type="password"

@@ -109,8 +109,11 @@
             {over ? say('booking.was') : say('booking.is')}
           </p>
         {/if}
+        {#if booking.mailWaits}<p class="mt-2 border-l-4 border-edge pl-3">
+            {say('booking.mail-waits', { workspace: booking.workspace })}
+          </p>{/if}
         {#if moved && stands}<p class="mt-2 font-semibold" role="status">
-            {say('booking.moved')}
+            {say(booking.mailWaits ? 'booking.moved-mail-waits' : 'booking.moved')}
           </p>{/if}
         <h2 id="when" class="mt-4 text-2xl">{fullDate(dateIn(booking.start, zone))}</h2>
         <p class="font-heading text-when leading-tight font-semibold">
@@ -251,6 +254,7 @@
         <BringAlong
           secret={data.secret}
           people={booking.companions}
+          mostMailed={booking.mostMailed}
           most={booking.mostParty > 1 ? booking.mostParty - 1 : booking.mostBrought}
           party={booking.mostParty > 1 ? booking.party : undefined}
           onchanged={() => void askAnew()}

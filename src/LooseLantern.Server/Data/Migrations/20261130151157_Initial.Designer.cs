@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261129202700_Initial")]
+    [Migration("20261130151157_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -74,16 +74,51 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("acting_for", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.AddressProof", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<Instant?>("UsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("used_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_address_proofs");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_address_proofs_person_id");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_address_proofs_secret_hash");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_address_proofs_workspace_id");
+
+                    b.ToTable("address_proofs", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>
                 {
-                    b.Property<bool>("BooksByItself")
-                        .HasColumnType("boolean")
-                        .HasColumnName("books_by_itself");
-
-                    b.Property<Instant?>("GivenAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("given_at");
-
                     b.Property<Guid>("Id")
                         .HasColumnType("uuid")
                         .HasColumnName("id");
@@ -95,6 +130,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Instant?>("AskedAgainAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("asked_again_at");
+
+                    b.Property<bool>("BooksByItself")
+                        .HasColumnType("boolean")
+                        .HasColumnName("books_by_itself");
 
                     b.Property<Instant>("CheckDueAt")
                         .HasColumnType("timestamp with time zone")
@@ -111,6 +150,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Instant?>("FirstOpenedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("first_opened_at");
+
+                    b.Property<Instant?>("GivenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("given_at");
 
                     b.Property<string>("GuestLanguage")
                         .IsRequired()
@@ -293,20 +336,6 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Booking", b =>
                 {
-                    b.Property<Instant?>("AnswerStamp")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("answer_stamp");
-
-                    b.Property<string>("BookerEmail")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("booker_email");
-
-                    b.Property<string>("BookerName")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("booker_name");
-
                     b.Property<Guid>("Id")
                         .HasColumnType("uuid")
                         .HasColumnName("id");
@@ -314,6 +343,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<byte[]>("AnswerSecretHash")
                         .HasColumnType("bytea")
                         .HasColumnName("answer_secret_hash");
+
+                    b.Property<Instant?>("AnswerStamp")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("answer_stamp");
 
                     b.Property<string>("Answers")
                         .IsRequired()
@@ -327,6 +360,16 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid?>("BookedBy")
                         .HasColumnType("uuid")
                         .HasColumnName("booked_by");
+
+                    b.Property<string>("BookerEmail")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("booker_email");
+
+                    b.Property<string>("BookerName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("booker_name");
 
                     b.Property<string>("CancelWord")
                         .IsRequired()
@@ -903,6 +946,15 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("host_name");
 
+                    b.Property<string>("HostNameMark")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("host_name_mark");
+
+                    b.Property<Instant?>("HostNameProvenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("host_name_proven_at");
+
                     b.Property<string>("Intro")
                         .IsRequired()
                         .HasColumnType("text")
@@ -929,7 +981,8 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("HostName")
                         .IsUnique()
-                        .HasDatabaseName("desks_one_host_name");
+                        .HasDatabaseName("desks_one_host_name")
+                        .HasFilter("host_name_proven_at IS NOT NULL");
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_desks_workspace_id");
@@ -1387,6 +1440,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("from_name");
 
+                    b.Property<string>("HeldBack")
+                        .HasColumnType("text")
+                        .HasColumnName("held_back");
+
                     b.Property<string>("Html")
                         .IsRequired()
                         .HasColumnType("text")
@@ -1396,6 +1453,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("kind");
+
+                    b.Property<Instant?>("LetOutAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("let_out_at");
 
                     b.Property<string>("MessageId")
                         .IsRequired()
@@ -1460,6 +1521,10 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("BookingId")
                         .HasDatabaseName("ix_messages_booking_id");
+
+                    b.HasIndex("LetOutAt")
+                        .HasDatabaseName("ix_messages_let_out_at")
+                        .HasFilter("let_out_at IS NOT NULL");
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_messages_workspace_id");
@@ -1826,6 +1891,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("email_confirmed");
 
+                    b.Property<Instant?>("EmailProvenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("email_proven_at");
+
                     b.Property<byte[]>("FeedSecretHash")
                         .HasColumnType("bytea")
                         .HasColumnName("feed_secret_hash");
@@ -1833,11 +1902,6 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<bool>("FeedsAll")
                         .HasColumnType("boolean")
                         .HasColumnName("feeds_all");
-
-                    b.Property<string>("Notifications")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("notifications");
 
                     b.Property<bool>("IsCoordinator")
                         .HasColumnType("boolean")
@@ -1883,6 +1947,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasMaxLength(256)
                         .HasColumnType("character varying(256)")
                         .HasColumnName("normalized_user_name");
+
+                    b.Property<string>("Notifications")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("notifications");
 
                     b.Property<string>("PasswordHash")
                         .HasColumnType("text")
@@ -2287,6 +2356,77 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("sign_in_tries", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.SignUpLink", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer")
+                        .HasColumnName("attempts");
+
+                    b.Property<Instant?>("DueAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("due_at");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Instant>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
+                    b.Property<string>("Fault")
+                        .HasColumnType("text")
+                        .HasColumnName("fault");
+
+                    b.Property<bool>("IsKnown")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_known");
+
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("language");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("ProtectedSecret")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("protected_secret");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<Instant?>("SendingUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("sending_until");
+
+                    b.Property<Instant?>("UsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("used_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_sign_up_links");
+
+                    b.HasIndex("DueAt")
+                        .HasDatabaseName("ix_sign_up_links_due_at");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_sign_up_links_secret_hash");
+
+                    b.ToTable("sign_up_links", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.SignedIn", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2442,11 +2582,6 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Wish", b =>
                 {
-                    b.Property<string>("By")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("by");
-
                     b.Property<Guid>("Id")
                         .HasColumnType("uuid")
                         .HasColumnName("id");
@@ -2454,6 +2589,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Instant>("At")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by");
 
                     b.Property<Instant>("End")
                         .HasColumnType("timestamp with time zone")
@@ -2512,6 +2652,14 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text[]")
                         .HasColumnName("kinds");
+
+                    b.Property<Instant?>("MailOpenedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("mail_opened_at");
+
+                    b.Property<int>("MostOpen")
+                        .HasColumnType("integer")
+                        .HasColumnName("most_open");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -2782,6 +2930,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_acting_for_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.AddressProof", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_address_proofs_asp_net_users_person_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_address_proofs_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.AvailabilityLink", b =>

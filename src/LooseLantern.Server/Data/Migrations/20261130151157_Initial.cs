@@ -45,6 +45,29 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "sign_up_links",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    email = table.Column<string>(type: "text", nullable: false),
+                    language = table.Column<string>(type: "text", nullable: false),
+                    is_known = table.Column<bool>(type: "boolean", nullable: false),
+                    secret_hash = table.Column<byte[]>(type: "bytea", nullable: false),
+                    protected_secret = table.Column<string>(type: "text", nullable: false),
+                    made_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    expires_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    used_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    due_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    sending_until = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    attempts = table.Column<int>(type: "integer", nullable: false),
+                    fault = table.Column<string>(type: "text", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_sign_up_links", x => x.id);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "workspaces",
                 columns: table => new
                 {
@@ -52,6 +75,8 @@ namespace LooseLantern.Server.Data.Migrations
                     name = table.Column<string>(type: "text", nullable: false),
                     zone = table.Column<string>(type: "text", nullable: false),
                     closes_after_hours = table.Column<int>(type: "integer", nullable: false),
+                    mail_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    most_open = table.Column<int>(type: "integer", nullable: false),
                     usual = table.Column<string>(type: "jsonb", nullable: false),
                     kinds = table.Column<string[]>(type: "text[]", nullable: false),
                     first_steps = table.Column<string[]>(type: "text[]", nullable: false),
@@ -80,6 +105,7 @@ namespace LooseLantern.Server.Data.Migrations
                     feed_secret_hash = table.Column<byte[]>(type: "bytea", nullable: true),
                     protected_feed_secret = table.Column<string>(type: "text", nullable: true),
                     feeds_all = table.Column<bool>(type: "boolean", nullable: false),
+                    email_proven_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     left_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     user_name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
                     normalized_user_name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
@@ -239,6 +265,34 @@ namespace LooseLantern.Server.Data.Migrations
                     table.PrimaryKey("pk_record", x => x.id);
                     table.ForeignKey(
                         name: "fk_record_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "address_proofs",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    person_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    secret_hash = table.Column<byte[]>(type: "bytea", nullable: false),
+                    expires_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    used_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_address_proofs", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_address_proofs_asp_net_users_person_id",
+                        column: x => x.person_id,
+                        principalTable: "AspNetUsers",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_address_proofs_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -472,14 +526,14 @@ namespace LooseLantern.Server.Data.Migrations
                     session_id = table.Column<Guid>(type: "uuid", nullable: false),
                     guest_name = table.Column<string>(type: "text", nullable: false),
                     guest_email = table.Column<string>(type: "text", nullable: false),
-                    guest_clock = table.Column<string>(type: "text", nullable: true),
-                    guest_zone = table.Column<string>(type: "text", nullable: false),
-                    guest_language = table.Column<string>(type: "text", nullable: false),
                     party = table.Column<int>(type: "integer", nullable: false),
                     booker_name = table.Column<string>(type: "text", nullable: false),
                     booker_email = table.Column<string>(type: "text", nullable: false),
                     mail_to = table.Column<string>(type: "text", nullable: false),
                     is_among_ourselves = table.Column<bool>(type: "boolean", nullable: false),
+                    guest_zone = table.Column<string>(type: "text", nullable: false),
+                    guest_language = table.Column<string>(type: "text", nullable: false),
+                    guest_clock = table.Column<string>(type: "text", nullable: true),
                     booked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
                     booked_by = table.Column<Guid>(type: "uuid", nullable: true),
                     sequence = table.Column<int>(type: "integer", nullable: false),
@@ -572,6 +626,8 @@ namespace LooseLantern.Server.Data.Migrations
                     html = table.Column<string>(type: "text", nullable: false),
                     calendar = table.Column<string>(type: "text", nullable: true),
                     calendar_method = table.Column<string>(type: "text", nullable: true),
+                    held_back = table.Column<string>(type: "text", nullable: true),
+                    let_out_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     attempts = table.Column<int>(type: "integer", nullable: false),
                     fault = table.Column<string>(type: "text", nullable: true),
                     own_words_fault = table.Column<string>(type: "text", nullable: true),
@@ -837,6 +893,8 @@ namespace LooseLantern.Server.Data.Migrations
                     intro = table.Column<string>(type: "text", nullable: false),
                     accent = table.Column<string>(type: "text", nullable: false),
                     host_name = table.Column<string>(type: "text", nullable: true),
+                    host_name_mark = table.Column<string>(type: "text", nullable: false),
+                    host_name_proven_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     framers = table.Column<string[]>(type: "text[]", nullable: false),
                     host_id = table.Column<Guid>(type: "uuid", nullable: true)
                 },
@@ -898,8 +956,8 @@ namespace LooseLantern.Server.Data.Migrations
                     offer = table.Column<string>(type: "jsonb", nullable: true),
                     state = table.Column<string>(type: "text", nullable: false),
                     version = table.Column<int>(type: "integer", nullable: false),
-                    made_by = table.Column<Guid>(type: "uuid", nullable: true),
-                    created_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
+                    created_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    made_by = table.Column<Guid>(type: "uuid", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -997,9 +1055,7 @@ namespace LooseLantern.Server.Data.Migrations
                     revoked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     ends_on = table.Column<LocalDate>(type: "date", nullable: false),
                     takes = table.Column<int>(type: "integer", nullable: false),
-                    suits = table.Column<string>(type: "jsonb", nullable: false),
                     together = table.Column<bool>(type: "boolean", nullable: false),
-                    books_by_itself = table.Column<bool>(type: "boolean", nullable: false),
                     reopens = table.Column<bool>(type: "boolean", nullable: false),
                     first_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     last_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
@@ -1016,7 +1072,9 @@ namespace LooseLantern.Server.Data.Migrations
                     state = table.Column<string>(type: "text", nullable: false),
                     takes_more = table.Column<bool>(type: "boolean", nullable: false),
                     ends_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    state_then = table.Column<string>(type: "text", nullable: false)
+                    state_then = table.Column<string>(type: "text", nullable: false),
+                    suits = table.Column<string>(type: "jsonb", nullable: false),
+                    books_by_itself = table.Column<bool>(type: "boolean", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -1399,6 +1457,22 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_address_proofs_person_id",
+                table: "address_proofs",
+                column: "person_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_address_proofs_secret_hash",
+                table: "address_proofs",
+                column: "secret_hash",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "ix_address_proofs_workspace_id",
+                table: "address_proofs",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_asp_net_user_claims_user_id",
                 table: "AspNetUserClaims",
                 column: "user_id");
@@ -1586,7 +1660,8 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "desks_one_host_name",
                 table: "desks",
                 column: "host_name",
-                unique: true);
+                unique: true,
+                filter: "host_name_proven_at IS NOT NULL");
 
             migrationBuilder.CreateIndex(
                 name: "ix_desks_host_id",
@@ -1706,6 +1781,12 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "ix_messages_booking_id",
                 table: "messages",
                 column: "booking_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_messages_let_out_at",
+                table: "messages",
+                column: "let_out_at",
+                filter: "let_out_at IS NOT NULL");
 
             migrationBuilder.CreateIndex(
                 name: "ix_messages_state_due_at",
@@ -1869,6 +1950,17 @@ namespace LooseLantern.Server.Data.Migrations
                 .Annotation("Npgsql:IndexMethod", "gist");
 
             migrationBuilder.CreateIndex(
+                name: "ix_sign_up_links_due_at",
+                table: "sign_up_links",
+                column: "due_at");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_sign_up_links_secret_hash",
+                table: "sign_up_links",
+                column: "secret_hash",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
                 name: "ix_signed_in_person_id",
                 table: "signed_in",
                 column: "person_id");
@@ -2028,6 +2120,8 @@ namespace LooseLantern.Server.Data.Migrations
             migrationBuilder.Sql("""
                 ALTER TABLE commitments ADD CONSTRAINT commitments_no_double_booking
                 EXCLUDE USING gist (host_id WITH =, holder_id WITH <>, span WITH &&);
+                CREATE INDEX ix_bookings_guest ON bookings (workspace_id, upper(guest_email));
+                CREATE INDEX ix_bookings_booker ON bookings (workspace_id, upper(booker_email)) WHERE booker_email <> '';
                 """);
         }
 
@@ -2044,6 +2138,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "acting_for");
+
+            migrationBuilder.DropTable(
+                name: "address_proofs");
 
             migrationBuilder.DropTable(
                 name: "AspNetUserClaims");
@@ -2122,6 +2219,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "sign_in_tries");
+
+            migrationBuilder.DropTable(
+                name: "sign_up_links");
 
             migrationBuilder.DropTable(
                 name: "signed_in");
