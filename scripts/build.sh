@@ -33,9 +33,10 @@ lantern_case() {
 
 # ./lantern bench: ratios on this machine, never a test.
 lantern_bench() {
-  case "${1:-core}" in core|calendars|sign-in|mutants) ;; *) fail "there is no bench called \"$1\"; choose core, calendars, sign-in or mutants" ;; esac
+  case "${1:-core}" in core|calendars|sign-in|mutants|faults) ;; *) fail "there is no bench called \"$1\"; choose core, calendars, sign-in, mutants or faults" ;; esac
   need_toolchains
   case "${1:-core}" in
+    faults) shift; bench_faults "$@"; return ;;
     mutants|sign-in) local script=$1; shift; cd "$ROOT"; exec node "bench/$script/$script.mjs" "$@" ;;
   esac
   build_server bench/LooseLantern.Bench/LooseLantern.Bench.csproj

@@ -54,6 +54,26 @@ front_end_lane() {
 
 formatted() { dotnet tool restore && formatters check; }
 
+# bench_faults [--count N] [--seed N] : what FaultTests does in short, at length.
+bench_faults() {
+  local count=3000 seed=$RANDOM
+  while [ $# -gt 0 ]; do
+    case "$1" in
+      --count) count=${2:-}; shift 2 ;;
+      --seed) seed=${2:-}; shift 2 ;;
+      *) fail "there is no \"$1\" for bench faults; choose --count or --seed" ;;
+    esac
+  done
+  [[ "$count" =~ ^[0-9]+$ && "$seed" =~ ^[0-9]+$ ]] || fail "--count and --seed each need a number"
+  need_packages postgresql="/usr/lib/postgresql/*/bin/initdb"
+  build_server tests/Server.Tests/Server.Tests.csproj
+  TEST_HOME=""
+  trap '[ -z "$TEST_HOME" ] || { pg_stop "$TEST_HOME"; rm -rf "$TEST_HOME"; }' EXIT
+  test_postgres
+  LANTERN_FAULTS=$count LANTERN_FAULTS_SEED=$seed \
+    dotnet "$ROOT/tests/Server.Tests/bin/$CONFIGURATION/net10.0/Server.Tests.dll" -class "Server.Tests.FaultTests"
+}
+
 lantern_shots() {
   need_toolchains
   need_packages postgresql="/usr/lib/postgresql/*/bin/initdb" chromium=chromium chromium-driver=chromedriver

@@ -160,8 +160,9 @@ public sealed class RefusedTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        await using var gate = new DatabaseGate(world.ConnectionString);
-        await using var app = new LanternApp(gate.ConnectionString, world.Clock);
+        var (gate, connection) = TcpGate.Before(world.ConnectionString);
+        await using var _ = gate;
+        await using var app = new LanternApp(connection, world.Clock);
         using var guest = app.CreateDefaultClient(new GuestWords());
         var path = $"/api/public/desks/{ada.Desk}/pages/{page}";
         (await guest.GetAsync(path)).StatusCode.ShouldBe(HttpStatusCode.OK);

@@ -4,32 +4,41 @@ using Npgsql;
 namespace Server.Tests;
 
 /// <summary>
-/// A way to PostgreSQL that can be closed: what is on it breaks off, and nothing gets through until it opens again.
+/// A way to another server that can be closed, and then what is on it breaks off and nothing gets through until it
+/// opens again, or be made slow.
 /// </summary>
-internal sealed class DatabaseGate : IAsyncDisposable
+internal sealed class TcpGate : IAsyncDisposable
 {
     private readonly TcpListener _listener = new(IPAddress.Loopback, 0);
-    private readonly NpgsqlConnectionStringBuilder _behind;
+    private readonly string _host;
+    private readonly int _port;
     private readonly CancellationTokenSource _end = new();
     private readonly List<TcpClient> _open = [];
     private readonly Task _listening;
     private volatile bool _isClosed;
 
-    public DatabaseGate(string connectionString)
+    public TcpGate(string host, int port)
     {
-        _behind = new NpgsqlConnectionStringBuilder(connectionString);
+        (_host, _port) = (host, port);
         _listener.Start();
         _listening = ListenAsync();
     }
 
-    /// <summary>Leads through the gate.</summary>
-    public string ConnectionString =>
-        new NpgsqlConnectionStringBuilder(_behind.ConnectionString)
-        {
-            Host = "127.0.0.1",
-            Port = ((IPEndPoint)_listener.LocalEndpoint).Port,
-            SslMode = SslMode.Disable,
-        }.ConnectionString;
+    public int Port => ((IPEndPoint)_listener.LocalEndpoint).Port;
+
+    /// <summary>How long each piece of what goes through is kept back.</summary>
+    public TimeSpan Delay { get; set; }
+
+    /// <summary>A gate before a database, and what leads through it.</summary>
+    public static (TcpGate Gate, string ConnectionString) Before(string connectionString)
+    {
+        var behind = new NpgsqlConnectionStringBuilder(connectionString);
+        var gate = new TcpGate(behind.Host!, behind.Port);
+        behind.Host = "127.0.0.1";
+        behind.Port = gate.Port;
+        behind.SslMode = SslMode.Disable;
+        return (gate, behind.ConnectionString);
+    }
 
     public void Close()
     {
@@ -68,10 +77,10 @@ internal sealed class DatabaseGate : IAsyncDisposable
         {
             if (_isClosed)
                 return;
-            await to.ConnectAsync(_behind.Host!, _behind.Port);
+            await to.ConnectAsync(_host, _port);
             await Task.WhenAny(
-                from.GetStream().CopyToAsync(to.GetStream()),
-                to.GetStream().CopyToAsync(from.GetStream())
+                CopyAsync(from.GetStream(), to.GetStream()),
+                CopyAsync(to.GetStream(), from.GetStream())
             );
         }
         catch (Exception e) when (e is IOException or ObjectDisposedException or SocketException)
@@ -81,6 +90,17 @@ internal sealed class DatabaseGate : IAsyncDisposable
         finally
         {
             from.Close();
+        }
+    }
+
+    private async Task CopyAsync(NetworkStream from, NetworkStream to)
+    {
+        var buffer = new byte[64 * 1024];
+        while (await from.ReadAsync(buffer) is > 0 and var count)
+        {
+            if (Delay > TimeSpan.Zero)
+                await Task.Delay(Delay);
+            await to.WriteAsync(buffer.AsMemory(0, count));
         }
     }
 }
