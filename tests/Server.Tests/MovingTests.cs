@@ -273,6 +273,38 @@ public sealed class MovingTests(World world)
         (await scene.MailAsync("bram@wren-charters.example", "Cancelled")).Method.ShouldBe("CANCEL");
     }
 
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task Who_cancelled_reads_the_time_that_was_theirs_wherever_the_others_go(bool byGuest)
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync(draft => draft.Places = 3);
+        var gone = await BookAsync(ada, page, Nine, "gone@wren.example");
+        var path = await BookAsync(ada, page, Nine, "stays@wren.example");
+        await (await world.Guest().PostAsJsonAsync(gone + "/cancel", new { word = "" })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
+        if (byGuest)
+            await (await MoveAsync(path, MailScene.Ten)).ReadAsync(HttpStatusCode.NoContent);
+        else
+        {
+            var session = (await ada.GetAsync("/api/bookings"))
+                .GetProperty("rows")[0]
+                .GetProperty("sessionId")
+                .GetGuid();
+            await (await ada.PostAsync($"/api/sessions/{session}/move", new { start = MailScene.Ten })).ReadAsync(
+                HttpStatusCode.NoContent
+            );
+        }
+
+        (await SeeAsync(path)).GetProperty("start").GetString().ShouldBe(MailScene.Ten);
+        var left = await SeeAsync(gone);
+        left.GetProperty("start").GetString().ShouldBe(Nine);
+        left.GetProperty("hosts").GetArrayLength().ShouldBe(1);
+        (await world.Guest().StartsAsync(ada.Desk, page, "2026-12-08", "2026-12-08")).ShouldContain(Nine);
+    }
+
     private async Task<string> BookAsync(
         Coordinator ada,
         string page,

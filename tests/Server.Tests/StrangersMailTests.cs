@@ -61,6 +61,29 @@ public sealed class StrangersMailTests
     }
 
     [Fact]
+    public async Task A_mailed_link_works_in_a_browser_that_is_signed_in_elsewhere()
+    {
+        await using var scene = await MailScene.MakeAsync(MailLimits.None, isProven: false);
+        var proof = await ProofAsync(scene);
+        var eve = await scene.World.SignUpAsync();
+        (await eve.PostAsync(proof, new { })).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await scene.Ada.GetAsync("/api/me")).GetProperty("mailWaits").GetBoolean().ShouldBeFalse();
+
+        (await eve.PostAsync("/api/password-resets", new { email = scene.AdasAddress })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
+        var mail = await scene.MailAsync(scene.AdasAddress, "A new password");
+        var secret = mail
+            .Text.Split('\n')
+            .First(line => line.Contains("/reset/", StringComparison.Ordinal))
+            .Trim()
+            .Split('/')[^1];
+        (
+            await eve.PostAsync($"/api/password-resets/{secret}", new { password = "lanterns along a wet quay" })
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+    }
+
+    [Fact]
     public async Task On_its_first_day_a_workspace_mails_so_many_strangers_an_hour_and_the_others_wait()
     {
         await using var scene = await MailScene.MakeAsync(new MailLimits(FirstDayMails: 3), isProven: false);
@@ -127,12 +150,14 @@ public sealed class StrangersMailTests
         (await scene.SeeAsync(path)).GetProperty("companions").GetArrayLength().ShouldBe(12);
         (await scene.SeeAsync(path)).GetProperty("mostMailed").GetInt32().ShouldBe(10);
 
+        (await scene.SeeAsync(path)).GetProperty("mailWaitsFor").GetArrayLength().ShouldBe(0);
         (await scene.World.Guest().PostAsJsonAsync(path + "/cancel", new { word = "" })).StatusCode.ShouldBe(
             HttpStatusCode.NoContent
         );
         (await HeldAsync(scene, MessageHold.OftenToOne, 10)).ShouldAllBe(row =>
             row.Kind == MessageKind.CancelledForCompanion
         );
+        (await scene.SeeAsync(path)).GetProperty("mailWaitsFor").GetArrayLength().ShouldBe(10);
         scene.World.Clock.Advance(Duration.FromHours(1));
         for (var i = 0; i < 10; i++)
             await scene.MailAsync($"along{i}@wren.example", "Cancelled");

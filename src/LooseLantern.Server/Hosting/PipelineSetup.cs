@@ -33,6 +33,17 @@ namespace LooseLantern.Server.Hosting;
 
 public static class PipelineSetup
 {
+    // What they do belongs to the workspace of the link that is opened, or to one that is only made: in the browser of
+    // whoever is signed in elsewhere, too.
+    private static readonly string[] OfNoWorkspace =
+    [
+        "/api/sign-up",
+        "/api/sign-in",
+        "/api/join",
+        "/api/password-resets",
+        "/api/address-proofs",
+    ];
+
     public static void UseLantern(this WebApplication app)
     {
         app.UseForwardedHeaders();
@@ -141,9 +152,7 @@ public static class PipelineSetup
         // Guests' requests have no user, and belong to the workspace of what they open.
         if (
             context.User.FindFirst(Roles.WorkspaceClaim) is { } claim
-            && !context.Request.Path.StartsWithSegments("/api/sign-up")
-            && !context.Request.Path.StartsWithSegments("/api/sign-in")
-            && !context.Request.Path.StartsWithSegments("/api/join")
+            && !Array.Exists(OfNoWorkspace, path => context.Request.Path.StartsWithSegments(path))
         )
         {
             context.RequestServices.GetRequiredService<Tenant>().Enter(Guid.Parse(claim.Value));

@@ -17,8 +17,8 @@ internal sealed record Kept(string Path, string Page, string Email)
 }
 
 /// <summary>
-/// Guests and a coordinator who book, move, cancel, offer, hold, take and answer at random, while servers, the database,
-/// the mail and the calendars fail in turn. Whoever gets no answer asks again, as a browser would.
+/// Guests and a coordinator who book, move, cancel, offer, hold, take and answer at random, while servers, the
+/// database, the mail and the calendars fail in turn. Whoever gets no answer asks again, as a browser would.
 /// </summary>
 internal sealed class FaultRun(FaultWorld world, int seed)
 {

@@ -88,6 +88,9 @@ public sealed record PrivateBooking(
     /// <summary>Whether mail about it waits, since the workspace may not send any to guests yet.</summary>
     public required bool MailWaits { get; init; }
 
+    /// <summary>Addresses of companions whose mail waits, since they had one within the hour.</summary>
+    public required IReadOnlyList<string> MailWaitsFor { get; init; }
+
     /// <summary>How many of the companions are mailed; the others only count.</summary>
     public required int MostMailed { get; init; }
 
@@ -142,6 +145,7 @@ public static class PrivateBookingEndpoints
                             .VideoRooms.AsNoTracking()
                             .FirstOrDefaultAsync(row => row.SessionId == session.Id && row.Link != null, ct)
                         : null;
+                    var waiting = await LettingOut.WaitingAsync(db, booking.Id, ct);
                     return new PrivateBooking(
                         workspace,
                         page.Desk!.Name,
@@ -185,7 +189,8 @@ public static class PrivateBookingEndpoints
                         Description = Markdown.ToHtml(page.Description),
                         Clock = booking.GuestClock,
                         MostMailed = PostWriting.MostCompanions,
-                        MailWaits = await LettingOut.IsWaitingAsync(db, booking.Id, ct),
+                        MailWaits = waiting.All,
+                        MailWaitsFor = waiting.For,
                         Party = booking.Party,
                         MostParty = page.Places == 1 ? 1 : Math.Min(page.Places, page.Changes.MostBrought + 1),
                         BookerName = booking.BookerName,

@@ -6,6 +6,10 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
 
+/// <param name="All">Whether all of it does, since the workspace may not mail guests now.</param>
+/// <param name="For">The addresses of those who had such a mail within the hour.</param>
+public sealed record WaitingMail(bool All, IReadOnlyList<string> For);
+
 /// <summary>
 /// Decides, as a message is about to be sent, whether it may go out yet. Nobody can have us write to strangers in
 /// masses: a workspace must have an owner with a proven address, for its first day it mails so many strangers an hour,
@@ -20,19 +24,18 @@ public sealed class LettingOut(LanternDb db, PostSettings settings, PostLimits l
     public static Task<bool> IsOpenAsync(LanternDb db, CancellationToken ct) =>
         db.Users.AnyAsync(person => person.IsOwner && person.LeftAt == null && person.EmailProvenAt != null, ct);
 
-    /// <summary>Whether mail to a booking's guests waits, of the workspace at hand.</summary>
-    public static async Task<bool> IsWaitingAsync(LanternDb db, Guid bookingId, CancellationToken ct) =>
-        await db
-            .Workspaces.Select(_ =>
-                !db.Users.Any(person => person.IsOwner && person.LeftAt == null && person.EmailProvenAt != null)
-                || db.Messages.Any(row =>
-                    row.BookingId == bookingId
-                    && row.PersonId == null
-                    && row.State == MessageState.Due
-                    && (row.HeldBack == MessageHold.Unproven || row.HeldBack == MessageHold.FirstDay)
-                )
-            )
-            .SingleAsync(ct);
+    /// <summary>What mail about a booking waits, of the workspace at hand.</summary>
+    public static async Task<WaitingMail> WaitingAsync(LanternDb db, Guid bookingId, CancellationToken ct)
+    {
+        var held = await db
+            .Messages.Where(row => row.BookingId == bookingId && row.State == MessageState.Due && row.HeldBack != null)
+            .Select(row => new { row.ToEmail, row.HeldBack })
+            .ToListAsync(ct);
+        return new WaitingMail(
+            held.Exists(row => row.HeldBack != MessageHold.OftenToOne) || !await IsOpenAsync(db, ct),
+            [.. held.Where(row => row.HeldBack == MessageHold.OftenToOne).Select(row => row.ToEmail).Distinct()]
+        );
+    }
 
     /// <summary>
     /// Whether a stranger can be mailed now, of the workspace at hand: what would wait is not asked for.

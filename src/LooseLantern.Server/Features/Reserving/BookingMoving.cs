@@ -212,7 +212,10 @@ public sealed class BookingMoving(
         var time = new Span(start, start + Duration.FromMinutes(MinutesOf(before))).ToRange();
         var session = before;
         if (alone)
+        {
+            await LeftBehind.KeepAsync(db, before, ct);
             (before.Time, before.Sequence) = (time, before.Sequence + 1);
+        }
         else
         {
             var id = Guid.CreateVersion7();

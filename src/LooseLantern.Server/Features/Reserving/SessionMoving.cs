@@ -81,6 +81,7 @@ public sealed class SessionMoving(
 
     private async Task WriteAsync(Session session, Span to, CancellationToken ct)
     {
+        await LeftBehind.KeepAsync(db, session, ct);
         session.Time = to.ToRange();
         session.Sequence++;
         foreach (var commitment in await db.Commitments.Where(row => row.HolderId == session.Id).ToListAsync(ct))

@@ -4988,6 +4988,8 @@ export interface components {
             offsets?: components["schemas"]["ZoneOffsets"][];
             /** @description Whether mail about it waits, since the workspace may not send any to guests yet. */
             mailWaits: boolean;
+            /** @description Addresses of companions whose mail waits, since they had one within the hour. */
+            mailWaitsFor: string[];
             /**
              * Format: int32
              * @description How many of the companions are mailed; the others only count.

@@ -15,12 +15,14 @@
     most: number;
     /** How many of them are mailed; the others only count. */
     mostMailed: number;
+    /** Addresses whose mail waits. */
+    waiting: string[];
     /** How many come in all, where each takes a place; undefined where they take none. */
     party?: number;
     onchanged: () => void;
   }
 
-  let { secret, people, most, mostMailed, party, onchanged }: Props = $props();
+  let { secret, people, most, mostMailed, waiting, party, onchanged }: Props = $props();
 
   let adding = $state(false);
   let typed = $state({ name: '', email: '' });
@@ -70,7 +72,11 @@
     <ul class="mt-1">
       {#each people as one (one.email)}
         <li class="flex items-center justify-between gap-2">
-          <span class="min-w-0 wrap-anywhere">{one.name === '' ? one.email : `${one.name}, ${one.email}`}</span>
+          <span class="min-w-0 wrap-anywhere"
+            >{one.name === '' ? one.email : `${one.name}, ${one.email}`}{#if waiting.includes(one.email)}<span
+                class="block text-sm text-muted">{say('along.mail-waits')}</span
+              >{/if}</span
+          >
           <TextButton
             class="min-h-11 text-muted"
             aria-label={say('along.leave-out-name', { name: one.name === '' ? one.email : one.name })}

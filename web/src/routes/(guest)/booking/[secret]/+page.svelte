@@ -255,6 +255,7 @@
           secret={data.secret}
           people={booking.companions}
           mostMailed={booking.mostMailed}
+          waiting={booking.mailWaitsFor}
           most={booking.mostParty > 1 ? booking.mostParty - 1 : booking.mostBrought}
           party={booking.mostParty > 1 ? booking.party : undefined}
           onchanged={() => void askAnew()}
