@@ -48,10 +48,10 @@
   <h2 id="workspace" class="mb-1.5 text-lg">Workspace</h2>
   <form
     novalidate
-    class="grid items-end gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-[1fr_1fr_auto]"
+    class="grid items-start gap-4 rounded-2xl border border-line bg-card p-5 md:grid-cols-2"
     onsubmit={(event) => void save(event)}
   >
-    {#if problem}<div class="md:col-span-3"><ProblemNote {problem} /></div>{/if}
+    {#if problem}<div class="md:col-span-2"><ProblemNote {problem} /></div>{/if}
     <Field label="Name of the workspace" id="workspace-name" mend={mendOf(problem, 'name')}
       ><Input id="workspace-name" bind:value={form.name} /></Field
     >
@@ -63,7 +63,7 @@
       id="workspace-kinds"
       hint="Used to tell pages apart in lists."
       mend={mendOf(problem, 'kinds')}
-      class="md:col-span-2"><Textarea id="workspace-kinds" rows={3} class="w-full" bind:value={form.kinds} /></Field
+      ><Textarea id="workspace-kinds" rows={3} class="w-full" bind:value={form.kinds} /></Field
     >
     <Field
       label="Most bookings to come of one guest, on all pages"

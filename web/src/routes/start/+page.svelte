@@ -39,7 +39,7 @@
       >.
     </p>
   {:else}
-    <p class="mb-5">We mail you a link, so that nobody makes one with your address but you.</p>
+    <p class="mb-5">We mail you a link to go on with, so that nobody but you can use your address.</p>
     <form class="space-y-4" novalidate onsubmit={(event) => void ask(event)}>
       {#if attempt.problem}<ProblemNote problem={attempt.problem} />{/if}
       <Field label="Your email" id="email" mend={mendOf(attempt.problem, 'email')}
