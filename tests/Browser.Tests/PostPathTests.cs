@@ -18,7 +18,7 @@ public sealed class PostPathTests(Site site) : IClassFixture<Site>
         AwaitMail(mail, "dervla@keane-sloops.example", "Sail fitting in the loft: Tuesday, 8 December");
         mail.AwaitText("Hello Dervla,");
         mail.AwaitText("with an invitation (REQUEST)");
-        AwaitMail(mail, "piet@brackwater.example", "Dervla Keane: Sail fitting in the loft");
+        AwaitMail(mail, "piet@brackwater.example", "New: Dervla Keane, Sail fitting in the loft");
 
         // The link in the mail leads to the booking.
         mail.Open("/mail/dervla@keane-sloops.example");

@@ -79,7 +79,7 @@ public sealed class EmailAddressTests
     [Fact]
     public void One_mailbox_has_one_key()
     {
-        EmailAddress.KeyOf(" Bo@Blåvand.example").ShouldBe(EmailAddress.KeyOf("bo@XN--BLVAND-MUA.example"));
+        EmailAddress.KeyOf(" Bo@Blåvand.example").ShouldBe(EmailAddress.KeyOf("bo@XN--BLVAND-JUA.example"));
         EmailAddress.KeyOf("Nobody ").ShouldBe("nobody");
     }
 

@@ -38,8 +38,9 @@ public sealed class MailScene : IAsyncDisposable
     /// <summary>In a world with bounds on mail to strangers.</summary>
     internal static async Task<MailScene> MakeAsync(MailLimits limits, bool isProven = true)
     {
-        var own = await OwnWorld.StartAsync(limits: limits);
-        return new MailScene(own, isKept: false, await own.World.SignUpAsync(isProven));
+        var isKept = limits == MailLimits.None;
+        var own = isKept ? await OwnWorlds.TakeAsync() : await OwnWorld.StartAsync(limits: limits);
+        return new MailScene(own, isKept, await own.World.SignUpAsync(isProven));
     }
 
     public async ValueTask DisposeAsync()
@@ -165,6 +166,10 @@ public sealed class MailScene : IAsyncDisposable
         mail.Body = body;
         return mail;
     }
+
+    /// <summary>What stands last in the link of a mail that has such a path.</summary>
+    public static string SecretIn(StoredMail mail, string path) =>
+        mail.Text.Split('\n').First(line => line.Contains(path, StringComparison.Ordinal)).Trim().Split('/')[^1];
 
     public static string Unfolded(string text) =>
         text.ReplaceLineEndings("\n").Replace("\n ", "", StringComparison.Ordinal);

@@ -26,11 +26,7 @@ public sealed class SignUpTests
         await using var scene = await MailScene.MakeAsync();
         (await AskAsync(scene, "Bo@quay.example")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var mail = await scene.MailAsync("Bo@quay.example", "Make your workspace");
-        var link = mail
-            .Text.Split('\n')
-            .First(line => line.Contains("/start/", StringComparison.Ordinal))
-            .Trim()
-            .Split('/')[^1];
+        var link = MailScene.SecretIn(mail, "/start/");
         (await scene.World.Guest().GetFromJsonAsync<JsonElement>($"/api/sign-up/links/{link}"))
             .GetProperty("email")
             .GetString()
@@ -69,11 +65,7 @@ public sealed class SignUpTests
         for (var i = 0; i < 5; i++)
             await AskAsync(scene, "bo@quay.example");
         await AskAsync(scene, "last@quay.example");
-        var link = (await scene.MailAsync("bo@quay.example", "Make your workspace"))
-            .Text.Split('\n')
-            .First(line => line.Contains("/start/", StringComparison.Ordinal))
-            .Trim()
-            .Split('/')[^1];
+        var link = MailScene.SecretIn(await scene.MailAsync("bo@quay.example", "Make your workspace"), "/start/");
         await scene.MailAsync("last@quay.example", "Make your workspace");
         (
             await scene.World.LookAsync(db => db.Set<SignUpLink>().CountAsync(row => row.Email == "bo@quay.example"))

@@ -73,11 +73,7 @@ public sealed class StrangersMailTests
             HttpStatusCode.NoContent
         );
         var mail = await scene.MailAsync(scene.AdasAddress, "A new password");
-        var secret = mail
-            .Text.Split('\n')
-            .First(line => line.Contains("/reset/", StringComparison.Ordinal))
-            .Trim()
-            .Split('/')[^1];
+        var secret = MailScene.SecretIn(mail, "/reset/");
         (
             await eve.PostAsync($"/api/password-resets/{secret}", new { password = "lanterns along a wet quay" })
         ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
@@ -191,8 +187,7 @@ public sealed class StrangersMailTests
     {
         (await scene.Ada.PostAsync("/api/me/address-proof", new { })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var mail = await scene.MailAsync(scene.AdasAddress, "Is this your address?");
-        var link = mail.Text.Split('\n').First(line => line.Contains("/prove/", StringComparison.Ordinal)).Trim();
-        return $"/api/address-proofs/{link.Split('/')[^1]}";
+        return $"/api/address-proofs/{MailScene.SecretIn(mail, "/prove/")}";
     }
 
     private static async Task<HttpResponseMessage> ProveAsync(MailScene scene) =>

@@ -49,12 +49,11 @@ internal sealed class FaultWorld : IAsyncDisposable
             await StandIn.StartAsync(demo: null),
             [await OddServer.StartAsync(), await OddServer.StartAsync()]
         );
-        // One after the other: the first makes the tables.
+        // Both at once: whichever is first makes the tables, and the other waits for that.
         foreach (var server in world.Servers)
-        {
             server.Start();
+        foreach (var server in world.Servers)
             await server.ReadyAsync();
-        }
 
         await world.OpenAsync();
         return world;
@@ -117,11 +116,7 @@ internal sealed class FaultWorld : IAsyncDisposable
             () => Task.FromResult(StandIn.Mail.Mails("ada@yard.example").FirstOrDefault()),
             "the sign-up's mail"
         );
-        var link = mail
-            .Text.Split('\n')
-            .First(line => line.Contains("/start/", StringComparison.Ordinal))
-            .Trim()
-            .Split('/')[^1];
+        var link = MailScene.SecretIn(mail, "/start/");
         (
             await Ada.PostAsync(
                 "/api/sign-up",
