@@ -1,4 +1,5 @@
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Post;
 using Microsoft.EntityFrameworkCore;
 
 namespace Server.Tests;
@@ -104,6 +105,18 @@ public class MailAddressTests(World world)
 
         // The others are not held up by them.
         (await scene.MailAsync(scene.AdasAddress, "Moved: ")).ShouldNotBeNull();
+    }
+
+    [Fact]
+    public async Task What_a_mail_server_does_not_offer_is_its_fault_and_no_messages()
+    {
+        await using var standIn = await StandIn.StartAsync(demo: null);
+        var server = new MailServer(
+            new PostSettings("127.0.0.1", standIn.MailPort, null, null, Tls: true, "a@yard.example", "", "", null),
+            new MailReach()
+        );
+        var fault = await Should.ThrowAsync<Exception>(() => server.GreetAsync(TestContext.Current.CancellationToken));
+        PostFaults.IsOfServer(fault).ShouldBeTrue();
     }
 
     [Fact]

@@ -54,6 +54,12 @@ public sealed class MailServer(PostSettings settings, MailReach reach)
             reach.Learn(client.Capabilities.HasFlag(SmtpCapabilities.UTF8));
             return client;
         }
+        catch (Exception e) when (e is NotSupportedException or InvalidOperationException)
+        {
+            // It offers no TLS or no sign-in, say: that is for the operator to mend, and no fault of any mail.
+            client.Dispose();
+            throw new IOException(e.Message, e);
+        }
         catch
         {
             client.Dispose();

@@ -25,6 +25,8 @@ public static class PostFaults
                 or SocketException
                 or CommandException
                 or ProtocolException
+                or ServiceNotConnectedException
+                or ServiceNotAuthenticatedException
                 or AuthenticationException
                 or SslHandshakeException
                 or TimeoutException
