@@ -33,14 +33,24 @@ lantern_case() {
 
 # ./lantern bench: ratios on this machine, never a test.
 lantern_bench() {
-  case "${1:-core}" in core|calendars|sign-in|mutants|faults) ;; *) fail "there is no bench called \"$1\"; choose core, calendars, sign-in, mutants or faults" ;; esac
+  case "${1:-core}" in core|requests|calendars|sign-in|mutants|faults) ;; *) fail "there is no bench called \"$1\"; choose core, requests, calendars, sign-in, mutants or faults" ;; esac
   need_toolchains
   case "${1:-core}" in
     faults) shift; bench_faults "$@"; return ;;
+    requests) shift; bench_requests "$@"; return ;;
     mutants|sign-in) local script=$1; shift; cd "$ROOT"; exec node "bench/$script/$script.mjs" "$@" ;;
   esac
   build_server bench/LooseLantern.Bench/LooseLantern.Bench.csproj
   exec dotnet "$ROOT/bench/LooseLantern.Bench/bin/$CONFIGURATION/net10.0/LooseLantern.Bench.dll" "$@"
+}
+
+# bench_requests [openings|bookings|crowd] : the server as a process, beside what the machine can do in the same run.
+bench_requests() {
+  need_packages postgresql="/usr/lib/postgresql/*/bin/pgbench"
+  build_server bench/LooseLantern.Bench.Requests/LooseLantern.Bench.Requests.csproj
+  build_web
+  export LANTERN_WEB="$ROOT/web/build"
+  exec dotnet "$ROOT/bench/LooseLantern.Bench.Requests/bin/$CONFIGURATION/net10.0/LooseLantern.Bench.Requests.dll" "$@"
 }
 
 # web_packages : the front end's packages, as its lock file has them.

@@ -62,4 +62,18 @@ public class ArchitectureTests
             )
             .GetResult()
             .FailingTypeNames.ShouldBeNull();
+
+    /// <summary>Who locked them elsewhere would sooner or later do it in another order, and wait in a ring.</summary>
+    [Fact]
+    public void Pages_and_hosts_are_locked_in_one_place() =>
+        Directory
+            .EnumerateFiles(Path.Combine(Checkout.Root, "src"), "*.cs", SearchOption.AllDirectories)
+            .Where(file =>
+                System.Text.RegularExpressions.Regex.IsMatch(
+                    File.ReadAllText(file),
+                    @"FROM (pages|hosts)\b[^;]*?FOR (NO KEY )?UPDATE"
+                )
+            )
+            .Select(Path.GetFileName)
+            .ShouldBe(["TimeLocks.cs"]);
 }

@@ -152,7 +152,7 @@ public class LinkPostTests(World world)
         var room = (await (await ada.PostAsync("/api/hosts", Scene.Room)).ReadAsync(HttpStatusCode.Created))
             .GetProperty("id")
             .GetGuid();
-        await ada.SendLinkAsync(draft => draft.Picked = [Nine]);
+        var (mine, _) = await ada.SendLinkAsync(draft => draft.Picked = [Nine]);
         var (other, _) = await ada.SendLinkAsync(draft =>
             (draft.Picked, draft.Seats) = (
                 [Nine],
@@ -164,9 +164,21 @@ public class LinkPostTests(World world)
         var page = await ada.PublishAsync();
         // The clock stands still here: by itself neither falls due any more.
         var later = world.Clock.GetCurrentInstant() + Duration.FromHours(1);
-        await world.WithinAsync(workspace, db =>
-            db.Links.ExecuteUpdateAsync(set => set.SetProperty(row => row.CheckDueAt, later))
+        Task PutOffAsync() =>
+            world.WithinAsync(workspace, db =>
+                db.Links.ExecuteUpdateAsync(set => set.SetProperty(row => row.CheckDueAt, later))
+            );
+        await PutOffAsync();
+        // What was noted while all of this was made is over once a booking after it is.
+        (await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T10:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
         );
+        await Outside.AwaitAsync(
+            () =>
+                world.WithinAsync(workspace, db => db.Links.AnyAsync(row => row.Id == mine && row.CheckDueAt < later)),
+            "its link to be looked at"
+        );
+        await PutOffAsync();
 
         (await world.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
 

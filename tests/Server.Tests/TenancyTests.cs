@@ -241,10 +241,11 @@ public class TenancyTests(World world)
                     .ToList()
             )
         );
-        // Data Protection's keys are the site's; Identity's three hang on a person; of who tries to sign in
-        // or asks to sign up no workspace is known.
+        // Data Protection's keys are the site's; notes of changes name ids alone; Identity's three hang on a person; of
+        // who tries to sign in or asks to sign up no workspace is known.
         without.ShouldBe([
             "DataProtectionKey",
+            "FactChange",
             "IdentityUserClaim`1",
             "IdentityUserLogin`1",
             "IdentityUserToken`1",

@@ -118,10 +118,13 @@ public sealed class World : IAsyncLifetime
         );
     }
 
-    /// <summary>Asks the database directly, across all workspaces.</summary>
+    /// <summary>
+    /// Asks the database directly, across all workspaces, once all messages of what was done are written.
+    /// </summary>
     public async Task<T> LookAsync<T>(Func<LanternDb, Task<T>> look)
     {
         await using var scope = App.Services.CreateAsyncScope();
+        await ToldAsync(scope.ServiceProvider.GetRequiredService<LanternDb>());
         return await look(scope.ServiceProvider.GetRequiredService<LanternDb>());
     }
 
@@ -129,8 +132,16 @@ public sealed class World : IAsyncLifetime
     public async Task<T> WithinAsync<T>(Guid workspace, Func<LanternDb, Task<T>> work)
     {
         await using var scope = App.Services.CreateAsyncScope();
+        await ToldAsync(scope.ServiceProvider.GetRequiredService<LanternDb>());
         scope.ServiceProvider.GetRequiredService<Tenant>().Enter(workspace);
         return await work(scope.ServiceProvider.GetRequiredService<LanternDb>());
+    }
+
+    private static async Task ToldAsync(LanternDb db)
+    {
+        using var tooLong = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        while (await db.Tellings.IgnoreQueryFilters().AnyAsync(tooLong.Token))
+            await Task.Delay(10, tooLong.Token);
     }
 
     public Task<Guid> WorkspaceOfAsync(string desk) =>

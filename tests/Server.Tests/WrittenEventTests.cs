@@ -260,8 +260,11 @@ public sealed class WrittenEventTests(World world)
     {
         await using var scene = await WritingScene.MakeAsync(world);
         var hold = await HoldAsync(scene, (db, wishes, held) =>
-            wishes.ForHoldsAsync([held], "a first talk", [], CancellationToken.None)
-        );
+        {
+            var trip = new RoundTrip(db);
+            wishes.ForHolds(trip, Guid.Empty, [held], "a first talk");
+            return trip.RunAsync(CancellationToken.None);
+        });
         await scene.SettledAsync();
         var text = scene.Written();
         text.ShouldContain("STATUS:TENTATIVE");
@@ -273,7 +276,9 @@ public sealed class WrittenEventTests(World world)
         await WithWishesAsync(scene, async (db, wishes) =>
         {
             db.Commitments.RemoveRange(await db.Commitments.ToListAsync());
-            await wishes.ReleasedAsync([hold], CancellationToken.None);
+            var trip = new RoundTrip(db);
+            wishes.Released(trip, [hold]);
+            await trip.RunAsync(CancellationToken.None);
         });
         await scene.SettledAsync();
         scene.Server.Objects.ShouldBeEmpty();

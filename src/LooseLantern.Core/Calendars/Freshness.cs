@@ -18,6 +18,8 @@ public readonly record struct Freshness(Instant LookedAt, Instant? UnreachableSi
     /// Whether its last known state no longer counts: it could not be reached for so long, or nobody tried that long
     /// after they should have. It is not known to be free then, so all of its hosts' time is closed.
     /// </summary>
-    public bool IsTooOld(Duration counts, Instant now) =>
-        LookedAt + counts + (UnreachableSince is null ? Rhythm : Duration.Zero) <= now;
+    public bool IsTooOld(Duration counts, Instant now) => TooOldAt(counts) <= now;
+
+    /// <summary>From when on its last known state no longer counts, unless it is looked at before.</summary>
+    public Instant TooOldAt(Duration counts) => LookedAt + counts + (UnreachableSince is null ? Rhythm : Duration.Zero);
 }

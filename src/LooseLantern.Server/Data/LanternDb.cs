@@ -9,6 +9,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Microsoft.EntityFrameworkCore.Storage;
 using NodaTime;
 
 namespace LooseLantern.Server.Data;
@@ -17,10 +18,18 @@ namespace LooseLantern.Server.Data;
 /// The database. Every query is held to the workspace at hand by a filter, and saving a row of another workspace
 /// throws.
 /// </summary>
-public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant)
-    : IdentityUserContext<Person, Guid>(options),
-        IDataProtectionKeyContext
+public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtectionKeyContext
 {
+    private readonly Tenant _tenant;
+
+    public LanternDb(DbContextOptions<LanternDb> options, Tenant tenant)
+        : base(options)
+    {
+        _tenant = tenant;
+        // Whoever fails to save in a transaction gives it up.
+        Database.AutoSavepointsEnabled = false;
+    }
+
     public const string OneDeskAddress = "desks_one_address";
     public const string OneHostName = "desks_one_host_name";
     public const string OneEdition = "ix_page_editions_page_id_number";
@@ -79,6 +88,10 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
 
     public DbSet<Message> Messages => Set<Message>();
 
+    public DbSet<TellingRow> Tellings => Set<TellingRow>();
+
+    public DbSet<FactChange> FactChanges => Set<FactChange>();
+
     public DbSet<IncomingMail> Incoming => Set<IncomingMail>();
 
     public DbSet<VideoRoom> VideoRooms => Set<VideoRoom>();
@@ -125,24 +138,41 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
         nameof(Calendar.UnreachableSince),
     ];
 
-    private Guid? AtHand => tenant.WorkspaceId;
+    private IDbContextTransaction? _toldIn;
+
+    private Guid? AtHand => _tenant.WorkspaceId;
 
     public override async Task<int> SaveChangesAsync(
         bool acceptAllChangesOnSuccess,
         CancellationToken cancellationToken = default
     )
     {
-        RequireWorkspace();
-        var isTold = ChangeTracker.Entries().Any(MovesOpenings);
-        var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
-        // Within a transaction it is heard when that ends, and not at all where it is rolled back.
-        if (isTold && AtHand is { } workspace)
-            await Database.ExecuteSqlAsync(
-                $"SELECT pg_notify({LiveChanges.Channel}, {workspace.ToString("D")})",
-                cancellationToken
-            );
-        return saved;
+        // Looked for once; each list of the entries, and saving itself, would look again.
+        ChangeTracker.DetectChanges();
+        ChangeTracker.AutoDetectChangesEnabled = false;
+        try
+        {
+            RequireWorkspace();
+            var isTold =
+                (_toldIn is null || _toldIn != Database.CurrentTransaction)
+                && ChangeTracker.Entries().Any(MovesOpenings);
+            var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+            // Within a transaction it is heard when that ends, and not at all where it is rolled back.
+            if (isTold && AtHand is { } workspace)
+                await Database.ExecuteSqlAsync(
+                    $"SELECT pg_notify({LiveChanges.Channel}, {workspace.ToString("D")})",
+                    cancellationToken
+                );
+            return saved;
+        }
+        finally
+        {
+            ChangeTracker.AutoDetectChangesEnabled = true;
+        }
     }
+
+    /// <summary>The transaction that is open tells whoever watches by itself.</summary>
+    public void IsTold() => _toldIn = Database.CurrentTransaction;
 
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {
@@ -338,6 +368,8 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
                 })
                 .HasMethod("gist");
             commitment.HasIndex(row => new { row.WorkspaceId, row.HolderId });
+            // Asked across workspaces by who takes away what was held too long.
+            commitment.HasIndex(row => row.HeldUntil).HasFilter("held_until IS NOT NULL");
         });
 
         CalendarModel(builder);
@@ -349,6 +381,24 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
             message.HasIndex(row => new { row.State, row.DueAt });
             message.HasIndex(row => new { row.WorkspaceId, row.WrittenAt });
             message.HasIndex(row => row.LetOutAt).HasFilter("let_out_at IS NOT NULL");
+        });
+        Filter<TellingRow>(builder).ToTable("tellings").HasIndex(row => row.PageId);
+        AsJson(builder.Entity<TellingRow>().Property(row => row.Telling));
+        builder.Entity<FactChange>(change =>
+        {
+            change.ToTable("fact_changes");
+            change.HasKey(row => new
+            {
+                row.Of,
+                row.Xid,
+                row.Kind,
+            });
+            change.Property(row => row.Kind).HasConversion<short>();
+            change.Property(row => row.Xid).HasColumnType("xid8").HasDefaultValueSql("pg_current_xact_id()");
+            change.Property(row => row.At).HasDefaultValueSql("now()");
+            // Asked by who wants to know all that changed, and by who takes old ones away.
+            change.HasIndex(row => row.Xid);
+            change.HasIndex(row => row.At);
         });
         Filter<IncomingMail>(builder).ToTable("incoming_mail");
         builder.Entity<IncomingMail>(mail =>
@@ -392,11 +442,23 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
                 id.ValueGenerated = ValueGenerated.Never;
         }
 
+        foreach (var property in builder.Model.GetEntityTypes().SelectMany(type => type.GetProperties()))
+        {
+            if (property.ClrType == typeof(Guid[]))
+                property.SetValueComparer(new ArrayComparer<Guid>());
+            else if (property.ClrType == typeof(string[]))
+                property.SetValueComparer(new ArrayComparer<string>());
+            else if (property.ClrType == typeof(int[]))
+                property.SetValueComparer(new ArrayComparer<int>());
+        }
+
         foreach (
             var property in builder
                 .Model.GetEntityTypes()
                 .SelectMany(type => type.GetProperties())
-                .Where(p => (Nullable.GetUnderlyingType(p.ClrType) ?? p.ClrType).IsEnum)
+                .Where(p =>
+                    (Nullable.GetUnderlyingType(p.ClrType) ?? p.ClrType).IsEnum && p.GetProviderClrType() is null
+                )
         )
             property.SetProviderClrType(typeof(string));
     }
@@ -480,6 +542,7 @@ public sealed class LanternDb(DbContextOptions<LanternDb> options, Tenant tenant
                 })
                 .IsUnique();
             written.HasIndex(row => row.DueAt);
+            written.HasIndex(row => row.HoldId).HasFilter("hold_id IS NOT NULL");
             written.HasOne(row => row.Session).WithMany().HasForeignKey(row => row.SessionId);
             written.HasOne(row => row.Calendar).WithMany().HasForeignKey(row => row.CalendarId);
             written.HasOne(row => row.Host).WithMany().HasForeignKey(row => row.HostId);

@@ -24,6 +24,7 @@ using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Features.TimeZones;
 using LooseLantern.Server.Features.Usual;
 using LooseLantern.Server.Features.Workspaces;
+using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
@@ -56,6 +57,7 @@ public static class PipelineSetup
         FrontEnd.UseFiles(app);
         app.UseRouting();
         app.UseRateLimiter();
+        app.Use(WorkPace.Count);
         app.UseAuthentication();
         app.Use(EnterWorkspace);
         app.UseAuthorization();

@@ -26,6 +26,7 @@ using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Features.Video;
 using LooseLantern.Server.Features.Workspaces;
+using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Outside;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Authorization;
@@ -52,7 +53,12 @@ public static class ServiceSetup
         AddDatabase(services);
         AddIdentity(services);
 
-        services.AddScoped<Tenant>().AddSingleton<ContentSecurity>().AddSingleton<PublicAddress>();
+        services
+            .AddSingleton<WorkSignals>()
+            .AddSingleton<WorkPace>()
+            .AddScoped<Tenant>()
+            .AddSingleton<ContentSecurity>()
+            .AddSingleton<PublicAddress>();
         services
             .AddActingFor()
             .AddRecord()
@@ -122,9 +128,17 @@ public static class ServiceSetup
             protection.PersistKeysToDbContext<LanternDb>();
     }
 
-    private static string ConnectionTo(IServiceProvider provider) =>
-        provider.GetRequiredService<IConfiguration>().GetConnectionString("Lantern")
-        ?? "Host=127.0.0.1;Database=lantern";
+    private static string ConnectionTo(IServiceProvider provider)
+    {
+        var connection = new NpgsqlConnectionStringBuilder(
+            provider.GetRequiredService<IConfiguration>().GetConnectionString("Lantern")
+                ?? "Host=127.0.0.1;Database=lantern"
+        );
+        // What is asked again and again is planned once for each connection.
+        if (connection.MaxAutoPrepare == 0)
+            (connection.MaxAutoPrepare, connection.AutoPrepareMinUsages) = (200, 3);
+        return connection.ConnectionString;
+    }
 
     private static void AddIdentity(IServiceCollection services)
     {

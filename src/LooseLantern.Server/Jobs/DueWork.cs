@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Tenancy;
 using NodaTime;
@@ -36,18 +37,26 @@ public static partial class DueWork
     /// <summary>How many are done at once.</summary>
     public const int AtOnce = 8;
 
+    /// <summary>For how long more may be due than is done before requests are given way to no longer.</summary>
+    private static readonly TimeSpan MostYielding = TimeSpan.FromSeconds(20);
+
+    private static readonly TimeSpan Together = TimeSpan.FromMilliseconds(15);
+
     /// <summary>
     /// Runs until it is stopped. Whatever takes long holds up nothing but its own place among those at once.
     /// </summary>
+    /// <param name="wake">Says that something fell due; null where it is only looked for.</param>
     public static async Task RunAsync(
         DueKind kind,
         IServiceScopeFactory scopes,
         IClock clock,
         ILogger logger,
-        CancellationToken stopping
+        CancellationToken stopping,
+        WorkSignal? wake = null
     )
     {
-        var (running, isStarted) = (new List<Task>(), false);
+        wake ??= new WorkSignal();
+        var (running, isStarted, behindSince) = (new List<Task>(), false, (long?)null);
         while (!stopping.IsCancellationRequested)
         {
             try
@@ -55,8 +64,12 @@ public static partial class DueWork
                 if (!isStarted)
                     await BringForwardAsync(kind, scopes, clock, stopping);
                 isStarted = true;
-                foreach (var row in await ClaimAsync(kind, AtOnce - running.Count, scopes, clock, stopping))
-                    running.Add(DoAsync(kind, row, scopes, logger, stopping));
+                var (places, yields) = (AtOnce - running.Count, !IsBehind(behindSince));
+                var rows = await ClaimAsync(kind, places, scopes, clock, stopping);
+                // With every place taken more may be due; that is so until one stays free.
+                behindSince = rows.Count == places ? behindSince ?? Stopwatch.GetTimestamp() : null;
+                foreach (var row in rows)
+                    running.Add(DoAsync(kind, row, yields, scopes, logger, stopping));
             }
             catch (Exception e) when (!stopping.IsCancellationRequested)
             {
@@ -69,16 +82,22 @@ public static partial class DueWork
                 break;
             }
 
-            // With all places taken only an end makes room; else what falls due meanwhile is looked for.
+            // With all places taken only an end makes room; others that end with it are made up for in one question.
+            // Else what falls due meanwhile is looked for.
             if (running.Count == AtOnce)
+            {
                 await Task.WhenAny(running);
+                await Task.WhenAny(Task.WhenAll(running), Task.Delay(Together, CancellationToken.None));
+            }
             else
-                await Task.Delay(kind.Pause, stopping).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+                await wake.WaitAsync(kind.Pause, stopping).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             running.RemoveAll(task => task.IsCompleted);
         }
 
         await Task.WhenAll(running);
     }
+
+    private static bool IsBehind(long? since) => since is { } at && Stopwatch.GetElapsedTime(at) > MostYielding;
 
     private static async Task BringForwardAsync(
         DueKind kind,
@@ -120,6 +139,7 @@ public static partial class DueWork
     private static async Task DoAsync(
         DueKind kind,
         DueRow row,
+        bool yields,
         IServiceScopeFactory scopes,
         ILogger logger,
         CancellationToken ct
@@ -128,6 +148,8 @@ public static partial class DueWork
         try
         {
             await using var scope = scopes.CreateAsyncScope();
+            if (yields)
+                await scope.ServiceProvider.GetRequiredService<WorkPace>().TakeTurnAsync(ct);
             scope.ServiceProvider.GetRequiredService<Tenant>().Enter(row.WorkspaceId);
             await kind.DoAsync(scope.ServiceProvider, row.Id, ct);
         }

@@ -38,6 +38,7 @@ internal sealed class FaultCheck(FaultWorld world, FaultRun run)
                 $"""
                 UPDATE messages SET due_at = '{now}' WHERE state = 'Due' AND attempts > 0 AND due_at > '{now}';
                 UPDATE messages SET sending_until = NULL WHERE state = 'Due' AND sending_until < '{now}'::timestamptz + interval '150 seconds';
+                UPDATE tellings SET working_until = NULL WHERE working_until < '{now}'::timestamptz + interval '30 seconds';
                 UPDATE written_events SET due_at = '{now}' WHERE due_at > '{now}';
                 UPDATE written_events SET writing_until = NULL WHERE due_at IS NOT NULL AND writing_until < '{now}'::timestamptz + interval '150 seconds'
                 """
@@ -45,6 +46,7 @@ internal sealed class FaultCheck(FaultWorld world, FaultRun run)
             var left = await AskAsync(
                 $"""
                 SELECT 'message ' || kind || ' to ' || to_email || ' ' || coalesce(fault, '') FROM messages WHERE state = 'Due' AND due_at <= '{now}'
+                UNION ALL SELECT 'telling of ' || page_id FROM tellings
                 UNION ALL SELECT 'event ' || uid || ' ' || coalesce(fault, '') FROM written_events WHERE due_at IS NOT NULL
                 """
             );

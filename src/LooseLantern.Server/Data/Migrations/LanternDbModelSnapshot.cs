@@ -897,6 +897,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_commitments");
 
+                    b.HasIndex("HeldUntil")
+                        .HasDatabaseName("ix_commitments_held_until")
+                        .HasFilter("held_until IS NOT NULL");
+
                     b.HasIndex("HostId")
                         .HasDatabaseName("ix_commitments_host_id");
 
@@ -1029,6 +1033,40 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_email_codes_page_id_email_made_at");
 
                     b.ToTable("email_codes", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.FactChange", b =>
+                {
+                    b.Property<Guid>("Of")
+                        .HasColumnType("uuid")
+                        .HasColumnName("of");
+
+                    b.Property<ulong>("Xid")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("xid8")
+                        .HasColumnName("xid")
+                        .HasDefaultValueSql("pg_current_xact_id()");
+
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
+                    b.Property<Instant>("At")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasDefaultValueSql("now()");
+
+                    b.HasKey("Of", "Xid", "Kind")
+                        .HasName("pk_fact_changes");
+
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_fact_changes_at");
+
+                    b.HasIndex("Xid")
+                        .HasDatabaseName("ix_fact_changes_xid");
+
+                    b.ToTable("fact_changes", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.FormerAddress", b =>
@@ -2468,6 +2506,46 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("signed_in", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.TellingRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.PrimitiveCollection<Guid[]>("BookingIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("booking_ids");
+
+                    b.Property<Guid>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<string>("Telling")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("telling");
+
+                    b.Property<Instant?>("WorkingUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("working_until");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_tellings");
+
+                    b.HasIndex("PageId")
+                        .HasDatabaseName("ix_tellings_page_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_tellings_workspace_id");
+
+                    b.ToTable("tellings", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.UnreadEventRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2784,6 +2862,10 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("DueAt")
                         .HasDatabaseName("ix_written_events_due_at");
+
+                    b.HasIndex("HoldId")
+                        .HasDatabaseName("ix_written_events_hold_id")
+                        .HasFilter("hold_id IS NOT NULL");
 
                     b.HasIndex("HostId")
                         .HasDatabaseName("ix_written_events_host_id");
@@ -3541,6 +3623,16 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_signed_in_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.TellingRow", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_tellings_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.UnreadEventRow", b =>

@@ -106,8 +106,9 @@ public enum MessageHold
 }
 
 /// <summary>
-/// Something to tell somebody, written in the transaction of what it speaks of, so that neither can be there without
-/// the other. It says what was so then, whatever became of it before it was sent.
+/// Something to tell somebody. What tells of bookings is written from a <see cref="TellingRow"/>, which is there or not
+/// with what it speaks of; all else in the transaction of what it speaks of. It says what was so then, whatever became
+/// of it before it was sent.
 /// </summary>
 public sealed class Message : IBelongsToWorkspace
 {

@@ -44,13 +44,14 @@ public sealed record BookingDetail(
 );
 
 /// <summary>Gathers what is known of one booking.</summary>
-public sealed class BookingDetails(LanternDb db, BookingRows rows, IClock clock)
+public sealed class BookingDetails(LanternDb db, BookingRows rows, Tellings tellings, IClock clock)
 {
     private const int Most = 100;
 
     /// <exception cref="Refusal">404 where there is none.</exception>
     public async Task<BookingDetail> OfAsync(Guid id, CancellationToken ct)
     {
+        await tellings.WriteAllAsync(null, ct);
         var booking = await BookingRows
             .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.NotCancelled]).AsNoTracking())
             .FirstOrDefaultAsync(row => row.Id == id, ct)

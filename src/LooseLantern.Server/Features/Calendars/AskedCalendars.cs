@@ -34,12 +34,17 @@ public static class AskedCalendars
     /// How fresh is what is known of a calendar; null for files and what is kept here, which are never out of reach.
     /// </summary>
     public static Freshness? FreshnessOf(Calendar calendar) =>
-        calendar.Kind is CalendarKind.Account or CalendarKind.Address
-            ? new Freshness(
-                calendar.LookedAt,
-                calendar.UnreachableSince,
-                Duration.FromSeconds(calendar.RefreshSeconds ?? 0)
-            )
+        FreshnessOf(calendar.Kind, calendar.LookedAt, calendar.UnreachableSince, calendar.RefreshSeconds);
+
+    /// <inheritdoc cref="FreshnessOf(Calendar)"/>
+    public static Freshness? FreshnessOf(
+        CalendarKind kind,
+        Instant lookedAt,
+        Instant? unreachableSince,
+        int? refreshSeconds
+    ) =>
+        kind is CalendarKind.Account or CalendarKind.Address
+            ? new Freshness(lookedAt, unreachableSince, Duration.FromSeconds(refreshSeconds ?? 0))
             : null;
 
     /// <summary>For how long the last known state of a calendar counts, as the workspace chose.</summary>

@@ -32,6 +32,25 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
     public static Span UsualRange(Instant now) => new(now - Behind, now + Ahead);
 
     /// <summary>
+    /// Asks, in a round trip that the caller makes, whether all calendars of these hosts are read for all of
+    /// <paramref name="range"/>.
+    /// </summary>
+    public static Asked<bool> AskCovered(
+        RoundTrip trip,
+        Guid workspace,
+        IReadOnlyCollection<Guid> hostIds,
+        Span range
+    ) =>
+        trip.Ask(
+            $"""
+            SELECT NOT EXISTS (
+                SELECT 1 FROM calendar_hosts f JOIN calendars c ON c.id = f.calendar_id
+                WHERE f.workspace_id = {workspace} AND f.host_id = ANY({hostIds.ToArray()}) AND NOT c.read_range @> {range.ToRange()})
+            """,
+            row => row.GetBoolean(0)
+        );
+
+    /// <summary>
     /// Sees to it that the calendars that count for these hosts are read for all of <paramref name="range"/>.
     /// </summary>
     public async Task CoverAsync(IReadOnlyCollection<Guid> hostIds, Span range, CancellationToken ct)

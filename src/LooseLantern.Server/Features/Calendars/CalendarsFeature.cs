@@ -18,6 +18,7 @@ public static class CalendarsFeature
             .AddSingleton<CalendarSecrets>()
             .AddSingleton<IcsAddress>()
             .AddScoped<CalendarUnrolling>()
+            .AddScoped<CalendarReadiness>()
             .AddScoped<CalendarStoring>()
             .AddScoped<OutsideNoticing>()
             .AddScoped<CalendarViews>()

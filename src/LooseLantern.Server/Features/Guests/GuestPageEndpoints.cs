@@ -5,7 +5,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Openings;
-using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Pages.Kept;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Features.TimeZones;
@@ -14,6 +14,7 @@ using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Net.Http.Headers;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Guests;
@@ -206,7 +207,7 @@ public static class GuestPageEndpoints
 
         page.MapGet(
                 "/openings",
-                async (
+                async Task<IResult> (
                     string desk,
                     string page,
                     string? from,
@@ -214,23 +215,26 @@ public static class GuestPageEndpoints
                     string? duration,
                     string? zone,
                     string? party,
-                    GuestPageFinding finding,
-                    OpeningsInputs inputs,
+                    KeptOpenings kept,
+                    HttpContext context,
                     CancellationToken ct
                 ) =>
                 {
-                    var found = await finding.FindAsync(desk, page, ct);
-                    var asked = OpeningsQuery.Read(from, to, duration, found.Page, party);
-                    var rules = inputs.Rules(found.Page, asked.Party);
-                    return OpeningsAnswer.Of(
-                        found.Page,
-                        asked,
-                        await inputs.OpeningsAsync(rules, asked.From, asked.To, asked.Duration, ct),
-                        zone
+                    var asked = new OpeningsAsked(desk, page, from, to, duration, zone, party);
+                    // What works them out is only made where they are not known.
+                    var answer = await kept.FindAsync(asked, ct)
+                        ?? await context.RequestServices.GetRequiredService<GuestOpenings>().AnswerAsync(asked, ct);
+                    context.Response.Headers.CacheControl = "no-cache";
+                    return Results.Bytes(
+                        answer.Body,
+                        "application/json; charset=utf-8",
+                        entityTag: EntityTagHeaderValue.Parse(answer.Tag)
                     );
                 }
             )
             .WithName("getOpenings")
+            .Produces<OpeningsAnswer>()
+            .Produces(304)
             .ProducesValidationProblem()
             .ProducesProblem(404);
 
@@ -349,7 +353,7 @@ public static class GuestPageEndpoints
 }
 
 /// <summary>Finds a published page by its address, and with it the workspace of the request.</summary>
-public sealed class GuestPageFinding(LanternDb db, Tenant tenant, PageEditing pages)
+public sealed class GuestPageFinding(LanternDb db, Tenant tenant, PageReading reading)
 {
     public async Task<(Page Page, string Workspace)> FindAsync(
         string deskAddress,
@@ -357,13 +361,15 @@ public sealed class GuestPageFinding(LanternDb db, Tenant tenant, PageEditing pa
         CancellationToken ct
     )
     {
+        if (await reading.LatelyAtAsync(deskAddress, pageAddress, ct) is { } lately)
+            return (lately.Page, lately.Workspace.Name);
         var desk = await db
             .Desks.IgnoreQueryFilters()
             .AsNoTracking()
             .FirstOrDefaultAsync(row => row.Address == deskAddress, ct)
             ?? throw Refusal.NotFound("page");
         tenant.Enter(desk.WorkspaceId);
-        var page = await PublishedAsync(row => row.DeskId == desk.Id && row.Address == pageAddress, ct)
+        var id = await PublishedAsync(row => row.DeskId == desk.Id && row.Address == pageAddress, ct)
             ?? (
                 await db
                     .FormerAddresses.AsNoTracking()
@@ -373,9 +379,14 @@ public sealed class GuestPageFinding(LanternDb db, Tenant tenant, PageEditing pa
                     : null
             )
             ?? throw Refusal.NotFound("page");
-        return (page, await db.Workspaces.Select(workspace => workspace.Name).SingleAsync(ct));
+        var found = await reading.OfAsync(id, ct) ?? throw Refusal.NotFound("page");
+        return (found.Page, found.Workspace.Name);
     }
 
-    private Task<Page?> PublishedAsync(Expression<Func<Page, bool>> which, CancellationToken ct) =>
-        pages.OfDesks().AsNoTracking().Where(row => row.State == PageState.Published).FirstOrDefaultAsync(which, ct);
+    private Task<Guid?> PublishedAsync(Expression<Func<Page, bool>> which, CancellationToken ct) =>
+        db
+            .DeskPages.Where(row => row.State == PageState.Published)
+            .Where(which)
+            .Select(row => (Guid?)row.Id)
+            .FirstOrDefaultAsync(ct);
 }

@@ -7,6 +7,8 @@ public static class GuestsFeature
         services
             .AddScoped<GuestPageFinding>()
             .AddScoped<GuestPageViews>()
+            .AddSingleton<KeptOpenings>()
+            .AddScoped<GuestOpenings>()
             .AddScoped<GuestDeskFinding>()
             .AddScoped<PersonalAddresses>()
             .AddSingleton<BusyNetworks>()

@@ -34,7 +34,7 @@ public sealed class LinkEditing(
     LinkFilling filling,
     LinkAddresses addresses,
     Holding holding,
-    HostLocks hostLocks,
+    TimeLocks locks,
     LinkTaking taking,
     Allowances allowances,
     RecordKeeping record,
@@ -333,15 +333,19 @@ public sealed class LinkEditing(
         return await GetAsync(id, ct);
     }
 
-    /// <summary>The page first, then hosts in order of id, as bookings do.</summary>
     private async Task<AvailabilityLink> LockedAsync(Guid id, IReadOnlyCollection<Guid> moreHosts, CancellationToken ct)
     {
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {id} FOR UPDATE", ct);
-        db.ChangeTracker.Clear();
-        var link = await GetAsync(id, ct);
-        var holding = await db.Commitments.Where(row => row.HolderId == id).Select(row => row.HostId).ToListAsync(ct);
-        await hostLocks.TakeAsync([.. HostsOf(link), .. moreHosts, .. holding], ct);
-        return link;
+        await locks.TakeAsync(
+            new TimeLock
+            {
+                Pages = [id],
+                LineUps = true,
+                Hosts = moreHosts,
+                HostsOfHolder = id,
+            },
+            ct
+        );
+        return await GetAsync(id, ct);
     }
 
     private static void RequireLiving(AvailabilityLink link)

@@ -88,27 +88,61 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsInputs
 
         return false;
     }
+}
+
+/// <summary>
+/// Has links looked at as soon as time of their hosts was taken or let go, told by the notes of changes: nobody who
+/// takes a time looks for links under its locks.
+/// </summary>
+public sealed class LinksToLookAt(IServiceScopeFactory scopes, IClock clock)
+{
+    private string? _seen;
 
     /// <summary>
-    /// Has links that are out looked at soon, since time of some of their hosts is being taken or let go. It is seen
-    /// once the caller's transaction is committed; who looks at one of them just now is not waited for, and looks again
-    /// within its minute.
+    /// Marks the links that changed since it was last asked; who looks at one of them just now is not waited for, and
+    /// looks again within its minute. The first time there is nothing to go by: all are looked at within that minute.
     /// </summary>
-    public static Task LookSoonAsync(LanternDb db, Guid[] hostIds, Instant now, CancellationToken ct) =>
-        db.Database.ExecuteSqlAsync(
-            $"""
-            UPDATE links SET check_due_at = {now} WHERE id IN (
-                SELECT l.id FROM links l WHERE l.check_due_at > {now} AND l.out_at IS NOT NULL AND l.revoked_at IS NULL
-                    AND EXISTS (SELECT 1 FROM seats s JOIN seat_hosts h ON h.seat_id = s.id WHERE s.page_id = l.id AND h.host_id = ANY({hostIds}))
-                FOR UPDATE SKIP LOCKED)
-            """,
-            ct
-        );
+    public async Task MarkAsync(CancellationToken ct)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<LanternDb>();
+        var trip = new RoundTrip(db);
+        var snapshot = trip.Ask($"SELECT pg_current_snapshot()::text", row => row.GetString(0));
+        if (_seen is { } seen)
+        {
+            var now = clock.GetCurrentInstant();
+            trip.Do(
+                $"""
+                UPDATE links SET check_due_at = {now} WHERE id IN (
+                    SELECT l.id FROM links l WHERE l.check_due_at > {now} AND l.out_at IS NOT NULL AND l.revoked_at IS NULL AND l.ends_at > {now}
+                        AND EXISTS (SELECT 1 FROM seats s JOIN seat_hosts h ON h.seat_id = s.id
+                            WHERE s.page_id = l.id AND h.host_id IN (
+                                SELECT of FROM fact_changes WHERE kind = 1 AND xid >= pg_snapshot_xmin({seen}::pg_snapshot)
+                                    AND NOT pg_visible_in_snapshot(xid, {seen}::pg_snapshot)))
+                    FOR UPDATE SKIP LOCKED)
+                """
+            );
+        }
+
+        await trip.RunAsync(ct);
+        _seen = snapshot.Row;
+    }
 }
 
 /// <summary>Looks after links that are out.</summary>
 public sealed class LinkWatch(IServiceScopeFactory scopes, IClock clock, ILogger<LinkWatch> logger) : BackgroundService
 {
-    protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
-        DueWork.RunAsync(LinkWatching.Looks, scopes, clock, logger, stoppingToken);
+    protected override Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        var changed = new LinksToLookAt(scopes, clock);
+        var kind = LinkWatching.Looks with
+        {
+            ClaimAsync = async (db, now, until, most, ct) =>
+            {
+                await changed.MarkAsync(ct);
+                return await LinkWatching.Looks.ClaimAsync(db, now, until, most, ct);
+            },
+        };
+        return DueWork.RunAsync(kind, scopes, clock, logger, stoppingToken);
+    }
 }

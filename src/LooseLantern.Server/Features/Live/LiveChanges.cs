@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using System.Threading.Channels;
+using LooseLantern.Server.Jobs;
 using Npgsql;
 
 namespace LooseLantern.Server.Features.Live;
@@ -9,7 +10,8 @@ namespace LooseLantern.Server.Features.Live;
 /// Tells whoever watches a screen that something in their workspace changed. Servers hear it from the database
 /// (LISTEN), so it does not matter which of them made the change.
 /// </summary>
-public sealed class LiveChanges(NpgsqlDataSource database, IConfiguration configuration) : BackgroundService
+public sealed class LiveChanges(NpgsqlDataSource database, WorkSignals signals, IConfiguration configuration)
+    : BackgroundService
 {
     public const string Channel = "lantern_changes";
 
@@ -132,6 +134,8 @@ public sealed class LiveChanges(NpgsqlDataSource database, IConfiguration config
 
     private void Tell(Guid? workspace)
     {
+        // Whatever changes bookings is heard here, and may be to be told.
+        signals.Tellings.Wake();
         foreach (var watcher in _watchers.Values)
         {
             if (workspace is null || watcher.Workspace == workspace)

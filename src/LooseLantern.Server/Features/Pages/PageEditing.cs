@@ -2,6 +2,7 @@ using System.Text.Json;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -21,6 +22,7 @@ public sealed class PageEditing(
     CalendarChoosing choices,
     PageEditions editions,
     PageFilling filling,
+    Tellings tellings,
     IClock clock
 )
 {
@@ -95,6 +97,8 @@ public sealed class PageEditing(
     /// <summary>Opens a page to guests, with all that waits to be published.</summary>
     public async Task<Page> PublishAsync(Guid id, int version, CancellationToken ct)
     {
+        // Whoever booked is told in the words that were published then.
+        await tellings.WriteAllAsync(id, ct);
         var page = await GetAsync(id, ct);
         Require(page, version);
         var draft = page.Draft;

@@ -102,7 +102,10 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, Actor actor, IClock
                 Document = times.Hours,
             };
         else
+        {
             own.Document = times.Hours;
+            own.Version++;
+        }
 
         FillBlocks(page, times.Blocks);
         FillSeats(page, times.LineUp, since);

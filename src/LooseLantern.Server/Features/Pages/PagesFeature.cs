@@ -1,14 +1,23 @@
+using LooseLantern.Server.Features.Pages.Kept;
+using LooseLantern.Server.Hosting;
+
 namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>What pages and their editions needs.</summary>
 public static class PagesFeature
 {
-    public static IServiceCollection AddPages(this IServiceCollection services) =>
+    public static IServiceCollection AddPages(this IServiceCollection services)
+    {
         services
             .AddScoped<PageEditing>()
             .AddScoped<PageFilling>()
+            .AddSingleton<KeptPages>()
+            .AddScoped<PageReading>()
             .AddScoped<PageEditions>()
             .AddScoped<PageCopies>()
             .AddScoped<GuestNames>()
             .AddScoped<CalendarChoosing>();
+        // What only describes the program serves nobody.
+        return DesignTime.IsBuilding ? services : services.AddHostedService<OldNotes>();
+    }
 }

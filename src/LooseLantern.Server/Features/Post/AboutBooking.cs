@@ -8,7 +8,7 @@ using Microsoft.EntityFrameworkCore;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>A booking with all that messages say of it.</summary>
-/// <param name="People">Of the team, who have a mail address, by id.</param>
+/// <param name="People">Of the team, who have a mail address and may hear of it, by id.</param>
 public sealed record AboutBooking(
     Booking Booking,
     Session Session,
@@ -17,6 +17,8 @@ public sealed record AboutBooking(
     IReadOnlyDictionary<Guid, Person> People
 )
 {
+    private const int MostInOneQuery = 4;
+
     public Span Time => new(Session.Time.LowerBound, Session.Time.UpperBound);
 
     /// <summary>In the order of their seats.</summary>
@@ -50,13 +52,15 @@ public sealed record AboutBooking(
     public Participant PartyOf(Host host) => BookingParticipants.Of(host, PersonOf(host)?.Email);
 
     /// <summary>All of these bookings, cancelled ones too, in order of id.</summary>
+    /// <param name="moreHosts">Who is spoken of too, as those who were hosts before.</param>
     public static async Task<List<AboutBooking>> ReadAsync(
         LanternDb db,
         IReadOnlyCollection<Guid> bookingIds,
-        CancellationToken ct
+        CancellationToken ct,
+        IReadOnlyList<Guid>? moreHosts = null
     )
     {
-        var bookings = await db
+        var whole = db
             .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()
             .Where(booking => bookingIds.Contains(booking.Id))
@@ -66,16 +70,15 @@ public sealed record AboutBooking(
             .Include(booking => booking.Session!)
                 .ThenInclude(session => session.Hosts)
                     .ThenInclude(host => host.Host)
-            .AsSplitQuery()
-            .OrderBy(booking => booking.Id)
-            .ToListAsync(ct);
+            .OrderBy(booking => booking.Id);
+        // Of a few bookings all comes in one round trip; of a group the page would come once for each.
+        var bookings = await (
+            bookingIds.Count <= MostInOneQuery ? whole.AsSingleQuery() : whole.AsSplitQuery()
+        ).ToListAsync(ct);
         if (bookings.Count == 0)
             return [];
         var workspace = await db.Workspaces.Select(row => row.Name).SingleAsync(ct);
-        var people = await db
-            .Users.AsNoTracking()
-            .Where(person => person.Email != null && person.LeftAt == null)
-            .ToDictionaryAsync(person => person.Id, ct);
+        var people = await PeopleAsync(db, bookings, moreHosts ?? [], ct);
         return bookings.ConvertAll(booking => new AboutBooking(
             booking,
             booking.Session!,
@@ -83,5 +86,36 @@ public sealed record AboutBooking(
             workspace,
             people
         ));
+    }
+
+    /// <summary>Who of the team may hear of it: its hosts, who acts for them, and whoever sees all bookings.</summary>
+    private static Task<Dictionary<Guid, Person>> PeopleAsync(
+        LanternDb db,
+        List<Booking> bookings,
+        IReadOnlyList<Guid> moreHosts,
+        CancellationToken ct
+    )
+    {
+        var hosts = bookings
+            .SelectMany(booking => booking.Session!.Hosts)
+            .Select(host => host.HostId)
+            .Concat(moreHosts)
+            .Distinct()
+            .ToList();
+        var makers = bookings.Select(booking => booking.BookedBy).OfType<Guid>().Distinct().ToList();
+        return db
+            .Users.AsNoTracking()
+            .Where(person =>
+                person.Email != null
+                && person.LeftAt == null
+                && (
+                    person.IsOwner
+                    || person.IsCoordinator
+                    || makers.Contains(person.Id)
+                    || db.Hosts.Any(host => host.PersonId == person.Id && hosts.Contains(host.Id))
+                    || db.ActingFor.Any(acting => acting.PersonId == person.Id && hosts.Contains(acting.HostId))
+                )
+            )
+            .ToDictionaryAsync(person => person.Id, ct);
     }
 }

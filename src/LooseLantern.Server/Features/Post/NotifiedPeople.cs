@@ -21,7 +21,10 @@ public sealed class NotifiedPeople(LanternDb db)
                 heard.TryAdd(person.Id, new Notified(person, person.Notifications.Own, host.Id, IsFormer: false));
         }
 
-        var former = await db.Hosts.AsNoTracking().Where(host => telling.FormerHosts.Contains(host.Id)).ToListAsync(ct);
+        var former =
+            telling.FormerHosts.Count == 0
+                ? []
+                : await db.Hosts.AsNoTracking().Where(host => telling.FormerHosts.Contains(host.Id)).ToListAsync(ct);
         foreach (var host in former)
         {
             if (about.PersonOf(host) is { } person)

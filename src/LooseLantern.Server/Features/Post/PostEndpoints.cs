@@ -59,11 +59,13 @@ public static class PostEndpoints
                     int? skip,
                     int? take,
                     LanternDb db,
+                    Tellings tellings,
                     PostSettings settings,
                     IClock clock,
                     CancellationToken ct
                 ) =>
                 {
+                    await tellings.WriteAllAsync(null, ct);
                     MessageState? asked =
                         state is null ? null
                         : Enum.TryParse<MessageState>(state, ignoreCase: true, out var one) ? one

@@ -19,12 +19,15 @@ public static class PostFeature
             .AddScoped<ReminderWriting>()
             .AddScoped<PersonPost>()
             .AddScoped<PostWriting>()
+            .AddScoped<Tellings>()
             .AddScoped<SessionWords>()
             .AddScoped<InsertsInPost>()
             .AddScoped<LettingOut>()
             .AddScoped<PostSending>()
             .AddScoped<DailyPost>();
         // What only describes the program serves nobody.
-        return DesignTime.IsBuilding ? services : services.AddHostedService<PostSender>();
+        return DesignTime.IsBuilding
+            ? services
+            : services.AddHostedService<TellingWriter>().AddHostedService<PostSender>();
     }
 }

@@ -8,6 +8,7 @@ namespace LooseLantern.Server.Features.Post;
 public sealed class PostSender(
     PostSettings settings,
     MailServer server,
+    WorkSignals signals,
     IServiceScopeFactory scopes,
     IClock clock,
     ILogger<PostSender> logger
@@ -45,7 +46,9 @@ public sealed class PostSender(
     protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
         Task.WhenAll(
             DueWork.RunAsync(DailyPost.Gathers, scopes, clock, logger, stoppingToken),
-            settings.Host is null ? Task.CompletedTask : DueWork.RunAsync(Sends, scopes, clock, logger, stoppingToken),
+            settings.Host is null
+                ? Task.CompletedTask
+                : DueWork.RunAsync(Sends, scopes, clock, logger, stoppingToken, signals.Messages),
             settings.Host is null ? Task.CompletedTask : LearnAsync(stoppingToken)
         );
 

@@ -2,15 +2,14 @@ using LooseLantern.Core.Reminders;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.ActingFor;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>
-/// Writes messages about bookings, in the transaction of what they speak of and after it was saved there: each says
-/// what is so now. They go out later (<see cref="PostSender"/>).
+/// Writes messages about bookings once what they speak of is saved: each says what is so now
+/// (<see cref="Tellings"/> sees to it that this is what was so then). They go out later (<see cref="PostSender"/>).
 /// </summary>
 public sealed class PostWriting(
     LanternDb db,
@@ -18,7 +17,6 @@ public sealed class PostWriting(
     Invitations invitations,
     NotifiedPeople notifiedPeople,
     ReminderWriting reminders,
-    Actor actor,
     IClock clock
 )
 {
@@ -32,7 +30,12 @@ public sealed class PostWriting(
     /// <remarks>Of several bookings of one session the team hears once, with everybody's names.</remarks>
     public async Task TellAsync(IReadOnlyCollection<Guid> bookingIds, Telling telling, CancellationToken ct)
     {
-        foreach (var session in (await AboutBooking.ReadAsync(db, bookingIds, ct)).GroupBy(about => about.Session.Id))
+        telling = telling with { At = telling.At ?? clock.GetCurrentInstant() };
+        foreach (
+            var session in (await AboutBooking.ReadAsync(db, bookingIds, ct, telling.FormerHosts)).GroupBy(about =>
+                about.Session.Id
+            )
+        )
             await TellAsync([.. session], telling, ct);
     }
 
@@ -62,9 +65,14 @@ public sealed class PostWriting(
 
             if (telling.Occasion == Occasion.Replied)
                 continue;
-            await reminders.WriteAsync(about, ct);
+            await reminders.WriteAsync(about, telling.At!.Value, ct);
             if (about.Page.Places > 1 || about.Page.Offer is not null)
-                await reminders.RenewAsync(telling.FormerSessionId ?? about.Session.Id, about.Booking.Id, ct);
+                await reminders.RenewAsync(
+                    telling.FormerSessionId ?? about.Session.Id,
+                    about.Booking.Id,
+                    telling.At!.Value,
+                    ct
+                );
         }
     }
 
@@ -93,7 +101,7 @@ public sealed class PostWriting(
 
     private void ToReader(AboutBooking about, Telling telling, Guid[] files, MessageKind told, Reader reader)
     {
-        var message = Of(about, told, reader, () =>
+        var message = Of(telling, about, told, reader, () =>
             GuestMails.Write(about.Page.Post, told, reader.Language, words.Of(about, telling, reader))
         );
         if (about.Page.Post.ToGuests == GuestMail.Invitation && MethodFor(about, telling) is { } method)
@@ -145,7 +153,7 @@ public sealed class PostWriting(
         };
         var kind =
             method == InvitationMethod.Cancel ? MessageKind.CancelledForCompanion : MessageKind.BookedForCompanion;
-        var message = Of(about, kind, reader, () =>
+        var message = Of(telling, about, kind, reader, () =>
             PostTemplates.Write(kind, reader.Language, words.Of(about, telling, reader))
         );
         if (about.Page.Post.ToGuests == GuestMail.Invitation)
@@ -187,7 +195,7 @@ public sealed class PostWriting(
                 LooseLantern.Core.TimeText.Clock.Usual,
                 about.Page.Zone
             );
-            var message = Of(about, told, reader, () =>
+            var message = Of(telling, about, told, reader, () =>
                 PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader))
             );
             Attach(message, method, () => invitations.ForInvitedAlong(about, method, guests, along));
@@ -204,6 +212,8 @@ public sealed class PostWriting(
 
     private async Task ToTeamAsync(AboutBooking about, Telling telling, CancellationToken ct)
     {
+        IReadOnlySet<Guid>? written = null;
+        List<Booking>? guests = null;
         foreach (var notified in await notifiedPeople.OfAsync(about, telling, ct))
         {
             MessageKind? kind = telling.Occasion switch
@@ -215,29 +225,37 @@ public sealed class PostWriting(
                 Occasion.Lapsed => MessageKind.LapsedForHost,
                 Occasion.Replied => MessageKind.RepliedForHost,
                 // Whoever is a host of it, or declined it for one, knows it.
-                Occasion.Declined when notified.HostId is not null || notified.Person.Id == actor.Person?.Id => null,
+                Occasion.Declined when notified.HostId is not null || notified.Person.Id == telling.Teller => null,
                 Occasion.Declined => MessageKind.DeclinedForHost,
                 _ => MessageKind.BookedForHost,
             };
             if (kind is not { } told)
                 continue;
             var reader = Reader.Of(notified.Person);
-            var message = Of(about, told, reader, () =>
+            var message = Of(telling, about, told, reader, () =>
                 PostTemplates.Write(told, reader.Language, words.Of(about, telling, reader))
             );
             message.PersonId = notified.Person.Id;
             if (told == MessageKind.AskedForHost)
                 message.ProtectedSecret = about.Booking.ProtectedAnswerSecret;
-            Time(message, notified, about);
-            await InviteAsync(about, notified, message, ct);
+            Time(message, notified, about, telling.At!.Value);
+            // A host in whose calendar it can't be written gets the appointment by mail.
+            if (IsInvited(notified, message))
+            {
+                written ??= await WrittenToAsync(about, ct);
+                guests ??= await GuestsAsync(about, ct);
+                if (!written.Contains(notified.HostId!.Value))
+                    Invite(about, notified, message, guests);
+            }
+
             db.Messages.Add(message);
         }
     }
 
     /// <summary>At once, after quiet hours, or with all else of the day.</summary>
-    private void Time(Message message, Notified notified, AboutBooking about)
+    private static void Time(Message message, Notified notified, AboutBooking about, Instant now)
     {
-        var (now, notifications) = (clock.GetCurrentInstant(), notified.Person.Notifications);
+        var notifications = notified.Person.Notifications;
         var zone = DateTimeZoneProviders.Tzdb[notified.Person.Zone];
         // What has to be answered in time waits for nothing.
         if (message.Kind == MessageKind.AskedForHost)
@@ -248,28 +266,33 @@ public sealed class PostWriting(
             message.DueAt = new QuietHours(from, until).After(now, about.Time.Start, zone);
     }
 
-    /// <summary>A host in whose calendar it can't be written gets the appointment by mail.</summary>
-    private async Task InviteAsync(AboutBooking about, Notified notified, Message message, CancellationToken ct)
+    private static bool IsInvited(Notified notified, Message message) =>
+        notified.HostId is not null
+        && message.State != MessageState.Gathered
+        && message.Kind is not (MessageKind.AskedForHost or MessageKind.RepliedForHost or MessageKind.LapsedForHost);
+
+    private void Invite(AboutBooking about, Notified notified, Message message, List<Booking> guests)
     {
-        if (
-            notified.HostId is not { } hostId
-            || message.State == MessageState.Gathered
-            || message.Kind is MessageKind.AskedForHost or MessageKind.RepliedForHost or MessageKind.LapsedForHost
-        )
-            return;
-        var isWritten = await db.WrittenEvents.AnyAsync(
-            row => row.SessionId == about.Session.Id && row.HostId == hostId,
-            ct
-        );
-        if (isWritten)
-            return;
-        var guests = await GuestsAsync(about, ct);
         var method = notified.IsFormer || guests.Count == 0 ? InvitationMethod.Cancel : InvitationMethod.Request;
         Attach(message, method, () => invitations.ForHost(about, method, guests));
     }
 
-    private Message Of(AboutBooking about, MessageKind kind, Reader reader, Func<WrittenMail> write) =>
-        PostDraft.Of(about, kind, reader, write, clock.GetCurrentInstant());
+    /// <summary>The hosts in whose calendars it is written, or will be.</summary>
+    private async Task<IReadOnlySet<Guid>> WrittenToAsync(AboutBooking about, CancellationToken ct) =>
+        (
+            await db
+                .WrittenEvents.Where(row => row.SessionId == about.Session.Id)
+                .Select(row => row.HostId)
+                .ToListAsync(ct)
+        ).ToHashSet();
+
+    private static Message Of(
+        Telling telling,
+        AboutBooking about,
+        MessageKind kind,
+        Reader reader,
+        Func<WrittenMail> write
+    ) => PostDraft.Of(about, kind, reader, write, telling.At!.Value);
 
     private static void Attach(Message message, InvitationMethod method, Func<string> write)
     {

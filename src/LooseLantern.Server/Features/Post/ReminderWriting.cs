@@ -10,37 +10,43 @@ namespace LooseLantern.Server.Features.Post;
 /// Writes the reminders of a booking, as messages that are due later. Those of before are dropped, so that they move
 /// and go with the booking. What can wait does not come in the quiet hours of its reader.
 /// </summary>
-public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
+public sealed class ReminderWriting(LanternDb db, PostWords words)
 {
     /// <summary>Guests have no settings of their own; at night nobody wants to hear of tomorrow.</summary>
     private static readonly QuietHours OfGuests = new(new LocalTime(21, 0), new LocalTime(8, 0));
 
-    public async Task WriteAsync(AboutBooking about, CancellationToken ct)
+    /// <param name="now">When what is told was done: who booked so late needs no reminder.</param>
+    public async Task WriteAsync(AboutBooking about, Instant now, CancellationToken ct)
     {
-        var booking = about.Booking;
-        await db
-            .Messages.Where(row =>
-                row.BookingId == booking.Id
-                && (row.Kind == MessageKind.ReminderForGuest || row.Kind == MessageKind.ReminderForHost)
-                && row.State == MessageState.Due
-                && row.Attempts == 0
-            )
-            .ExecuteDeleteAsync(ct);
+        var (booking, trip) = (about.Booking, new RoundTrip(db));
+        trip.Do(
+            $"""
+            DELETE FROM messages WHERE booking_id = {booking.Id} AND workspace_id = {booking.WorkspaceId}
+                AND kind IN ('ReminderForGuest', 'ReminderForHost') AND state = 'Due' AND attempts = 0
+            """
+        );
+        // Of all who come, in the order in which they booked.
+        var guests = trip.Ask(
+            $"""
+            SELECT id, guest_name FROM bookings
+            WHERE session_id = {booking.SessionId} AND cancelled_at IS NULL AND waits_until IS NULL ORDER BY id
+            """,
+            row => (Id: row.GetGuid(0), Name: row.GetString(1))
+        );
+        await trip.RunAsync(ct);
         if (booking.CancelledAt is not null || booking.WaitsUntil is not null)
             return;
         // A group's hosts are reminded once, by its first guest's booking.
-        var isFirst = !await db.Bookings.AnyAsync(
-            row => row.SessionId == booking.SessionId && row.Id < booking.Id && row.WaitsUntil == null,
-            ct
-        );
+        var isFirst = guests.Rows is [var first, ..] && first.Id == booking.Id;
         var telling = new Telling(Occasion.Booked);
-        var toHosts = telling with { AllGuests = isFirst ? await GuestsAsync(booking.SessionId, ct) : [] };
+        var toHosts = telling with { AllGuests = isFirst ? [.. guests.Rows.Select(guest => guest.Name)] : [] };
         foreach (var minutes in about.Page.Post.Reminders)
         {
             foreach (var reader in about.Page.Post.ToGuests == GuestMail.None ? [] : Reader.AllOf(booking))
             {
                 Add(
                     about,
+                    now,
                     MessageKind.ReminderForGuest,
                     reader,
                     () =>
@@ -68,6 +74,7 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
                     : null;
                 Add(
                     about,
+                    now,
                     MessageKind.ReminderForHost,
                     reader,
                     () =>
@@ -84,17 +91,10 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
         }
     }
 
-    private Task<List<string>> GuestsAsync(Guid sessionId, CancellationToken ct) =>
-        db
-            .Bookings.Where(row => row.SessionId == sessionId && row.WaitsUntil == null)
-            .OrderBy(row => row.Id)
-            .Select(row => row.GuestName)
-            .ToListAsync(ct);
-
     /// <summary>
     /// Of a group, the first guest's booking bears the hosts' reminders; where that one went, the next does.
     /// </summary>
-    public async Task RenewAsync(Guid sessionId, Guid exceptBookingId, CancellationToken ct)
+    public async Task RenewAsync(Guid sessionId, Guid exceptBookingId, Instant now, CancellationToken ct)
     {
         var next = await db
             .Bookings.Where(row => row.SessionId == sessionId && row.WaitsUntil == null)
@@ -104,11 +104,12 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
         if (next is not { } id || id == exceptBookingId)
             return;
         foreach (var about in await AboutBooking.ReadAsync(db, [id], ct))
-            await WriteAsync(about, ct);
+            await WriteAsync(about, now, ct);
     }
 
     private void Add(
         AboutBooking about,
+        Instant now,
         MessageKind kind,
         Reader reader,
         Func<WrittenMail> write,
@@ -117,7 +118,7 @@ public sealed class ReminderWriting(LanternDb db, PostWords words, IClock clock)
         Guid? personId
     )
     {
-        var (now, start, zone) = (clock.GetCurrentInstant(), about.Time.Start, DateTimeZoneProviders.Tzdb[reader.Zone]);
+        var (start, zone) = (about.Time.Start, DateTimeZoneProviders.Tzdb[reader.Zone]);
         var due = ReminderTimes.DueAt(start, minutes, zone);
         // Who books so late knows it still.
         if (due <= now)

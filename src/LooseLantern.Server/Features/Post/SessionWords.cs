@@ -10,7 +10,7 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>Writes to everybody who comes to a session, each in a mail of their own: no guest sees another.</summary>
-public sealed class SessionWords(LanternDb db, PostWords words, Actor actor, IClock clock)
+public sealed class SessionWords(LanternDb db, PostWords words, Tellings tellings, Actor actor, IClock clock)
 {
     public const int MostOfAWord = 4_000;
 
@@ -24,6 +24,8 @@ public sealed class SessionWords(LanternDb db, PostWords words, Actor actor, ICl
             throw Refusal.Invalid("word", "write-something");
         if (word.Length > MostOfAWord)
             throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", MostOfAWord)));
+        // What was done before is told before.
+        await tellings.WriteAllAsync(null, ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // One press after the other, so that what was sent by the same key is seen.
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM sessions WHERE id = {sessionId} FOR UPDATE", ct);

@@ -1,6 +1,8 @@
+using System.Text.Json.Serialization;
 using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Reserving;
+using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
 
@@ -59,6 +61,13 @@ public sealed record Telling(Occasion Occasion)
     /// <summary>What somebody of the team writes to all guests; may be empty.</summary>
     public string Word { get; init; } = "";
 
-    /// <summary>What a mail to the booking's address says.</summary>
+    /// <summary>When it was; null for now.</summary>
+    public Instant? At { get; init; }
+
+    /// <summary>Who of the team did it; null for a guest, or the product itself.</summary>
+    public Guid? Teller { get; init; }
+
+    /// <summary>What a mail to the booking's address says; told at once.</summary>
+    [JsonIgnore]
     public IncomingMail? Reply { get; init; }
 }

@@ -26,7 +26,14 @@ public sealed class TooManyRepliesException : Exception;
 /// Takes mail that came to a booking's own address: keeps it, and where it answers the invitation, notes the answer on
 /// the booking. No answer changes the booking itself; people do that.
 /// </summary>
-public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, PostLimits limits, IClock clock)
+public sealed class ReplyTaking(
+    LanternDb db,
+    Tenant tenant,
+    TimeLocks locks,
+    PostWriting post,
+    PostLimits limits,
+    IClock clock
+)
 {
     private const int MostText = 20_000;
 
@@ -94,7 +101,7 @@ public sealed class ReplyTaking(LanternDb db, Tenant tenant, PostWriting post, P
         );
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // A move that is under way ends first: an answer to the time before it is none to the time after.
-        await PageLock.OfBookingAsync(db, bookingId, ct);
+        await locks.TakeAsync(new TimeLock { PageOfBooking = bookingId }, ct);
         if (await db.Incoming.AnyAsync(row => row.BookingId == bookingId && row.Fingerprint == fingerprint, ct))
             return;
         // Each is told to people; whoever writes more than anybody would is asked to come later.

@@ -11,7 +11,7 @@ namespace LooseLantern.Server.Features.Reserving;
 /// Changes what a guest answered, as long as the appointment has not begun. Hosts read it in their calendars and in the
 /// booking.
 /// </summary>
-public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock clock)
+public sealed class AnswerChanging(LanternDb db, TimeLocks locks, EventWishes wishes, IClock clock)
 {
     /// <exception cref="Refusal">409 for a booking that is cancelled or has begun. Nothing is written then.</exception>
     public async Task ChangeAsync(
@@ -22,8 +22,7 @@ public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock cloc
     )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await PageLock.OfBookingAsync(db, bookingId, ct);
-        db.ChangeTracker.Clear();
+        await locks.TakeAsync(new TimeLock { PageOfBooking = bookingId }, ct);
         var booking = await db
             .Bookings.Include(row => row.Session!)
                 .ThenInclude(session => session.Hosts)
@@ -35,8 +34,7 @@ public sealed class AnswerChanging(LanternDb db, EventWishes wishes, IClock cloc
         if (answers.SequenceEqual(booking.Answers))
             return;
         (booking.Answers, booking.Flags) = (answers, flags);
-        await wishes.ForSessionAsync(booking.Session, ct);
-        await db.SaveChangesAsync(ct);
+        await wishes.SaveAsync([booking.Session], ct);
         await transaction.CommitAsync(ct);
     }
 }

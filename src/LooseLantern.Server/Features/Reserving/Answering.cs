@@ -21,8 +21,9 @@ public sealed record DeclineForm(string Word = "", IReadOnlyList<Instant>? Offer
 public sealed class Answering(
     LanternDb db,
     Cancelling cancelling,
+    TimeLocks locks,
     EventWishes wishes,
-    PostWriting post,
+    Tellings tellings,
     RecordKeeping record,
     IClock clock
 )
@@ -45,8 +46,7 @@ public sealed class Answering(
     public async Task AcceptAsync(Guid bookingId, CancellationToken ct)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await PageLock.OfBookingAsync(db, bookingId, ct);
-        db.ChangeTracker.Clear();
+        await locks.TakeAsync(new TimeLock { PageOfBooking = bookingId }, ct);
         var booking = await db
             .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .Include(row => row.Session!)
@@ -56,15 +56,13 @@ public sealed class Answering(
         RequireWaiting(booking);
         booking.WaitsUntil = null;
         booking.Session!.Sequence++;
-        await wishes.ForSessionAsync(booking.Session, ct);
         record.Note(
             bookingId,
             $"Accepted what {booking.GuestName} asked for",
             [.. booking.Session.Hosts.Select(host => host.HostId)]
         );
-        await db.SaveChangesAsync(ct);
-        await post.TellAsync([bookingId], new Telling(Occasion.Accepted), ct);
-        await db.SaveChangesAsync(ct);
+        tellings.Add(booking.Session.PageId, [bookingId], new Telling(Occasion.Accepted));
+        await wishes.SaveAsync([booking.Session], ct);
         await transaction.CommitAsync(ct);
     }
 

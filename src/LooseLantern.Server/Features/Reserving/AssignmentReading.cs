@@ -2,7 +2,6 @@ using LooseLantern.Core.LineUps;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NpgsqlTypes;
 
@@ -13,101 +12,100 @@ namespace LooseLantern.Server.Features.Reserving;
 public sealed record Meeting(string GuestEmail, Session? Moving = null);
 
 /// <summary>
-/// Loads what choosing hosts for a booking needs to know besides who is free, in a fixed number of queries.
+/// What choosing hosts for bookings needs to know besides who is free, asked in a round trip that others may share: the
+/// same number of statements for one start and for many.
 /// </summary>
-public sealed class AssignmentReading(LanternDb db)
+public sealed class AssignmentAsked
 {
-    /// <param name="page">With its seats loaded; it need not be saved.</param>
-    public async Task<AssignmentFacts> FactsAsync(
-        Page page,
-        Instant start,
-        Meeting meeting,
-        Instant now,
-        CancellationToken ct
-    )
-    {
-        var ids = page.Seats.SelectMany(seat => seat.Hosts).Select(seat => seat.HostId).Distinct().ToList();
-        var weights = await db
-            .Hosts.AsNoTracking()
-            .Where(host => ids.Contains(host.Id))
-            .ToDictionaryAsync(host => host.Id, host => host.Weight, ct);
-        var near = new NpgsqlRange<Instant>(
-            start - Assignment.LoadReach,
-            lowerBoundIsInclusive: true,
-            start + Assignment.LoadReach,
-            upperBoundIsInclusive: true
-        );
-        var moving = meeting.Moving?.Id;
-        var ofPage = db.Sessions.AsNoTracking().Where(session => session.PageId == page.Id);
-        var sessions = (
-            await ofPage
-                .Where(session => session.Time.Overlaps(near) && session.Id != moving)
-                .SelectMany(session =>
-                    session
-                        .Hosts.Where(host => ids.Contains(host.HostId))
-                        .Select(host => new { host.HostId, session.Time })
-                )
-                .ToListAsync(ct)
-        ).ToLookup(row => row.HostId, row => row.Time.LowerBound);
-        var last = await ofPage
-            .SelectMany(session => session.Hosts)
-            .Where(host => ids.Contains(host.HostId))
-            .GroupBy(host => host.HostId)
-            .Select(group => new { Host = group.Key, At = group.Max(host => host.AssignedAt) })
-            .ToDictionaryAsync(row => row.Host, row => row.At, ct);
+    private readonly Page _page;
+    private readonly Meeting _meeting;
+    private readonly Asked<(Guid Id, int Weight, Instant? Last)> _hosts;
+    private readonly Asked<(Guid Host, Instant Start, Instant End)>? _sessions;
+    private readonly Asked<Guid>? _lastMet;
 
+    /// <param name="page">With its seats; it need not be saved.</param>
+    /// <param name="starts">That hosts may be chosen for.</param>
+    public AssignmentAsked(RoundTrip trip, Page page, IReadOnlyCollection<Instant> starts, Meeting meeting)
+    {
+        (_page, _meeting) = (page, meeting);
+        var hosts = page.Seats.SelectMany(seat => seat.Hosts).Select(seat => seat.HostId).Distinct().ToArray();
+        _hosts = trip.Ask(
+            $"""
+            SELECT h.id, h.weight,
+                (SELECT max(i.assigned_at) FROM session_hosts i JOIN sessions s ON s.id = i.session_id AND s.cancelled_at IS NULL
+                    WHERE i.host_id = h.id AND s.page_id = {page.Id})
+            FROM hosts h WHERE h.workspace_id = {page.WorkspaceId} AND h.id = ANY({hosts})
+            """,
+            row => (row.GetGuid(0), row.GetInt32(1), row.IsDBNull(2) ? (Instant?)null : row.GetFieldValue<Instant>(2))
+        );
+        if (starts.Count > 0)
+        {
+            var near = new NpgsqlRange<Instant>(
+                starts.Min() - Assignment.LoadReach,
+                lowerBoundIsInclusive: true,
+                starts.Max() + Assignment.LoadReach,
+                upperBoundIsInclusive: true
+            );
+            _sessions = trip.Ask(
+                $"""
+                SELECT i.host_id, lower(s.time), upper(s.time) FROM sessions s JOIN session_hosts i ON i.session_id = s.id
+                WHERE s.workspace_id = {page.WorkspaceId} AND s.page_id = {page.Id} AND s.time && {near}
+                    AND s.cancelled_at IS NULL AND s.id <> {meeting.Moving?.Id
+                    ?? Guid.Empty} AND i.host_id = ANY({hosts})
+                """,
+                row => (row.GetGuid(0), row.GetFieldValue<Instant>(1), row.GetFieldValue<Instant>(2))
+            );
+        }
+
+        // Who has no address is known by nobody's.
+        if (page.KeepsHosts && meeting is { Moving: null, GuestEmail.Length: > 0 })
+        {
+            var email = meeting.GuestEmail.ToUpperInvariant();
+            _lastMet = trip.Ask(
+                $"""
+                SELECT host_id FROM session_hosts WHERE session_id = (
+                    SELECT s.id FROM bookings b JOIN sessions s ON s.id = b.session_id
+                    WHERE b.workspace_id = {page.WorkspaceId} AND s.page_id = {page.Id} AND b.cancelled_at IS NULL AND s.cancelled_at IS NULL
+                        AND (upper(b.guest_email) = {email} OR (b.booker_email <> '' AND upper(b.booker_email) = {email}))
+                    ORDER BY lower(s.time) DESC LIMIT 1)
+                """,
+                row => row.GetGuid(0)
+            );
+        }
+    }
+
+    /// <summary>What is so for one of the starts, once the round trip was made.</summary>
+    /// <param name="now">When it is booked.</param>
+    public AssignmentFacts Facts(Instant start, Instant now)
+    {
+        var (from, to) = (start - Assignment.LoadReach, start + Assignment.LoadReach);
+        var sessions = (_sessions?.Rows ?? [])
+            .Where(row => row.Start <= to && row.End > from)
+            .ToLookup(row => row.Host, row => row.Start);
         return new AssignmentFacts(
             now,
             [
-                .. page
+                .. _page
                     .Seats.OrderBy(seat => seat.Position)
                     .Select(seat => new SeatFacts(
                         seat.Fill,
                         seat.Hosts.ToDictionary(host => OpeningsInputs.Id(host.HostId), host => host.Since)
                     )),
             ],
-            ids.ToDictionary(OpeningsInputs.Id, host => new HostLoad(
-                weights[host],
-                [.. sessions[host]],
-                last.TryGetValue(host, out var at) ? at : null
-            )),
-            page.KeepsHosts ? await KeptAsync(ofPage, meeting, ct) : new HashSet<string>()
+            _hosts.Rows.ToDictionary(
+                host => OpeningsInputs.Id(host.Id),
+                host => new HostLoad(host.Weight, [.. sessions[host.Id]], host.Last)
+            ),
+            Kept()
         );
     }
 
-    private static async Task<IReadOnlySet<string>> KeptAsync(
-        IQueryable<Session> ofPage,
-        Meeting meeting,
-        CancellationToken ct
-    ) =>
-        meeting.Moving is { } session
-            ? session.Hosts.Select(host => OpeningsInputs.Id(host.HostId)).ToHashSet()
-            : await LastMetAsync(ofPage, meeting.GuestEmail, ct);
-
     /// <summary>
-    /// The hosts of the latest session of the page by whoever books, for themselves or another, told by the email.
+    /// The hosts of the session that is moved, or of the latest of the page by whoever books, for themselves or
+    /// another, told by the email; nobody where the page does not keep hosts.
     /// </summary>
-    private static async Task<IReadOnlySet<string>> LastMetAsync(
-        IQueryable<Session> ofPage,
-        string email,
-        CancellationToken ct
-    )
-    {
-        // Who has no address is known by nobody's.
-        if (email.Length == 0)
-            return new HashSet<string>();
-        var latest = await ofPage
-            .Where(session =>
-                session.Bookings.Any(booking =>
-                    EF.Functions.ILike(booking.GuestEmail, EscapeLike(email), "\\")
-                    || EF.Functions.ILike(booking.BookerEmail, EscapeLike(email), "\\")
-                )
-            )
-            .OrderByDescending(session => session.Time.LowerBound)
-            .Select(session => session.Hosts.Select(host => host.HostId).ToList())
-            .FirstOrDefaultAsync(ct);
-        return (latest ?? []).Select(OpeningsInputs.Id).ToHashSet();
-    }
-
-    private static string EscapeLike(string text) => text.Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_");
+    private HashSet<string> Kept() =>
+        !_page.KeepsHosts ? []
+        : _meeting.Moving is { } session ? [.. session.Hosts.Select(host => OpeningsInputs.Id(host.HostId))]
+        : [.. (_lastMet?.Rows ?? []).Select(OpeningsInputs.Id)];
 }

@@ -3,15 +3,14 @@ using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Calendars.Looking;
+using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Openings;
-using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Pages.Kept;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Storage;
 using NodaTime;
 using Npgsql;
 
@@ -34,20 +33,18 @@ public enum ChangedBy
 /// </summary>
 public sealed class BookingMoving(
     LanternDb db,
-    PageEditing pages,
+    PageReading reading,
     OpeningsInputs inputs,
-    AssignmentReading assignments,
     EventWishes wishes,
-    PostWriting post,
+    Tellings tellings,
     RecordKeeping record,
-    CalendarLooking looking,
-    HostLocks hostLocks,
+    CalendarReadiness readiness,
+    TimeLocks locks,
+    PageQueue queue,
+    GoneTimes gone,
     IClock clock
 )
 {
-    private const int NearestOffered = 6;
-    private const int DaysLookedThrough = 28;
-
     /// <summary>
     /// The openings of its page that the booking could be moved to, from one local date of the page's zone to another,
     /// both included; its own time is none.
@@ -59,7 +56,7 @@ public sealed class BookingMoving(
         CancellationToken ct
     )
     {
-        var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == booking.Session!.PageId, ct);
+        var page = (await reading.OfAsync(booking.Session!.PageId, ct))!.Page;
         var (session, asked) = (booking.Session!, inputs.Rules(page, booking.Party));
         if (await inputs.InputAsync(asked, from, to, MinutesOf(session), ct) is not { } input)
             return [];
@@ -79,64 +76,82 @@ public sealed class BookingMoving(
         var found = await FoundAsync(bookingId, ct);
         if (found.Session!.Time.LowerBound == start)
             return;
-        var page = found.Session.Page!;
-        RequireRules(found, page, by);
-        var asked = inputs.Rules(page, found.Party);
+        var kept = (await reading.OfAsync(found.Session.PageId, ct))!;
+        RequireRules(found, kept.Page, by);
+        var asked = inputs.Rules(kept.Page, found.Party);
         var day = start.InZone(asked.Zone).Date;
         var (first, last) = asked.Rules.Window.Within(day, day, inputs.Today(asked));
         if (first > last)
-            throw await GoneAsync(found, start, null, ct);
-        await looking.FreshenAsync(asked.HostIds, ct);
-        await inputs.PrepareAsync(asked, day, day, MinutesOf(found.Session), ct);
+            throw await GoneAsync(found, start, ct);
+        await readiness.PrepareAsync(
+            asked.HostIds,
+            new FactsWanted(asked, day, day, MinutesOf(found.Session)).Range,
+            ct
+        );
+        if (!await MoveInTurnAsync(found, kept, start, by, ct))
+            throw await GoneAsync(found, start, ct);
+    }
 
+    private async Task<bool> MoveInTurnAsync(
+        Booking found,
+        KeptPage kept,
+        Instant start,
+        ChangedBy by,
+        CancellationToken ct
+    )
+    {
+        using var turn = await queue.TakeTurnAsync(kept.Page.Id, ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         try
         {
-            if (await MoveLockedAsync(found, start, by, ct))
+            var isMoved = await MoveLockedAsync(found, kept, start, by, ct);
+            if (isMoved)
                 await transaction.CommitAsync(ct);
-            else
-                throw await GoneAsync(found, start, transaction, ct);
+            return isMoved;
         }
         catch (DbUpdateException e)
             when (e.InnerException is PostgresException { ConstraintName: CommitmentRow.NoDoubleBooking })
         {
-            throw await GoneAsync(found, start, transaction, ct);
+            return false;
         }
     }
 
-    private async Task<bool> MoveLockedAsync(Booking found, Instant start, ChangedBy by, CancellationToken ct)
+    private async Task<bool> MoveLockedAsync(
+        Booking found,
+        KeptPage kept,
+        Instant start,
+        ChangedBy by,
+        CancellationToken ct
+    )
     {
-        var pageId = found.Session!.PageId;
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {pageId} FOR UPDATE", ct);
-        db.ChangeTracker.Clear();
-        var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == pageId, ct);
-        var eligible = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId);
-        var seated = await db
-            .Bookings.Where(row => row.Id == found.Id)
-            .SelectMany(row => row.Session!.Hosts)
-            .Select(host => host.HostId)
-            .ToListAsync(ct);
-        await hostLocks.TakeAsync(eligible.Concat(seated), ct);
-
-        var booking = await db
-            .Bookings.Include(row => row.Session!)
-                .ThenInclude(session => session.Hosts)
-            .Include(row => row.Session!)
-                .ThenInclude(session => session.Bookings)
-            .AsSplitQuery()
-            .FirstOrDefaultAsync(row => row.Id == found.Id, ct)
-            ?? throw Cancelled();
+        await locks.TakeAsync(
+            new TimeLock
+            {
+                Pages = [kept.Page.Id],
+                LineUps = true,
+                HostsOfBooking = found.Id,
+            },
+            ct
+        );
+        var booking = await LockedAsync(found.Id, kept.Page, ct);
         var before = booking.Session!;
         if (before.Time.LowerBound == start)
             return true;
+        var (asked, isUnchanged) = await AskAsync(booking, kept, start, ct);
+        if (!isUnchanged)
+        {
+            // Changed since it was read, before it was locked: now it stays so.
+            kept = (await reading.ReadAsync(kept.Page.Id, ct))!;
+            (asked, _) = await AskAsync(booking, kept, start, ct);
+        }
+
+        var page = kept.Page;
         RequireRules(booking, page, by);
         var (was, former) = (before.Time.ToSpan(), before.Hosts.ConvertAll(host => host.HostId));
         var together = page.Offer is null ? [booking] : before.Bookings.ToList();
         var alone = before.Bookings.Count == together.Count;
-        var asked = inputs.Rules(page, booking.Party);
-        var day = start.InZone(asked.Zone).Date;
-        var input = Without(await inputs.ReadAsync(asked, day, day, MinutesOf(before), ct), before, alone);
-        if (await TakenAsync(booking, before, alone, input, page, start, ct) is not { } after)
+        var input = Without(await asked.Facts.InputAsync(db, ct), before, alone);
+        if (await TakenAsync(booking, before, alone, input, asked.Assignment, page, start, ct) is not { } after)
         {
             PlacesLeft.RequireRoom(input, start);
             return false;
@@ -149,17 +164,14 @@ public sealed class BookingMoving(
                 one.WaitsUntil = Instant.Min(until, start);
         }
 
-        await wishes.ForSessionAsync(after, ct);
-        if (after.Id != before.Id)
-            await wishes.ForSessionAsync(before, ct);
         record.Note(
             booking.Id,
             $"Moved the booking of {booking.GuestName}",
             [.. former.Concat(after.Hosts.Select(host => host.HostId)).Distinct()]
         );
-        await db.SaveChangesAsync(ct);
         var stay = after.Hosts.ConvertAll(host => host.HostId);
-        await post.TellAsync(
+        tellings.Add(
+            page.Id,
             together.ConvertAll(one => one.Id),
             new Telling(Occasion.Moved)
             {
@@ -167,11 +179,44 @@ public sealed class BookingMoving(
                 By = by,
                 FormerSessionId = alone ? null : before.Id,
                 FormerHosts = former.FindAll(host => !stay.Contains(host)),
-            },
-            ct
+            }
         );
-        await db.SaveChangesAsync(ct);
+        await wishes.SaveAsync(after.Id == before.Id ? [after] : [after, before], ct);
         return true;
+    }
+
+    private async Task<(SessionAsked Asked, bool IsUnchanged)> AskAsync(
+        Booking booking,
+        KeptPage kept,
+        Instant start,
+        CancellationToken ct
+    )
+    {
+        var (page, trip) = (kept.Page, new RoundTrip(db));
+        var isUnchanged = PageReading.AskUnchanged(trip, kept);
+        var rules = inputs.Rules(page, booking.Party);
+        var day = start.InZone(rules.Zone).Date;
+        var asked = new SessionAsked(
+            inputs.Ask(trip, new FactsWanted(rules, day, day, MinutesOf(booking.Session!))),
+            new AssignmentAsked(trip, page, [start], new Meeting(booking.GuestEmail, booking.Session))
+        );
+        await trip.RunAsync(ct);
+        return (asked, isUnchanged.Row);
+    }
+
+    /// <summary>With its session, that one's hosts and all its bookings.</summary>
+    private async Task<Booking> LockedAsync(Guid id, Page page, CancellationToken ct)
+    {
+        var whole = db
+            .Bookings.Include(row => row.Session!)
+                .ThenInclude(session => session.Hosts)
+            .Include(row => row.Session!)
+                .ThenInclude(session => session.Bookings);
+        // Of a few rows all come at once; of a group each would come once for each of its hosts.
+        return await (page.Places == 1 ? whole.AsSingleQuery() : whole.AsSplitQuery()).FirstOrDefaultAsync(
+            row => row.Id == id,
+            ct
+        ) ?? throw Cancelled();
     }
 
     /// <summary>
@@ -183,6 +228,7 @@ public sealed class BookingMoving(
         Session before,
         bool alone,
         OpeningsInput input,
+        AssignmentAsked assignment,
         Page page,
         Instant start,
         CancellationToken ct
@@ -206,8 +252,7 @@ public sealed class BookingMoving(
             return joined;
         }
 
-        var facts = await assignments.FactsAsync(page, start, new Meeting(booking.GuestEmail, before), now, ct);
-        if (Assignment.For(input, start, facts) is not { } hosts)
+        if (Assignment.For(input, start, assignment.Facts(start, now)) is not { } hosts)
             return null;
         var time = new Span(start, start + Duration.FromMinutes(MinutesOf(before))).ToRange();
         var session = before;
@@ -270,32 +315,25 @@ public sealed class BookingMoving(
             ?? throw Refusal.NotFound("booking");
         if (booking.CancelledAt is not null)
             throw Cancelled();
-        booking.Session!.Page = await pages
-            .Whole()
-            .AsNoTracking()
-            .SingleAsync(row => row.Id == booking.Session.PageId, ct);
         return booking;
     }
 
     private static Refusal Cancelled() => new(StatusCodes.Status409Conflict, "cancelled");
 
-    private async Task<Refusal> GoneAsync(
-        Booking booking,
-        Instant start,
-        IDbContextTransaction? transaction,
-        CancellationToken ct
-    )
+    private async Task<Refusal> GoneAsync(Booking booking, Instant start, CancellationToken ct)
     {
-        if (transaction is not null)
-            await transaction.RollbackAsync(ct);
         db.ChangeTracker.Clear();
-        var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == booking.Session!.PageId, ct);
-        var rules = inputs.Rules(page, booking.Party);
-        var from = LocalDate.Max(inputs.Today(rules), start.InZone(rules.Zone).Date.PlusDays(-DaysLookedThrough / 2));
-        var left = await OpeningsAsync(booking, from, from.PlusDays(DaysLookedThrough), ct);
-        return new Refusal(StatusCodes.Status409Conflict, "opening-gone", "opening-gone.moving")
-        {
-            More = { ["nearest"] = NearestOpenings.To(start, left, NearestOffered) },
-        };
+        var session = booking.Session!;
+        var page = (await reading.OfAsync(session.PageId, ct))!.Page;
+        var isAlone = page.Offer is not null || await IsAloneAsync(booking, ct);
+        return await gone.RefusalAsync(
+            inputs.Rules(page, booking.Party),
+            start,
+            MinutesOf(session),
+            "opening-gone.moving",
+            session,
+            isAlone,
+            ct
+        );
     }
 }

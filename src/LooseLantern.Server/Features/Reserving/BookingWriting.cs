@@ -3,6 +3,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Pages.Kept;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -10,16 +11,65 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Reserving;
 
-/// <summary>Writes a booking of a session, with the messages and calendar entries that go with it.</summary>
+/// <summary>What a guest has already, asked in a round trip that others may share.</summary>
+/// <param name="Open">How many bookings to come, in the workspace and on the page; nothing where nobody counts.</param>
+/// <param name="InSessions">The sessions of the page at that time that they are in.</param>
+/// <param name="IsKeyUsed">Whether the key of the request was used before.</param>
+public sealed record GuestAsked(Asked<(int All, int Here)>? Open, Asked<Guid>? InSessions, Asked<bool>? IsKeyUsed);
+
+/// <summary>Writes a booking of a session, with what is to be told of it and to stand in calendars.</summary>
 public sealed class BookingWriting(
     LanternDb db,
     PrivateLinks links,
     ReplyAddresses replies,
     EventWishes wishes,
-    PostWriting post,
+    Tellings tellings,
     IClock clock
 )
 {
+    /// <summary>
+    /// Asks under the lock of the guest's address, so that bookings of one guest at one moment are all counted. What
+    /// the team books or offers by a link, it wants.
+    /// </summary>
+    public GuestAsked Ask(RoundTrip trip, BookingWish wish, Page page, string? key)
+    {
+        var (workspace, email) = (page.WorkspaceId, wish.ContactEmail.ToUpperInvariant());
+        var isCounted = email.Length > 0 && !wish.ByTeam && page.Offer is null;
+        var end = wish.Start + Duration.FromMinutes(wish.Duration);
+        return new GuestAsked(
+            isCounted
+                ? trip.Ask(
+                    $"""
+                    SELECT count(*)::int, (count(*) FILTER (WHERE s.page_id = {page.Id}))::int
+                    FROM bookings b JOIN sessions s ON s.id = b.session_id
+                    WHERE b.workspace_id = {workspace} AND b.cancelled_at IS NULL AND upper(s.time) > {clock.GetCurrentInstant()}
+                        AND (upper(b.guest_email) = {email} OR (b.booker_email <> '' AND upper(b.booker_email) = {email}))
+                    """,
+                    row => (row.GetInt32(0), row.GetInt32(1))
+                )
+                : null,
+            email.Length > 0 && page.Places > 1
+                ? trip.Ask(
+                    $"""
+                    SELECT s.id FROM sessions s JOIN bookings b ON b.session_id = s.id
+                    WHERE s.workspace_id = {workspace} AND s.page_id = {page.Id} AND s.time && {new Span(
+                        wish.Start,
+                        end
+                    ).ToRange()}
+                        AND b.cancelled_at IS NULL AND (upper(b.guest_email) = {email} OR upper(b.booker_email) = {email})
+                    """,
+                    row => row.GetGuid(0)
+                )
+                : null,
+            key is null
+                ? null
+                : trip.Ask(
+                    $"SELECT EXISTS (SELECT 1 FROM booking_keys WHERE page_id = {page.Id} AND key = {key})",
+                    row => row.GetBoolean(0)
+                )
+        );
+    }
+
     /// <summary>What the key was answered with before; null where it was not used.</summary>
     /// <exception cref="Refusal">422 where it was used for another wish.</exception>
     public async Task<Booked?> MadeBeforeAsync(BookingWish wish, string key, CancellationToken ct)
@@ -51,35 +101,15 @@ public sealed class BookingWriting(
     public static string GuestKey(BookingWish wish) =>
         wish.ContactEmail.Length == 0 ? $"{wish.PageId:N}" : $"guest {EmailAddress.KeyOf(wish.ContactEmail)}";
 
-    /// <summary>
-    /// Under the lock of the guest's address, so that bookings of one guest at one moment are all counted. What the
-    /// team books or offers by a link, it wants.
-    /// </summary>
     /// <exception cref="Refusal">422 where the guest has as many bookings to come as the page lets one have, or the
     /// workspace.</exception>
-    public async Task RequireBelowMostOpenAsync(Page page, BookingWish wish, CancellationToken ct)
+    public static void RequireBelowMostOpen(Page page, int mostOfWorkspace, GuestAsked asked)
     {
-        var (now, email) = (clock.GetCurrentInstant(), wish.ContactEmail.ToUpperInvariant());
-        if (email.Length == 0 || wish.ByTeam || page.Offer is not null)
+        if (asked.Open?.Row is not var (all, here))
             return;
-        var open = await db
-            .Workspaces.Select(workspace => new
-            {
-                Most = workspace.MostOpen,
-                All = db.Bookings.Count(booking =>
-                    (booking.GuestEmail.ToUpper() == email || booking.BookerEmail.ToUpper() == email)
-                    && booking.Session!.Time.UpperBound > now
-                ),
-                Here = db.Bookings.Count(booking =>
-                    (booking.GuestEmail.ToUpper() == email || booking.BookerEmail.ToUpper() == email)
-                    && booking.Session!.PageId == page.Id
-                    && booking.Session.Time.UpperBound > now
-                ),
-            })
-            .SingleAsync(ct);
-        if (open.Here >= (page.Details.MostOpen ?? PageDetails.UsualMostOpen))
+        if (here >= (page.Details.MostOpen ?? PageDetails.UsualMostOpen))
             throw new Refusal(StatusCodes.Status422UnprocessableEntity, "most-open");
-        if (open.All >= open.Most)
+        if (all >= mostOfWorkspace)
             throw new Refusal(StatusCodes.Status422UnprocessableEntity, "most-open", "most-open.everywhere");
     }
 
@@ -87,18 +117,9 @@ public sealed class BookingWriting(
     /// Who is in the session already is asked whether one more place is meant, so that a second press takes none.
     /// </summary>
     /// <exception cref="Refusal">409 where the address books this session again.</exception>
-    public async Task RequireFirstAsync(Session session, BookingWish wish, CancellationToken ct)
+    public static void RequireFirst(Session session, GuestAsked asked)
     {
-        var email = wish.ContactEmail.ToUpperInvariant();
-        var isIn =
-            email.Length > 0
-            && await db.Bookings.AnyAsync(
-                row =>
-                    row.SessionId == session.Id
-                    && (row.GuestEmail.ToUpper() == email || row.BookerEmail.ToUpper() == email),
-                ct
-            );
-        if (isIn)
+        if (asked.InSessions?.Rows.Contains(session.Id) == true)
             throw new Refusal(StatusCodes.Status409Conflict, "booked-already");
     }
 
@@ -107,14 +128,14 @@ public sealed class BookingWriting(
     public async Task<Booked> WriteAsync(
         BookingWish wish,
         Session session,
-        Page page,
+        KeptPage kept,
         string? key,
         CancellationToken ct
     )
     {
+        var page = kept.Page;
         // Who said nothing of their own reads by the workspace's clock.
-        var clockForm = wish.GuestClock
-            ?? (await db.Workspaces.AsNoTracking().Select(workspace => workspace.Usual).SingleAsync(ct)).Clock;
+        var clockForm = wish.GuestClock ?? kept.Workspace.Clock;
         var booked = Write(wish, session, page, clockForm);
         var all = wish
             .Others.Select(other =>
@@ -136,10 +157,8 @@ public sealed class BookingWriting(
             .ToList();
         if (key is not null)
             Keep(key, wish, session, booked);
-        await wishes.ForSessionAsync(session, ct);
-        await db.SaveChangesAsync(ct);
-        await post.TellAsync(all, new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked), ct);
-        await db.SaveChangesAsync(ct);
+        tellings.Add(page.Id, all, new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked));
+        await wishes.SaveAsync([session], ct);
         return booked;
     }
 

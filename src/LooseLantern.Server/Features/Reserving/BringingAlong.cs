@@ -20,15 +20,14 @@ public sealed record CompanionsForm(IReadOnlyList<Companion> People, int? Party 
 /// Changes whom a guest brings along. Each takes a place of a group page, and none where there is one place a session.
 /// Who is named is invited, and hosts are told.
 /// </summary>
-public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting post, IClock clock)
+public sealed class BringingAlong(LanternDb db, TimeLocks locks, EventWishes wishes, Tellings tellings, IClock clock)
 {
     /// <exception cref="Refusal">400 naming whom to mend, or for more than the page lets; 409 for a booking that is
     /// cancelled or has begun. Nothing is written then.</exception>
     public async Task BringAsync(Guid bookingId, CompanionsForm form, CancellationToken ct)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await PageLock.OfBookingAsync(db, bookingId, ct);
-        db.ChangeTracker.Clear();
+        await locks.TakeAsync(new TimeLock { PageOfBooking = bookingId }, ct);
         var booking = await db
             .Bookings.Include(row => row.Session!)
                 .ThenInclude(session => session.Hosts)
@@ -51,10 +50,12 @@ public sealed class BringingAlong(LanternDb db, EventWishes wishes, PostWriting 
             .ToList();
         (booking.Companions, booking.Party) = (people, party);
         booking.Sequence++;
-        await wishes.ForSessionAsync(booking.Session, ct);
-        await db.SaveChangesAsync(ct);
-        await post.TellAsync([bookingId], new Telling(Occasion.CompanyChanged) { FormerCompanions = former }, ct);
-        await db.SaveChangesAsync(ct);
+        tellings.Add(
+            booking.Session.PageId,
+            [bookingId],
+            new Telling(Occasion.CompanyChanged) { FormerCompanions = former }
+        );
+        await wishes.SaveAsync([booking.Session], ct);
         await transaction.CommitAsync(ct);
     }
 

@@ -16,7 +16,8 @@ namespace LooseLantern.Server.Features.Reserving;
 public sealed class Cancelling(
     LanternDb db,
     EventWishes wishes,
-    PostWriting post,
+    TimeLocks locks,
+    Tellings tellings,
     RecordKeeping record,
     LinkTaking taking,
     IClock clock
@@ -67,11 +68,12 @@ public sealed class Cancelling(
         }
 
         await EndAsync(session, now, ct);
-        await wishes.ForSessionAsync(session, ct);
-        await db.SaveChangesAsync(ct);
-        await taking.SettleAsync(session.PageId, ct);
-        await post.TellAsync(session.Bookings.ConvertAll(booking => booking.Id), new Telling(Occasion.Cancelled), ct);
-        await db.SaveChangesAsync(ct);
+        tellings.Add(
+            session.PageId,
+            session.Bookings.ConvertAll(booking => booking.Id),
+            new Telling(Occasion.Cancelled)
+        );
+        await SaveAsync(session, ct);
         await transaction.CommitAsync(ct);
     }
 
@@ -124,16 +126,13 @@ public sealed class Cancelling(
         End(booking, by, word, now);
         if (session.Bookings.TrueForAll(other => other.CancelledAt is not null))
             await EndAsync(session, now, ct);
-        await wishes.ForSessionAsync(session, ct);
         record.Note(
             bookingId,
             $"{(by switch { CancelledBy.Declined => "Declined what was asked by", CancelledBy.Lapsed => "Nobody answered", _ => "Cancelled the booking of" })} {booking.GuestName}",
             hostIds
         );
-        await db.SaveChangesAsync(ct);
-        await taking.SettleAsync(session.PageId, ct);
-        await post.TellAsync([bookingId], telling, ct);
-        await db.SaveChangesAsync(ct);
+        tellings.Add(session.PageId, [bookingId], telling);
+        await SaveAsync(session, ct);
         await transaction.CommitAsync(ct);
         return true;
     }
@@ -144,14 +143,17 @@ public sealed class Cancelling(
             throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", MostOfAWord)));
     }
 
-    /// <summary>The page first, then hosts in order of id, as bookings do.</summary>
     private async Task<Guid[]> LockAsync(Session session, CancellationToken ct)
     {
         var hostIds = session.Hosts.Select(host => host.HostId).Order().ToArray();
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {session.PageId} FOR UPDATE", ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM hosts WHERE id = ANY({hostIds}) ORDER BY id FOR UPDATE", ct);
-        db.ChangeTracker.Clear();
+        await locks.TakeAsync(new TimeLock { Pages = [session.PageId], Hosts = hostIds }, ct);
         return hostIds;
+    }
+
+    private async Task SaveAsync(Session session, CancellationToken ct)
+    {
+        await wishes.SaveAsync([session], ct);
+        await taking.SettleAsync(session.PageId, ct);
     }
 
     private static void End(Booking booking, CancelledBy by, string word, Instant now)

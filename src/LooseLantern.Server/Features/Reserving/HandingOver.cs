@@ -28,8 +28,8 @@ public sealed class HandingOver(
     LanternDb db,
     WhyNotFree whyNot,
     EventWishes wishes,
-    PostWriting post,
-    HostLocks hostLocks,
+    Tellings tellings,
+    TimeLocks locks,
     IClock clock
 )
 {
@@ -63,8 +63,10 @@ public sealed class HandingOver(
             .Select(page => page.Id)
             .Order()
             .ToArrayAsync(ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = ANY({pageIds}) ORDER BY id FOR UPDATE", ct);
-        await hostLocks.TakeAsync(heirs.Values.Append(heir ?? from.Id).Append(from.Id), ct);
+        await locks.TakeAsync(
+            new TimeLock { Pages = pageIds, Hosts = [.. heirs.Values, heir ?? from.Id, from.Id] },
+            ct
+        );
     }
 
     /// <summary>
@@ -83,6 +85,7 @@ public sealed class HandingOver(
         var hosts = await db.Hosts.Where(host => hostIds.Contains(host.Id)).ToDictionaryAsync(host => host.Id, ct);
         var clashes = new List<HandOverClash>();
         var sessions = await AheadAsync(from.Id, ct);
+        var trip = new RoundTrip(db);
         foreach (var session in sessions)
         {
             var to = hosts[heirs.GetValueOrDefault(session.Id, heir)];
@@ -106,15 +109,16 @@ public sealed class HandingOver(
             await GiveAsync(session, from, to, ct);
             // Saved one by one, so that the next is checked against it too; the caller's transaction holds all
             // together.
-            await db.SaveChangesAsync(ct);
-            await post.TellAsync(
+            tellings.Add(
+                session.PageId,
                 session.Bookings.ConvertAll(booking => booking.Id),
-                new Telling(Occasion.HostChanged) { NewHostId = to.Id },
-                ct
+                new Telling(Occasion.HostChanged) { NewHostId = to.Id }
             );
             await db.SaveChangesAsync(ct);
+            wishes.ForSession(trip, session);
         }
 
+        await trip.RunAsync(ct);
         return (sessions.Count - clashes.Count, clashes);
     }
 
@@ -176,7 +180,6 @@ public sealed class HandingOver(
             );
         }
 
-        await wishes.ForSessionAsync(session, ct);
         foreach (var booking in session.Bookings)
             booking.Sequence++;
     }

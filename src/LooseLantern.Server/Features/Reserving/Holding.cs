@@ -5,7 +5,7 @@ using LooseLantern.Core.Links;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Calendars.Looking;
+using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Hosting;
@@ -21,9 +21,8 @@ namespace LooseLantern.Server.Features.Reserving;
 public sealed class Holding(
     LanternDb db,
     OpeningsInputs inputs,
-    AssignmentReading assignments,
     EventWishes wishes,
-    CalendarLooking looking,
+    CalendarReadiness readiness,
     IClock clock
 )
 {
@@ -40,8 +39,7 @@ public sealed class Holding(
         {
             var db = services.GetRequiredService<LanternDb>();
             await using var transaction = await db.Database.BeginTransactionAsync(ct);
-            await services.GetRequiredService<HostLocks>().TakeAsync([hostId], ct);
-            await db.SaveChangesAsync(ct);
+            await services.GetRequiredService<TimeLocks>().TakeAsync(new TimeLock { Hosts = [hostId] }, ct);
             await transaction.CommitAsync(ct);
         }
     );
@@ -53,14 +51,13 @@ public sealed class Holding(
         var asked = inputs.Rules(page);
         if (Reach(asked, page.Offer!.Times.Picked) is not var (from, to))
             return;
-        await looking.FreshenAsync(asked.HostIds, ct);
-        await inputs.PrepareAsync(asked, from, to, page.Durations.Max(), ct);
+        await readiness.PrepareAsync(asked.HostIds, new FactsWanted(asked, from, to, page.Durations.Max()).Range, ct);
     }
 
     /// <summary>
     /// Brings what is held in line with what the link wishes, within the caller's transaction that has locked its page
-    /// and hosts. Each time is held on one host a seat, for the longest of its durations that is open; who holds it
-    /// already goes on holding it.
+    /// and hosts, and saves it with whatever else was changed. Each time is held on one host a seat, for the longest of
+    /// its durations that is open; who holds it already goes on holding it.
     /// </summary>
     /// <exception cref="Refusal">409 with the starts that can't be held, since something else is there.</exception>
     public async Task KeepAsync(Page page, AvailabilityLink link, CancellationToken ct)
@@ -86,8 +83,11 @@ public sealed class Holding(
         var gone = held.FindAll(row => !keep.Contains(row));
         db.Commitments.RemoveRange(gone);
         db.Commitments.AddRange(added);
-        await wishes.ReleasedAsync(gone.ConvertAll(row => row.Id), ct);
-        await wishes.ForHoldsAsync(added, NameOf(page, link), page.CalendarChoices, ct);
+        await db.SaveChangesAsync(ct);
+        var trip = new RoundTrip(db);
+        wishes.Released(trip, gone.ConvertAll(row => row.Id));
+        wishes.ForHolds(trip, page.Id, added, NameOf(page, link));
+        await trip.RunAsync(ct);
     }
 
     /// <exception cref="Refusal">409 with the starts that can't be held.</exception>
@@ -104,10 +104,14 @@ public sealed class Holding(
         var (added, refused) = (new List<CommitmentRow>(), new List<Instant>());
         var asked = inputs.Rules(page);
         var (from, to) = Reach(asked, starts)!.Value;
-        var input = await inputs.ReadAsync(asked, from, to, page.Durations.Max(), ct);
+        var trip = new RoundTrip(db);
+        var wanted = inputs.Ask(trip, new FactsWanted(asked, from, to, page.Durations.Max()));
+        var assignment = new AssignmentAsked(trip, page, starts, new Meeting(""));
+        await trip.RunAsync(ct);
+        var input = await wanted.InputAsync(db, ct);
         foreach (var start in starts)
         {
-            var facts = await assignments.FactsAsync(page, start, new Meeting(""), clock.GetCurrentInstant(), ct);
+            var facts = assignment.Facts(start, clock.GetCurrentInstant());
             // As long as it may be taken for: the longest of its durations that is open.
             var longest = page
                 .Durations.OrderDescending()

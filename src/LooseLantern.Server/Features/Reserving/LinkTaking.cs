@@ -1,3 +1,4 @@
+using LooseLantern.Core;
 using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -8,9 +9,27 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Reserving;
 
+/// <summary>What was booked by a link and what it holds, asked in a round trip that others may share.</summary>
+/// <param name="Cancelled">Of each of its sessions whether it was cancelled.</param>
+/// <param name="Holds">Its commitments to held time.</param>
+public sealed record LinkAsked(Asked<bool> Cancelled, Asked<(Guid Id, Span Span)> Holds);
+
 /// <summary>What a link lets be taken, asked and noted under the lock of its page.</summary>
 public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
 {
+    public static LinkAsked Ask(RoundTrip trip, Guid workspaceId, Guid linkId) =>
+        new(
+            // A time that several take together counts once.
+            trip.Ask(
+                $"SELECT cancelled_at IS NOT NULL FROM sessions WHERE workspace_id = {workspaceId} AND page_id = {linkId}",
+                row => row.GetBoolean(0)
+            ),
+            trip.Ask(
+                $"SELECT id, lower(span), upper(span) FROM commitments WHERE workspace_id = {workspaceId} AND holder_id = {linkId}",
+                row => (row.GetGuid(0), new Span(row.GetFieldValue<Instant>(1), row.GetFieldValue<Instant>(2)))
+            )
+        );
+
     /// <summary>The link of a page; null for a page of a desk.</summary>
     /// <exception cref="Refusal">410 where it is revoked or ended, 409 where it took all that it takes.</exception>
     public async Task<AvailabilityLink?> RequireAsync(Page page, CancellationToken ct)
@@ -48,21 +67,32 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
     /// A time of it became a booking: what it held gives way, all of it where nothing more is to be taken, else what
     /// lies there.
     /// </summary>
-    public async Task TakenAsync(AvailabilityLink link, Page page, Session session, CancellationToken ct)
+    /// <param name="asked">Under the locks, before the session was added.</param>
+    public async Task TakenAsync(
+        AvailabilityLink link,
+        Page page,
+        Session session,
+        LinkAsked asked,
+        CancellationToken ct
+    )
     {
-        var before = await FactsAsync(link, ct);
+        var before = FactsOf(link, asked.Cancelled.Rows);
         var facts = before with { Booked = before.Booked + 1, NotCancelled = before.NotCancelled + 1 };
         link.Settle(LinkCourses.CourseOf(facts, ZoneOf(page)));
         var isLast = facts.Booked >= facts.Takes;
-        var holds = db.Commitments.Where(row => row.HolderId == link.Id && (isLast || row.Span.Overlaps(session.Time)));
-        var ids = await holds.Select(row => row.Id).ToListAsync(ct);
         if (isLast)
             link.HoldUntil = null;
-        if (ids.Count == 0)
+        var ids = asked
+            .Holds.Rows.Where(hold => isLast || hold.Span.Meets(session.Time.ToSpan()))
+            .Select(hold => hold.Id)
+            .ToArray();
+        if (ids.Length == 0)
             return;
-        await wishes.ReleasedAsync(ids, ct);
         // At once, since the constraint looks at each row as it is written.
-        await db.Commitments.Where(row => ids.Contains(row.Id)).ExecuteDeleteAsync(ct);
+        var trip = new RoundTrip(db);
+        wishes.Released(trip, ids);
+        trip.Do($"DELETE FROM commitments WHERE id = ANY({ids})");
+        await trip.RunAsync(ct);
     }
 
     /// <summary>
@@ -85,14 +115,18 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
 
     private static DateTimeZone ZoneOf(Page page) => DateTimeZoneProviders.Tzdb[page.Zone];
 
-    private async Task<LinkFacts> FactsAsync(AvailabilityLink link, CancellationToken ct)
+    private async Task<LinkFacts> FactsAsync(AvailabilityLink link, CancellationToken ct) =>
+        FactsOf(
+            link,
+            await db
+                .Sessions.IgnoreQueryFilters([LanternDb.NotCancelled])
+                .Where(row => row.PageId == link.Id)
+                .Select(row => row.CancelledAt != null)
+                .ToListAsync(ct)
+        );
+
+    private static LinkFacts FactsOf(AvailabilityLink link, IReadOnlyList<bool> cancelled)
     {
-        // A time that several take together counts once.
-        var cancelled = await db
-            .Sessions.IgnoreQueryFilters([LanternDb.NotCancelled])
-            .Where(row => row.PageId == link.Id)
-            .Select(row => row.CancelledAt != null)
-            .ToListAsync(ct);
         var notCancelled = cancelled.Count(isCancelled => !isCancelled);
         return new LinkFacts(
             link.OutAt,

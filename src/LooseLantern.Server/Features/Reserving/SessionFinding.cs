@@ -10,18 +10,29 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Reserving;
 
+/// <summary>What finding a session for a wish needs to know, asked in a round trip that others may share.</summary>
+public sealed record SessionAsked(FactsAsked Facts, AssignmentAsked Assignment);
+
 /// <summary>Finds a session for a wish, computing anew under the locks that its caller holds.</summary>
-public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, AssignmentReading assignments, IClock clock)
+public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, IClock clock)
 {
-    /// <summary>One with room at that time, or a new one; null where the time is not open.</summary>
-    /// <exception cref="Refusal">409 with how many places are left, where there are some and more people
-    /// come.</exception>
-    public async Task<Session?> FindAsync(BookingWish wish, Page page, CancellationToken ct)
+    public SessionAsked Ask(RoundTrip trip, BookingWish wish, Page page)
     {
         var rules = inputs.Rules(page, wish.Party);
         var day = wish.Start.InZone(rules.Zone).Date;
-        var input = await inputs.ReadAsync(rules, day, day, wish.Duration, ct);
-        var found = await JoinedAsync(input, wish, ct) ?? await NewAsync(input, wish, page, ct);
+        return new SessionAsked(
+            inputs.Ask(trip, new FactsWanted(rules, day, day, wish.Duration)),
+            new AssignmentAsked(trip, page, [wish.Start], new Meeting(wish.ContactEmail))
+        );
+    }
+
+    /// <summary>One with room at that time, or a new one; null where the time is not open.</summary>
+    /// <exception cref="Refusal">409 with how many places are left, where there are some and more people
+    /// come.</exception>
+    public async Task<Session?> FindAsync(BookingWish wish, Page page, SessionAsked asked, CancellationToken ct)
+    {
+        var input = await asked.Facts.InputAsync(db, ct);
+        var found = await JoinedAsync(input, wish, ct) ?? New(input, wish, page, asked.Assignment);
         if (found is null)
             PlacesLeft.RequireRoom(input, wish.Start);
         return found;
@@ -39,10 +50,10 @@ public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, Assignme
     /// <summary>
     /// A session of its own with a host in each seat and their time committed, or null where the time is not open.
     /// </summary>
-    private async Task<Session?> NewAsync(OpeningsInput input, BookingWish wish, Page page, CancellationToken ct)
+    private Session? New(OpeningsInput input, BookingWish wish, Page page, AssignmentAsked assignment)
     {
         var now = clock.GetCurrentInstant();
-        var facts = await assignments.FactsAsync(page, wish.Start, new Meeting(wish.ContactEmail), now, ct);
+        var facts = assignment.Facts(wish.Start, now);
         // Whoever holds the time for a link keeps it.
         var holders = input.AsHolder is { } link
             ? input

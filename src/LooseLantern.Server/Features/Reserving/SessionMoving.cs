@@ -19,9 +19,9 @@ public sealed class SessionMoving(
     LanternDb db,
     WhyNotFree whyNot,
     EventWishes wishes,
-    PostWriting post,
+    Tellings tellings,
     CalendarLooking looking,
-    HostLocks hostLocks,
+    TimeLocks locks,
     IClock clock
 )
 {
@@ -41,10 +41,7 @@ public sealed class SessionMoving(
             await whyNot.PrepareAsync(found, to, hostId, ct);
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        // The page first, then hosts in order of id, as bookings do.
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM pages WHERE id = {found.PageId} FOR UPDATE", ct);
-        await hostLocks.TakeAsync(hostIds, ct);
-        db.ChangeTracker.Clear();
+        await locks.TakeAsync(new TimeLock { Pages = [found.PageId], Hosts = hostIds }, ct);
         var session = await FoundAsync(sessionId, ct);
         if (!session.Hosts.Select(host => host.HostId).Order().SequenceEqual(hostIds))
             throw new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile", "changed-meanwhile.host");
@@ -62,13 +59,12 @@ public sealed class SessionMoving(
         await WriteAsync(session, to, ct);
         try
         {
-            await db.SaveChangesAsync(ct);
-            await post.TellAsync(
+            tellings.Add(
+                session.PageId,
                 session.Bookings.ConvertAll(booking => booking.Id),
-                new Telling(Occasion.Moved) { Was = was },
-                ct
+                new Telling(Occasion.Moved) { Was = was }
             );
-            await db.SaveChangesAsync(ct);
+            await wishes.SaveAsync([session], ct);
         }
         catch (DbUpdateException e)
             when (e.InnerException is PostgresException { ConstraintName: CommitmentRow.NoDoubleBooking })
@@ -86,8 +82,6 @@ public sealed class SessionMoving(
         session.Sequence++;
         foreach (var commitment in await db.Commitments.Where(row => row.HolderId == session.Id).ToListAsync(ct))
             commitment.Span = to.ToRange();
-        await wishes.ForSessionAsync(session, ct);
-
         foreach (var booking in session.Bookings)
             Renewing.Renew(booking);
     }

@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Pages.Kept;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -16,8 +17,9 @@ namespace LooseLantern.Server.Features.Reserving;
 public sealed class TimeReserving(
     LanternDb db,
     WishedPages pages,
+    PageQueue queue,
     LinkTaking taking,
-    HostLocks hostLocks,
+    TimeLocks locks,
     SessionFinding finding,
     BookingWriting writing
 )
@@ -30,52 +32,84 @@ public sealed class TimeReserving(
     /// </exception>
     public async Task<Booked> BookAsync(BookingWish wish, string? idempotencyKey, CancellationToken ct)
     {
-        await pages.PrepareAsync(wish, ct);
+        var page = await pages.PrepareAsync(wish, ct);
+        if (await BookInTurnAsync(wish, page, idempotencyKey, ct) is { } booked)
+            return booked;
+        throw await pages.GoneAsync(wish, ct);
+    }
+
+    /// <summary>Null where the time is not open.</summary>
+    private async Task<Booked?> BookInTurnAsync(BookingWish wish, KeptPage page, string? key, CancellationToken ct)
+    {
+        // Whoever waits here holds no connection; those of other servers wait for the lock of the page.
+        using var turn = await queue.TakeTurnAsync(wish.PageId, ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         try
         {
-            if (await BookLockedAsync(wish, idempotencyKey, ct) is { } booked)
-            {
+            var booked = await BookLockedAsync(wish, page, key, ct);
+            if (booked is not null)
                 await transaction.CommitAsync(ct);
-                return booked;
-            }
+            return booked;
         }
         catch (DbUpdateException e)
             when (e.InnerException is PostgresException { ConstraintName: CommitmentRow.NoDoubleBooking })
         {
             // Told as any time that has gone.
+            return null;
         }
-
-        await transaction.RollbackAsync(ct);
-        throw await pages.GoneAsync(wish, ct);
     }
 
-    private async Task<Booked?> BookLockedAsync(BookingWish wish, string? key, CancellationToken ct)
+    private async Task<Booked?> BookLockedAsync(BookingWish wish, KeptPage kept, string? key, CancellationToken ct)
     {
-        // In one round trip: the page, and after it the guest's address, whose bookings on other pages count too.
-        await db.Database.ExecuteSqlAsync(
-            $"SELECT 1 FROM pages WHERE id = {wish.PageId} FOR UPDATE; SELECT pg_advisory_xact_lock(hashtextextended({BookingWriting.GuestKey(wish)}, 0))",
+        await locks.TakeAsync(
+            new TimeLock
+            {
+                Pages = [wish.PageId],
+                Guest = BookingWriting.GuestKey(wish),
+                LineUps = true,
+                OnlyAdds = true,
+            },
             ct
         );
-        db.ChangeTracker.Clear();
-        if (key is not null && await writing.MadeBeforeAsync(wish, key, ct) is { } before)
-            return before;
+        var asked = await AskAsync(wish, kept, key, ct);
+        if (!asked.IsUnchanged.Row)
+        {
+            // Changed since it was read, before it was locked: now it stays so.
+            kept = await pages.ReadAsync(wish, ct);
+            asked = await AskAsync(wish, kept, key, ct);
+        }
 
-        var page = await pages.GetAsync(wish, ct);
+        if (key is not null && asked.Guest.IsKeyUsed!.Row)
+            return await writing.MadeBeforeAsync(wish, key, ct);
+        var page = kept.Page;
         var link = await taking.RequireAsync(page, ct);
         if (!page.Durations.Contains(wish.Duration))
             throw Refusal.Invalid("duration", Phrase.Of("durations", ("durations", page.Durations)));
-        await writing.RequireBelowMostOpenAsync(page, wish, ct);
+        BookingWriting.RequireBelowMostOpen(page, kept.Workspace.MostOpen, asked.Guest);
         if (link is not null)
             await taking.RequireOwnTurnAsync(link, wish, ct);
-
-        await hostLocks.TakeAsync(page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId), ct);
-        if (await finding.FindAsync(wish, page, ct) is not { } session)
+        if (await finding.FindAsync(wish, page, asked.Session, ct) is not { } session)
             return null;
         if (!wish.OneMore)
-            await writing.RequireFirstAsync(session, wish, ct);
+            BookingWriting.RequireFirst(session, asked.Guest);
         if (link is not null)
-            await taking.TakenAsync(link, page, session, ct);
-        return await writing.WriteAsync(wish, session, page, key, ct);
+            await taking.TakenAsync(link, page, session, asked.Link!, ct);
+        return await writing.WriteAsync(wish, session, kept, key, ct);
+    }
+
+    private sealed record UnderLocks(Asked<bool> IsUnchanged, GuestAsked Guest, SessionAsked Session, LinkAsked? Link);
+
+    /// <summary>All that is to be known under the locks, in one round trip.</summary>
+    private async Task<UnderLocks> AskAsync(BookingWish wish, KeptPage kept, string? key, CancellationToken ct)
+    {
+        var (page, trip) = (kept.Page, new RoundTrip(db));
+        var asked = new UnderLocks(
+            PageReading.AskUnchanged(trip, kept),
+            writing.Ask(trip, wish, page, key),
+            finding.Ask(trip, wish, page),
+            page.Offer is null ? null : LinkTaking.Ask(trip, page.WorkspaceId, page.Id)
+        );
+        await trip.RunAsync(ct);
+        return asked;
     }
 }

@@ -3,9 +3,8 @@ using LooseLantern.Core.Openings;
 using LooseLantern.Core.Reasons;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
-using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Features.Pages.Kept;
 using LooseLantern.Server.Hosting;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Reserving;
@@ -14,7 +13,7 @@ namespace LooseLantern.Server.Features.Reserving;
 /// Whether a host is free for a session that we ourselves give or move: by calendars and commitments, buffers counted.
 /// Hours, notice and caps are for guests who choose, and don't count here.
 /// </summary>
-public sealed class WhyNotFree(PageEditing pages, OpeningsInputs inputs)
+public sealed class WhyNotFree(PageReading pages, OpeningsInputs inputs)
 {
     /// <summary>Reads the host's calendars, as it must be done before any lock is held.</summary>
     public async Task PrepareAsync(Session session, Span time, Guid hostId, CancellationToken ct)
@@ -53,7 +52,7 @@ public sealed class WhyNotFree(PageEditing pages, OpeningsInputs inputs)
         CancellationToken ct
     )
     {
-        var page = await pages.Whole().AsNoTracking().SingleAsync(row => row.Id == session.PageId, ct);
+        var page = (await pages.OfAsync(session.PageId, ct))!.Page;
         var asked = inputs
             .Rules(page)
             .With(rules =>

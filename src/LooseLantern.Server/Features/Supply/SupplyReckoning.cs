@@ -2,6 +2,7 @@ using LooseLantern.Core;
 using LooseLantern.Core.Days;
 using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
+using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Reserving;
@@ -52,7 +53,7 @@ public sealed record SupplyAnswer(
 );
 
 /// <summary>How many openings a page offers, by day and in all.</summary>
-public sealed class SupplyReckoning(OpeningsInputs inputs, AssignmentReading assignments, IClock clock)
+public sealed class SupplyReckoning(LanternDb db, OpeningsInputs inputs, IClock clock)
 {
     /// <summary>
     /// The next weeks of a page, saved or not, from the first date that it offers, in the page's zone.
@@ -124,7 +125,10 @@ public sealed class SupplyReckoning(OpeningsInputs inputs, AssignmentReading ass
         CancellationToken ct
     )
     {
-        var facts = await assignments.FactsAsync(page, start, new Meeting(""), clock.GetCurrentInstant(), ct);
+        var trip = new RoundTrip(db);
+        var assignment = new AssignmentAsked(trip, page, [start], new Meeting(""));
+        await trip.RunAsync(ct);
+        var facts = assignment.Facts(start, clock.GetCurrentInstant());
         var names = await inputs.NamesAsync(rules.HostIds, ct);
         return
         [

@@ -42,6 +42,10 @@ public sealed class Leaving(
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await people.LockOwnersAsync(ct);
+        // Locked first, so that what is read from now on stays so: no page is given the host, and no guest books them,
+        // meanwhile.
+        if (found is not null)
+            await handing.LockAsync(found, heirs, form.ToHostId, ct);
         var person = await db.Users.FirstOrDefaultAsync(row => row.Id == personId && row.LeftAt == null, ct)
             ?? throw Refusal.NotFound("person");
         if (person.IsOwner)
@@ -98,9 +102,6 @@ public sealed class Leaving(
         CancellationToken ct
     )
     {
-        // Locked first, so that what is read now stays so: no page is given the host, and no guest books them,
-        // meanwhile.
-        await handing.LockAsync(host, heirs, heir, ct);
         var now = clock.GetCurrentInstant();
         // What a link that is over offered is nobody's any more.
         var offering = db.OfferingPages(now).Select(page => page.Id);

@@ -62,7 +62,12 @@ public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes even
                 (room.Link, room.Code) = (made.Link, made.Code);
                 // Hosts' calendars say where it is.
                 if (isNew)
-                    await events.ForEventsAsync(session, ct);
+                {
+                    var trip = new RoundTrip(db);
+                    events.ForEvents(trip, session);
+                    await trip.RunAsync(ct);
+                }
+
                 if (isFirst)
                     await TellLateAsync(sessionId, ct);
             }

@@ -5724,6 +5724,13 @@ export interface operations {
                     "application/json": components["schemas"]["OpeningsAnswer"];
                 };
             };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description Bad Request */
             400: {
                 headers: {

@@ -84,13 +84,18 @@ public sealed partial class CalendarLooking(
     }
 
     /// <summary>
+    /// Who looked before then has fallen behind: that is twice the rhythm.
+    /// </summary>
+    public static Instant Late(Instant now) => now - Every - Every;
+
+    /// <summary>
     /// Looks at the calendars of these hosts at which nobody looked for longer than they should; what can't be reached
     /// counts as it was.
     /// </summary>
     public async Task FreshenAsync(IReadOnlyCollection<Guid> hostIds, CancellationToken ct)
     {
-        // Twice the rhythm: then whoever keeps it has fallen behind. One that is out of reach is not waited for.
-        var late = clock.GetCurrentInstant() - Every - Every;
+        // One that is out of reach is not waited for.
+        var late = Late(clock.GetCurrentInstant());
         var stale = await db
             .Calendars.Where(row =>
                 row.Kind == CalendarKind.Account

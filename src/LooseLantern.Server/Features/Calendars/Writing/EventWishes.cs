@@ -1,105 +1,138 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Video;
-using Microsoft.EntityFrameworkCore;
+using LooseLantern.Server.Tenancy;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Calendars.Writing;
 
 /// <summary>
-/// Says what should stand in hosts' calendars, in the transaction of what it speaks of. Carrying it out is for
-/// <see cref="EventWriting"/>, so no booking waits for a calendar server, and none is lost on its way there.
+/// Says what should stand in hosts' calendars, in the transaction of what it speaks of and after that was saved there.
+/// Carrying it out is for <see cref="EventWriting"/>, so no booking waits for a calendar server, and none is lost on
+/// its way there. What it says is asked in a round trip of the caller's, whatever the number of hosts.
 /// </summary>
-public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
+public sealed class EventWishes(LanternDb db, Tenant tenant, RoomWishes rooms, IClock clock)
 {
-    /// <summary>A session was made or changed: its events, and its video room, should be as it is now.</summary>
-    public async Task ForSessionAsync(Session session, CancellationToken ct)
+    /// <summary>Where a host's time is written: as the page chose, else as usual; only where we may write.</summary>
+    private const string Targets = """
+        FROM hosts h
+        LEFT JOIN pages p ON p.id = @page
+        JOIN calendars c ON c.kind = 'Account' AND c.may_write AND c.id = coalesce(
+            (SELECT (x ->> 'writtenTo')::uuid FROM jsonb_array_elements(p.calendar_choices) x WHERE x ->> 'hostId' = h.id::text LIMIT 1),
+            h.written_calendar_id)
+        """;
+
+    private const string NewEvent = """
+        INSERT INTO written_events (id, workspace_id, host_id, calendar_id, uid, session_id, hold_id, hold_title, is_wanted, is_left_off, wish, due_at, attempts, outside)
+        """;
+
+    // Nobody in one that is cancelled.
+    private const string WhoSits =
+        "(SELECT i.host_id FROM session_hosts i JOIN sessions s ON s.id = i.session_id WHERE s.id = @session AND s.cancelled_at IS NULL)";
+
+    private const string Again = "wish = wish + 1, due_at = @now, attempts = 0";
+
+    /// <summary>
+    /// Saves what was changed, these sessions among it: their events, and their video rooms, should be as they are now.
+    /// </summary>
+    public async Task SaveAsync(IReadOnlyCollection<Session> sessions, CancellationToken ct)
     {
-        await rooms.ForSessionAsync(session, ct);
-        await ForEventsAsync(session, ct);
+        await db.SaveChangesAsync(ct);
+        var trip = new RoundTrip(db);
+        foreach (var session in sessions)
+            ForSession(trip, session);
+        await trip.RunAsync(ct);
+    }
+
+    /// <summary>A session was saved: its events, and its video room, should be as it is now.</summary>
+    public void ForSession(RoundTrip trip, Session session)
+    {
+        rooms.ForSession(trip, session);
+        ForEvents(trip, session);
     }
 
     /// <summary>Its event should be as it is now in the calendar of each of its hosts, and in no other's.</summary>
-    public async Task ForEventsAsync(Session session, CancellationToken ct)
+    public void ForEvents(RoundTrip trip, Session session)
     {
         var now = clock.GetCurrentInstant();
         if (session.Time.UpperBound <= now)
             return;
-        List<Guid> hostIds = session.CancelledAt is null ? session.Hosts.ConvertAll(host => host.HostId) : [];
-        var choices = await db
-            .Pages.Where(page => page.Id == session.PageId)
-            .Select(page => page.CalendarChoices)
-            .SingleAsync(ct);
-        var targets = await TargetsAsync(hostIds, choices, ct);
-        var rows = await db.WrittenEvents.Where(row => row.Uid == session.Uid).ToListAsync(ct);
-        foreach (var (hostId, calendarId) in targets)
+        var values = new Dictionary<string, object>
         {
-            if (rows.Find(row => row.HostId == hostId) is { } known)
-                Again(known, isWanted: true, now);
-            else
-            {
-                db.WrittenEvents.Add(
-                    new WrittenEvent
-                    {
-                        WorkspaceId = session.WorkspaceId,
-                        HostId = hostId,
-                        CalendarId = calendarId,
-                        Uid = session.Uid,
-                        SessionId = session.Id,
-                        DueAt = now,
-                    }
-                );
-            }
-        }
-
-        foreach (var row in rows.Where(row => row.IsWanted && !hostIds.Contains(row.HostId)))
-            Again(row, isWanted: false, now);
+            ["workspace"] = session.WorkspaceId,
+            ["page"] = session.PageId,
+            ["session"] = session.Id,
+            ["uid"] = session.Uid,
+            ["now"] = now,
+        };
+        // What somebody did to it outside waits for an answer; until then it is left as it is there, but for one that
+        // should go.
+        trip.Do(
+            $"""
+            UPDATE written_events w SET is_wanted = true, {Again}
+            WHERE w.workspace_id = @workspace AND w.uid = @uid AND w.outside = 'None' AND NOT w.is_left_off
+                AND w.host_id IN (SELECT h.id {Targets} WHERE h.id IN {WhoSits})
+            """,
+            values
+        );
+        trip.Do(
+            $"""
+            UPDATE written_events w SET is_wanted = false, {Again}
+            WHERE w.workspace_id = @workspace AND w.uid = @uid AND w.is_wanted AND w.host_id NOT IN {WhoSits}
+            """,
+            values
+        );
+        trip.Do(
+            $"""
+            {NewEvent}
+            SELECT gen_random_uuid(), @workspace, h.id, c.id, @uid, @session, NULL::uuid, '', true, false, 1, @now, 0, 'None' {Targets}
+            WHERE h.workspace_id = @workspace AND h.id IN {WhoSits}
+                AND NOT EXISTS (SELECT 1 FROM written_events w WHERE w.workspace_id = @workspace AND w.uid = @uid AND w.host_id = h.id)
+            """,
+            values
+        );
     }
 
     /// <summary>Time was held: a tentative event for each of these commitments.</summary>
+    /// <param name="pageId">Whose hosts' time may be written to another calendar than usual.</param>
     /// <param name="title">What hosts read it is held for.</param>
-    /// <param name="choices">Where hosts' time is written to another calendar than usual.</param>
-    public async Task ForHoldsAsync(
-        IReadOnlyList<CommitmentRow> holds,
-        string title,
-        IReadOnlyList<CalendarChoice> choices,
-        CancellationToken ct
-    )
+    public void ForHolds(RoundTrip trip, Guid pageId, IReadOnlyList<CommitmentRow> holds, string title)
     {
-        var targets = (await TargetsAsync([.. holds.Select(hold => hold.HostId).Distinct()], choices, ct)).ToDictionary(
-            pair => pair.HostId,
-            pair => pair.CalendarId
+        if (holds.Count == 0)
+            return;
+        trip.Do(
+            $"""
+            {NewEvent}
+            SELECT gen_random_uuid(), @workspace, h.id, c.id, hold.id::text, NULL::uuid, hold.id, @title, true, false, 1, @now, 0, 'None' {Targets}
+            JOIN unnest(@holds, @hosts) AS hold (id, host_id) ON hold.host_id = h.id
+            WHERE h.workspace_id = @workspace
+            """,
+            new Dictionary<string, object>
+            {
+                ["workspace"] = tenant.WorkspaceId!.Value,
+                ["page"] = pageId,
+                ["title"] = title,
+                ["holds"] = holds.Select(hold => hold.Id).ToArray(),
+                ["hosts"] = holds.Select(hold => hold.HostId).ToArray(),
+                ["now"] = clock.GetCurrentInstant(),
+            }
         );
-        var now = clock.GetCurrentInstant();
-        foreach (var hold in holds)
-        {
-            if (!targets.TryGetValue(hold.HostId, out var calendarId))
-                continue;
-            db.WrittenEvents.Add(
-                new WrittenEvent
-                {
-                    WorkspaceId = hold.WorkspaceId,
-                    HostId = hold.HostId,
-                    CalendarId = calendarId,
-                    Uid = hold.Id.ToString("D"),
-                    HoldId = hold.Id,
-                    HoldTitle = title,
-                    DueAt = now,
-                }
-            );
-        }
     }
 
     /// <summary>Held time was released or taken.</summary>
-    public async Task ReleasedAsync(IReadOnlyCollection<Guid> holdIds, CancellationToken ct)
+    public void Released(RoundTrip trip, IReadOnlyCollection<Guid> holdIds)
     {
-        var now = clock.GetCurrentInstant();
-        foreach (
-            var row in await db
-                .WrittenEvents.Where(row => row.HoldId != null && holdIds.Contains(row.HoldId.Value) && row.IsWanted)
-                .ToListAsync(ct)
-        )
-            Again(row, isWanted: false, now);
+        if (holdIds.Count == 0)
+            return;
+        trip.Do(
+            $"UPDATE written_events SET is_wanted = false, {Again} WHERE workspace_id = @workspace AND is_wanted AND hold_id = ANY(@holds)",
+            new Dictionary<string, object>
+            {
+                ["workspace"] = tenant.WorkspaceId!.Value,
+                ["holds"] = holdIds.ToArray(),
+                ["now"] = clock.GetCurrentInstant(),
+            }
+        );
     }
 
     /// <summary>What was done to it outside is answered: it is written as it is here.</summary>
@@ -109,7 +142,10 @@ public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
         // A new event where it was deleted; else over what it was made into.
         if (row.EntityTag is null)
             (row.WrittenStart, row.WrittenEnd) = (null, null);
-        Again(row, isWanted: true, clock.GetCurrentInstant());
+        if (row.IsLeftOff)
+            return;
+        (row.IsWanted, row.DueAt, row.Attempts) = (true, clock.GetCurrentInstant(), 0);
+        row.Wish++;
     }
 
     /// <summary>It was deleted, and that is well so; the booking stays.</summary>
@@ -117,49 +153,5 @@ public sealed class EventWishes(LanternDb db, RoomWishes rooms, IClock clock)
     {
         (row.Outside, row.NoticedAt, row.IsLeftOff, row.DueAt) = (OutsideChange.None, null, true, null);
         row.Wish++;
-    }
-
-    private static void Again(WrittenEvent row, bool isWanted, Instant now)
-    {
-        // What somebody did to it outside waits for an answer; until then it is left as it is there, but for one that
-        // should go.
-        if (isWanted && (row.Outside != OutsideChange.None || row.IsLeftOff))
-            return;
-        row.IsWanted = isWanted;
-        row.Wish++;
-        row.DueAt = now;
-        row.Attempts = 0;
-    }
-
-    /// <summary>The calendar to write to, of each host who has one.</summary>
-    private async Task<List<(Guid HostId, Guid CalendarId)>> TargetsAsync(
-        List<Guid> hostIds,
-        IReadOnlyList<CalendarChoice> choices,
-        CancellationToken ct
-    )
-    {
-        var usual = await db
-            .Hosts.Where(host => hostIds.Contains(host.Id))
-            .Select(host => new { host.Id, host.WrittenCalendarId })
-            .ToListAsync(ct);
-        var chosen = usual
-            .Select(host =>
-                (
-                    host.Id,
-                    CalendarId: choices.FirstOrDefault(choice => choice.HostId == host.Id)?.WrittenTo
-                        ?? host.WrittenCalendarId
-                )
-            )
-            .Where(pair => pair.CalendarId is not null)
-            .Select(pair => (pair.Id, pair.CalendarId!.Value))
-            .ToList();
-        var ids = chosen.ConvertAll(pair => pair.Value);
-        var writable = await db
-            .Calendars.Where(calendar =>
-                ids.Contains(calendar.Id) && calendar.Kind == CalendarKind.Account && calendar.MayWrite
-            )
-            .Select(calendar => calendar.Id)
-            .ToListAsync(ct);
-        return chosen.FindAll(pair => writable.Contains(pair.Value));
     }
 }

@@ -32,6 +32,20 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "fact_changes",
+                columns: table => new
+                {
+                    of = table.Column<Guid>(type: "uuid", nullable: false),
+                    kind = table.Column<short>(type: "smallint", nullable: false),
+                    xid = table.Column<ulong>(type: "xid8", nullable: false, defaultValueSql: "pg_current_xact_id()"),
+                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false, defaultValueSql: "now()")
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_fact_changes", x => new { x.of, x.xid, x.kind });
+                });
+
+            migrationBuilder.CreateTable(
                 name: "sign_in_tries",
                 columns: table => new
                 {
@@ -265,6 +279,28 @@ namespace LooseLantern.Server.Data.Migrations
                     table.PrimaryKey("pk_record", x => x.id);
                     table.ForeignKey(
                         name: "fk_record_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "tellings",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    page_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    booking_ids = table.Column<Guid[]>(type: "uuid[]", nullable: false),
+                    telling = table.Column<string>(type: "jsonb", nullable: false),
+                    working_until = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_tellings", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_tellings_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -1630,6 +1666,12 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_commitments_held_until",
+                table: "commitments",
+                column: "held_until",
+                filter: "held_until IS NOT NULL");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_commitments_host_id",
                 table: "commitments",
                 column: "host_id");
@@ -1682,6 +1724,16 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "ix_email_codes_workspace_id",
                 table: "email_codes",
                 column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_fact_changes_at",
+                table: "fact_changes",
+                column: "at");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_fact_changes_xid",
+                table: "fact_changes",
+                column: "xid");
 
             migrationBuilder.CreateIndex(
                 name: "ix_former_addresses_page_id",
@@ -1971,6 +2023,16 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_tellings_page_id",
+                table: "tellings",
+                column: "page_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_tellings_workspace_id",
+                table: "tellings",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_unread_events_calendar_id",
                 table: "unread_events",
                 column: "calendar_id");
@@ -2014,6 +2076,12 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "ix_written_events_due_at",
                 table: "written_events",
                 column: "due_at");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_written_events_hold_id",
+                table: "written_events",
+                column: "hold_id",
+                filter: "hold_id IS NOT NULL");
 
             migrationBuilder.CreateIndex(
                 name: "ix_written_events_host_id",
@@ -2123,6 +2191,7 @@ namespace LooseLantern.Server.Data.Migrations
                 CREATE INDEX ix_bookings_guest ON bookings (workspace_id, upper(guest_email));
                 CREATE INDEX ix_bookings_booker ON bookings (workspace_id, upper(booker_email)) WHERE booker_email <> '';
                 """);
+            migrationBuilder.Sql(FactChangeTriggers.Sql);
         }
 
         /// <inheritdoc />
@@ -2171,6 +2240,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "email_codes");
+
+            migrationBuilder.DropTable(
+                name: "fact_changes");
 
             migrationBuilder.DropTable(
                 name: "former_addresses");
@@ -2225,6 +2297,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "signed_in");
+
+            migrationBuilder.DropTable(
+                name: "tellings");
 
             migrationBuilder.DropTable(
                 name: "unread_events");

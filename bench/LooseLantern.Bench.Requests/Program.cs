@@ -1,0 +1,28 @@
+using System.Globalization;
+using LooseLantern.Bench.Requests;
+
+// ./lantern bench requests [openings|bookings|crowd]: ratios, each beside what is measured in the same run.
+CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+string[] all = ["openings", "bookings", "crowd"];
+var wanted = args is [] ? all : args;
+if (wanted.Except(all).FirstOrDefault() is { } unknown)
+{
+    Console.Error.WriteLine($"There is no \"{unknown}\" to measure; choose {string.Join(", ", all)}.");
+    return 2;
+}
+
+await using var yard = await Yard.OpenAsync();
+await yard.DoAsync(Bare.Table);
+foreach (var what in wanted)
+{
+    await (
+        what switch
+        {
+            "openings" => Openings.RunAsync(yard),
+            "bookings" => Bookings.RunAsync(yard),
+            _ => Crowd.RunAsync(yard),
+        }
+    );
+}
+
+return 0;

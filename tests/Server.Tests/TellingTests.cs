@@ -1,0 +1,111 @@
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Jobs;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Server.Tests;
+
+/// <summary>Messages are written after the answer, and say what was so at the change all the same.</summary>
+public class TellingTests(World world)
+{
+    private const string Nine = "2026-12-08T08:00:00Z";
+    private const string Ten = "2026-12-08T09:00:00Z";
+
+    [Fact]
+    public async Task Who_booked_is_told_in_the_words_of_then_though_others_are_published_before_they_are_written()
+    {
+        var ada = await world.SignUpAsync();
+        var made = await (
+            await ada.PostAsync("/api/pages", ada.Draft(draft => draft.Title = "Hull talk").Form())
+        ).ReadAsync(HttpStatusCode.Created);
+        var id = made.GetProperty("id").GetGuid();
+        var published = await (await ada.PostAsync($"/api/pages/{id}/publish", new { version = 1 })).ReadAsync(
+            HttpStatusCode.OK
+        );
+        var address = published.GetProperty("path").GetString()!.Split('/')[^1];
+        var form = ada.Draft(draft => (draft.Title, draft.Address) = ("Keel talk", address)).Form();
+        Task<HttpResponseMessage> publishing;
+        await using (var held = await HeldUpAsync(id))
+        {
+            (await world.Guest().BookAsync(ada.Desk, address, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
+            await (await ada.PutAsync($"/api/pages/{id}", new { version = 2, form })).ReadAsync(HttpStatusCode.OK);
+            publishing = ada.PostAsync($"/api/pages/{id}/publish", new { version = 3 });
+            // Whoever writes messages waits, and whoever publishes waits for that; or else it is published already.
+            await Outside.AwaitAsync(
+                async () => publishing.IsCompleted || await WaitingForAsync(held) >= 2,
+                "the one who publishes to wait"
+            );
+        }
+
+        await (await publishing).ReadAsync(HttpStatusCode.OK);
+        var subject = await SubjectAsync(ada, MessageKind.BookedForGuest);
+        subject.ShouldContain("Hull talk");
+        subject.ShouldNotContain("Keel talk");
+    }
+
+    [Fact]
+    public async Task Who_moves_at_once_is_told_of_both_times()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync();
+        var booked = await (await world.Guest().BookAsync(ada.Desk, page, Nine)).ReadAsync(HttpStatusCode.Created);
+        (
+            await world.Guest().PostAsJsonAsync(GroupScene.ApiOf(booked) + "/move", new { start = Ten })
+        ).IsSuccessStatusCode.ShouldBeTrue();
+        var workspace = await world.WorkspaceOfAsync(ada.Desk);
+        var texts = await world.WithinAsync(workspace, db =>
+            db.Messages.OrderBy(row => row.Id).Where(row => row.PersonId == null).Select(row => row.Text).ToListAsync()
+        );
+        texts[0].ShouldContain("09:00–09:30");
+        texts[0].ShouldNotContain("10:00–10:30");
+        texts.ShouldContain(text => text.Contains("10:00–10:30", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task Work_beside_requests_begins_piece_by_piece_while_somebody_waits_and_at_once_while_nobody_does()
+    {
+        var pace = new WorkPace();
+        for (var i = 0; i < 3; i++)
+            pace.TakeTurnAsync(TestContext.Current.CancellationToken).IsCompletedSuccessfully.ShouldBeTrue();
+        using (pace.Answering())
+        {
+            await pace.TakeTurnAsync(TestContext.Current.CancellationToken);
+            pace.TakeTurnAsync(TestContext.Current.CancellationToken).IsCompleted.ShouldBeFalse();
+        }
+
+        pace.TakeTurnAsync(TestContext.Current.CancellationToken).IsCompletedSuccessfully.ShouldBeTrue();
+    }
+
+    private async Task<string> SubjectAsync(Coordinator ada, MessageKind kind) =>
+        await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db =>
+            db.Messages.Where(row => row.Kind == kind).Select(row => row.Subject).SingleAsync()
+        );
+
+    /// <summary>Whoever writes messages of the page's bookings waits until this is disposed.</summary>
+    private async Task<NpgsqlConnection> HeldUpAsync(Guid pageId)
+    {
+        var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(world.ConnectionString) { Pooling = false }.ConnectionString
+        );
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(
+            "SELECT pg_advisory_lock(hashtextextended('telling ' || $1::text, 0))",
+            connection
+        );
+        command.Parameters.Add(new NpgsqlParameter { Value = pageId });
+        await command.ExecuteNonQueryAsync();
+        return connection;
+    }
+
+    private static async Task<long> WaitingForAsync(NpgsqlConnection held)
+    {
+        await using var command = new NpgsqlCommand(
+            """
+            SELECT count(*) FROM pg_locks w JOIN pg_locks h USING (locktype, database, classid, objid, objsubid)
+            WHERE h.granted AND NOT w.granted AND h.pid = pg_backend_pid()
+            """,
+            held
+        );
+        return (long)(await command.ExecuteScalarAsync())!;
+    }
+}
