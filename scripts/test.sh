@@ -100,7 +100,7 @@ test_postgres() {
 # tally PASSED FAILED : counts tests; the front end's lane runs in a process of its own.
 tally() { echo "${1:-0} ${2:-0}" >> "$TEST_LOGS/tally"; }
 
-# The ten slowest, then the one line that counts all.
+# The ten slowest, what did not pass, then the one line that counts all.
 tell_result() {
   local passed failed
   if [ -s "$TEST_LOGS/slow" ]; then
@@ -110,6 +110,11 @@ tell_result() {
     sort -rn "$TEST_LOGS/slow" | awk 'NR <= 10' | while read -r milliseconds name; do
       printf '%7.1f s  %s\n' "$(awk "BEGIN { print $milliseconds / 1000 }")" "$name"
     done
+  fi
+  if [ -s "$TEST_LOGS/bad" ]; then
+    echo
+    echo "Not passed:"
+    cat "$TEST_LOGS/bad"
   fi
   read -r passed failed < <(awk '{ p += $1; f += $2 } END { print p + 0, f + 0 }' "$TEST_LOGS/tally")
   echo
@@ -145,7 +150,7 @@ dotnet_tests() {
 # read_results KIND LOG EXIT LABEL SECONDS : a skipped test counts as a failed one, and so does a run without results.
 read_results() {
   local good=0 bad=1
-  read -r good bad < <(node "$ROOT/scripts/results.mjs" "$1" "$2.json" "$TEST_LOGS/slow" 2>/dev/null || echo "0 1")
+  read -r good bad < <(node "$ROOT/scripts/results.mjs" "$1" "$2.json" "$TEST_LOGS/slow" "$TEST_LOGS/bad" 2>/dev/null || echo "0 1")
   [ "$3" -eq 0 ] || [ "$bad" -gt 0 ] || bad=1
   [ "$bad" -eq 0 ] || cat "$2.log"
   say "$4: $good of $((good + bad)) passed, in $5 s"
