@@ -27,7 +27,14 @@ appendFileSync(
     bad,
     tests
         .filter((one) => !one.passed)
-        .map((one) => `${one.name}\n${one.said.split('\n').slice(0, 12).map((line) => `    ${line}\n`).join('')}`)
+        .map(
+            (one) =>
+                `${one.name}\n${one.said
+                    .split('\n')
+                    .slice(0, 12)
+                    .map((line) => `    ${line}\n`)
+                    .join('')}`,
+        )
         .join(''),
 );
 const passed = tests.filter((one) => one.passed).length;

@@ -15,7 +15,13 @@ public class CoreBench
     private IReadOnlyList<Opening> _answer = null!;
 
     public static IEnumerable<string> Sizes =>
-        ["5 hosts, 30 days", "50 hosts, 90 days", "50 hosts, 365 days", "1000 hosts, 90 days"];
+        [
+            "5 hosts, 30 days",
+            "50 hosts, 90 days",
+            "50 hosts, 365 days",
+            "1000 hosts, 90 days",
+            "1000 hosts, 90 days, dark",
+        ];
 
     [ParamsSource(nameof(Sizes))]
     public string Size { get; set; } = "";
@@ -24,7 +30,8 @@ public class CoreBench
     public void Setup()
     {
         var words = Size.Split(' ');
-        _input = Panel.Of(int.Parse(words[0], null), int.Parse(words[2], null));
+        var (hosts, days) = (int.Parse(words[0], null), int.Parse(words[2], null));
+        _input = words[^1] == "dark" ? Panel.Dark(hosts, days) : Panel.Of(hosts, days);
         _answer = OpeningsComputation.Openings(_input);
         Console.WriteLine($"// {Size}: {_answer.Count} openings");
     }

@@ -10,6 +10,12 @@ if (args is ["calendars", .. var names])
     return;
 }
 
+if (args is ["growth"])
+{
+    GrowthBench.Run();
+    return;
+}
+
 // ./lantern bench core: in this process, so that nothing is restored or built on the side.
 var config = DefaultConfig
     .Instance.AddJob(Job.ShortRun.WithIterationCount(10).WithToolchain(InProcessEmitToolchain.Instance))

@@ -1,3 +1,4 @@
+using LooseLantern.Core.Days;
 using static Core.Tests.Sketch;
 
 namespace Core.Tests;
@@ -85,5 +86,27 @@ public class BoundTests
         );
         var host = Host(hours: Open("00:00-12:00")) with { DailyCap = 0, Commitments = [promised] };
         Starts(Tuesday(Page(), host) with { AsHolder = "link" }).ShouldBe("23:00");
+    }
+
+    [Theory]
+    [InlineData(40)]
+    [InlineData(41)]
+    [InlineData(42)]
+    [InlineData(43)]
+    public void Months_ahead_nothing_reaches_into_a_day_off_or_begins_before_its_end(int day)
+    {
+        var from = new LocalDate(2026, 11, 2);
+        var off = from.PlusDays(day);
+        var always = Open("00:00-24:00", null, new DatedChange(off, off, []));
+        var input = On(from, Page() with { Step = 15 }, Host("h1", always)) with
+        {
+            To = from.PlusDays(80),
+            Duration = 90,
+        };
+        var starts = OpeningsComputation.Openings(input).Select(opening => opening.Start).ToList();
+        var midnight = LocalDays.Start(Copenhagen, off);
+        starts.Last(start => start < midnight).ShouldBe(midnight - Duration.FromMinutes(90));
+        starts.First(start => start > midnight).ShouldBe(midnight + Duration.FromDays(1));
+        starts.Count.ShouldBe(80 * 96 - 5);
     }
 }

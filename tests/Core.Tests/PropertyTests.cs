@@ -14,6 +14,14 @@ public class PropertyTests
         );
 
     [Fact]
+    public void Over_months_too() =>
+        RandomInput.Months.Sample(
+            input => Same(OpeningsComputation.Openings(input), SlowReference.Openings(input)),
+            iter: Tries.Of(400),
+            threads: 2
+        );
+
+    [Fact]
     public void Any_line_up_is_filled_where_trying_every_way_fills_it() =>
         RandomInput.LineUps.Sample(
             input => Same(OpeningsComputation.Openings(input), SlowReference.Openings(input)),

@@ -60,6 +60,59 @@ internal static class RandomInput
             Party = party,
         };
 
+    /// <summary>Months of weeks that are alike, with clock changes and days off here and there.</summary>
+    public static Gen<OpeningsInput> Months { get; } =
+        from input in Any
+        from days in Gen.Int[60, 130]
+        from step in OneOf(15, 20, 30, 50, 60)
+        from offset in Gen.Int[0, step - 1]
+        from off in DayOff(days).Array[0, 3]
+        select OverMonths(input, days, step, offset, off);
+
+    private static Gen<Func<LocalDate, DatedChange>> DayOff(int days) =>
+        from first in Gen.Int[-2, days]
+        from length in Gen.Int[0, 3]
+        from open in OpenTimes
+        select (Func<LocalDate, DatedChange>)(
+            start => new DatedChange(start.PlusDays(first), start.PlusDays(first + length), open)
+        );
+
+    private static OpeningsInput OverMonths(
+        OpeningsInput input,
+        int days,
+        int step,
+        int offset,
+        Func<LocalDate, DatedChange>[] off
+    )
+    {
+        var from = input.From.PlusDays(-days / 2);
+        var changes = off.Select(change => change(from)).ToList();
+        return input with
+        {
+            Now = input.Now - Duration.FromDays(days),
+            From = from,
+            To = from.PlusDays(days),
+            Page = input.Page with
+            {
+                Step = step,
+                StepOffset = offset,
+                StepFrom = StepFrom.Clock,
+                Window = new BookingWindow.Open(),
+                Only = null,
+            },
+            Hosts =
+            [
+                .. input.Hosts.Select(
+                    (host, at) =>
+                        host with
+                        {
+                            Hours = host.Hours is { } hours ? hours with { Changes = [.. changes.Skip(at)] } : null,
+                        }
+                ),
+            ],
+        };
+    }
+
     /// <summary>Many seats and hosts, pools that overlap, and hosts busy in half of the hours; nothing else.</summary>
     public static Gen<OpeningsInput> LineUps { get; } =
         from busy in Gen.Bool.Array[6].Array[8]

@@ -30,18 +30,31 @@ public static class OpenStretches
         var earliestChange = hours.Changes.Count == 0 ? firstDate : hours.Changes.Min(change => change.From);
         var farthest = LocalDate.Min(firstDate, earliestChange).PlusDays(-9);
 
-        var runs = new OpenRuns(hours);
+        var runs = new OpenRuns();
+        runs.Read(hours);
         for (var back = FirstLookBackDays; ; back *= 4)
         {
             var from = LocalDate.Max(farthest, firstDate.PlusDays(-back));
             var lookFrom = LocalDays.Start(zone, from);
-            var stretches = runs.Of(new Span(lookFrom, range.End + Duration.FromDays(1)), range);
+            var stretches = new List<OpenStretch>();
+            runs.Tell(new Span(lookFrom, range.End + Duration.FromDays(1)), new Those(range, stretches));
             var isCutAtStart = stretches.Count > 0 && stretches[0].Time.Start == lookFrom;
             if (isCutAtStart && from > farthest)
                 continue;
             if (isCutAtStart)
                 stretches[0] = stretches[0] with { HasStart = false };
             return stretches;
+        }
+    }
+
+    /// <summary>Notes the runs that meet a range.</summary>
+    private readonly struct Those(Span range, List<OpenStretch> stretches) : ITakesRuns
+    {
+        public void Take(long start, long end)
+        {
+            var time = new Span(Instant.FromUnixTimeTicks(start), Instant.FromUnixTimeTicks(end));
+            if (time.Meets(range))
+                stretches.Add(new OpenStretch(time, HasStart: true));
         }
     }
 }

@@ -1,3 +1,4 @@
+using LooseLantern.Core.Days;
 using NodaTime;
 
 namespace LooseLantern.Core.Openings;
@@ -11,30 +12,23 @@ internal readonly record struct DateRun(LocalDate Date, int From, int To)
     /// The runs of an axis in a zone, by time. A date comes more than once where a clock change falls within it (or,
     /// where the clock goes back over midnight, with another date between).
     /// </summary>
-    public static List<DateRun> Of(StartAxis axis, DateTimeZone zone)
+    public static IEnumerable<DateRun> Of(StartAxis axis, DateTimeZone zone)
     {
-        var runs = new List<DateRun>();
         if (axis.Count == 0)
-            return runs;
-        var (first, last) = (Instant.FromUnixTimeTicks(axis[0]), Instant.FromUnixTimeTicks(axis[axis.Count - 1]));
-        foreach (var interval in zone.GetZoneIntervals(first, last + Duration.FromTicks(1)))
+            yield break;
+        var last = Instant.FromUnixTimeTicks(axis[axis.Count - 1]);
+        foreach (
+            var part in new ZoneParts(zone, new Span(Instant.FromUnixTimeTicks(axis[0]), last + Duration.FromTicks(1)))
+        )
         {
-            var offset = interval.WallOffset.Ticks;
-            var from = interval.HasStart ? axis.FirstAtOrAfter(interval.Start.ToUnixTimeTicks()) : 0;
-            var end = interval.HasEnd ? axis.FirstAtOrAfter(interval.End.ToUnixTimeTicks()) : axis.Count;
-            while (from < end)
+            var end = axis.FirstAtOrAfter(part.End);
+            for (var from = axis.FirstAtOrAfter(part.Start); from < end; )
             {
-                var day = FloorDiv(axis[from] + offset, NodaConstants.TicksPerDay);
-                var to = Math.Min(end, axis.FirstAtOrAfter((day + 1) * NodaConstants.TicksPerDay - offset));
-                runs.Add(new DateRun(Epoch.PlusDays((int)day), from, to));
+                var day = Day.At(axis[from] + part.Offset);
+                var to = Math.Min(end, axis.FirstAtOrAfter((day + 1) * NodaConstants.TicksPerDay - part.Offset));
+                yield return new DateRun(Day.Date(day), from, to);
                 from = to;
             }
         }
-
-        return runs;
     }
-
-    private static readonly LocalDate Epoch = new(1970, 1, 1);
-
-    private static long FloorDiv(long value, long divisor) => value / divisor - (value % divisor < 0 ? 1 : 0);
 }

@@ -1,3 +1,4 @@
+using LooseLantern.Core.Hours;
 using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings.HostRules;
 using NodaTime;
@@ -48,10 +49,13 @@ public sealed class OpeningsComputation
         if (!computation.OnGrid(start, stretches))
             return null;
         var axis = new StartAxis([start.ToUnixTimeTicks()]);
-        if (!computation._offer.NewStarts(axis).Contains(0))
+        var offered = StartSet.Empty(axis.Count);
+        computation._offer.AddNewStarts(offered, axis);
+        if (offered.IsEmpty)
             return null;
-        var free = computation.HostsOn(axis, hosts, stretches);
-        return hosts.Where((_, host) => free[host].Contains(0)).Select(host => host.Id).ToHashSet();
+        using var memory = ComputationMemory.Take();
+        var asked = computation.Asked(axis, memory, stretches);
+        return hosts.Where(host => computation.CanTake(host, asked)).Select(host => host.Id).ToHashSet();
     }
 
     /// <summary>
@@ -75,19 +79,104 @@ public sealed class OpeningsComputation
     {
         if (_offer.FirstDate > _offer.LastDate || !FitsANewSession)
             return [];
-        var hosts = LineUpHosts();
-        var range = DateRange.Around(_page.Zone, _offer.FirstDate, _offer.LastDate);
-        var stretches = Stretches(hosts, range with { End = range.End + _duration });
-        var axis = new StartAxis(Starts(stretches));
+        var stretches = _page.StepFrom == StepFrom.Open ? Stretches(LineUpHosts(), Range) : null;
+        var axis = Axis(stretches);
+        using var memory = ComputationMemory.Take();
+        var starts = memory.OfPage(axis.Count);
+        _offer.AddNewStarts(starts, axis);
+        KeepFillable(starts, Asked(axis, memory, stretches), memory);
+        return WithSessions(starts, axis);
+    }
 
-        var starts = _offer.NewStarts(axis);
+    /// <summary>All days that are offered, with an appointment that begins on the last.</summary>
+    private Span Range
+    {
+        get
+        {
+            var range = DateRange.Around(_page.Zone, _offer.FirstDate, _offer.LastDate);
+            return range with { End = range.End + _duration };
+        }
+    }
+
+    /// <summary>Rule 10. Hosts are asked only as far as they are needed.</summary>
+    private void KeepFillable(StartSet starts, StartsAsked asked, ComputationMemory memory)
+    {
+        var seatsOf = memory.SeatsOf(_input.Hosts.Count);
+        var counts = memory.Seats;
+        var ofHost = memory.OfHost(asked.Axis.Count);
+        if (
+            !ReadSeats(seatsOf, memory.Hosts)
+            || !counts.Begin(seatsOf, _page.LineUp.Count, StartSet.WordsFor(asked.Axis.Count))
+        )
+        {
+            KeepFillableOneByOne(starts, asked);
+            return;
+        }
+
+        counts.KeepFillable(starts, groups: 0);
+        for (var group = 0; group < counts.Groups; group++)
+        {
+            foreach (var host in counts.HostsOf(group))
+            {
+                if (!ofHost.BecomeDifference(starts, counts.Enough(group)))
+                    break;
+                AllHostRules.Keep(ofHost, _input.Hosts[host], asked);
+                counts.Add(group, ofHost);
+            }
+
+            counts.KeepFillable(starts, group + 1);
+        }
+    }
+
+    /// <summary>For each host of the input the seats that they fit, a bit each; false where there are more seats than
+    /// bits.</summary>
+    private bool ReadSeats(Span<ulong> seatsOf, Dictionary<string, int> positions)
+    {
+        for (var host = 0; host < _input.Hosts.Count; host++)
+            positions.Add(_input.Hosts[host].Id, host);
+        for (var seat = 0; seat < _page.LineUp.Count; seat++)
+        {
+            var anyOf = _page.LineUp[seat].AnyOf;
+            for (var i = 0; i < anyOf.Count; i++)
+                seatsOf[positions[anyOf[i]]] |= 1UL << seat;
+        }
+
+        return _page.LineUp.Count <= 64;
+    }
+
+    private void KeepFillableOneByOne(StartSet starts, StartsAsked asked)
+    {
+        var hosts = LineUpHosts();
         var index = hosts
             .Select((host, position) => (host.Id, position))
             .ToDictionary(pair => pair.Id, pair => pair.position);
         var seats = _page.LineUp.Select(seat => seat.AnyOf.Select(id => index[id]).Distinct().ToArray()).ToArray();
-        LineUpStarts.KeepFillable(seats, HostsOn(axis, hosts, stretches), starts);
+        var free = new ulong[hosts.Length][];
+        for (var host = 0; host < hosts.Length; host++)
+        {
+            free[host] = starts.Words.ToArray();
+            AllHostRules.Keep(new StartSet(free[host]), hosts[host], asked);
+        }
 
-        return WithSessions(starts, axis);
+        foreach (var position in starts)
+        {
+            if (LineUp.Fill(seats, host => new StartSet(free[host]).Contains(position)) is null)
+                starts.Remove(position, position + 1);
+        }
+    }
+
+    private bool CanTake(HostFacts host, StartsAsked asked)
+    {
+        var starts = StartSet.Empty(asked.Axis.Count);
+        starts.Add(0, asked.Axis.Count);
+        AllHostRules.Keep(starts, host, asked);
+        return !starts.IsEmpty;
+    }
+
+    private StartsAsked Asked(StartAxis axis, ComputationMemory memory, Dictionary<string, StretchIndex>? stretches)
+    {
+        memory.Hours.Begin(axis, StartsAsked.Ticks(_input.Duration));
+        return new StartsAsked(_input, axis, memory.Hours, _page.Only is null ? stretches : null);
     }
 
     /// <summary>The hosts of the line-up, each once, in the order of the input.</summary>
@@ -98,64 +187,54 @@ public sealed class OpeningsComputation
     }
 
     /// <summary>
-    /// Where each host is open (rule 6); with `only`, which takes the place of hours, painted stretches for the grid or
-    /// nothing.
+    /// Where each host is open (rule 6), by id, for a grid that is counted from there; with `only`, which takes the
+    /// place of hours, painted stretches or nothing. Null where the grid is the clock's.
     /// </summary>
-    private StretchIndex?[] Stretches(HostFacts[] hosts, Span range)
+    private Dictionary<string, StretchIndex>? Stretches(HostFacts[] hosts, Span range)
     {
-        if (_page.Only is not null)
-            return [.. hosts.Select(_ => _offer.Painted)];
-        var byHours = new Dictionary<object, StretchIndex>(ReferenceEqualityComparer.Instance);
-        return
-        [
-            .. hosts.Select(host =>
+        if (_page.StepFrom == StepFrom.Clock || _page.Only is OnlyTimes.Exact)
+            return null;
+        var byHours = new Dictionary<HoursSet, StretchIndex>(SameHours.Comparer);
+        var common = _offer.Painted ?? StretchIndex.OfHours(_page, hostHours: null, range);
+        return hosts.ToDictionary(
+            host => host.Id,
+            host =>
             {
-                var key = _page.HoursMode == HoursMode.Page || host.Hours is null ? this : (object)host.Hours;
-                if (!byHours.TryGetValue(key, out var stretches))
-                    stretches = byHours[key] = StretchIndex.OfHours(_page, host.Hours, range);
+                if (_page.Only is not null || _page.HoursMode == HoursMode.Page || host.Hours is null)
+                    return common;
+                if (!byHours.TryGetValue(host.Hours, out var stretches))
+                    stretches = byHours[host.Hours] = StretchIndex.OfHours(_page, host.Hours, range);
                 return stretches;
-            }),
-        ];
+            }
+        );
     }
 
-    private long[] Starts(StretchIndex?[] stretches)
+    private StartAxis Axis(Dictionary<string, StretchIndex>? stretches)
     {
         if (_page.Only is OnlyTimes.Exact exact)
-            return [.. exact.Starts.Select(start => start.ToUnixTimeTicks()).Order().Distinct()];
-        if (_page.StepFrom == StepFrom.Clock)
-            return [.. StartGrid.ByClock(_page, _offer.FirstDate, _offer.LastDate, _page.StepOffset)];
-        return StartGrid.FromOpenStretches(
-            _page,
-            _offer.FirstDate,
-            _offer.LastDate,
-            [.. stretches.Select(index => index!).Distinct()]
+            return new StartAxis([.. exact.Starts.Select(start => start.ToUnixTimeTicks()).Order().Distinct()]);
+        if (stretches is null)
+            return StartAxis.Of(StartGrid.ByClock(_page, _offer.FirstDate, _offer.LastDate, _page.StepOffset));
+        return new StartAxis(
+            StartGrid.FromOpenStretches(_page, _offer.FirstDate, _offer.LastDate, [.. stretches.Values.Distinct()])
         );
     }
 
     /// <summary>Rule 1, of one start, as far as it is asked of the page.</summary>
-    private bool OnGrid(Instant start, StretchIndex?[] stretches)
+    private bool OnGrid(Instant start, Dictionary<string, StretchIndex>? stretches)
     {
         if (_page.Only is OnlyTimes.Exact exact)
             return exact.Starts.Contains(start);
-        if (_page.StepFrom == StepFrom.Clock)
+        if (stretches is null)
             return StartGrid.IsOnClock(_page, start, _page.StepOffset);
         var around = stretches
-            .Select(index => index!.Containing(start))
-            .OfType<Hours.OpenStretch>()
+            .Values.Select(index => index.Containing(start))
+            .OfType<OpenStretch>()
             .Where(stretch => stretch.HasStart)
             .ToList();
         return around.Count == 0
             ? StartGrid.IsOnClock(_page, start, stepOffset: 0)
             : around.Exists(stretch => StartGrid.IsOnGridOf(stretch.Time.Start, start, _page.Step));
-    }
-
-    private StartSet[] HostsOn(StartAxis axis, HostFacts[] hosts, StretchIndex?[] stretches)
-    {
-        var byHost = hosts
-            .Zip(stretches)
-            .ToDictionary(pair => pair.First.Id, pair => _page.Only is null ? pair.Second : null);
-        var asked = new StartsAsked(_input, axis, byHost);
-        return [.. hosts.Select(host => AllHostRules.Starts(host, asked))];
     }
 
     /// <summary>
@@ -167,7 +246,7 @@ public sealed class OpeningsComputation
         var openings = new List<Opening>(starts.CountSet());
         var joined = OpeningsToJoin();
         var next = 0;
-        foreach (var position in starts.Positions())
+        foreach (var position in starts)
         {
             var start = Instant.FromUnixTimeTicks(axis[position]);
             while (next < joined.Count && joined[next].Start < start)

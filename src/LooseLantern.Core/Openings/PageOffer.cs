@@ -54,10 +54,10 @@ internal sealed class PageOffer
     /// Rules 2 to 5, for sessions that would be new. With painted spans also rule 1 where the grid is counted from
     /// them.
     /// </summary>
+    /// <param name="starts">Empty; what is offered is added.</param>
     /// <param name="axis">With exact starts, no others than those.</param>
-    public StartSet NewStarts(StartAxis axis)
+    public void AddNewStarts(StartSet starts, StartAxis axis)
     {
-        var starts = new StartSet(axis.Count);
         var caps = Caps(_input);
         var promised = caps is null
             ? null
@@ -79,8 +79,6 @@ internal sealed class PageOffer
             if (_page.StepFrom == StepFrom.Open)
                 StartGrid.KeepOnGridOf(starts, axis, Painted, _page.Step);
         }
-
-        return starts;
     }
 
     /// <summary>The page's own caps; null where it has none.</summary>

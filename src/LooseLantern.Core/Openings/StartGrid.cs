@@ -1,3 +1,5 @@
+using LooseLantern.Core.Days;
+using LooseLantern.Core.Openings.HostRules;
 using NodaTime;
 
 namespace LooseLantern.Core.Openings;
@@ -37,37 +39,42 @@ internal static class StartGrid
     }
 
     /// <summary>
-    /// Every start on the wall clock of the page's zone, in ticks, whose local date lies from <paramref name="from"/>
-    /// to <paramref name="to"/>, in order of time. The grid starts anew at each local midnight; both passes of a
-    /// repeated time count and skipped time has none.
+    /// Every start on the wall clock of the page's zone whose local date lies from <paramref name="from"/> to
+    /// <paramref name="to"/>, in order of time, in as few even runs as there are. The grid starts anew at each local
+    /// midnight; both passes of a repeated time count and skipped time has none.
     /// </summary>
-    public static List<long> ByClock(PageRules page, LocalDate from, LocalDate to, int stepOffset)
+    public static List<EvenStarts> ByClock(PageRules page, LocalDate from, LocalDate to, int stepOffset)
     {
-        var starts = new List<long>();
-        var step = Duration.FromMinutes(page.Step).BclCompatibleTicks;
-        var range = DateRange.Around(page.Zone, from, to);
-        foreach (var interval in page.Zone.GetZoneIntervals(range.Start, range.End))
+        var runs = new List<EvenStarts>();
+        var step = StartsAsked.Ticks(page.Step);
+        foreach (var part in new ZoneParts(page.Zone, DateRange.Around(page.Zone, from, to)))
         {
-            var offset = interval.WallOffset;
-            var start = interval.HasStart ? Instant.Max(interval.Start, range.Start) : range.Start;
-            var end = interval.HasEnd ? Instant.Min(interval.End, range.End) : range.End;
-            var (firstTick, endTick) = (start.ToUnixTimeTicks(), end.ToUnixTimeTicks());
-            var firstDate = LocalDate.Max(from, start.WithOffset(offset).Date);
-            var lastDate = LocalDate.Min(to, end.WithOffset(offset).Date);
-            for (var date = firstDate; date <= lastDate; date = date.PlusDays(1))
+            var firstDay = Math.Max(Day.Of(from), Day.At(part.Start + part.Offset));
+            var lastDay = Math.Min(Day.Of(to), Day.At(part.End + part.Offset));
+            for (var day = firstDay; day <= lastDay; day++)
             {
-                var midnight = date.AtMidnight().WithOffset(offset).ToInstant().ToUnixTimeTicks();
-                var nextMidnight = Math.Min(endTick, midnight + NodaConstants.TicksPerDay);
-                for (var tick = midnight + stepOffset * NodaConstants.TicksPerMinute; tick < nextMidnight; tick += step)
-                {
-                    if (tick >= firstTick)
-                        starts.Add(tick);
-                }
+                var midnight = day * NodaConstants.TicksPerDay - part.Offset;
+                var first = midnight + StartsAsked.Ticks(stepOffset);
+                if (first < part.Start)
+                    first += CeilingOf(part.Start - first, step) * step;
+                var end = Math.Min(part.End, midnight + NodaConstants.TicksPerDay);
+                if (first < end)
+                    Add(runs, new EvenStarts(first, step, (int)CeilingOf(end - first, step)));
             }
         }
 
-        return starts;
+        return runs;
     }
+
+    private static void Add(List<EvenStarts> runs, EvenStarts next)
+    {
+        if (runs.Count > 0 && runs[^1].GoesOnWith(next))
+            runs[^1] = runs[^1] with { Count = runs[^1].Count + next.Count };
+        else
+            runs.Add(next);
+    }
+
+    private static long CeilingOf(long length, long step) => (length + step - 1) / step;
 
     /// <summary>
     /// Every start, in ticks, a whole number of steps (elapsed time) after the start of some stretch that contains it,
@@ -99,11 +106,10 @@ internal static class StartGrid
                 starts.Add(start);
         }
 
-        foreach (var start in ByClock(page, from, to, stepOffset: 0))
+        foreach (var start in ByClock(page, from, to, stepOffset: 0).SelectMany(run => run.Instants()))
         {
-            var instant = Instant.FromUnixTimeTicks(start);
-            if (!stretchesOfHosts.Any(index => index.Containing(instant) is { HasStart: true }))
-                starts.Add(start);
+            if (!stretchesOfHosts.Any(index => index.Containing(start) is { HasStart: true }))
+                starts.Add(start.ToUnixTimeTicks());
         }
 
         return [.. starts.Order().Distinct()];

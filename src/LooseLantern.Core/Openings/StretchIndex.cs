@@ -21,21 +21,18 @@ internal sealed class StretchIndex(IReadOnlyList<OpenStretch> stretches)
     /// <summary>Rule 6: the host's hours, the page's, or where both are open.</summary>
     public static StretchIndex OfHours(PageRules page, HoursSet? hostHours, Span range)
     {
-        var (own, pages) = page.HoursMode switch
-        {
-            HoursMode.Hosts => (hostHours, null),
-            HoursMode.Page => (null, page.Hours),
-            _ => (hostHours, page.Hours),
-        };
-        if (page.HoursMode != HoursMode.Hosts && page.Hours is null)
-            throw new ArgumentException("A page whose own hours count must have hours.", nameof(page));
-
+        var own = page.HoursMode == HoursMode.Page ? null : hostHours;
+        var pages = page.HoursMode == HoursMode.Hosts ? null : HoursOf(page);
         if (own is null && pages is null)
             return Always;
         if (own is null || pages is null)
             return new StretchIndex(OpenStretches.Of((own ?? pages)!, range));
         return new StretchIndex(WhereBothAreOpen(OpenStretches.Of(own, range), OpenStretches.Of(pages, range)));
     }
+
+    /// <exception cref="ArgumentException">When a page whose own hours count has none.</exception>
+    public static HoursSet HoursOf(PageRules page) =>
+        page.Hours ?? throw new ArgumentException("A page whose own hours count must have hours.", nameof(page));
 
     public OpenStretch? Containing(Instant instant)
     {

@@ -1,13 +1,13 @@
 namespace LooseLantern.Core.Openings;
 
-/// <summary>Rule 6, or 4 of painted spans, as far as it asks of the length of stretches.</summary>
+/// <summary>Rule 4 of painted spans.</summary>
 internal static class StretchStarts
 {
     /// <summary>The starts from which the whole appointment lies within one stretch.</summary>
     /// <param name="duration">In ticks.</param>
     public static StartSet Of(StretchIndex stretches, StartAxis axis, long duration)
     {
-        var starts = new StartSet(axis.Count);
+        var starts = StartSet.Empty(axis.Count);
         foreach (var stretch in stretches.All)
         {
             starts.Add(

@@ -40,7 +40,7 @@ public sealed record WorkedExample(IReadOnlyList<Instant> Starts, Instant FreeFr
                 until.InZone(page.Zone).Date.PlusDays(StartsTold),
                 page.StepOffset
             )
-            .Select(Instant.FromUnixTimeTicks)
+            .SelectMany(run => run.Instants())
             .Where(start => start >= first);
     }
 }

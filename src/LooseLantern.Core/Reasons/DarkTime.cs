@@ -80,7 +80,7 @@ public sealed record DarkTime(IReadOnlyList<Reason> OfPage, IReadOnlyList<DarkSe
             page.StepFrom == StepFrom.Clock ? (page, page.StepOffset) : (page with { Step = MinutesBetweenAsked }, 0);
         return StartGrid
             .ByClock(asked, stretch.Start.InZone(page.Zone).Date, stretch.End.InZone(page.Zone).Date, offset)
-            .Select(Instant.FromUnixTimeTicks)
+            .SelectMany(run => run.Instants())
             .Where(stretch.Contains);
     }
 

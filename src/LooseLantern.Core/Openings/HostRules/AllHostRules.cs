@@ -14,13 +14,11 @@ internal static class AllHostRules
         new HostCapRule(),
     ];
 
-    /// <summary>The starts that a host can take.</summary>
-    public static StartSet Starts(HostFacts host, StartsAsked asked)
+    /// <summary>Keeps of some starts those that a host can take.</summary>
+    public static void Keep(StartSet starts, HostFacts host, StartsAsked asked)
     {
-        var starts = StartSet.All(asked.Axis.Count);
         foreach (var rule in Rules)
             rule.Remove(starts, host, asked);
-        return starts;
     }
 
     /// <summary>All that a host lacks for an appointment; empty for one who can take it.</summary>

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using LooseLantern.Core.Reasons;
 
 namespace LooseLantern.Core.Openings.HostRules;
@@ -14,13 +15,21 @@ internal sealed class CalendarRule : IHostRule
         if (host.IgnoresCalendars)
             return;
         var (lead, trail) = (asked.Duration + asked.After, asked.Before);
-        foreach (ref readonly var span in host.Busy is Span[] array ? array : host.Busy.ToArray().AsSpan())
+        foreach (ref readonly var span in Spans(host))
         {
             var (start, end) = (span.Start.ToUnixTimeTicks(), span.End.ToUnixTimeTicks());
             if (start < end)
                 asked.RemoveBetween(starts, start - lead, end + trail);
         }
     }
+
+    private static ReadOnlySpan<Span> Spans(HostFacts host) =>
+        host.Busy switch
+        {
+            Span[] array => array,
+            List<Span> list => CollectionsMarshal.AsSpan(list),
+            var others => others.ToArray(),
+        };
 
     public IEnumerable<Reason> Say(HostFacts host, AppointmentAsked asked) =>
         host.IgnoresCalendars

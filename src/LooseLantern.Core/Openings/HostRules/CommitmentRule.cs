@@ -13,19 +13,23 @@ internal sealed class CommitmentRule : IHostRule
     /// The commitments that stand in the way: not empty, not the asking holder's own holds, not what is being moved.
     /// </summary>
     public static IEnumerable<Commitment> Blocking(OpeningsInput input, HostFacts host) =>
-        host.Commitments.Where(commitment =>
-            commitment.End > commitment.Start
-            && !(
-                commitment.Kind == CommitmentKind.Hold
-                    ? input.AsHolder is { } holder && commitment.Holder == holder
-                    : input.Moving is { } session && commitment.Holder == session
-            )
+        host.Commitments.Where(commitment => Blocks(input, commitment));
+
+    private static bool Blocks(OpeningsInput input, Commitment commitment) =>
+        commitment.End > commitment.Start
+        && !(
+            commitment.Kind == CommitmentKind.Hold
+                ? input.AsHolder is { } holder && commitment.Holder == holder
+                : input.Moving is { } session && commitment.Holder == session
         );
 
     public void Remove(StartSet starts, HostFacts host, StartsAsked asked)
     {
-        foreach (var commitment in Blocking(asked.Input, host))
+        for (var i = 0; i < host.Commitments.Count; i++)
         {
+            var commitment = host.Commitments[i];
+            if (!Blocks(asked.Input, commitment))
+                continue;
             var (start, end) = (commitment.Start.ToUnixTimeTicks(), commitment.End.ToUnixTimeTicks());
             var (before, after) = (
                 StartsAsked.Ticks(commitment.BufferBefore),

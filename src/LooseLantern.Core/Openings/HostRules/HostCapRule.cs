@@ -12,13 +12,15 @@ internal sealed class HostCapRule : IHostRule
         if (host.DailyCap is null && host.WeeklyCap is null)
             return;
         var caps = Counted(asked.Input, host);
-        var kept = Promises
-            .Of(asked.Input, host)
-            .Where(time => time.Length == Duration.FromMinutes(asked.Input.Duration))
-            .Select(time => asked.Axis.Find(time.Start.ToUnixTimeTicks()))
-            .Where(position => position >= 0 && starts.Contains(position))
-            .ToList();
-        foreach (var run in asked.DatesIn(host.Zone))
+        var kept = new List<int>();
+        foreach (var time in Promises.Of(asked.Input, host))
+        {
+            var position = asked.Axis.Find(time.Start.ToUnixTimeTicks());
+            if (time.Length == Duration.FromMinutes(asked.Input.Duration) && position >= 0 && starts.Contains(position))
+                kept.Add(position);
+        }
+
+        foreach (var run in DateRun.Of(asked.Axis, host.Zone))
         {
             if (!caps.HasRoom(run.Date))
                 starts.Remove(run.From, run.To);

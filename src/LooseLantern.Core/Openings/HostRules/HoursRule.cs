@@ -7,11 +7,13 @@ internal sealed class HoursRule : IHostRule
 {
     public void Remove(StartSet starts, HostFacts host, StartsAsked asked)
     {
-        if (asked.StretchesOf(host) is not { } stretches)
+        var page = asked.Input.Page;
+        if (page.Only is not null)
             return;
-        starts.IntersectWith(
-            asked.Shared(this, stretches, () => StretchStarts.Of(stretches, asked.Axis, asked.Duration))
-        );
+        if (page.HoursMode != HoursMode.Page && host.Hours is { } own)
+            asked.Hours.Keep(starts, own);
+        if (page.HoursMode != HoursMode.Hosts)
+            asked.Hours.Keep(starts, StretchIndex.HoursOf(page));
     }
 
     /// <summary>Of the host's own hours alone; the page's are cited once, whoever the host is.</summary>

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using NodaTime;
 
 namespace LooseLantern.Core.Openings.HostRules;
@@ -5,14 +6,19 @@ namespace LooseLantern.Core.Openings.HostRules;
 /// <summary>What rules take starts out of: all starts of one computation, on one axis. Lengths are in ticks.</summary>
 internal sealed class StartsAsked
 {
-    private readonly IReadOnlyDictionary<string, StretchIndex?> _stretches;
-    private readonly Dictionary<(IHostRule, StretchIndex), StartSet> _shared = [];
-    private readonly Dictionary<DateTimeZone, List<DateRun>> _dates = [];
+    private readonly IReadOnlyDictionary<string, StretchIndex>? _stretches;
+    private readonly Dictionary<StretchIndex, ulong[]> _onGrid = [];
 
-    /// <param name="stretches">Where each host is open, by id; null where `only` takes the place of hours.</param>
-    public StartsAsked(OpeningsInput input, StartAxis axis, IReadOnlyDictionary<string, StretchIndex?> stretches)
+    /// <param name="hours">Begun with the same axis.</param>
+    /// <param name="stretches">Where each host is open, by id, where the grid is counted from that; else null.</param>
+    public StartsAsked(
+        OpeningsInput input,
+        StartAxis axis,
+        HoursStarts hours,
+        IReadOnlyDictionary<string, StretchIndex>? stretches
+    )
     {
-        (Input, Axis, _stretches) = (input, axis, stretches);
+        (Input, Axis, Hours, _stretches) = (input, axis, hours, stretches);
         Duration = Ticks(input.Duration);
         Before = Ticks(input.Page.BufferBefore);
         After = Ticks(input.Page.BufferAfter);
@@ -22,6 +28,8 @@ internal sealed class StartsAsked
 
     public StartAxis Axis { get; }
 
+    public HoursStarts Hours { get; }
+
     public long Duration { get; }
 
     /// <summary>The page's buffers.</summary>
@@ -29,25 +37,25 @@ internal sealed class StartsAsked
 
     public long After { get; }
 
-    public StretchIndex? StretchesOf(HostFacts host) => _stretches[host.Id];
-
-    /// <summary>What a rule makes of stretches, once for all hosts who share them.</summary>
-    public StartSet Shared(IHostRule rule, StretchIndex stretches, Func<StartSet> make)
+    /// <summary>The starts on the grid of a host's stretches, once for all who share them; null where the grid is no
+    /// host's.</summary>
+    public ulong[]? OnGridOf(HostFacts host)
     {
-        if (!_shared.TryGetValue((rule, stretches), out var known))
-            known = _shared[(rule, stretches)] = make();
+        if (_stretches?[host.Id] is not { } stretches)
+            return null;
+        if (!_onGrid.TryGetValue(stretches, out var known))
+        {
+            var starts = StartSet.Empty(Axis.Count);
+            starts.Add(0, Axis.Count);
+            StartGrid.KeepOnGridOf(starts, Axis, stretches, Input.Page.Step);
+            known = _onGrid[stretches] = starts.Words.ToArray();
+        }
+
         return known;
     }
 
-    /// <summary>The dates that the axis covers in a zone, each with its run of starts.</summary>
-    public List<DateRun> DatesIn(DateTimeZone zone)
-    {
-        if (!_dates.TryGetValue(zone, out var dates))
-            dates = _dates[zone] = DateRun.Of(Axis, zone);
-        return dates;
-    }
-
     /// <summary>Takes out the starts between two instants, of which neither is among them.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
     public void RemoveBetween(StartSet starts, long after, long before)
     {
         if (before > after)

@@ -9,15 +9,8 @@ internal sealed class StretchGridRule : IHostRule
 {
     public void Remove(StartSet starts, HostFacts host, StartsAsked asked)
     {
-        var page = asked.Input.Page;
-        if (page.StepFrom != StepFrom.Open || asked.StretchesOf(host) is not { } stretches)
-            return;
-        starts.IntersectWith(asked.Shared(this, stretches, () =>
-            {
-                var onGrid = StartSet.All(asked.Axis.Count);
-                StartGrid.KeepOnGridOf(onGrid, asked.Axis, stretches, page.Step);
-                return onGrid;
-            }));
+        if (asked.OnGridOf(host) is { } onGrid)
+            starts.IntersectWith(new StartSet(onGrid));
     }
 
     public IEnumerable<Reason> Say(HostFacts host, AppointmentAsked asked)
