@@ -1,8 +1,14 @@
 using System.Globalization;
 using LooseLantern.Bench.Requests;
 
-// ./lantern bench requests [openings|bookings|crowd]: ratios, each beside what is measured in the same run.
+// ./lantern bench requests [openings|bookings|crowd|sql]: ratios, each beside what is measured in the same run.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+if (args is ["sql"])
+{
+    await InSql.RunAsync();
+    return 0;
+}
+
 string[] all = ["openings", "bookings", "crowd"];
 var wanted = args is [] ? all : args;
 if (wanted.Except(all).FirstOrDefault() is { } unknown)

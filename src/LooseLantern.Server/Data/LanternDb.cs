@@ -335,6 +335,8 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
             session.HasMany(row => row.Bookings).WithOne(row => row.Session).HasForeignKey(row => row.SessionId);
         });
         Filter<SessionHost>(builder).ToTable("session_hosts").HasKey(row => new { row.SessionId, row.HostId });
+        // Whose turn it is goes by who was assigned last.
+        builder.Entity<SessionHost>().HasIndex(row => new { row.HostId, row.AssignedAt });
 
         Filter<Booking>(builder).HasIndex(row => row.SecretHash).IsUnique();
         builder.Entity<Booking>(booking =>
@@ -359,14 +361,7 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
         builder.Entity<CommitmentRow>(commitment =>
         {
             commitment.HasOne<Host>().WithMany().HasForeignKey(row => row.HostId);
-            commitment
-                .HasIndex(row => new
-                {
-                    row.WorkspaceId,
-                    row.HostId,
-                    row.Span,
-                })
-                .HasMethod("gist");
+            // By host and span it is found with the index of the exclusion constraint.
             commitment.HasIndex(row => new { row.WorkspaceId, row.HolderId });
             // Asked across workspaces by who takes away what was held too long.
             commitment.HasIndex(row => row.HeldUntil).HasFilter("held_until IS NOT NULL");
@@ -378,7 +373,11 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
         builder.Entity<Message>(message =>
         {
             message.HasOne(row => row.Booking).WithMany().HasForeignKey(row => row.BookingId);
-            message.HasIndex(row => new { row.State, row.DueAt });
+            // Of all that was ever written little is due: what is asked of that is asked of small indexes.
+            message.HasIndex(row => new { row.DueAt, row.Id }).HasFilter("state = 'Due'");
+            message.HasIndex(row => new { row.BookingId, row.ToEmail }).HasFilter("state = 'Due'");
+            message.HasIndex(row => row.DueAt).HasFilter("state = 'Gathered'");
+            message.HasIndex(row => row.BookingId);
             message.HasIndex(row => new { row.WorkspaceId, row.WrittenAt });
             message.HasIndex(row => row.LetOutAt).HasFilter("let_out_at IS NOT NULL");
         });
@@ -604,18 +603,23 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
             _ => false,
         };
 
+    /// <exception cref="InvalidOperationException">The row is of another workspace than the one at hand.</exception>
+    public void RequireAtHand(IBelongsToWorkspace row)
+    {
+        if (row.WorkspaceId != AtHand)
+            throw new InvalidOperationException($"A {row.GetType().Name} of another workspace can't be saved here.");
+    }
+
     private void RequireWorkspace()
     {
         foreach (var entry in ChangeTracker.Entries<IBelongsToWorkspace>())
         {
-            if (entry.State is EntityState.Unchanged or EntityState.Detached || entry.Entity.WorkspaceId == AtHand)
+            if (entry.State is EntityState.Unchanged or EntityState.Detached)
                 continue;
             // Identity notes failed attempts while nobody is signed in.
             if (entry is { Entity: Person, State: EntityState.Modified } && AtHand is null)
                 continue;
-            throw new InvalidOperationException(
-                $"A {entry.Metadata.ClrType.Name} of another workspace can't be saved here."
-            );
+            RequireAtHand(entry.Entity);
         }
     }
 }

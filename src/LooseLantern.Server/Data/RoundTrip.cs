@@ -1,4 +1,5 @@
 using System.Globalization;
+using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using Npgsql;
@@ -53,6 +54,10 @@ public sealed class RoundTrip(LanternDb db)
         _asked.Add((Command(sql, values), (reader, ct) => FillAsync(answer, reader, row, ct)));
         return answer;
     }
+
+    /// <summary>A new row, all of whose values are known; it is not tracked.</summary>
+    /// <exception cref="InvalidOperationException">The row is of another workspace than the one at hand.</exception>
+    public void Insert(IBelongsToWorkspace row) => _asked.Add((RowInserts.Command(db, row), null));
 
     public async Task RunAsync(CancellationToken ct)
     {

@@ -137,6 +137,9 @@ public static class ServiceSetup
         // What is asked again and again is planned once for each connection.
         if (connection.MaxAutoPrepare == 0)
             (connection.MaxAutoPrepare, connection.AutoPrepareMinUsages) = (200, 3);
+        // Nothing is left behind in a session of the database: there are no settings, cursors or locks beyond
+        // transactions, so that nothing is undone when a connection goes back.
+        connection.NoResetOnClose = true;
         return connection.ConnectionString;
     }
 

@@ -7,9 +7,13 @@ namespace LooseLantern.Server.Data.Migrations;
 internal static class FactChangeTriggers
 {
     public const string Sql = """
-        CREATE FUNCTION note_fact(changed uuid, what smallint) RETURNS void LANGUAGE sql AS $$
-            INSERT INTO fact_changes (of, kind) SELECT changed, what WHERE changed IS NOT NULL ON CONFLICT DO NOTHING
-        $$;
+        -- Not in plain SQL, which would be planned anew for each row.
+        CREATE FUNCTION note_fact(changed uuid, what smallint) RETURNS void LANGUAGE plpgsql AS $$
+        BEGIN
+            IF changed IS NOT NULL THEN
+                INSERT INTO fact_changes (of, kind) VALUES (changed, what) ON CONFLICT DO NOTHING;
+            END IF;
+        END $$;
 
         -- Rows that are a thing of their own.
         CREATE FUNCTION note_itself() RETURNS trigger LANGUAGE plpgsql AS $$

@@ -18,7 +18,6 @@ public static class CalendarsFeature
             .AddSingleton<CalendarSecrets>()
             .AddSingleton<IcsAddress>()
             .AddScoped<CalendarUnrolling>()
-            .AddScoped<CalendarReadiness>()
             .AddScoped<CalendarStoring>()
             .AddScoped<OutsideNoticing>()
             .AddScoped<CalendarViews>()

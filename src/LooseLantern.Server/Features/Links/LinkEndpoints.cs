@@ -274,6 +274,15 @@ public static class LinkEndpoints
     {
         // Questions that change nothing; they are POST because the link they ask of is not saved yet.
         links
+            .MapPost("/reckoning", (LinkTextRequest request, LinkReckoning reckoning, CancellationToken ct) =>
+                reckoning.ReckonAsync(request, ct)
+            )
+            .WithName("reckonLink")
+            .WithDescription("What supply, text and relaxations answer, of one form at one moment.")
+            .ProducesValidationProblem()
+            .ProducesProblem(404);
+
+        links
             .MapPost("/supply", (LinkSupplyRequest request, LinkReckoning reckoning, CancellationToken ct) =>
                 reckoning.SupplyAsync(request, ct)
             )

@@ -48,6 +48,10 @@ public sealed record ServedByHost(Guid Host, IReadOnlyList<Instant> Starts);
 /// <param name="Of">The link whose address stands in it; null for a new one, which has none yet.</param>
 public sealed record LinkTextRequest(LinkForm Form, Guid? Of);
 
+/// <param name="Text">Its times as they are sent; null where what else it says is not right yet.</param>
+/// <param name="Relaxations">What would open more.</param>
+public sealed record LinkReckoningAnswer(LinkSupplyAnswer Supply, LinkTextAnswer? Text, RelaxationsAnswer Relaxations);
+
 /// <param name="Date">A local date of the link's zone.</param>
 /// <param name="FromMinute">Minutes after midnight.</param>
 /// <param name="ToMinute">Minutes after midnight, after <paramref name="FromMinute"/>.</param>
@@ -68,6 +72,47 @@ public sealed class LinkReckoning(
 {
     private const int Suggested = 6;
     private const int MostWeeks = 8;
+    private const int RelaxedWeeks = 2;
+
+    /// <summary>All that the editor tells of a form as it stands, from one load of facts.</summary>
+    public async Task<LinkReckoningAnswer> ReckonAsync(LinkTextRequest request, CancellationToken ct)
+    {
+        var asked = new LinkSupplyRequest(request.Form.Times, request.Of, request.Form.GuestZone);
+        var page = await filling.TryOutAsync(Relaxed(asked.Times), request.Of, ct);
+        var wanted = await relaxations.WantedAsync(page, null, RelaxedWeeks, ct);
+        await inputs.LoadOnceAsync(wanted with { To = LocalDate.Max(wanted.To, UntilOf(page, wanted.From)) }, ct);
+        return new LinkReckoningAnswer(
+            await SupplyAsync(asked, ct),
+            await TextOrNoneAsync(request, ct),
+            await relaxations.OfAsync(
+                wanted,
+                RelaxedWeeks,
+                (relaxation, now) => RelaxationPatch.Of(asked.Times, relaxation, now),
+                ct
+            )
+        );
+    }
+
+    private async Task<LinkTextAnswer?> TextOrNoneAsync(LinkTextRequest request, CancellationToken ct)
+    {
+        try
+        {
+            return await TextAsync(request, ct);
+        }
+        catch (Refusal refusal) when (refusal.Status == StatusCodes.Status400BadRequest)
+        {
+            // The form says so where it is saved; its times are counted all the same.
+            return null;
+        }
+    }
+
+    /// <summary>The last date that is offered, as far as is looked.</summary>
+    private static LocalDate UntilOf(Page page, LocalDate today) =>
+        LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
+
+    /// <summary>So many weeks that it is drawn and looked for good times.</summary>
+    private static LocalDate EndOfWeeks(Page page, LocalDate today) =>
+        LocalDate.Min(UntilOf(page, today), today.PlusDays((MostWeeks * 7) - 1));
 
     public async Task<LinkSupplyAnswer> SupplyAsync(LinkSupplyRequest request, CancellationToken ct)
     {
@@ -75,12 +120,12 @@ public sealed class LinkReckoning(
         var minutes = page.Durations[0];
         var rules = inputs.Rules(page);
         var today = inputs.Today(rules);
-        var until = LocalDate.Min(page.Offer!.Times.Until, today.PlusDays(PageLimits.MostDaysAsked - 1));
+        var until = UntilOf(page, today);
         var offered = until < today ? null : await inputs.InputAsync(rules, today, until, minutes, ct);
         var zones = Hours.Zones.IsKnown(request.GuestZone)
             ? new[] { DateTimeZoneProviders.Tzdb[request.GuestZone] }
             : [];
-        var openings = offered is null ? [] : ShownOpenings.Of(offered, page.Offer.Times.MostShown, zones);
+        var openings = offered is null ? [] : ShownOpenings.Of(offered, page.Offer!.Times.MostShown, zones);
 
         var free = await filling.TryOutAsync(Free(request.Times), request.Of, ct);
         var days = await supply.NextWeeksAsync(
@@ -178,11 +223,10 @@ public sealed class LinkReckoning(
 
     public async Task<RelaxationsAnswer> RelaxationsAsync(LinkSupplyRequest request, CancellationToken ct)
     {
-        var times = request.Times.Offer.By == OfferBy.Picked ? Free(request.Times) : request.Times;
         return await relaxations.OfAsync(
-            await filling.TryOutAsync(times, request.Of, ct),
+            await filling.TryOutAsync(Relaxed(request.Times), request.Of, ct),
             null,
-            2,
+            RelaxedWeeks,
             (relaxation, now) => RelaxationPatch.Of(request.Times, relaxation, now),
             ct
         );
@@ -199,7 +243,7 @@ public sealed class LinkReckoning(
     {
         var rules = inputs.Rules(free);
         var today = inputs.Today(rules);
-        var until = LocalDate.Min(free.Offer!.Times.Until, today.PlusDays((MostWeeks * 7) - 1));
+        var until = EndOfWeeks(free, today);
         if (until < today || await inputs.InputAsync(rules, today, until, minutes, ct) is not { } input)
             return [];
         var picked = request
@@ -223,6 +267,9 @@ public sealed class LinkReckoning(
                 )),
         ];
     }
+
+    /// <summary>Of picks the question is what would open more to pick from.</summary>
+    private static LinkTimes Relaxed(LinkTimes times) => times.Offer.By == OfferBy.Picked ? Free(times) : times;
 
     private static LinkTimes Free(LinkTimes times) =>
         times with

@@ -70,6 +70,7 @@ public sealed class FactsAsked
     private readonly FactsWanted _wanted;
     private readonly KeptHours _keptHours;
     private readonly Instant _now;
+    private readonly HashSet<Guid> _hostIds;
     private readonly Asked<HostRow> _hosts;
     private readonly Asked<CalendarRow> _calendars;
     private readonly Asked<EntryRow> _entries;
@@ -98,6 +99,7 @@ public sealed class FactsAsked
     {
         (_wanted, _keptHours, _now) = (wanted, keptHours, now);
         var hosts = wanted.Page.HostIds.ToArray();
+        _hostIds = [.. hosts];
         var (range, weeks) = (wanted.Range.ToRange(), wanted.Weeks.ToRange());
         _closesAfterHours = trip.Ask($"SELECT closes_after_hours FROM workspaces WHERE id = {workspace}", row =>
             row.GetInt32(0)
@@ -142,9 +144,10 @@ public sealed class FactsAsked
             $"""
             SELECT e.host_id, e.calendar_id, lower(e.span), upper(e.span), CASE WHEN {wanted.Titled
                 is not null} THEN e.title END
-            FROM calendar_entries e JOIN calendars c ON c.id = e.calendar_id
-            WHERE e.workspace_id = {workspace} AND e.host_id = ANY({hosts}) AND e.span && {range}
-                AND NOT e.free AND (c.tentative_counts OR NOT e.tentative)
+            FROM unnest({hosts}) AS wanted (id)
+            JOIN calendar_entries e ON e.host_id = wanted.id AND e.workspace_id = {workspace} AND e.span && {range}
+            JOIN calendars c ON c.id = e.calendar_id
+            WHERE NOT e.free AND (c.tentative_counts OR NOT e.tentative)
             """,
             row => new EntryRow(
                 row.GetGuid(0),
@@ -155,9 +158,10 @@ public sealed class FactsAsked
         );
         _commitments = trip.Ask(
             $"""
-            SELECT host_id, kind, holder_id, page_id, lower(span), upper(span), buffer_before, buffer_after, held_until FROM commitments
-            WHERE workspace_id = {workspace} AND host_id = ANY({hosts}) AND span && {weeks}
-                AND (held_until IS NULL OR held_until > {now})
+            SELECT host_id, kind, holder_id, page_id, lower(span), upper(span), buffer_before, buffer_after, held_until
+            FROM unnest({hosts}) AS wanted (id)
+            JOIN commitments ON host_id = wanted.id AND workspace_id = {workspace} AND span && {weeks}
+            WHERE (held_until IS NULL OR held_until > {now})
             """,
             row =>
                 (
@@ -175,7 +179,7 @@ public sealed class FactsAsked
                 )
         );
         // Sessions count for caps and places; a page without caps, for one guest a session, needs none.
-        _sessions = wanted.Page.Rules is { DailyCap: null, WeeklyCap: null, Places: 1 }
+        _sessions = !NeedsSessions(wanted)
             ? null
             : trip.Ask(
                 $"""
@@ -217,30 +221,42 @@ public sealed class FactsAsked
         }
     }
 
+    /// <summary>
+    /// Whether these facts are enough for another question of the same page, about no other hosts or days.
+    /// </summary>
+    public bool Cover(FactsWanted wanted) =>
+        wanted.Page.Rules.Id == _wanted.Page.Rules.Id
+        && wanted.Titled is null
+        && (_sessions is not null || !NeedsSessions(wanted))
+        && _wanted.Range.Contains(wanted.Range)
+        && _wanted.Weeks.Contains(wanted.Weeks)
+        && wanted.Page.HostIds.TrueForAll(_hostIds.Contains);
+
     /// <summary>The input of the computation, once the round trip was made.</summary>
     /// <remarks>It asks once more only for hours that nobody asked for since they were changed.</remarks>
-    public async Task<OpeningsInput> InputAsync(LanternDb db, CancellationToken ct)
+    public Task<OpeningsInput> InputAsync(LanternDb db, CancellationToken ct) => InputAsync(db, _wanted, ct);
+
+    /// <summary>The same, for another question that these facts <see cref="Cover"/>.</summary>
+    public async Task<OpeningsInput> InputAsync(LanternDb db, FactsWanted wanted, CancellationToken ct)
     {
+        var ids = wanted.Page.HostIds.ToHashSet();
+        var hosts = _hosts.Rows.Where(host => ids.Contains(host.Id)).ToList();
         var hours = await _keptHours.OfAsync(
             db,
-            [
-                .. _hosts
-                    .Rows.Where(host => host.HoursId is not null)
-                    .Select(host => (host.HoursId!.Value, host.HoursVersion)),
-            ],
+            [.. hosts.Where(host => host.HoursId is not null).Select(host => (host.HoursId!.Value, host.HoursVersion))],
             ct
         );
-        var (page, range, busy) = (_wanted.Page, _wanted.Range, Busy());
+        var (page, range, busy) = (wanted.Page, wanted.Range, Busy(wanted));
         // Beyond the days that are asked for they only count where somebody's sessions are capped.
-        var isCapped = _hosts.Rows.Any(host => host.DailyCap is not null || host.WeeklyCap is not null);
+        var isCapped = hosts.Exists(host => host.DailyCap is not null || host.WeeklyCap is not null);
         var commitments = _commitments
             .Rows.Where(row => isCapped || new Span(row.Commitment.Start, row.Commitment.End).Meets(range))
             .ToLookup(row => row.HostId, row => row.Commitment);
         return new OpeningsInput(
             _now,
-            _wanted.From,
-            _wanted.To,
-            _wanted.Duration,
+            wanted.From,
+            wanted.To,
+            wanted.Duration,
             AsHolder: page.Holder is { } holder ? OpeningsInputs.Id(holder) : null,
             Moving: null,
             page.Rules with
@@ -248,7 +264,7 @@ public sealed class FactsAsked
                 Sessions = _sessions?.Rows ?? [],
             },
             [
-                .. _hosts.Rows.Select(host => new HostFacts(
+                .. hosts.Select(host => new HostFacts(
                     OpeningsInputs.Id(host.Id),
                     DateTimeZoneProviders.Tzdb[host.Zone],
                     host.DailyCap,
@@ -259,7 +275,7 @@ public sealed class FactsAsked
                     commitments[host.Id].ToArray()
                 )
                 {
-                    BusySources = _wanted.Titled is null ? null : [.. BusyOf(host).Select(pair => pair.Source)],
+                    BusySources = wanted.Titled is null ? null : [.. BusyOf(host).Select(pair => pair.Source)],
                 }),
             ]
         )
@@ -276,11 +292,11 @@ public sealed class FactsAsked
     /// What the calendars that the page asks have of its hosts' time; all of it where one of them is not known well
     /// enough.
     /// </summary>
-    private ILookup<Guid, (Span Span, BusySource Source)> Busy()
+    private ILookup<Guid, (Span Span, BusySource Source)> Busy(FactsWanted wanted)
     {
-        var (counts, range) = (Duration.FromHours(_closesAfterHours.Row), _wanted.Range);
+        var (counts, range) = (Duration.FromHours(_closesAfterHours.Row), wanted.Range);
         var asked = _calendars
-            .Rows.Where(row => AskedCalendars.IsAsked(_wanted.Page.Calendars, row.HostId, row.Id, row.IsAsked))
+            .Rows.Where(row => AskedCalendars.IsAsked(wanted.Page.Calendars, row.HostId, row.Id, row.IsAsked))
             .ToDictionary(row => (row.HostId, row.Id));
         var taken = _entries
             .Rows.Where(entry => asked.ContainsKey((entry.HostId, entry.CalendarId)))
@@ -291,7 +307,7 @@ public sealed class FactsAsked
                         entry.Span,
                         new BusySource(
                             asked[(entry.HostId, entry.CalendarId)].Name,
-                            _wanted.Titled?.Contains(entry.HostId) == true ? entry.Title : null
+                            wanted.Titled?.Contains(entry.HostId) == true ? entry.Title : null
                         )
                     )
                 )
@@ -312,6 +328,9 @@ public sealed class FactsAsked
         yield return new Span(range.Start, Instant.Min(known.Start, range.End));
         yield return new Span(Instant.Max(known.End, range.Start), range.End);
     }
+
+    private static bool NeedsSessions(FactsWanted wanted) =>
+        wanted.Page.Rules is not { DailyCap: null, WeeklyCap: null, Places: 1 };
 
     private static Span SpanAt(NpgsqlDataReader row, int column) =>
         new(row.GetFieldValue<Instant>(column), row.GetFieldValue<Instant>(column + 1));

@@ -4,5 +4,5 @@ namespace LooseLantern.Server.Features.Openings;
 public static class OpeningsFeature
 {
     public static IServiceCollection AddOpenings(this IServiceCollection services) =>
-        services.AddScoped<OpeningsInputs>().AddSingleton<KeptHours>();
+        services.AddScoped<OpeningsInputs>().AddScoped<HostReadiness>().AddSingleton<KeptHours>();
 }

@@ -22,6 +22,22 @@ public sealed class OpeningsInputs(
     IClock clock
 )
 {
+    private FactsAsked? _loaded;
+
+    /// <summary>
+    /// Loads the facts for all that the request at hand is about to ask of a page that need not be saved: what they
+    /// cover is answered from them from now on. Not for who takes locks.
+    /// </summary>
+    /// <param name="wanted">The most days and hosts that are asked about.</param>
+    public async Task LoadOnceAsync(FactsWanted wanted, CancellationToken ct)
+    {
+        await unrolling.CoverAsync(wanted.Page.HostIds, wanted.Range, ct);
+        var trip = new RoundTrip(db);
+        var facts = Ask(trip, wanted);
+        await trip.RunAsync(ct);
+        _loaded = facts;
+    }
+
     /// <summary>The openings from one local date to another, both included, of a page that need not be saved.</summary>
     /// <param name="duration">Whole minutes.</param>
     public async Task<IReadOnlyList<Opening>> OpeningsAsync(
@@ -80,8 +96,12 @@ public sealed class OpeningsInputs(
     /// Makes sure the hosts' calendars are read as far as the request reaches. Never inside a transaction that holds
     /// locks.
     /// </summary>
-    public Task PrepareAsync(AskedPage page, LocalDate from, LocalDate to, int duration, CancellationToken ct) =>
-        unrolling.CoverAsync(page.HostIds, new FactsWanted(page, from, to, duration).Range, ct);
+    public async Task PrepareAsync(AskedPage page, LocalDate from, LocalDate to, int duration, CancellationToken ct)
+    {
+        var wanted = new FactsWanted(page, from, to, duration);
+        if (_loaded?.Cover(wanted) != true)
+            await unrolling.CoverAsync(page.HostIds, wanted.Range, ct);
+    }
 
     /// <summary>
     /// The input for <paramref name="page"/>, saved or not, from one local date to another, both included, in a round
@@ -99,8 +119,11 @@ public sealed class OpeningsInputs(
         IReadOnlySet<Guid>? titled = null
     )
     {
+        var wanted = new FactsWanted(page, from, to, duration, titled);
+        if (_loaded?.Cover(wanted) == true)
+            return await _loaded.InputAsync(db, wanted, ct);
         var trip = new RoundTrip(db);
-        var facts = Ask(trip, new FactsWanted(page, from, to, duration, titled));
+        var facts = Ask(trip, wanted);
         await trip.RunAsync(ct);
         return await facts.InputAsync(db, ct);
     }

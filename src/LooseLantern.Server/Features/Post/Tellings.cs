@@ -44,18 +44,22 @@ public sealed class Tellings(
     /// <param name="bookingIds">All of sessions of this page; none leaves nothing to tell.</param>
     public void Add(Guid pageId, IReadOnlyCollection<Guid> bookingIds, Telling telling)
     {
-        if (bookingIds.Count == 0)
-            return;
-        db.Tellings.Add(
-            new TellingRow
-            {
-                WorkspaceId = tenant.WorkspaceId!.Value,
-                PageId = pageId,
-                BookingIds = [.. bookingIds],
-                Telling = telling with { At = clock.GetCurrentInstant(), Teller = actor.Person?.Id },
-            }
-        );
+        if (bookingIds.Count > 0)
+            db.Tellings.Add(Row(pageId, bookingIds, telling));
     }
+
+    /// <summary>Saved with what else a round trip of the caller's writes.</summary>
+    public void Add(RoundTrip trip, Guid pageId, IReadOnlyCollection<Guid> bookingIds, Telling telling) =>
+        trip.Insert(Row(pageId, bookingIds, telling));
+
+    private TellingRow Row(Guid pageId, IReadOnlyCollection<Guid> bookingIds, Telling telling) =>
+        new()
+        {
+            WorkspaceId = tenant.WorkspaceId!.Value,
+            PageId = pageId,
+            BookingIds = [.. bookingIds],
+            Telling = telling with { At = clock.GetCurrentInstant(), Teller = actor.Person?.Id },
+        };
 
     /// <summary>
     /// Writes all that waits to be told in the workspace at hand, for who is about to read it, or to change what it

@@ -19,21 +19,32 @@ public sealed class AssignmentAsked
 {
     private readonly Page _page;
     private readonly Meeting _meeting;
-    private readonly Asked<(Guid Id, int Weight, Instant? Last)> _hosts;
+    private readonly Asked<(Guid Id, int Weight, Instant? Last)>? _hosts;
     private readonly Asked<(Guid Host, Instant Start, Instant End)>? _sessions;
     private readonly Asked<Guid>? _lastMet;
 
     /// <param name="page">With its seats; it need not be saved.</param>
     /// <param name="starts">That hosts may be chosen for.</param>
-    public AssignmentAsked(RoundTrip trip, Page page, IReadOnlyCollection<Instant> starts, Meeting meeting)
+    /// <param name="isShown">Whether somebody is to read whose turn it is, and not only who is chosen.</param>
+    public AssignmentAsked(
+        RoundTrip trip,
+        Page page,
+        IReadOnlyCollection<Instant> starts,
+        Meeting meeting,
+        bool isShown = false
+    )
     {
         (_page, _meeting) = (page, meeting);
+        // Where nobody is to be chosen nothing is asked.
+        if (!isShown && page.Seats.TrueForAll(seat => seat.Hosts.Count == 1))
+            return;
         var hosts = page.Seats.SelectMany(seat => seat.Hosts).Select(seat => seat.HostId).Distinct().ToArray();
         _hosts = trip.Ask(
             $"""
             SELECT h.id, h.weight,
-                (SELECT max(i.assigned_at) FROM session_hosts i JOIN sessions s ON s.id = i.session_id AND s.cancelled_at IS NULL
-                    WHERE i.host_id = h.id AND s.page_id = {page.Id})
+                (SELECT i.assigned_at FROM session_hosts i JOIN sessions s ON s.id = i.session_id
+                    WHERE i.host_id = h.id AND s.page_id = {page.Id} AND s.cancelled_at IS NULL
+                    ORDER BY i.assigned_at DESC LIMIT 1)
             FROM hosts h WHERE h.workspace_id = {page.WorkspaceId} AND h.id = ANY({hosts})
             """,
             row => (row.GetGuid(0), row.GetInt32(1), row.IsDBNull(2) ? (Instant?)null : row.GetFieldValue<Instant>(2))
@@ -92,7 +103,7 @@ public sealed class AssignmentAsked
                         seat.Hosts.ToDictionary(host => OpeningsInputs.Id(host.HostId), host => host.Since)
                     )),
             ],
-            _hosts.Rows.ToDictionary(
+            (_hosts?.Rows ?? []).ToDictionary(
                 host => OpeningsInputs.Id(host.Id),
                 host => new HostLoad(host.Weight, [.. sessions[host.Id]], host.Last)
             ),

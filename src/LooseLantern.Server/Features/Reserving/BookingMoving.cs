@@ -3,7 +3,6 @@ using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages.Kept;
@@ -38,7 +37,7 @@ public sealed class BookingMoving(
     EventWishes wishes,
     Tellings tellings,
     RecordKeeping record,
-    CalendarReadiness readiness,
+    HostReadiness readiness,
     TimeLocks locks,
     PageQueue queue,
     GoneTimes gone,

@@ -123,23 +123,21 @@ public sealed class BookingWriting(
             throw new Refusal(StatusCodes.Status409Conflict, "booked-already");
     }
 
-    /// <summary>Saves the session, its bookings and what is told of them.</summary>
+    /// <summary>Writes the session where it is new, its bookings and what is told of them.</summary>
+    /// <param name="trip">In which it is written; the caller makes it.</param>
     /// <returns>That of the guest who asked.</returns>
-    public async Task<Booked> WriteAsync(
-        BookingWish wish,
-        Session session,
-        KeptPage kept,
-        string? key,
-        CancellationToken ct
-    )
+    public Booked Write(RoundTrip trip, BookingWish wish, FoundSession found, KeptPage kept, string? key)
     {
-        var page = kept.Page;
+        var (page, session) = (kept.Page, found.Session);
+        if (found.New.Count > 0)
+            Write(trip, session, found.New);
         // Who said nothing of their own reads by the workspace's clock.
         var clockForm = wish.GuestClock ?? kept.Workspace.Clock;
-        var booked = Write(wish, session, page, clockForm);
+        var booked = Write(trip, wish, session, page, clockForm);
         var all = wish
             .Others.Select(other =>
                 Write(
+                    trip,
                     wish with
                     {
                         GuestName = other.Name,
@@ -156,13 +154,22 @@ public sealed class BookingWriting(
             .Prepend(booked.BookingId)
             .ToList();
         if (key is not null)
-            Keep(key, wish, session, booked);
-        tellings.Add(page.Id, all, new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked));
-        await wishes.SaveAsync([session], ct);
+            Keep(trip, key, wish, session, booked);
+        tellings.Add(trip, page.Id, all, new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked));
+        wishes.ForSession(trip, session);
         return booked;
     }
 
-    private Booked Write(BookingWish wish, Session session, Page page, ClockForm? clockForm)
+    private static void Write(RoundTrip trip, Session session, IReadOnlyList<CommitmentRow> commitments)
+    {
+        trip.Insert(session);
+        foreach (var host in session.Hosts)
+            trip.Insert(host);
+        foreach (var commitment in commitments)
+            trip.Insert(commitment);
+    }
+
+    private Booked Write(RoundTrip trip, BookingWish wish, Session session, Page page, ClockForm? clockForm)
     {
         var now = clock.GetCurrentInstant();
         var (secret, reply) = (links.Create(), replies.Create());
@@ -196,12 +203,12 @@ public sealed class BookingWriting(
             AnswerSecretHash = answer?.Hash,
             ProtectedAnswerSecret = answer?.Protected,
         };
-        db.Bookings.Add(booking);
+        trip.Insert(booking);
         return new Booked(booking.Id, secret.Secret, session.Time.ToSpan(), IsNew: true);
     }
 
-    private void Keep(string key, BookingWish wish, Session session, Booked booked) =>
-        db.BookingKeys.Add(
+    private static void Keep(RoundTrip trip, string key, BookingWish wish, Session session, Booked booked) =>
+        trip.Insert(
             new BookingKey
             {
                 WorkspaceId = session.WorkspaceId,

@@ -5,7 +5,6 @@ using LooseLantern.Core.Links;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Hosting;
@@ -22,7 +21,7 @@ public sealed class Holding(
     LanternDb db,
     OpeningsInputs inputs,
     EventWishes wishes,
-    CalendarReadiness readiness,
+    HostReadiness readiness,
     IClock clock
 )
 {

@@ -67,14 +67,10 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
     /// A time of it became a booking: what it held gives way, all of it where nothing more is to be taken, else what
     /// lies there.
     /// </summary>
+    /// <param name="trip">Before what is written of the session, since the constraint looks at each row as it
+    /// comes.</param>
     /// <param name="asked">Under the locks, before the session was added.</param>
-    public async Task TakenAsync(
-        AvailabilityLink link,
-        Page page,
-        Session session,
-        LinkAsked asked,
-        CancellationToken ct
-    )
+    public void Taken(RoundTrip trip, AvailabilityLink link, Page page, Session session, LinkAsked asked)
     {
         var before = FactsOf(link, asked.Cancelled.Rows);
         var facts = before with { Booked = before.Booked + 1, NotCancelled = before.NotCancelled + 1 };
@@ -88,11 +84,8 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
             .ToArray();
         if (ids.Length == 0)
             return;
-        // At once, since the constraint looks at each row as it is written.
-        var trip = new RoundTrip(db);
         wishes.Released(trip, ids);
         trip.Do($"DELETE FROM commitments WHERE id = ANY({ids})");
-        await trip.RunAsync(ct);
     }
 
     /// <summary>

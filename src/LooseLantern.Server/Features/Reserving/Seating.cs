@@ -30,33 +30,45 @@ internal static class Seating
             if (session.Hosts.Find(host => host.HostId == hosts[seat]) is { } stays)
                 stays.Seat = seat;
             else
-                session.Hosts.Add(
-                    new SessionHost
-                    {
-                        WorkspaceId = session.WorkspaceId,
-                        HostId = hosts[seat],
-                        Seat = seat,
-                        AssignedAt = now,
-                    }
-                );
+                session.Hosts.Add(Host(session, hosts[seat], seat, now));
             if (committed.FirstOrDefault(row => row.HostId == hosts[seat]) is { } held)
                 (held.Span, held.BufferBefore, held.BufferAfter) = (session.Time, page.BufferBefore, page.BufferAfter);
             else
             {
-                db.Commitments.Add(
-                    new CommitmentRow
-                    {
-                        WorkspaceId = session.WorkspaceId,
-                        HostId = hosts[seat],
-                        HolderId = session.Id,
-                        Kind = CommitmentKind.Booking,
-                        PageId = page.Offer is null ? page.Id : null,
-                        Span = session.Time,
-                        BufferBefore = page.BufferBefore,
-                        BufferAfter = page.BufferAfter,
-                    }
-                );
+                db.Commitments.Add(Commitment(session, hosts[seat], page));
             }
         }
     }
+
+    /// <summary>Seats hosts in a session that is new.</summary>
+    /// <param name="hosts">By seat.</param>
+    /// <returns>Their time.</returns>
+    public static List<CommitmentRow> SeatNew(Session session, IReadOnlyList<Guid> hosts, Page page, Instant now)
+    {
+        session.Hosts.AddRange(hosts.Select((host, seat) => Host(session, host, seat, now)));
+        return [.. hosts.Select(host => Commitment(session, host, page))];
+    }
+
+    private static SessionHost Host(Session session, Guid host, int seat, Instant now) =>
+        new()
+        {
+            WorkspaceId = session.WorkspaceId,
+            SessionId = session.Id,
+            HostId = host,
+            Seat = seat,
+            AssignedAt = now,
+        };
+
+    private static CommitmentRow Commitment(Session session, Guid host, Page page) =>
+        new()
+        {
+            WorkspaceId = session.WorkspaceId,
+            HostId = host,
+            HolderId = session.Id,
+            Kind = CommitmentKind.Booking,
+            PageId = page.Offer is null ? page.Id : null,
+            Span = session.Time,
+            BufferBefore = page.BufferBefore,
+            BufferAfter = page.BufferAfter,
+        };
 }

@@ -13,6 +13,10 @@ namespace LooseLantern.Server.Features.Reserving;
 /// <summary>What finding a session for a wish needs to know, asked in a round trip that others may share.</summary>
 public sealed record SessionAsked(FactsAsked Facts, AssignmentAsked Assignment);
 
+/// <summary>A session that a wish is granted in.</summary>
+/// <param name="New">The time of its hosts that is committed by it, where it is new; else nothing.</param>
+public sealed record FoundSession(Session Session, IReadOnlyList<CommitmentRow> New);
+
 /// <summary>Finds a session for a wish, computing anew under the locks that its caller holds.</summary>
 public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, IClock clock)
 {
@@ -29,7 +33,7 @@ public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, IClock c
     /// <summary>One with room at that time, or a new one; null where the time is not open.</summary>
     /// <exception cref="Refusal">409 with how many places are left, where there are some and more people
     /// come.</exception>
-    public async Task<Session?> FindAsync(BookingWish wish, Page page, SessionAsked asked, CancellationToken ct)
+    public async Task<FoundSession?> FindAsync(BookingWish wish, Page page, SessionAsked asked, CancellationToken ct)
     {
         var input = await asked.Facts.InputAsync(db, ct);
         var found = await JoinedAsync(input, wish, ct) ?? New(input, wish, page, asked.Assignment);
@@ -39,18 +43,21 @@ public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, IClock c
     }
 
     /// <summary>The session of a group page that still has room then, or null.</summary>
-    private async Task<Session?> JoinedAsync(OpeningsInput input, BookingWish wish, CancellationToken ct)
+    private async Task<FoundSession?> JoinedAsync(OpeningsInput input, BookingWish wish, CancellationToken ct)
     {
         if (OpeningsComputation.SessionToJoin(input, wish.Start) is not { } id)
             return null;
         var sessionId = Guid.Parse(id);
-        return await db.Sessions.Include(session => session.Hosts).SingleAsync(session => session.Id == sessionId, ct);
+        return new FoundSession(
+            await db.Sessions.Include(row => row.Hosts).SingleAsync(row => row.Id == sessionId, ct),
+            New: []
+        );
     }
 
     /// <summary>
-    /// A session of its own with a host in each seat and their time committed, or null where the time is not open.
+    /// A session of its own with a host in each seat, or null where the time is not open. It is not written yet.
     /// </summary>
-    private Session? New(OpeningsInput input, BookingWish wish, Page page, AssignmentAsked assignment)
+    private FoundSession? New(OpeningsInput input, BookingWish wish, Page page, AssignmentAsked assignment)
     {
         var now = clock.GetCurrentInstant();
         var facts = assignment.Facts(wish.Start, now);
@@ -76,8 +83,6 @@ public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, IClock c
             Time = time.ToRange(),
             Uid = id.ToString(),
         };
-        db.Sessions.Add(session);
-        Seating.Seat(db, session, [], [.. hosts.Select(Guid.Parse)], page, now);
-        return session;
+        return new FoundSession(session, Seating.SeatNew(session, [.. hosts.Select(Guid.Parse)], page, now));
     }
 }

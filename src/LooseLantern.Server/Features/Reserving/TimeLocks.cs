@@ -85,6 +85,8 @@ public sealed class TimeLocks(LanternDb db, Tenant tenant, Tellings tellings, IC
             ["now"] = clock.GetCurrentInstant(),
         };
         var trip = new RoundTrip(db);
+        // All that is asked while locks are held goes by indexes, whatever the values: planned once is best.
+        trip.Do($"SET LOCAL plan_cache_mode = force_generic_plan");
         // Heard when the transaction ends, and not at all where it is rolled back.
         trip.Ask($"SELECT pg_notify({LiveChanges.Channel}, {tenant.WorkspaceId!.Value.ToString("D")})", _ => 0);
         trip.Ask(Pages, values, _ => 0);

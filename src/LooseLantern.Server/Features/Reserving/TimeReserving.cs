@@ -51,8 +51,7 @@ public sealed class TimeReserving(
                 await transaction.CommitAsync(ct);
             return booked;
         }
-        catch (DbUpdateException e)
-            when (e.InnerException is PostgresException { ConstraintName: CommitmentRow.NoDoubleBooking })
+        catch (PostgresException e) when (e.ConstraintName == CommitmentRow.NoDoubleBooking)
         {
             // Told as any time that has gone.
             return null;
@@ -88,13 +87,21 @@ public sealed class TimeReserving(
         BookingWriting.RequireBelowMostOpen(page, kept.Workspace.MostOpen, asked.Guest);
         if (link is not null)
             await taking.RequireOwnTurnAsync(link, wish, ct);
-        if (await finding.FindAsync(wish, page, asked.Session, ct) is not { } session)
+        if (await finding.FindAsync(wish, page, asked.Session, ct) is not { } found)
             return null;
         if (!wish.OneMore)
-            BookingWriting.RequireFirst(session, asked.Guest);
+            BookingWriting.RequireFirst(found.Session, asked.Guest);
+        // All that is written goes in one round trip, but for what changed of a link.
+        var trip = new RoundTrip(db);
         if (link is not null)
-            await taking.TakenAsync(link, page, session, asked.Link!, ct);
-        return await writing.WriteAsync(wish, session, kept, key, ct);
+        {
+            taking.Taken(trip, link, page, found.Session, asked.Link!);
+            await db.SaveChangesAsync(ct);
+        }
+
+        var booked = writing.Write(trip, wish, found, kept, key);
+        await trip.RunAsync(ct);
+        return booked;
     }
 
     private sealed record UnderLocks(Asked<bool> IsUnchanged, GuestAsked Guest, SessionAsked Session, LinkAsked? Link);

@@ -1,6 +1,5 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages.Kept;
 using LooseLantern.Server.Hosting;
@@ -12,7 +11,7 @@ public sealed class WishedPages(
     LanternDb db,
     PageReading reading,
     OpeningsInputs inputs,
-    CalendarReadiness readiness,
+    HostReadiness readiness,
     GoneTimes gone
 )
 {

@@ -51,14 +51,31 @@ public sealed class RelaxationReckoning(LanternDb db, OpeningsInputs inputs, All
         CancellationToken ct
     )
     {
-        var minutes = SupplyReckoning.DurationOf(page, duration);
-        var more = await MoreHostsAsync(page, ct);
-        var rules = inputs.Rules(page) with { MoreHosts = more };
+        var wanted = await WantedAsync(page, duration, weeks, ct);
+        return await OfAsync(wanted, weeks, change, ct);
+    }
+
+    /// <summary>What it asks for.</summary>
+    public async Task<FactsWanted> WantedAsync(Page page, int? duration, int weeks, CancellationToken ct)
+    {
+        var rules = inputs.Rules(page) with { MoreHosts = await MoreHostsAsync(page, ct) };
         var today = inputs.Today(rules);
         var to = today.PlusDays((weeks * 7) - 1);
         // A longer window shows only where it is looked beyond its end.
         if (PageRulesOf.DatesOf(page, today).Last <= to)
             to = to.PlusDays(RelaxationsComputation.MoreDays);
+        return new FactsWanted(rules, today, to, SupplyReckoning.DurationOf(page, duration));
+    }
+
+    /// <param name="wanted">As <see cref="WantedAsync"/> gave it.</param>
+    public async Task<RelaxationsAnswer> OfAsync(
+        FactsWanted wanted,
+        int weeks,
+        Func<Relaxation, OpeningsInput, JsonObject?> change,
+        CancellationToken ct
+    )
+    {
+        var (rules, today, to, minutes) = (wanted.Page, wanted.From, wanted.To, wanted.Duration);
         await inputs.PrepareAsync(rules, today, to, minutes, ct);
         var input = await inputs.ReadAsync(rules, today, to, minutes, ct);
         var names = await inputs.NamesAsync(rules.HostIds, ct);
@@ -67,7 +84,7 @@ public sealed class RelaxationReckoning(LanternDb db, OpeningsInputs inputs, All
             minutes,
             [
                 .. RelaxationsComputation
-                    .Of(input, [.. more.Select(OpeningsInputs.Id)])
+                    .Of(input, [.. (rules.MoreHosts ?? []).Select(OpeningsInputs.Id)])
                     .Select(relaxation => new RelaxationView(
                         relaxation.Rule,
                         relaxation.Value?.From,

@@ -126,7 +126,7 @@ public sealed class SupplyReckoning(LanternDb db, OpeningsInputs inputs, IClock 
     )
     {
         var trip = new RoundTrip(db);
-        var assignment = new AssignmentAsked(trip, page, [start], new Meeting(""));
+        var assignment = new AssignmentAsked(trip, page, [start], new Meeting(""), isShown: true);
         await trip.RunAsync(ct);
         var facts = assignment.Facts(start, clock.GetCurrentInstant());
         var names = await inputs.NamesAsync(rules.HostIds, ct);

@@ -140,24 +140,16 @@ export class LinkEditing extends FormState<LinkForm> {
     const turn = ++this.#asked;
     const form = $state.snapshot(this.form);
     const of = this.id ?? null;
+    // What is not typed yet keeps nothing from being counted and written out.
+    const titled = form.title.trim() === '' ? { ...form, title: 'A time' } : form;
+    const named = { ...titled, guests: titled.guests.filter((guest) => guest.name.trim() !== '') };
     try {
-      const supply = await must(
-        api.POST('/api/links/supply', { body: { times: form.times, of, guestZone: form.guestZone } }),
-      );
+      const reckoned = await must(api.POST('/api/links/reckoning', { body: { form: named, of } }));
       if (turn !== this.#asked) return;
-      this.supply = supply;
+      this.supply = reckoned.supply;
+      this.text = reckoned.text ?? undefined;
+      this.relaxations = reckoned.relaxations;
       this.countProblem = undefined;
-      const titled = form.title.trim() === '' ? { ...form, title: 'A time' } : form;
-      const named = { ...titled, guests: titled.guests.filter((guest) => guest.name.trim() !== '') };
-      const [text, relaxations] = await Promise.all([
-        must(api.POST('/api/links/text', { body: { form: named, of } })).catch(() => undefined),
-        must(api.POST('/api/links/relaxations', { body: { times: form.times, of, guestZone: form.guestZone } })).catch(
-          () => undefined,
-        ),
-      ]);
-      if (turn !== this.#asked) return;
-      this.text = text;
-      this.relaxations = relaxations;
     } catch (thrown) {
       if (turn === this.#asked) this.countProblem = problemOf(thrown);
     }

@@ -1687,12 +1687,6 @@ namespace LooseLantern.Server.Data.Migrations
                 columns: new[] { "workspace_id", "holder_id" });
 
             migrationBuilder.CreateIndex(
-                name: "ix_commitments_workspace_id_host_id_span",
-                table: "commitments",
-                columns: new[] { "workspace_id", "host_id", "span" })
-                .Annotation("Npgsql:IndexMethod", "gist");
-
-            migrationBuilder.CreateIndex(
                 name: "desks_one_address",
                 table: "desks",
                 column: "address",
@@ -1835,15 +1829,28 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "booking_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_messages_booking_id_to_email",
+                table: "messages",
+                columns: new[] { "booking_id", "to_email" },
+                filter: "state = 'Due'");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_messages_due_at",
+                table: "messages",
+                column: "due_at",
+                filter: "state = 'Gathered'");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_messages_due_at_id",
+                table: "messages",
+                columns: new[] { "due_at", "id" },
+                filter: "state = 'Due'");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_messages_let_out_at",
                 table: "messages",
                 column: "let_out_at",
                 filter: "let_out_at IS NOT NULL");
-
-            migrationBuilder.CreateIndex(
-                name: "ix_messages_state_due_at",
-                table: "messages",
-                columns: new[] { "state", "due_at" });
 
             migrationBuilder.CreateIndex(
                 name: "ix_messages_workspace_id",
@@ -1976,9 +1983,9 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
-                name: "ix_session_hosts_host_id",
+                name: "ix_session_hosts_host_id_assigned_at",
                 table: "session_hosts",
-                column: "host_id");
+                columns: new[] { "host_id", "assigned_at" });
 
             migrationBuilder.CreateIndex(
                 name: "ix_session_hosts_workspace_id",

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261130183458_Initial")]
+    [Migration("20261130230305_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -913,11 +913,6 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasIndex("WorkspaceId", "HolderId")
                         .HasDatabaseName("ix_commitments_workspace_id_holder_id");
 
-                    b.HasIndex("WorkspaceId", "HostId", "Span")
-                        .HasDatabaseName("ix_commitments_workspace_id_host_id_span");
-
-                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("WorkspaceId", "HostId", "Span"), "gist");
-
                     b.ToTable("commitments", (string)null);
                 });
 
@@ -1560,6 +1555,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasIndex("BookingId")
                         .HasDatabaseName("ix_messages_booking_id");
 
+                    b.HasIndex("DueAt")
+                        .HasDatabaseName("ix_messages_due_at")
+                        .HasFilter("state = 'Gathered'");
+
                     b.HasIndex("LetOutAt")
                         .HasDatabaseName("ix_messages_let_out_at")
                         .HasFilter("let_out_at IS NOT NULL");
@@ -1567,8 +1566,13 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_messages_workspace_id");
 
-                    b.HasIndex("State", "DueAt")
-                        .HasDatabaseName("ix_messages_state_due_at");
+                    b.HasIndex("BookingId", "ToEmail")
+                        .HasDatabaseName("ix_messages_booking_id_to_email")
+                        .HasFilter("state = 'Due'");
+
+                    b.HasIndex("DueAt", "Id")
+                        .HasDatabaseName("ix_messages_due_at_id")
+                        .HasFilter("state = 'Due'");
 
                     b.HasIndex("WorkspaceId", "WrittenAt")
                         .HasDatabaseName("ix_messages_workspace_id_written_at");
@@ -2365,11 +2369,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasKey("SessionId", "HostId")
                         .HasName("pk_session_hosts");
 
-                    b.HasIndex("HostId")
-                        .HasDatabaseName("ix_session_hosts_host_id");
-
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_session_hosts_workspace_id");
+
+                    b.HasIndex("HostId", "AssignedAt")
+                        .HasDatabaseName("ix_session_hosts_host_id_assigned_at");
 
                     b.ToTable("session_hosts", (string)null);
                 });

@@ -1,20 +1,23 @@
 using LooseLantern.Core;
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Looking;
 using LooseLantern.Server.Tenancy;
 using NodaTime;
 
-namespace LooseLantern.Server.Features.Calendars;
+namespace LooseLantern.Server.Features.Openings;
 
 /// <summary>
-/// Sees to it, before somebody takes time and never while locks are held, that the calendars of whose time it is are
-/// known: looked at lately, and read as far as is asked. Nearly always they are, which is found out by one question.
+/// Sees to it, before somebody takes time and never while locks are held, that what is asked under the locks is at
+/// hand: the calendars of whose time it is looked at lately, and read as far as is asked, and their hours kept in
+/// memory. Nearly always all is, which is found out by one question.
 /// </summary>
-public sealed class CalendarReadiness(
+public sealed class HostReadiness(
     LanternDb db,
     Tenant tenant,
     CalendarLooking looking,
     CalendarUnrolling unrolling,
+    KeptHours keptHours,
     IClock clock
 )
 {
@@ -33,7 +36,15 @@ public sealed class CalendarReadiness(
             """,
             row => row.GetBoolean(0)
         );
+        var hours = trip.Ask(
+            $"""
+            SELECT DISTINCT r.id, r.version FROM hosts h JOIN hours r ON r.id = h.hours_id
+            WHERE h.workspace_id = {tenant.WorkspaceId!.Value} AND h.id = ANY({hostIds.ToArray()})
+            """,
+            row => (row.GetGuid(0), row.GetInt32(1))
+        );
         await trip.RunAsync(ct);
+        await keptHours.OfAsync(db, hours.Rows, ct);
         if (!isLacking.Row)
             return;
         await looking.FreshenAsync(hostIds, ct);
