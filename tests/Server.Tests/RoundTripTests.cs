@@ -202,5 +202,8 @@ public class RoundTripTests(World world)
     }
 
     private static HttpRequestMessage Post(string path, object body) =>
-        new(HttpMethod.Post, path) { Content = JsonContent.Create(body) };
+        new(HttpMethod.Post, path)
+        {
+            Content = JsonContent.Create(body, options: LooseLantern.Server.Hosting.Json.Options),
+        };
 }

@@ -4,6 +4,7 @@ using LooseLantern.Core.Suggestions;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Supply;
+using LooseLantern.Server.Hosting;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Links;

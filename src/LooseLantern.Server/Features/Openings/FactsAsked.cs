@@ -92,7 +92,7 @@ public sealed class FactsAsked
 
     private sealed record EntryRow(Guid HostId, Guid CalendarId, Span Span, string? Title);
 
-    /// <param name="trip">Made by the caller, before <see cref="InputAsync"/>.</param>
+    /// <param name="trip">Made by the caller, before the input is read.</param>
     /// <param name="workspace">That the page and its hosts are of.</param>
     /// <param name="now">To the second.</param>
     public FactsAsked(RoundTrip trip, KeptHours keptHours, Guid workspace, FactsWanted wanted, Instant now)
@@ -222,12 +222,12 @@ public sealed class FactsAsked
     }
 
     /// <summary>
-    /// Whether these facts are enough for another question of the same page, about no other hosts or days.
+    /// Whether these facts are enough for another question, about no other hosts or days, and no other page where its
+    /// sessions count.
     /// </summary>
     public bool Cover(FactsWanted wanted) =>
-        wanted.Page.Rules.Id == _wanted.Page.Rules.Id
-        && wanted.Titled is null
-        && (_sessions is not null || !NeedsSessions(wanted))
+        wanted.Titled is null
+        && (!NeedsSessions(wanted) || (_sessions is not null && wanted.Page.Rules.Id == _wanted.Page.Rules.Id))
         && _wanted.Range.Contains(wanted.Range)
         && _wanted.Weeks.Contains(wanted.Weeks)
         && wanted.Page.HostIds.TrueForAll(_hostIds.Contains);
@@ -261,7 +261,7 @@ public sealed class FactsAsked
             Moving: null,
             page.Rules with
             {
-                Sessions = _sessions?.Rows ?? [],
+                Sessions = NeedsSessions(wanted) ? _sessions!.Rows : [],
             },
             [
                 .. hosts.Select(host => new HostFacts(

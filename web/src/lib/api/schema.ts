@@ -2304,6 +2304,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/links/reckoning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What supply, text and relaxations answer, of one form at one moment. */
+        post: operations["reckonLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links/supply": {
         parameters: {
             query?: never;
@@ -4089,6 +4106,12 @@ export interface components {
              */
             total: number;
             rows: components["schemas"]["LinkRow"][];
+        };
+        LinkReckoningAnswer: {
+            supply: components["schemas"]["LinkSupplyAnswer"];
+            text: null | components["schemas"]["LinkTextAnswer"];
+            /** @description What would open more. */
+            relaxations: components["schemas"]["RelaxationsAnswer"];
         };
         /** @description A link in a list. */
         LinkRow: {
@@ -12034,6 +12057,48 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    reckonLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkTextRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkReckoningAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
