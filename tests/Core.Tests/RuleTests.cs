@@ -301,4 +301,34 @@ public class RuleTests
         Joined(Of("a", 4), Of("b", 1)).ShouldBe("b");
         Joined(Of("a", 4)).ShouldBeNull();
     }
+
+    [Fact]
+    public void Hosts_whose_weeks_are_alike_have_days_off_and_zones_of_their_own()
+    {
+        var tuesday = new LocalDate(2026, 12, 1);
+        var lisbon = DateTimeZoneProviders.Tzdb["Europe/Lisbon"];
+        OpeningsInput Pool(HoursSet one, HoursSet other) =>
+            Tuesday(
+                Page() with
+                {
+                    Step = 60,
+                    LineUp = [new Seat(["h1"]), new Seat(["h2"])],
+                },
+                Host("h1", one),
+                Host("h2", other)
+            );
+        var usual = Open("09:00-12:00");
+        DatedChange Change(string times) => new(tuesday, tuesday, [.. Times(times)]);
+        Starts(Pool(usual, Open("09:00-12:00"))).ShouldBe("08:00 09:00 10:00");
+        Starts(Pool(usual, Open("09:00-12:00", lisbon))).ShouldBe("09:00 10:00");
+        Starts(Pool(Open("09:00-12:00", null, Change("09:00-11:00")), Open("09:00-12:00", null, Change("10:00-12:00"))))
+            .ShouldBe("09:00");
+        Starts(
+                Pool(
+                    Open("09:00-12:00", null, new DatedChange(tuesday.PlusDays(1), tuesday.PlusDays(1), [])),
+                    Open("09:00-12:00", null, Change(""))
+                )
+            )
+            .ShouldBe("");
+    }
 }

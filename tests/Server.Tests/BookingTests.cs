@@ -163,6 +163,40 @@ public class BookingTests(World world)
     }
 
     [Fact]
+    public async Task What_only_the_constraint_finds_is_told_as_a_time_that_is_gone_and_nothing_is_written()
+    {
+        var (ada, eve) = (await world.SignUpAsync(), await world.SignUpAsync());
+        var page = await ada.PublishAsync();
+        // Of another workspace, so that nobody here sees it.
+        await using (var connection = new Npgsql.NpgsqlConnection(world.ConnectionString))
+        {
+            await connection.OpenAsync();
+            await using var taken = new Npgsql.NpgsqlCommand(
+                """
+                INSERT INTO commitments (id, workspace_id, host_id, holder_id, kind, span, buffer_before, buffer_after)
+                SELECT gen_random_uuid(), h.workspace_id, $1, gen_random_uuid(), 'Booking', tstzrange($3, $3 + interval '30 min'), 0, 0
+                FROM hosts h WHERE h.id = $2
+                """,
+                connection
+            )
+            {
+                Parameters =
+                {
+                    new() { Value = ada.HostId },
+                    new() { Value = eve.HostId },
+                    new() { Value = DateTimeOffset.Parse(Nine, null).UtcDateTime },
+                },
+            };
+            (await taken.ExecuteNonQueryAsync()).ShouldBe(1);
+        }
+
+        var refused = await world.Guest().BookAsync(ada.Desk, page, Nine);
+        (await refused.ReadAsync(HttpStatusCode.Conflict)).GetProperty("nearest").GetArrayLength().ShouldBePositive();
+        (await ada.GetAsync("/api/bookings")).GetRawText().ShouldNotContain("Kofi");
+        (await world.Guest().BookAsync(ada.Desk, page, HalfPastNine)).StatusCode.ShouldBe(HttpStatusCode.Created);
+    }
+
+    [Fact]
     public async Task A_key_used_for_another_booking_is_refused()
     {
         var ada = await world.SignUpAsync();

@@ -373,6 +373,22 @@ public class SupplyTests(World world)
     }
 
     [Fact]
+    public async Task Of_a_host_with_a_seat_to_themselves_too_it_is_told_how_many_sessions_they_have_had()
+    {
+        var ada = await world.SignUpAsync();
+        var address = await ada.PublishAsync();
+        (await world.Guest().BookAsync(ada.Desk, address, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
+        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        (await ada.GetAsync($"/api/pages/{id}/supply"))
+            .GetProperty("turns")[0][0]
+            .GetProperty("sessions")
+            .GetInt32()
+            .ShouldBe(1);
+    }
+
+    [Fact]
     public async Task Who_would_be_next_is_told_by_what_each_has_had()
     {
         var scene = await Scene.MakeAsync(world);

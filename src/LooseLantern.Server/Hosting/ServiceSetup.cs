@@ -137,8 +137,9 @@ public static class ServiceSetup
         // What is asked again and again is planned once for each connection.
         if (connection.MaxAutoPrepare == 0)
             (connection.MaxAutoPrepare, connection.AutoPrepareMinUsages) = (200, 3);
-        // Nothing is left behind in a session of the database: there are no settings, cursors or locks beyond
-        // transactions, so that nothing is undone when a connection goes back.
+        // Some statements a request would undo what a session may have left behind when its connection goes back. There
+        // are no settings or cursors beyond transactions here; who locks beyond one unlocks, and the one that listens
+        // goes back only when the server stops.
         connection.NoResetOnClose = true;
         return connection.ConnectionString;
     }

@@ -45,13 +45,16 @@ public sealed class LinkEditing(
     private static readonly Duration LongestHold = Duration.FromDays(90);
 
     /// <summary>A link with its page, whole, and its wishes.</summary>
-    public async Task<AvailabilityLink> GetAsync(Guid id, CancellationToken ct)
+    public async Task<AvailabilityLink> GetAsync(Guid id, CancellationToken ct) =>
+        await FindAsync(id, ct) ?? throw Refusal.NotFound("link");
+
+    /// <summary>The same; null where there is none.</summary>
+    public async Task<AvailabilityLink?> FindAsync(Guid id, CancellationToken ct)
     {
-        var page = await pages.Whole().FirstOrDefaultAsync(row => row.Id == id && row.Offer != null, ct)
-            ?? throw Refusal.NotFound("link");
+        if (await pages.Whole().FirstOrDefaultAsync(row => row.Id == id && row.Offer != null, ct) is not { } page)
+            return null;
         // Somebody may delete a draft in between.
-        return await db.Links.Include(row => row.Wishes).SingleOrDefaultAsync(row => row.Id == page.Id, ct)
-            ?? throw Refusal.NotFound("link");
+        return await db.Links.Include(row => row.Wishes).SingleOrDefaultAsync(row => row.Id == page.Id, ct);
     }
 
     /// <param name="goes">Whether guests can open it at once, or have its times as text; else it is a draft.</param>

@@ -38,10 +38,7 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsInputs
     public async Task LookAsync(Guid id, CancellationToken ct)
     {
         // It may be gone since it was found to be due.
-        if (!await db.Links.AnyAsync(row => row.Id == id, ct))
-            return;
-        var link = await links.GetAsync(id, ct);
-        if (!link.Course.IsOpenAt(clock.GetCurrentInstant()))
+        if (await links.FindAsync(id, ct) is not { } link || !link.Course.IsOpenAt(clock.GetCurrentInstant()))
             return;
         var isLeft = await IsLeftAsync(link.Page!, ct);
         if (isLeft == (link.NoneLeftAt is null))
