@@ -1,7 +1,7 @@
 using System.Globalization;
 using LooseLantern.Bench.Requests;
 
-// ./lantern bench requests [openings|bookings|crowd|sql]: ratios, each beside what is measured in the same run.
+// ./lantern bench requests [openings|bookings|crowd|phone|sql]: ratios, each beside what is measured in the same run.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["sql"])
 {
@@ -9,7 +9,7 @@ if (args is ["sql"])
     return 0;
 }
 
-string[] all = ["openings", "bookings", "crowd"];
+string[] all = ["openings", "bookings", "crowd", "phone"];
 var wanted = args is [] ? all : args;
 if (wanted.Except(all).FirstOrDefault() is { } unknown)
 {
@@ -17,6 +17,7 @@ if (wanted.Except(all).FirstOrDefault() is { } unknown)
     return 2;
 }
 
+using var web = WebRoot.Copy();
 await using var yard = await Yard.OpenAsync();
 await yard.DoAsync(Bare.Table);
 foreach (var what in wanted)
@@ -26,6 +27,7 @@ foreach (var what in wanted)
         {
             "openings" => Openings.RunAsync(yard),
             "bookings" => Bookings.RunAsync(yard),
+            "phone" => Phone.RunAsync(yard),
             _ => Crowd.RunAsync(yard),
         }
     );

@@ -17,6 +17,9 @@ internal sealed class Yard : IAsyncDisposable
     public const int PageCount = 50;
     private const int HostCount = 20;
 
+    /// <summary>The hours of each day of a page.</summary>
+    public static readonly object[] Day = [new { from = "08:00", to = "18:00" }];
+
     private readonly FaultCluster _cluster;
     private readonly StandIn _standIn;
     private readonly FaultServer _server;
@@ -165,18 +168,17 @@ internal sealed class Yard : IAsyncDisposable
             Hosts.Add((await answer.ReadAsync(HttpStatusCode.Created)).GetProperty("id").GetGuid());
         }
 
-        object[] day = [new { from = "08:00", to = "18:00" }];
         for (var i = 0; i < PageCount; i++)
         {
             Guid[] pool = [.. Enumerable.Range(0, 1 + (i % 3)).Select(at => Hosts[(i + (7 * at)) % HostCount])];
-            Pages.Add(await PublishAsync(day, pool));
+            Pages.Add(await PublishAsync(pool));
         }
 
-        Crowded = await PublishAsync(day, Hosts[..3].ToArray());
+        Crowded = await PublishAsync(Hosts[..3].ToArray());
     }
 
-    private Task<string> PublishAsync(object[] day, Guid[] pool) =>
+    private Task<string> PublishAsync(Guid[] pool) =>
         Ada.PublishAsync(draft =>
-            (draft.Day, draft.Seats, draft.AheadDays, draft.Address) = (day, [pool], 300, World.Unique("talk"))
+            (draft.Day, draft.Seats, draft.AheadDays, draft.Address) = (Day, [pool], 300, World.Unique("talk"))
         );
 }

@@ -13,7 +13,7 @@
   import { changesInWords } from './inWords';
   import ForWhom from './ForWhom.svelte';
   import WhoIs from './WhoIs.svelte';
-  import { clashOf } from './ownCalendar';
+  import { clashOf } from './taken';
   import Choice from '$lib/ui/Choice.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
 

@@ -4,7 +4,7 @@
   import type { Snippet } from 'svelte';
   import { parts, type ShownOpening } from './days';
   import type { GuestPageState } from './GuestPageState.svelte';
-  import { clashOf } from './ownCalendar';
+  import { clashOf } from './taken';
 
   interface Props {
     guest: GuestPageState;

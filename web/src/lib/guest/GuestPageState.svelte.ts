@@ -1,13 +1,13 @@
-import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
 import { problemOf, type Problem } from '$lib/api/problem';
 import { watchChanges } from '$lib/live/changes';
 import { ServerClock, ownZone } from '$lib/time/clock';
-import { shownClock } from '$lib/time/format';
-import { learnOffsets } from '$lib/time/offsets';
+import { plusDays } from '$lib/time/dates';
+import { dateIn, shownClock } from '$lib/time/format';
+import { learnOffsets, wallClock } from '$lib/time/offsets';
 import { byDate, shownIn, weeksBetween, type ShownOpening } from './days';
 import { keep, keepZone, keptOf, keptZoneOf, type Typed } from './kept';
-import { readCalendar, type Taken } from './ownCalendar';
+import type { Taken } from './taken';
 import type { GuestSource, Known, Reserved } from './source';
 import { WishKey } from './WishKey';
 
@@ -27,7 +27,7 @@ export class GuestPageState {
   readonly typed = $state<Typed>({ name: '', email: '', answers: {} });
   zone = $state('');
   duration = $state(0);
-  now = $state.raw(Temporal.Instant.fromEpochMilliseconds(0));
+  now = $state.raw(0);
   openings = $state.raw<Schemas['Opening'][] | undefined>(undefined);
   chosen = $state.raw<ShownOpening | undefined>(undefined);
   week = $state('');
@@ -59,18 +59,11 @@ export class GuestPageState {
 
   readonly shown = $derived(shownIn(this.zone, this.openings ?? []));
   readonly days = $derived(byDate(this.shown));
-  readonly today = $derived(
-    this.now
-      .toZonedDateTimeISO(this.zone || 'UTC')
-      .toPlainDate()
-      .toString(),
-  );
-  readonly hourNow = $derived(this.now.toZonedDateTimeISO(this.zone || 'UTC').hour);
+  readonly today = $derived(dateIn(this.now, this.zone || 'UTC'));
+  readonly hourNow = $derived(wallClock(this.now, this.zone || 'UTC').getUTCHours());
   readonly weeks = $derived.by(() => weeksBetween(this.#first(), this.#last()));
   #daysShown = $state(DAYS_SHOWN);
-  readonly #end = $derived.by(() =>
-    Temporal.PlainDate.from(this.page.firstDate).add({ days: this.#daysShown }).toString(),
-  );
+  readonly #end = $derived.by(() => plusDays(this.page.firstDate, this.#daysShown));
   /** Whether the page offers more than was looked at. */
   readonly hasLater = $derived.by(() => this.#end < this.page.lastDate);
   readonly nearestShown = $derived(shownIn(this.zone, this.nearest));
@@ -219,10 +212,11 @@ export class GuestPageState {
   /** Marks what a calendar of the guest's own has taken. It is read in this browser and sent nowhere. */
   async takeCalendar(file: File): Promise<void> {
     try {
-      const from = this.now.epochMilliseconds;
+      // Loaded only here: few guests have a calendar at hand.
+      const { readCalendar } = await import('./ownCalendar');
       this.taken = await readCalendar(
         await file.text(),
-        from,
+        this.now,
         Date.parse(`${this.page.lastDate}T00:00:00Z`) + 2 * 86_400_000,
         ownZone(),
       );
@@ -310,7 +304,7 @@ export class GuestPageState {
 
   /** Only as far as there is something to see, and four weeks at least. */
   #last(): string {
-    const fourWeeks = Temporal.PlainDate.from(this.page.firstDate).add({ days: 27 }).toString();
+    const fourWeeks = plusDays(this.page.firstDate, 27);
     const offered = this.page.lastDate < fourWeeks ? this.page.lastDate : fourWeeks;
     const last = this.shown.at(-1)?.date;
     return last !== undefined && last > offered ? last : offered;

@@ -1,6 +1,5 @@
 <script lang="ts">
   import { Input, Textarea } from 'flowbite-svelte';
-  import { Temporal } from 'temporal-polyfill';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { guestApi } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
@@ -41,17 +40,16 @@
       sending.refuse({ starts: [say('wish.missing')] });
       return;
     }
-    const starts = typed.map((time) =>
-      Temporal.PlainDateTime.from(time).toZonedDateTime(zone).toInstant().toString({ smallestUnit: 'second' }),
-    );
-    sent = await sending.run(() =>
-      must(
+    sent = await sending.run(async () => {
+      // Loaded only here: few guests write of times of their own.
+      const { startsOf } = await import('./wishedStarts');
+      return await must(
         guestApi.POST('/api/public/links/{address}/wishes', {
           params: { path: { address } },
-          body: { starts, words, zone, by: asksName ? by.trim() : '' },
+          body: { starts: startsOf(typed, zone), words, zone, by: asksName ? by.trim() : '' },
         }),
-      ),
-    );
+      );
+    });
   }
 </script>
 

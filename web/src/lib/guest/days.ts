@@ -1,6 +1,6 @@
-import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
-import { zoneAt } from '$lib/time/offsets';
+import { mondayOf, plusDays } from '$lib/time/dates';
+import { wallClock } from '$lib/time/offsets';
 
 export const parts = ['morning', 'afternoon', 'evening'] as const;
 export type Part = (typeof parts)[number];
@@ -24,8 +24,8 @@ export function partOf(hour: number): Part {
 
 export function shownIn(zone: string, openings: readonly Schemas['Opening'][]): ShownOpening[] {
   return openings.map((opening) => {
-    const local = Temporal.Instant.from(opening.start).toZonedDateTimeISO(zoneAt(opening.start, zone));
-    return { ...opening, date: local.toPlainDate().toString(), part: partOf(local.hour) };
+    const local = wallClock(opening.start, zone);
+    return { ...opening, date: local.toISOString().slice(0, 10), part: partOf(local.getUTCHours()) };
   });
 }
 
@@ -46,23 +46,17 @@ export interface Week {
 }
 
 export function weeksBetween(first: string, last: string): Week[] {
-  const end = Temporal.PlainDate.from(last);
   const weeks: Week[] = [];
-  for (
-    let date = Temporal.PlainDate.from(first);
-    Temporal.PlainDate.compare(date, end) <= 0;
-    date = date.add({ days: 1 })
-  ) {
-    const monday = date.subtract({ days: date.dayOfWeek - 1 }).toString();
+  for (let date = first; date <= last; date = plusDays(date, 1)) {
+    const monday = mondayOf(date);
     const week = weeks.at(-1);
-    if (week?.monday === monday) week.dates.push(date.toString());
-    else weeks.push({ monday, dates: [date.toString()] });
+    if (week?.monday === monday) week.dates.push(date);
+    else weeks.push({ monday, dates: [date] });
   }
   return weeks;
 }
 
 /** The seven dates of a week. */
 export function datesOf(monday: string): string[] {
-  const first = Temporal.PlainDate.from(monday);
-  return Array.from({ length: 7 }, (_, day) => first.add({ days: day }).toString());
+  return Array.from({ length: 7 }, (_, day) => plusDays(monday, day));
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { clashOf, readCalendar } from './ownCalendar';
+import { readCalendar } from './ownCalendar';
+import { clashOf } from './taken';
 
 const from = Date.parse('2026-12-07T00:00:00Z');
 const to = Date.parse('2026-12-21T00:00:00Z');

@@ -1,17 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-
-/** Time that a calendar of the guest's own has taken, in epoch milliseconds, [from, to). */
-export interface Taken {
-  from: number;
-  to: number;
-  title: string;
-}
-
-/** Whether a time meets one that is taken; what it is then. */
-export function clashOf(taken: readonly Taken[], start: string, end: string): Taken | undefined {
-  const [from, to] = [Date.parse(start), Date.parse(end)];
-  return taken.find((one) => one.from < to && from < one.to);
-}
+import type { Taken } from './taken';
 
 /**
  * Reads a calendar file (RFC 5545) in the browser: what its events take between two instants. Events marked as free,

@@ -1,10 +1,9 @@
 <script lang="ts">
-  import { Temporal } from 'temporal-polyfill';
   import type { Snippet } from 'svelte';
   import type { Schemas } from '$lib/api/client';
   import { byDate, shownIn, weeksBetween, type ShownOpening } from '$lib/guest/days';
   import WeekStrip from '$lib/guest/WeekStrip.svelte';
-  import { dayName, longDate, monthName, timeOf, weekday } from '$lib/time/format';
+  import { dateIn, dayName, longDate, monthName, timeOf, weekday } from '$lib/time/format';
   import { say, sayCount } from '$lib/words/say.svelte';
 
   interface Props {
@@ -23,7 +22,7 @@
 
   const shown = $derived(shownIn(zone, openings));
   const days = $derived(byDate(shown));
-  const today = $derived(Temporal.Instant.from(now).toZonedDateTimeISO(zone).toPlainDate().toString());
+  const today = $derived(dateIn(now, zone));
   const weeks = $derived(
     weeksBetween(firstDate, shown.at(-1)?.date ?? firstDate).filter((week) =>
       week.dates.some((date) => days.has(date)),

@@ -37,11 +37,11 @@
   const suggested = $derived(addressFrom(form.workspace));
   const address = $derived(addressTyped ? form.deskAddress : suggested);
   let checked = $state.raw<{ address: string; mend: string | null; offers: string[] } | undefined>(undefined);
-  let now = $state<string | undefined>(undefined);
+  let now = $state<number | undefined>(undefined);
 
   onMount(() => {
     let clock: ServerClock | undefined;
-    const show = (): void => void (now = clock?.now().toString());
+    const show = (): void => void (now = clock?.now());
     void api.GET('/api/token').then((answer) => {
       if (answer.data) clock = new ServerClock(answer.data.now);
       show();

@@ -1,4 +1,3 @@
-import { Temporal } from 'temporal-polyfill';
 import { sameClock } from './clock';
 import { dateIn, dayName, timeOf } from './format';
 
@@ -7,7 +6,7 @@ import { dateIn, dayName, timeOf } from './format';
  * clocks show the same then.
  */
 export function byOtherClock(start: string, here: string, there: string): string | undefined {
-  if (sameClock(here, there, Temporal.Instant.from(start))) return undefined;
+  if (sameClock(here, there, start)) return undefined;
   const date = dateIn(start, there);
   const time = timeOf(start, there);
   return date === dateIn(start, here) ? time : `${dayName(date)}, ${time}`;

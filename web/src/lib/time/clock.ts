@@ -1,19 +1,19 @@
-import { Temporal } from 'temporal-polyfill';
-import { zoneAt } from './offsets';
+import { minutesAt, type Moment } from './offsets';
 
 /**
  * The server's time, going on from an answer's `now`: what is "today" or "passed" never hangs on this machine's clock.
  */
 export class ServerClock {
-  readonly #at: Temporal.Instant;
+  readonly #at: number;
   readonly #since = performance.now();
 
   constructor(now: string) {
-    this.#at = Temporal.Instant.from(now);
+    this.#at = Date.parse(now);
   }
 
-  now(): Temporal.Instant {
-    return this.#at.add({ milliseconds: Math.round(performance.now() - this.#since) });
+  /** Milliseconds since 1970 in UTC. */
+  now(): number {
+    return this.#at + Math.round(performance.now() - this.#since);
   }
 }
 
@@ -28,7 +28,6 @@ export function cityOf(zone: string): string {
 }
 
 /** Whether two zones show the same wall clock at an instant. */
-export function sameClock(a: string, b: string, at: Temporal.Instant): boolean {
-  const ahead = (zone: string): number => at.toZonedDateTimeISO(zoneAt(at, zone)).offsetNanoseconds;
-  return a === b || ahead(a) === ahead(b);
+export function sameClock(a: string, b: string, at: Moment): boolean {
+  return a === b || minutesAt(at, a) === minutesAt(at, b);
 }

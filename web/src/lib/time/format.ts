@@ -1,5 +1,4 @@
-import { Temporal } from 'temporal-polyfill';
-import { wallClock, zoneAt } from './offsets';
+import { wallClock, type Moment } from './offsets';
 
 // The reader's locale is the browser's, and so is the clock until somebody who signed in has chosen one.
 let hour12: boolean | undefined;
@@ -35,25 +34,24 @@ function browserCounts12(): boolean {
 }
 
 /** "09:00" or "9:00 AM". */
-export function timeOf(instant: string | Temporal.Instant, zone: string): string {
+export function timeOf(instant: Moment, zone: string): string {
   const isShort = hour12 ?? browserCounts12();
-  const { date, timeZone } = wallClock(instant, zone);
   // Whoever chose no clock reads by that of their browser, in whatever language a page is.
   return formatter(
     {
       hour: isShort ? 'numeric' : '2-digit',
       minute: '2-digit',
-      timeZone,
+      timeZone: 'UTC',
       ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }),
     },
     true,
-  ).format(date);
+  ).format(wallClock(instant, zone));
 }
 
 /** A minute after midnight by the reader's clock; the end of a day is midnight, or "24:00". */
 export function clockMinute(minute: number): string {
   if (minute === 1440 && shownClock() === 'h24') return '24:00';
-  return timeOf(Temporal.Instant.fromEpochMilliseconds(minute * 60_000), 'UTC');
+  return timeOf(minute * 60_000, 'UTC');
 }
 
 /** By which clock times are shown: the one that was chosen, or that of the browser's locale. */
@@ -87,11 +85,11 @@ export const monthYear = dateFormatter({ month: 'long', year: 'numeric' });
 
 /** "Tue 8": weekday and day of the month. */
 export function dayName(date: string): string {
-  return `${shortWeekday(date)} ${Temporal.PlainDate.from(date).day}`;
+  return `${shortWeekday(date)} ${String(Number(date.slice(8)))}`;
 }
 
-export function dateIn(instant: string | Temporal.Instant, zone: string): string {
-  return Temporal.Instant.from(instant.toString()).toZonedDateTimeISO(zoneAt(instant, zone)).toPlainDate().toString();
+export function dateIn(instant: Moment, zone: string): string {
+  return wallClock(instant, zone).toISOString().slice(0, 10);
 }
 
 /** "45 min", "1 h", "1 h 30". */

@@ -2,7 +2,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { shownIn } from '$lib/guest/days';
 import { sameClock } from './clock';
 import { dateIn, setClock, timeOf } from './format';
-import { learnOffsets, zoneAt } from './offsets';
+import { learnOffsets, minutesAt } from './offsets';
 import { Temporal } from 'temporal-polyfill';
 
 const CASABLANCA = 'Africa/Casablanca';
@@ -23,19 +23,34 @@ describe('a zone of which browser and server have different tables', () => {
     expect(timeOf(AT, CASABLANCA)).toBe(local.toPlainTime().toString({ smallestUnit: 'minute' }));
     expect(dateIn(AT, CASABLANCA)).toBe(local.toPlainDate().toString());
     expect(shownIn(CASABLANCA, [{ start: AT, end: AT, placesLeft: 1 }])[0]?.date).toBe(local.toPlainDate().toString());
-    expect(sameClock(CASABLANCA, zoneAt(AT, CASABLANCA), Temporal.Instant.from(AT))).toBe(true);
+    expect(minutesAt(AT, CASABLANCA)).toBe(browsers + 60);
+    expect(sameClock(CASABLANCA, CASABLANCA, AT)).toBe(true);
   });
 
   it('is the browser’s own where both agree, and before what was told', () => {
     tell(browsers);
-    expect(zoneAt(AT, CASABLANCA)).toBe(CASABLANCA);
+    expect(minutesAt(AT, CASABLANCA)).toBe(browsers);
     tell(browsers + 60);
-    expect(zoneAt('2026-11-08T22:30:00Z', CASABLANCA)).toBe(CASABLANCA);
+    expect(minutesAt('2026-11-08T22:30:00Z', CASABLANCA)).toBe(browsers);
   });
 
   it('is told apart from others, also behind UTC and by half hours', () => {
     learnOffsets([{ zone: CASABLANCA, runs: [{ from: '2026-12-01T00:00:00Z', minutes: -210 }] }]);
-    expect(zoneAt(AT, CASABLANCA)).toBe('-03:30');
-    expect(zoneAt(AT, 'Europe/Copenhagen')).toBe('Europe/Copenhagen');
+    expect(minutesAt(AT, CASABLANCA)).toBe(-210);
+    expect(minutesAt(AT, 'Europe/Copenhagen')).toBe(60);
   });
+});
+
+describe('the minutes that a clock is ahead', () => {
+  const zones = ['Europe/Copenhagen', 'America/Halifax', 'Australia/Lord_Howe', 'Asia/Kathmandu', 'UTC'];
+
+  it.each(zones)('are those of the tables each half hour of a year in %s', (zone) => {
+    for (let at = Date.UTC(2026, 0, 1); at < Date.UTC(2027, 0, 1); at += 1_800_000) {
+      const instant = Temporal.Instant.fromEpochMilliseconds(at);
+      const wanted = instant.toZonedDateTimeISO(zone).offsetNanoseconds / 60_000_000_000;
+      if (minutesAt(at, zone) !== wanted) expect(`${String(at)} ${String(minutesAt(at, zone))}`).toBe(wanted);
+    }
+  });
+
+  it('are of no zone that nobody knows', () => expect(() => minutesAt(AT, 'Harbour/Slip')).toThrow(RangeError));
 });

@@ -1,49 +1,88 @@
-import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
 
 type Run = Schemas['OffsetFrom'];
 
+/** A point in time: written with its offset, in milliseconds since 1970 in UTC, or as a Temporal.Instant. */
+export type Moment = string | number | { readonly epochMilliseconds: number };
+
+/** Milliseconds since 1970 in UTC. */
+export function epochOf(at: Moment): number {
+  if (typeof at === 'number') return at;
+  return typeof at === 'string' ? Date.parse(at) : at.epochMilliseconds;
+}
+
 /** Of the zones that the server told of, its runs, where this browser's own tables say otherwise of one of them. */
 const told = new Map<string, readonly Run[]>();
 
-const MINUTE = 60_000_000_000;
+const MINUTE = 60_000;
+const DAY = 86_400_000;
 
-function browsersMinutes(at: string, zone: string): number | undefined {
-  try {
-    return Temporal.Instant.from(at).toZonedDateTimeISO(zone).offsetNanoseconds / MINUTE;
-  } catch {
-    return undefined;
+const clocks = new Map<string, Intl.DateTimeFormat>();
+
+/** What the browser's tables say, asked for one instant. */
+function asked(at: number, zone: string): number {
+  const clock =
+    clocks.get(zone) ??
+    new Intl.DateTimeFormat('en-US', {
+      timeZone: zone,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: 'numeric',
+      day: 'numeric',
+      hour: 'numeric',
+      minute: 'numeric',
+    });
+  clocks.set(zone, clock);
+  const parts = new Map(clock.formatToParts(at).map(({ type, value }) => [type, Number(value)]));
+  const part = (type: Intl.DateTimeFormatPartTypes): number => parts.get(type) ?? 0;
+  const wall = Date.UTC(part('year'), part('month') - 1, part('day'), part('hour'), part('minute'));
+  return Math.round((wall - at) / MINUTE);
+}
+
+// Asking takes long, and a screen shows thousands of times. No clock changes twice within a day, so that one whose ends
+// are alike is alike all through.
+const days = new Map<string, number | undefined>();
+
+function browsersMinutes(at: number, zone: string): number {
+  const day = Math.floor(at / DAY);
+  const key = `${String(day)} ${zone}`;
+  if (!days.has(key)) {
+    const [first, last] = [asked(day * DAY, zone), asked((day + 1) * DAY, zone)];
+    days.set(key, first === last ? first : undefined);
   }
+  return days.get(key) ?? asked(at, zone);
 }
 
 /** Takes the server's word for how far clocks are ahead: the mails about what is shown here go by it. */
 export function learnOffsets(offsets: readonly Schemas['ZoneOffsets'][]): void {
   for (const { zone, runs } of offsets) {
-    if (runs.some((run) => browsersMinutes(run.from, zone) !== run.minutes)) told.set(zone, runs);
+    if (runs.some((run) => !isKnownAs(run, zone))) told.set(zone, runs);
     else told.delete(zone);
   }
 }
 
-/**
- * The zone to show an instant in: the same one, or where this browser has other tables than the server, the offset that
- * the server has then ("+01:00").
- */
-export function zoneAt(at: string | Temporal.Instant, zone: string): string {
-  const runs = told.get(zone);
-  if (!runs) return zone;
-  const when = Temporal.Instant.from(at.toString());
-  const run = runs.findLast((one) => Temporal.Instant.compare(Temporal.Instant.from(one.from), when) <= 0);
-  // Beyond what was told the browser's own tables are as good as any.
-  if (!run) return zone;
-  const [hours, minutes] = [Math.floor(Math.abs(run.minutes) / 60), Math.abs(run.minutes) % 60];
-  const two = (number: number): string => String(number).padStart(2, '0');
-  return `${run.minutes < 0 ? '-' : '+'}${two(hours)}:${two(minutes)}`;
+function isKnownAs(run: Run, zone: string): boolean {
+  try {
+    return browsersMinutes(Date.parse(run.from), zone) === run.minutes;
+  } catch {
+    // A browser may know nothing of a zone.
+    return false;
+  }
 }
 
-/** A moment as a formatter takes it: not every browser knows zones by their offset. */
-export function wallClock(at: string | Temporal.Instant, zone: string): { date: Date; timeZone: string } {
-  const shown = zoneAt(at, zone);
-  if (shown === zone) return { date: new Date(at.toString()), timeZone: zone };
-  const wall = Temporal.Instant.from(at.toString()).toZonedDateTimeISO(shown).toPlainDateTime();
-  return { date: new Date(`${wall.toString()}Z`), timeZone: 'UTC' };
+/**
+ * How many minutes the clock of a zone is ahead of UTC at an instant: by this browser's tables, or where the server has
+ * other ones, by those.
+ * @throws RangeError where neither knows the zone.
+ */
+export function minutesAt(at: Moment, zone: string): number {
+  const when = epochOf(at);
+  const run = told.get(zone)?.findLast((one) => Date.parse(one.from) <= when);
+  // Beyond what was told the browser's own tables are as good as any.
+  return run?.minutes ?? browsersMinutes(when, zone);
+}
+
+/** What the clock of a zone shows at an instant, as the UTC of a date. */
+export function wallClock(at: Moment, zone: string): Date {
+  return new Date(epochOf(at) + minutesAt(at, zone) * MINUTE);
 }

@@ -62,7 +62,7 @@ export class AskedState {
     // When it suits somebody they know by their own clock, wherever the appointment is.
     const { page, own } = this.guest;
     if (!page.isPlaceZoneOnly && keptZoneOf(source.name) === undefined) this.guest.zone = own;
-    const kept = keptStretches(address, this.guest.now.toString({ smallestUnit: 'second' }));
+    const kept = keptStretches(address, this.guest.now);
     if (kept.length > 0) this.#mark(inZone(kept, this.guest.zone));
   }
 

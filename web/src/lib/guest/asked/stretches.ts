@@ -1,7 +1,9 @@
 import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
 import { joined, type Axis, type MinuteSpan } from '$lib/lanes/spans';
-import type { Taken } from '../ownCalendar';
+import { plusDays } from '$lib/time/dates';
+import { dateIn } from '$lib/time/format';
+import type { Taken } from '../taken';
 
 /** How many stretches can be sent. */
 export const MOST = 40;
@@ -12,13 +14,11 @@ export type Marked = Readonly<Record<string, readonly MinuteSpan[]>>;
 type Asks = Schemas['AskedOfGuest'];
 
 /** The local dates of a zone on which something of what is offered lies, and no past ones. */
-export function datesOf(asks: Pick<Asks, 'earliest' | 'latest'>, zone: string, now: Temporal.Instant): string[] {
-  const from = Temporal.Instant.from(asks.earliest);
-  const first = (Temporal.Instant.compare(from, now) < 0 ? now : from).toZonedDateTimeISO(zone).toPlainDate();
-  const last = Temporal.Instant.from(asks.latest).subtract({ seconds: 1 }).toZonedDateTimeISO(zone).toPlainDate();
+export function datesOf(asks: Pick<Asks, 'earliest' | 'latest'>, zone: string, now: number): string[] {
+  const last = dateIn(Date.parse(asks.latest) - 1_000, zone);
   const dates: string[] = [];
-  for (let date = first; Temporal.PlainDate.compare(date, last) <= 0; date = date.add({ days: 1 }))
-    dates.push(date.toString());
+  for (let date = dateIn(Math.max(Date.parse(asks.earliest), now), zone); date <= last; date = plusDays(date, 1))
+    dates.push(date);
   return dates;
 }
 
@@ -139,12 +139,12 @@ export function keepStretches(
 /** What was marked in this tab before it was loaded anew, without what is over. */
 export function keptStretches(
   address: string,
-  now: string,
+  now: number,
   store: Pick<Storage, 'getItem'> = sessionStorage,
 ): Schemas['SuitedStretch'][] {
   try {
     const kept: unknown = JSON.parse(store.getItem(PREFIX + address) ?? '[]');
-    return Array.isArray(kept) ? kept.filter(isStretch).filter((one) => one.end > now) : [];
+    return Array.isArray(kept) ? kept.filter(isStretch).filter((one) => Date.parse(one.end) > now) : [];
   } catch {
     return [];
   }

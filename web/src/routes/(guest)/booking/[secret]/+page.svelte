@@ -1,6 +1,5 @@
 <script lang="ts">
   import { putOnClipboard, type Copied } from '$lib/ui/clipboard';
-  import { Temporal } from 'temporal-polyfill';
   import { guestApi } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import CancelModal from '$lib/bookings/CancelModal.svelte';
@@ -26,7 +25,7 @@
 
   const booking = $derived(data.booking);
   const { questions, answers: given } = $derived(booking);
-  const start = $derived(Temporal.Instant.from(booking.start));
+  const start = $derived(booking.start);
   const minutes = $derived((Date.parse(booking.end) - Date.parse(booking.start)) / 60_000);
   const number = $derived(given.find((answer) => answer.key === NUMBER_TO_RING)?.text);
   const place = $derived(
