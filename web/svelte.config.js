@@ -5,5 +5,5 @@ import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 export default {
   preprocess: vitePreprocess(),
   compilerOptions: { runes: ({ filename }) => (filename.includes('node_modules') ? undefined : true) },
-  kit: { adapter: adapter({ fallback: 'index.html' }), alias: { $words: '../words' } },
+  kit: { adapter: adapter({ fallback: 'index.html', precompress: true }), alias: { $words: '../words' } },
 };

@@ -1,4 +1,6 @@
 using LooseLantern.Server.Data;
+using Microsoft.AspNetCore.Http.Features;
+using LooseLantern.Server.Features.Guests.First;
 
 namespace LooseLantern.Server.Hosting;
 
@@ -8,18 +10,31 @@ namespace LooseLantern.Server.Hosting;
 /// </summary>
 public static class FrontEnd
 {
-    public static void UseFiles(WebApplication app) =>
+    public static void UseFiles(WebApplication app)
+    {
+        app.Use(
+            (context, next) =>
+            {
+                Precompressed.Choose(context.Request, app.Environment.WebRootFileProvider);
+                return next(context);
+            }
+        );
         app.UseStaticFiles(
             new StaticFileOptions
             {
+                ContentTypeProvider = new Precompressed(),
                 OnPrepareResponse = file =>
+                {
+                    Precompressed.Tell(file);
                     file.Context.Response.Headers.CacheControl = file.Context.Request.Path.StartsWithSegments(
                         "/_app/immutable"
                     )
                         ? "public, max-age=31536000, immutable"
-                        : "no-cache",
+                        : "no-cache";
+                },
             }
         );
+    }
 
     /// <summary>
     /// Every path that is no file and no route of the API is a screen of the front end, which finds its way by the
@@ -50,14 +65,38 @@ public static class FrontEnd
             return;
         }
 
-        var index = services.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider.GetFileInfo("index.html");
-        if (!index.Exists)
-            throw Refusal.NotFound("page");
+        var html = services.GetRequiredService<FirstAnswerHtml>();
+        var first = await FirstAsync(context);
+        if (first.MovedTo is { } moved)
+        {
+            context.Response.Redirect(moved);
+            return;
+        }
+
+        if (first.IsMissing)
+            context.Response.StatusCode = StatusCodes.Status404NotFound;
+        // What everybody may read holds no secret that its length could tell.
+        if (!first.IsPrivate && context.Features.Get<IHttpsCompressionFeature>() is { } compression)
+            compression.Mode = HttpsCompressionMode.Compress;
         context.Response.ContentType = "text/html; charset=utf-8";
-        context.Response.Headers.CacheControl = "no-cache";
+        context.Response.Headers.CacheControl = first.IsPrivate ? "no-store" : "no-cache";
         context.Response.Headers.ContentSecurityPolicy = await services
             .GetRequiredService<ContentSecurity>()
             .OfAsync(context.Request.Path, db, context.RequestAborted);
-        await context.Response.SendFileAsync(index);
+        await context.Response.WriteAsync(html.Of(first), context.RequestAborted);
+    }
+
+    /// <summary>Of who asks too much the screen is sent alone; what it asks for then says why.</summary>
+    private static async Task<FirstAnswer> FirstAsync(HttpContext context)
+    {
+        var none = new FirstAnswer("", "en");
+        using var lease = context.RequestServices.GetRequiredService<FirstAnswerLimit>().Ask(context);
+        if (!lease.IsAcquired)
+            return none;
+        // It belongs to the workspace of what is opened, whoever is signed in.
+        await using var scope = context.RequestServices.CreateAsyncScope();
+        return await scope.ServiceProvider.GetRequiredService<FirstAnswers>()
+                .OfAsync(context.Request, context.RequestAborted)
+            ?? none;
     }
 }

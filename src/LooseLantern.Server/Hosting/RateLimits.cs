@@ -26,7 +26,7 @@ public static class RateLimits
     public static void AddRateLimits(this IServiceCollection services, IConfiguration configuration)
     {
         var (reads, writes) = (
-            configuration.GetValue("Limits:Reads", UsualReads),
+            ReadsOf(configuration),
             configuration.GetValue("Limits:Writes", UsualWrites)
         );
         services.AddRateLimiter(options =>
@@ -34,25 +34,15 @@ public static class RateLimits
             options.AddPolicy(Guests, context =>
             {
                 var isRead = HttpMethods.IsGet(context.Request.Method) || HttpMethods.IsHead(context.Request.Method);
-                return RateLimitPartition.GetSlidingWindowLimiter(
+                return OfMinute(
                     (NetworkOf(context.Connection.RemoteIpAddress), isRead),
-                    _ => new SlidingWindowRateLimiterOptions
-                    {
-                        PermitLimit = isRead ? reads : writes,
-                        Window = TimeSpan.FromMinutes(1),
-                        SegmentsPerWindow = 6,
-                    }
+                    isRead ? reads : writes
                 );
             });
             options.AddPolicy(SignIns, context =>
-                RateLimitPartition.GetSlidingWindowLimiter(
+                OfMinute(
                     NetworkOf(context.Connection.RemoteIpAddress),
-                    _ => new SlidingWindowRateLimiterOptions
-                    {
-                        PermitLimit = configuration.GetValue("Limits:SignIns", UsualSignIns),
-                        Window = TimeSpan.FromMinutes(1),
-                        SegmentsPerWindow = 6,
-                    }
+                    configuration.GetValue("Limits:SignIns", UsualSignIns)
                 )
             );
             options.OnRejected = (_, _) =>
@@ -70,6 +60,21 @@ public static class RateLimits
                 options.KnownProxies.Add(IPAddress.Parse(proxy));
         });
     }
+
+    /// <summary>How much one network address may read a minute.</summary>
+    public static int ReadsOf(IConfiguration configuration) => configuration.GetValue("Limits:Reads", UsualReads);
+
+    /// <summary>So many a minute.</summary>
+    public static RateLimitPartition<T> OfMinute<T>(T of, int most) =>
+        RateLimitPartition.GetSlidingWindowLimiter(
+            of,
+            _ => new SlidingWindowRateLimiterOptions
+            {
+                PermitLimit = most,
+                Window = TimeSpan.FromMinutes(1),
+                SegmentsPerWindow = 6,
+            }
+        );
 
     /// <summary>Whoever holds an IPv6 address holds its whole /64.</summary>
     public static string NetworkOf(IPAddress? address)

@@ -10,6 +10,7 @@ namespace LooseLantern.Server.Hosting;
 public static class ScreenPhrases
 {
     private static readonly ConcurrentDictionary<string, Dictionary<string, string>> Tables = new();
+    private static readonly ConcurrentDictionary<string, string?> Written = new();
 
     /// <param name="language">Language tag; English is taken for one that there is no table of.</param>
     /// <param name="values">By the names that the phrase has in braces.</param>
@@ -23,6 +24,13 @@ public static class ScreenPhrases
             text.Replace($"{{{value.Name}}}", value.Value, StringComparison.Ordinal)
         );
     }
+
+    /// <summary>All of a language, as JSON; null where there is no table of it.</summary>
+    public static string? Table(string language) =>
+        Written.GetOrAdd(
+            language,
+            static tag => Load(tag) is { } table ? JsonSerializer.Serialize(table, JsonSerializerOptions.Web) : null
+        );
 
     private static Dictionary<string, string>? Load(string language)
     {

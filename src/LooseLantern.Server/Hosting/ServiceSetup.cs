@@ -58,6 +58,8 @@ public static class ServiceSetup
             .AddSingleton<WorkPace>()
             .AddScoped<Tenant>()
             .AddSingleton<ContentSecurity>()
+            .AddSingleton<ScreenFiles>()
+            .AddSingleton<FirstAnswerLimit>()
             .AddSingleton<PublicAddress>();
         services
             .AddActingFor()

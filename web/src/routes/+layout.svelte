@@ -1,8 +1,11 @@
 <script lang="ts">
   import '../app.css';
-  import type { Snippet } from 'svelte';
+  import { onMount, type Snippet } from 'svelte';
 
   let { children }: { children: Snippet } = $props();
+
+  // What stood in the page before this came (lib/guest/first); named here, so that other screens load nothing of it.
+  onMount(() => document.getElementById('first-view')?.remove());
 </script>
 
 {@render children()}

@@ -48,39 +48,7 @@ public static class GuestDeskEndpoints
         desks
             .MapGet(
                 "/",
-                async (
-                    string desk,
-                    GuestDeskFinding finding,
-                    PageEditing editing,
-                    Pictures pictures,
-                    LanternDb db,
-                    CancellationToken ct
-                ) =>
-                {
-                    var found = await finding.FindAsync(desk, ct);
-                    var pages = await editing
-                        .OfDesks()
-                        .AsNoTracking()
-                        .Where(page => page.State == PageState.Published)
-                        .Where(page =>
-                            found.HostId == null
-                                ? page.DeskId == found.Id
-                                : page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == found.HostId))
-                        )
-                        .OrderBy(page => page.Title)
-                        .ToListAsync(ct);
-                    var (logo, banner) = await pictures.PathsAsync(found.Id, DeskEndpoints.PathOf(found.Address), ct);
-                    return new GuestDesk(
-                        await db.Workspaces.Select(row => row.Name).SingleAsync(ct),
-                        found.Name,
-                        found.Address,
-                        Markdown.ToHtml(found.Intro),
-                        found.Accent,
-                        logo,
-                        banner,
-                        [.. pages.Where(page => page.Details.Face.IsListed).Select(Listed)]
-                    );
-                }
+                (string desk, GuestDeskViews views, CancellationToken ct) => views.OfAsync(desk, ct)
             )
             .WithName("getGuestDesk")
             .ProducesProblem(404);
@@ -133,18 +101,6 @@ public static class GuestDeskEndpoints
         context.Response.Headers.CacheControl = "public, max-age=86400";
         return TypedResults.Bytes(picture.Bytes, picture.MediaType);
     }
-
-    private static ListedPage Listed(Page page) =>
-        new(
-            page.Title,
-            PageView.PathOf(page),
-            [.. page.Durations.Order()],
-            page.PlaceKind,
-            page.Place,
-            page.Details.Face.ShowsHosts ? PageView.SeatNames(page) : [],
-            page.Places,
-            Markdown.FirstWords(page.Description)
-        );
 }
 
 /// <summary>Finds a desk by its address, and with it the workspace of the request.</summary>
@@ -160,4 +116,48 @@ public sealed class GuestDeskFinding(LanternDb db, Tenant tenant)
         tenant.Enter(desk.WorkspaceId);
         return desk;
     }
+}
+
+/// <summary>A desk as its guests see it.</summary>
+public sealed class GuestDeskViews(GuestDeskFinding finding, PageEditing editing, Pictures pictures, LanternDb db)
+{
+    /// <exception cref="Refusal">404 where no desk has the address.</exception>
+    public async Task<GuestDesk> OfAsync(string desk, CancellationToken ct)
+    {
+        var found = await finding.FindAsync(desk, ct);
+        var pages = await editing
+            .OfDesks()
+            .AsNoTracking()
+            .Where(page => page.State == PageState.Published)
+            .Where(page =>
+                found.HostId == null
+                    ? page.DeskId == found.Id
+                    : page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == found.HostId))
+            )
+            .OrderBy(page => page.Title)
+            .ToListAsync(ct);
+        var (logo, banner) = await pictures.PathsAsync(found.Id, DeskEndpoints.PathOf(found.Address), ct);
+        return new GuestDesk(
+            await db.Workspaces.Select(row => row.Name).SingleAsync(ct),
+            found.Name,
+            found.Address,
+            Markdown.ToHtml(found.Intro),
+            found.Accent,
+            logo,
+            banner,
+            [.. pages.Where(page => page.Details.Face.IsListed).Select(Listed)]
+        );
+    }
+
+    private static ListedPage Listed(Page page) =>
+        new(
+            page.Title,
+            PageView.PathOf(page),
+            [.. page.Durations.Order()],
+            page.PlaceKind,
+            page.Place,
+            page.Details.Face.ShowsHosts ? PageView.SeatNames(page) : [],
+            page.Places,
+            Markdown.FirstWords(page.Description)
+        );
 }

@@ -74,8 +74,10 @@ public static class GuestLinkEndpoints
     {
         var link = open.MapGroup("/links/{address}").WithTags("Guests");
 
-        link.MapGet("/", (string address, GuestLinkFinding finding, GuestLinkViews views, CancellationToken ct) =>
-                views.OfAsync(address, finding, ct)
+        link.MapGet(
+                "/",
+                async (string address, GuestLinkFinding finding, GuestLinkViews views, CancellationToken ct) =>
+                    await views.OfAsync(address, await finding.FindAsync(address, ct), ct)
             )
             .WithName("getGuestLink")
             .ProducesProblem(404);
@@ -127,21 +129,16 @@ public static class GuestLinkEndpoints
                     string? duration,
                     string? zone,
                     GuestLinkFinding finding,
-                    LinkTexts texts,
-                    IClock clock,
+                    GuestLinkOpenings openings,
                     CancellationToken ct
                 ) =>
                 {
                     var found = await finding.FindAsync(address, ct);
-                    var page = found.Page!;
-                    var asked = OpeningsQuery.Read(from, to, duration, page);
-                    return OpeningsAnswer.Of(
-                        page,
-                        asked,
-                        found.Course.IsOpenAt(clock.GetCurrentInstant())
-                            ? await texts.ShownAsync(page, found.GuestZone, asked.From, asked.To, asked.Duration, ct)
-                            : [],
-                        zone
+                    return await openings.OfAsync(
+                        found,
+                        OpeningsQuery.Read(from, to, duration, found.Page!),
+                        zone,
+                        ct
                     );
                 }
             )
@@ -298,12 +295,32 @@ public sealed class GuestLinkFinding(LanternDb db, Tenant tenant, LinkEditing ed
     }
 }
 
+/// <summary>What is open of a link, for its guest.</summary>
+public sealed class GuestLinkOpenings(LinkTexts texts, IClock clock)
+{
+    /// <param name="zone">IANA id of the reader's zone; null where it is not known.</param>
+    public async Task<OpeningsAnswer> OfAsync(
+        AvailabilityLink link,
+        OpeningsQuery asked,
+        string? zone,
+        CancellationToken ct
+    ) =>
+        OpeningsAnswer.Of(
+            link.Page!,
+            asked,
+            link.Course.IsOpenAt(clock.GetCurrentInstant())
+                ? await texts.ShownAsync(link.Page!, link.GuestZone, asked.From, asked.To, asked.Duration, ct)
+                : [],
+            zone
+        );
+}
+
 /// <summary>Links as their guests see them.</summary>
 public sealed class GuestLinkViews(LanternDb db, GuestPageViews pages, IClock clock)
 {
-    public async Task<GuestLink> OfAsync(string address, GuestLinkFinding finding, CancellationToken ct)
+    /// <param name="address">The one it was opened by.</param>
+    public async Task<GuestLink> OfAsync(string address, AvailabilityLink link, CancellationToken ct)
     {
-        var link = await finding.FindAsync(address, ct);
         var page = link.Page!;
         var state = link.Course.StateAt(clock.GetCurrentInstant());
         var sessions = await db

@@ -1,3 +1,5 @@
+using LooseLantern.Server.Features.Guests.First;
+
 namespace LooseLantern.Server.Features.Guests;
 
 /// <summary>What what guests see needs.</summary>
@@ -16,5 +18,9 @@ public static class GuestsFeature
             .AddScoped<PrivateBookingFinding>()
             .AddScoped<GuestLinkFinding>()
             .AddScoped<GuestLinkViews>()
+            .AddScoped<GuestLinkOpenings>()
+            .AddScoped<GuestDeskViews>()
+            .AddScoped<FirstAnswers>()
+            .AddSingleton<FirstAnswerHtml>()
             .AddScoped<AnswerFinding>();
 }

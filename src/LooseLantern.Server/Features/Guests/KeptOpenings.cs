@@ -1,5 +1,8 @@
 using System.Security.Cryptography;
+using System.Text.Json;
+using LooseLantern.Server.Features.Guests.First;
 using LooseLantern.Server.Features.Openings;
+using LooseLantern.Server.Hosting;
 using Microsoft.Extensions.Caching.Memory;
 using NodaTime;
 using Npgsql;
@@ -29,6 +32,15 @@ public sealed record OpeningsAsked(
 /// <param name="Read">What it was worked out from.</param>
 public sealed record KeptAnswer(byte[] Body, string Tag, FactsRead Read)
 {
+    private FirstOpenings? _first;
+
+    /// <summary>The same for a first answer, worked out once it is asked for.</summary>
+    public FirstOpenings First =>
+        _first ??= FirstOpenings.Of(
+            JsonSerializer.Deserialize<OpeningsAnswer>(Body, Json.Options)
+                ?? throw new InvalidOperationException("An answer without a body was kept.")
+        );
+
     public static KeptAnswer Of(byte[] body, FactsRead read) =>
         new(body, $"W/\"{Convert.ToHexStringLower(SHA256.HashData(body).AsSpan(0, 12))}\"", read);
 }

@@ -30,11 +30,13 @@
     return monthName(date);
   });
 
-  function labelOf(opening: ShownOpening): string {
+  const day = $derived(weekday(date));
+
+  function labelOf(opening: ShownOpening, time: string): string {
     const left = isShared ? ` ${say('day.left', { n: opening.placesLeft })}` : '';
     const mine = showsMine ? ` ${timeOf(opening.start, guest.own)}` : '';
     const clash = clashOf(guest.taken, opening.start, opening.end) ? ` ${say('day.clash')}, ${say('day.clashes')}` : '';
-    return `${weekday(date)}, ${timeOf(opening.start, zone)}${left}${mine}${clash}`;
+    return `${day}, ${time}${left}${mine}${clash}`;
   }
 </script>
 
@@ -89,13 +91,14 @@
               >
                 {#each here as opening (opening.start)}
                   {@const isChosen = opening.start === chosen}
+                  {@const time = timeOf(opening.start, zone)}
                   {@const clash = clashOf(guest.taken, opening.start, opening.end)}
                   <li>
                     <button
                       type="button"
                       data-start={opening.start}
                       aria-pressed={isChosen}
-                      aria-label={labelOf(opening)}
+                      aria-label={labelOf(opening, time)}
                       title={clash ? say('form.clash', { title: clash.title }) : undefined}
                       class="min-h-9 w-full min-w-16 rounded-[10px] border px-2.5 py-1 font-bold whitespace-nowrap max-md:min-h-11 max-md:px-1 {isChosen
                         ? 'border-chosen bg-chosen text-on-chosen'
@@ -103,7 +106,7 @@
                           ? 'border-dashed border-edge bg-transparent text-ink hover:bg-lane'
                           : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
                       onclick={() => onchoose(opening)}
-                      >{timeOf(opening.start, zone)}{#if isShared}{' '}<span
+                      >{time}{#if isShared}{' '}<span
                           class="block text-fine leading-tight font-normal"
                           >{say('day.left', { n: opening.placesLeft })}</span
                         >{/if}{#if showsMine}{' '}<span class="block text-fine leading-tight font-normal"

@@ -69,6 +69,7 @@ export class GuestPageState {
   readonly nearestShown = $derived(shownIn(this.zone, this.nearest));
 
   #isWatched = false;
+  #lastStart: string | undefined;
   readonly #key = new WishKey();
   readonly #source: GuestSource;
   readonly #looked = new Set<string>();
@@ -128,6 +129,21 @@ export class GuestPageState {
     };
   }
 
+  /**
+   * Shows openings as the server answered.
+   * @param last The start of the last, where not all of them are taken.
+   */
+  take(answer: Schemas['OpeningsAnswer'], last?: string): void {
+    this.#lastStart = last;
+    learnOffsets(answer.offsets ?? []);
+    // A page may show only starts that stand apart; the others can be booked all the same.
+    const shown = answer.shown ? new Set(answer.shown) : undefined;
+    this.openings = shown ? answer.openings.filter((opening) => shown.has(opening.start)) : answer.openings;
+    this.loadProblem = undefined;
+    this.now = this.clock.now();
+    if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();
+  }
+
   async load(): Promise<void> {
     const [duration, party] = [this.duration, this.party];
     try {
@@ -140,13 +156,7 @@ export class GuestPageState {
       });
       // Somebody who has gone on looks at it no more.
       if (duration !== this.duration || party !== this.party || !this.#isWatched) return;
-      learnOffsets(answer.offsets ?? []);
-      // A page may show only starts that stand apart; the others can be booked all the same.
-      const shown = answer.shown ? new Set(answer.shown) : undefined;
-      this.openings = shown ? answer.openings.filter((opening) => shown.has(opening.start)) : answer.openings;
-      this.loadProblem = undefined;
-      this.now = this.clock.now();
-      if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();
+      this.take(answer);
       this.#countLook(this.week);
     } catch (thrown) {
       this.loadProblem = problemOf(thrown);
@@ -207,23 +217,6 @@ export class GuestPageState {
   /** The next opening after a date, for a day that has none. */
   after(date: string): ShownOpening | undefined {
     return this.shown.find((opening) => opening.date > date);
-  }
-
-  /** Marks what a calendar of the guest's own has taken. It is read in this browser and sent nowhere. */
-  async takeCalendar(file: File): Promise<void> {
-    try {
-      // Loaded only here: few guests have a calendar at hand.
-      const { readCalendar } = await import('./ownCalendar');
-      this.taken = await readCalendar(
-        await file.text(),
-        this.now,
-        Date.parse(`${this.page.lastDate}T00:00:00Z`) + 2 * 86_400_000,
-        ownZone(),
-      );
-      this.calendarNote = { isRead: true, count: this.taken.length };
-    } catch {
-      this.calendarNote = { isRead: false, count: 0 };
-    }
   }
 
   forgetCalendar(): void {
@@ -306,7 +299,7 @@ export class GuestPageState {
   #last(): string {
     const fourWeeks = plusDays(this.page.firstDate, 27);
     const offered = this.page.lastDate < fourWeeks ? this.page.lastDate : fourWeeks;
-    const last = this.shown.at(-1)?.date;
+    const last = this.#lastStart === undefined ? this.shown.at(-1)?.date : dateIn(this.#lastStart, this.zone);
     return last !== undefined && last > offered ? last : offered;
   }
 

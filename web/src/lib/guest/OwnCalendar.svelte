@@ -1,6 +1,7 @@
 <script lang="ts">
   import { say, sayCount } from '$lib/words/say.svelte';
   import type { GuestPageState } from './GuestPageState.svelte';
+  import { takeCalendar } from './takeCalendar';
   import TextButton from '$lib/ui/TextButton.svelte';
 
   let { guest }: { guest: GuestPageState } = $props();
@@ -9,7 +10,7 @@
 
   function take(files: FileList | null | undefined): void {
     const file = files?.[0];
-    if (file) void guest.takeCalendar(file);
+    if (file) void takeCalendar(guest, file);
   }
 
   function drop(event: DragEvent): void {

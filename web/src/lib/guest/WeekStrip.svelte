@@ -8,10 +8,12 @@
     /** How many openings a date has. */
     countOf: (date: string) => number;
     chosen: string;
+    /** How many are drawn at the most; the chosen one always is. */
+    most?: number | undefined;
     onchoose: (monday: string) => void;
   }
 
-  let { weeks, countOf, chosen, onchoose }: Props = $props();
+  let { weeks, countOf, chosen, most: mostWeeks, onchoose }: Props = $props();
 
   const most = $derived(Math.max(1, ...weeks.flatMap((week) => week.dates.map(countOf))));
   const BAR = 24;
@@ -34,10 +36,23 @@
     return count === 0 ? 2 : Math.max(5, Math.round((count / most) * BAR));
   }
 
+  /** The bars of a week as one path: a phone draws some two hundred at once. */
+  function barsOf(week: Week, open: boolean): string {
+    return datesOf(week.monday)
+      .map((date, day) => {
+        if (countOf(date) > 0 !== open) return '';
+        const height = heightOf(date);
+        const round = Math.min(3, height);
+        return `M${String(day * 12)} ${String(BAR)}v${String(round - height)}q0-${String(round)} ${String(round)}-${String(round)}h${String(8 - 2 * round)}q${String(round)} 0 ${String(round)} ${String(round)}V${String(BAR)}z`;
+      })
+      .join('');
+  }
+
   // A long row is read by its months, each named above its first week.
   const months = $derived.by(() => {
     const groups: { name: string; weeks: Week[] }[] = [];
-    for (const week of weeks) {
+    const drawn = mostWeeks === undefined ? weeks : weeks.slice(0, Math.max(mostWeeks, 1 + weeks.findIndex(isChosen)));
+    for (const week of drawn) {
       const name = monthYear(week.dates[0] ?? week.monday);
       const last = groups.at(-1);
       if (last?.name === name) last.weeks.push(week);
@@ -45,6 +60,10 @@
     }
     return groups;
   });
+
+  function isChosen(week: Week): boolean {
+    return week.monday === chosen;
+  }
 
   function totalOf(week: Week): number {
     return week.dates.reduce((sum, date) => sum + countOf(date), 0);
@@ -57,12 +76,12 @@
       {#if weeks.length > LONG}<p class="sticky left-0 w-max px-2 pb-0.5 text-xs font-semibold">{month.name}</p>{/if}
       <div class="flex gap-2">
         {#each month.weeks as week (week.monday)}
-          {@const isChosen = week.monday === chosen}
+          {@const isTurnedTo = isChosen(week)}
           <button
             type="button"
             data-week={week.monday}
-            aria-current={isChosen ? 'true' : undefined}
-            class="w-[105px] shrink-0 rounded-xl border px-2 pt-2 pb-1.5 text-left {isChosen
+            aria-current={isTurnedTo ? 'true' : undefined}
+            class="w-[105px] shrink-0 rounded-xl border px-2 pt-2 pb-1.5 text-left {isTurnedTo
               ? 'border-line-strong bg-card shadow-sm'
               : 'border-transparent hover:border-line'}"
             onclick={() => onchoose(week.monday)}
@@ -72,14 +91,10 @@
                 >: {sayCount(totalOf(week), 'openings')}</span
               ></span
             >
-            <span class="mt-1 flex h-6 items-end gap-1" aria-hidden="true">
-              {#each datesOf(week.monday) as date (date)}
-                <span
-                  class="w-2 rounded-t-[3px] {countOf(date) > 0 ? 'bg-glow-bar' : 'bg-line-strong'}"
-                  style:height="{heightOf(date)}px"
-                ></span>
-              {/each}
-            </span>
+            <svg class="mt-1 block" width="80" height={BAR} aria-hidden="true">
+              <path class="fill-line-strong" d={barsOf(week, false)} />
+              <path class="fill-glow-bar" d={barsOf(week, true)} />
+            </svg>
           </button>
         {/each}
       </div>

@@ -14,6 +14,7 @@ export interface ShownOpening {
   part: Part;
 }
 
+const DAY = 86_400_000;
 const AFTERNOON = 12;
 const EVENING = 17;
 
@@ -23,9 +24,13 @@ export function partOf(hour: number): Part {
 }
 
 export function shownIn(zone: string, openings: readonly Schemas['Opening'][]): ShownOpening[] {
+  // A phone shows thousands; many lie on one day.
+  let [day, date] = [NaN, ''];
   return openings.map((opening) => {
     const local = wallClock(opening.start, zone);
-    return { ...opening, date: local.toISOString().slice(0, 10), part: partOf(local.getUTCHours()) };
+    const its = Math.floor(local.getTime() / DAY);
+    if (its !== day) [day, date] = [its, local.toISOString().slice(0, 10)];
+    return { ...opening, date, part: partOf(local.getUTCHours()) };
   });
 }
 

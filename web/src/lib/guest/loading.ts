@@ -1,6 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { problemOf, spoken } from '$lib/api/problem';
-import { say, speak, type ScreenKey } from '$lib/words/say.svelte';
+import { say, type ScreenKey } from '$lib/words/say.svelte';
+import { speak } from '$lib/words/speak';
 
 /** What a guest's screen loads; what can't be had becomes the error screen, in the reader's language. */
 export async function forGuest<T>(asking: Promise<T>, missing: ScreenKey): Promise<T> {

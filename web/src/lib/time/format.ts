@@ -10,42 +10,42 @@ export function setClock(clock: 'h24' | 'h12' | undefined): void {
 
 // Undefined for the browser's own.
 let locale: string | undefined;
-const formats = new Map<string, Intl.DateTimeFormat>();
 
 /** Writes dates in a language that a page is read in. */
 export function setLocale(tag: string | undefined): void {
   locale = tag;
 }
 
-function formatter(options: Intl.DateTimeFormatOptions, byBrowser = false): Intl.DateTimeFormat {
-  const tag = byBrowser ? undefined : locale;
-  const key = `${tag ?? ''} ${JSON.stringify(options)}`;
-  const known = formats.get(key) ?? new Intl.DateTimeFormat(tag, options);
-  formats.set(key, known);
+const made = new Map<string, Intl.DateTimeFormat>();
+
+// Making a formatter takes long, and so does telling options apart: each is made once for a language, by its name.
+function formatter(name: string, tag: string | undefined, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${tag ?? ''} ${name}`;
+  const known = made.get(key) ?? new Intl.DateTimeFormat(tag, { ...options, timeZone: 'UTC' });
+  made.set(key, known);
   return known;
 }
 
-function dateFormatter(options: Intl.DateTimeFormatOptions): (date: string) => string {
-  return (date) => formatter({ ...options, timeZone: 'UTC' }).format(new Date(`${date}T00:00:00Z`));
+function dateFormatter(name: string, options: Intl.DateTimeFormatOptions): (date: string) => string {
+  return (date) => formatter(name, locale, options).format(Date.parse(date));
 }
 
+let browsers: boolean | undefined;
+
 function browserCounts12(): boolean {
-  return formatter({ hour: 'numeric' }, true).resolvedOptions().hour12 ?? false;
+  browsers ??= new Intl.DateTimeFormat(undefined, { hour: 'numeric' }).resolvedOptions().hour12 ?? false;
+  return browsers;
 }
 
 /** "09:00" or "9:00 AM". */
 export function timeOf(instant: Moment, zone: string): string {
   const isShort = hour12 ?? browserCounts12();
   // Whoever chose no clock reads by that of their browser, in whatever language a page is.
-  return formatter(
-    {
-      hour: isShort ? 'numeric' : '2-digit',
-      minute: '2-digit',
-      timeZone: 'UTC',
-      ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }),
-    },
-    true,
-  ).format(wallClock(instant, zone));
+  return formatter(`time ${String(hour12)}`, undefined, {
+    hour: isShort ? 'numeric' : '2-digit',
+    minute: '2-digit',
+    ...(hour12 === undefined ? {} : { hourCycle: hour12 ? 'h12' : 'h23' }),
+  }).format(wallClock(instant, zone));
 }
 
 /** A minute after midnight by the reader's clock; the end of a day is midnight, or "24:00". */
@@ -60,28 +60,28 @@ export function shownClock(): 'h24' | 'h12' {
 }
 
 /** "Tuesday, 8 December". */
-export const longDate = dateFormatter({ weekday: 'long', day: 'numeric', month: 'long' });
+export const longDate = dateFormatter('longDate', { weekday: 'long', day: 'numeric', month: 'long' });
 
 /** "Tuesday, 8 December 2026". */
-export const fullDate = dateFormatter({ weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' });
+export const fullDate = dateFormatter('fullDate', { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' });
 
 /** "8 Dec". */
-export const dayMonth = dateFormatter({ day: 'numeric', month: 'short' });
+export const dayMonth = dateFormatter('dayMonth', { day: 'numeric', month: 'short' });
 
 /** "Tue 8 Dec". */
-export const shortDate = dateFormatter({ weekday: 'short', day: 'numeric', month: 'short' });
+export const shortDate = dateFormatter('shortDate', { weekday: 'short', day: 'numeric', month: 'short' });
 
 /** "Tue". */
-export const shortWeekday = dateFormatter({ weekday: 'short' });
+export const shortWeekday = dateFormatter('shortWeekday', { weekday: 'short' });
 
 /** "Tuesday". */
-export const weekday = dateFormatter({ weekday: 'long' });
+export const weekday = dateFormatter('weekday', { weekday: 'long' });
 
 /** "December". */
-export const monthName = dateFormatter({ month: 'long' });
+export const monthName = dateFormatter('monthName', { month: 'long' });
 
 /** "December 2026". */
-export const monthYear = dateFormatter({ month: 'long', year: 'numeric' });
+export const monthYear = dateFormatter('monthYear', { month: 'long', year: 'numeric' });
 
 /** "Tue 8": weekday and day of the month. */
 export function dayName(date: string): string {

@@ -15,7 +15,7 @@ export function epochOf(at: Moment): number {
 const told = new Map<string, readonly Run[]>();
 
 const MINUTE = 60_000;
-const DAY = 86_400_000;
+const WEEK = 7 * 86_400_000;
 
 const clocks = new Map<string, Intl.DateTimeFormat>();
 
@@ -39,18 +39,21 @@ function asked(at: number, zone: string): number {
   return Math.round((wall - at) / MINUTE);
 }
 
-// Asking takes long, and a screen shows thousands of times. No clock changes twice within a day, so that one whose ends
-// are alike is alike all through.
-const days = new Map<string, number | undefined>();
+// Asking takes long, and a screen shows thousands of times. No clock changes twice within a week, so that one whose
+// ends are alike is alike all through.
+const weeks = new Map<string, Map<number, number>>();
 
 function browsersMinutes(at: number, zone: string): number {
-  const day = Math.floor(at / DAY);
-  const key = `${String(day)} ${zone}`;
-  if (!days.has(key)) {
-    const [first, last] = [asked(day * DAY, zone), asked((day + 1) * DAY, zone)];
-    days.set(key, first === last ? first : undefined);
-  }
-  return days.get(key) ?? asked(at, zone);
+  const week = Math.floor(at / WEEK);
+  const ofZone = weeks.get(zone) ?? new Map<number, number>();
+  weeks.set(zone, ofZone);
+  const atStartOf = (one: number): number => {
+    const known = ofZone.get(one) ?? asked(one * WEEK, zone);
+    ofZone.set(one, known);
+    return known;
+  };
+  const first = atStartOf(week);
+  return first === atStartOf(week + 1) ? first : asked(at, zone);
 }
 
 /** Takes the server's word for how far clocks are ahead: the mails about what is shown here go by it. */

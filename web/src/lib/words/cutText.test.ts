@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { cutText } from './cutText';
+import { cutText, firstCharacter } from './cutText';
 
 test.each([
   ['Tea', 3, 'Tea'],
@@ -10,3 +10,11 @@ test.each([
 ])('of %j %i code units are %j', (text, most, cut) => {
   expect(cutText(text, most)).toBe(cut);
 });
+
+test.each([
+  ['Åse', 'Å'],
+  ['', ''],
+  ['A\u030ase', 'A\u030a'],
+  ['\u{1f9ed} desk', '\u{1f9ed}'],
+  ['日本', '日'],
+])('of %j people see %j first', (text, first) => expect(firstCharacter(text)).toBe(first));

@@ -11,14 +11,8 @@ export type ScreenKey = keyof typeof english;
 export type CountKey = ScreenKey extends infer Key ? (Key extends `${infer Stem}.one` ? Stem : never) : never;
 
 export type Values = Readonly<Record<string, string | number>>;
-type Screens = Readonly<Record<ScreenKey, string>>;
-
-const tables: Record<Exclude<GuestLanguage, 'en'>, () => Promise<[{ default: Screens }, { default: Refusals }]>> = {
-  de: () => Promise.all([import('$words/screens/de.json'), import('$words/refusals/de.json')]),
-  fr: () => Promise.all([import('$words/screens/fr.json'), import('$words/refusals/fr.json')]),
-  es: () => Promise.all([import('$words/screens/es.json'), import('$words/refusals/es.json')]),
-  da: () => Promise.all([import('$words/screens/da.json'), import('$words/refusals/da.json')]),
-};
+/** The phrases of one language. */
+export type Screens = Readonly<Record<ScreenKey, string>>;
 
 let screens = $state.raw<Screens>(english);
 let spokenRefusals = $state.raw<Refusals | undefined>(undefined);
@@ -34,18 +28,21 @@ export function readersLanguage(liked: readonly string[] = navigator.languages):
 }
 
 /**
- * Speaks a language from now on; that of whoever reads where none is given. Dates follow it; the clock stays the
- * reader's, and so does the reader's own form of the language.
+ * Speaks a language from now on. Dates follow it; the clock stays the reader's, and so does the reader's own form of
+ * the language.
+ * @param words Its phrases and what the server refuses in it; none where it is English.
  */
-export async function speak(asked: string): Promise<void> {
-  const language = guestLanguages.find((ours) => ours === asked) ?? readersLanguage();
-  // Words that can't be fetched are no reason to show nothing.
-  const loaded = language === 'en' ? undefined : await tables[language]().catch(() => undefined);
-  screens = loaded?.[0].default ?? english;
-  spokenRefusals = loaded?.[1].default;
+export function speakWith(language: GuestLanguage, words: { screens?: Screens; refusals?: Refusals }): void {
+  screens = words.screens ?? english;
+  spokenRefusals = words.refusals;
   spoken = language;
   document.documentElement.lang = language;
   setLocale(navigator.languages.find((tag) => tag === language || tag.startsWith(`${language}-`)) ?? language);
+}
+
+/** The language that is asked for; that of whoever reads where it is none of ours. */
+export function languageFor(asked: string): GuestLanguage {
+  return guestLanguages.find((ours) => ours === asked) ?? readersLanguage();
 }
 
 /** The language that is spoken. */
@@ -73,12 +70,13 @@ export function say(key: ScreenKey, values: Values = {}): string {
 
 /** The phrase of a count, which stands in it as {n}. */
 export function sayCount(n: number, key: CountKey): string {
-  return say(new Intl.PluralRules(spoken).select(n) === 'one' ? `${key}.one` : `${key}.other`, {
-    n: n.toLocaleString(spoken),
-  });
+  // Of our languages French alone counts nothing as one.
+  const isOne = n === 1 || (n === 0 && spoken === 'fr');
+  return say(isOne ? `${key}.one` : `${key}.other`, { n: n < 1_000 ? n : n.toLocaleString(spoken) });
 }
 
 /** Names in a row: "Ann, Ben or Cem". */
 export function sayList(names: readonly string[], type: 'conjunction' | 'disjunction'): string {
+  if (names.length < 2) return names[0] ?? '';
   return new Intl.ListFormat(spoken === 'en' ? 'en-GB' : spoken, { type }).format(names);
 }

@@ -9,5 +9,5 @@
 <svelte:head><title>{data.page.title} – {data.page.workspace}</title></svelte:head>
 
 {#key data.page.path}
-  <GuestPage source={publishedSource(data.path, data.page)} />
+  <GuestPage source={publishedSource(data.path, data.page)} openings={data.openings} />
 {/key}

@@ -1,12 +1,19 @@
 import { redirect } from '@sveltejs/kit';
 import { guestApi } from '$lib/api/client';
 import { must } from '$lib/api/problem';
+import { openingsOf, takeFirst } from '$lib/guest/first/answer';
 import { forGuest } from '$lib/guest/loading';
 import { setClock } from '$lib/time/format';
-import { speak } from '$lib/words/say.svelte';
+import { speak } from '$lib/words/speak';
 import type { PageLoad } from './$types';
 
 export const load: PageLoad = async ({ params, url }) => {
+  const first = takeFirst(url);
+  if (first?.page) {
+    await speak(first.page.language, first);
+    setClock(first.page.clock ?? undefined);
+    return { path: { desk: params.desk, page: params.page }, page: first.page, openings: first.openings ? openingsOf(first.openings) : undefined };
+  }
   const secret = url.searchParams.get('for');
   const path = { desk: params.desk, page: params.page };
   const asked = guestApi.GET('/api/public/desks/{desk}/pages/{page}', {
@@ -17,5 +24,5 @@ export const load: PageLoad = async ({ params, url }) => {
   if (page.path !== `/${path.desk}/${path.page}`) redirect(308, page.path + url.search);
   await speak(page.language);
   setClock(page.clock ?? undefined);
-  return { path, page };
+  return { path, page, openings: undefined };
 };

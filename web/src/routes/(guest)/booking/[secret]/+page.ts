@@ -3,7 +3,7 @@ import { must } from '$lib/api/problem';
 import { forGuest } from '$lib/guest/loading';
 import { setClock } from '$lib/time/format';
 import { learnOffsets } from '$lib/time/offsets';
-import { speak } from '$lib/words/say.svelte';
+import { speak } from '$lib/words/speak';
 import type { PageLoad } from './$types';
 
 export const load: PageLoad = async ({ params }) => {

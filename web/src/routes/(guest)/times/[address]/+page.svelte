@@ -34,7 +34,7 @@
   {/await}
 {:else if isOpen}
   {#key data.link.page.title + data.link.page.durations.join()}
-    <GuestPage source={linkSource(data.address, data.link, data.at)}>
+    <GuestPage source={linkSource(data.address, data.link, data.at)} openings={data.openings}>
       {#snippet beneath(guest)}<NoneSuits
           {guest}
           address={data.address}

@@ -3,7 +3,7 @@
   import GuestPage from '$lib/guest/GuestPage.svelte';
   import { previewSource } from '$lib/guest/source';
   import { setLocale } from '$lib/time/format';
-  import { speak } from '$lib/words/say.svelte';
+  import { speak } from '$lib/words/speak';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();

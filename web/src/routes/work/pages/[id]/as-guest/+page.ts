@@ -1,7 +1,7 @@
 import { api } from '$lib/api/client';
 import { forScreen } from '$lib/api/loading';
 import { must } from '$lib/api/problem';
-import { speak } from '$lib/words/say.svelte';
+import { speak } from '$lib/words/speak';
 import type { PageLoad } from './$types';
 
 export const load: PageLoad = ({ params }) =>

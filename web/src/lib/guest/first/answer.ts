@@ -1,0 +1,79 @@
+import type { Schemas } from '$lib/api/client';
+import type { Screens } from '$lib/words/say.svelte';
+
+/**
+ * Openings written small: as runs of minutes since 1970 in UTC of the first start, minutes from one start to the next,
+ * how many, minutes each, and places left.
+ */
+export interface FirstOpenings {
+  zone: string;
+  offsets: Schemas['ZoneOffsets'][];
+  runs: [start: number, gap: number, count: number, minutes: number, placesLeft: number][];
+}
+
+const MINUTE = 60_000;
+/** In minutes. */
+const DAY = 1_440;
+
+/** The instant of a minute, written as the server writes it. */
+function written(minute: number): string {
+  return `${new Date(minute * MINUTE).toISOString().slice(0, 19)}Z`;
+}
+
+/**
+ * The same as the server answers whoever asks for them.
+ * @param until Minutes since 1970 in UTC from which on runs are left out; those of the first day never are.
+ */
+export function openingsOf({ zone, offsets, runs }: FirstOpenings, until = Infinity): Schemas['OpeningsAnswer'] {
+  const first = runs[0]?.[0] ?? 0;
+  const openings = runs.filter(([start]) => start < Math.max(until, first + DAY)).flatMap(([start, gap, count, minutes, placesLeft]) =>
+    Array.from({ length: count }, (_, at) => ({
+      start: written(start + at * gap),
+      end: written(start + at * gap + minutes),
+      placesLeft,
+    })),
+  );
+  return { zone, openings, offsets, shown: null };
+}
+
+/** The start of the last of them. */
+export function lastOf({ runs }: FirstOpenings): string | undefined {
+  const run = runs.at(-1);
+  return run && written(run[0] + run[1] * (run[2] - 1));
+}
+
+/** What the server answered a guest's first request with, beside what is to be read of it at once. */
+export interface FirstAnswer {
+  /** Path and query that it is the answer to. */
+  path: string;
+  /** Tag of the language that the server takes it to be read in. */
+  language: string;
+  /** The phrases of that language; null where the front end has them, which is so of English. */
+  screens: Screens | null;
+  page?: Schemas['GuestPage'];
+  link?: Schemas['GuestLink'];
+  desk?: Schemas['GuestDesk'];
+  /** Of the page's preset duration; null where there are none to show. */
+  openings?: FirstOpenings | null;
+}
+
+/** The id of the element that bears it, as JSON. */
+const ELEMENT = 'first-answer';
+
+/** The id of the element that is drawn of it before the app has come. */
+export const VIEW = 'first-view';
+
+export function readFirst(of: Document = document): FirstAnswer | undefined {
+  const element = of.getElementById(ELEMENT);
+  return element ? (JSON.parse(element.textContent) as FirstAnswer) : undefined;
+}
+
+let taken = false;
+
+/** The first answer, where it is to this address; it is given once, since whoever asks again wants to know anew. */
+export function takeFirst(url: URL): FirstAnswer | undefined {
+  if (taken) return undefined;
+  taken = true;
+  const first = readFirst();
+  return first?.path === url.pathname + url.search ? first : undefined;
+}
