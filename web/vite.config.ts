@@ -13,7 +13,11 @@ export default defineConfig({
         codeSplitting: {
           groups: [
             { name: 'svelte', test: /node_modules[\\/](svelte|@sveltejs|esm-env|clsx|devalue)[\\/]/, priority: 2 },
-            { name: 'guest', test: /src[\\/]lib[\\/]guest[\\/](GuestPage|source|loading|LinkOver|NoneSuits)\./, priority: 1 },
+            {
+              name: 'guest',
+              test: /src[\\/]lib[\\/]guest[\\/](GuestPage|source|loading|LinkOver|NoneSuits)\./,
+              priority: 1,
+            },
           ],
         },
       },

@@ -117,7 +117,9 @@ internal static class Phone
         driver.ExecuteCdpCommand("Emulation.setCPUThrottlingRate", new() { ["rate"] = Slower });
     }
 
-    /// <summary>Milliseconds until the first opening is on screen, and until the form that pressing it opens is.</summary>
+    /// <summary>
+    /// Milliseconds until the first opening is on screen, and until the form that pressing it opens is.
+    /// </summary>
     private static async Task<(double First, double Then)> OnceAsync(ChromeDriver driver, Yard yard, string path)
     {
         Fresh(driver);

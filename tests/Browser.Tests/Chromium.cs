@@ -99,7 +99,57 @@ internal sealed class Chromium : IDisposable
             }
         );
 
-    public void Open(string path) => _driver.Navigate().GoToUrl(_address + path);
+    /// <summary>Goes to a path, and waits until the app stands there in place of what is seen before it.</summary>
+    public void Open(string path)
+    {
+        OpenAtOnce(path);
+        Await(browser => browser.All("#first-view").Count == 0 ? "yes" : null, "the app");
+    }
+
+    /// <summary>The same, not waiting for the app.</summary>
+    public void OpenAtOnce(string path) => _driver.Navigate().GoToUrl(_address + path);
+
+    /// <summary>Whatever is loaded from here on comes so slowly, and no page is waited for.</summary>
+    public void SlowDown(int bytesPerSecond)
+    {
+        Keep(nothing: true);
+        _driver.ExecuteCdpCommand(
+            "Network.emulateNetworkConditions",
+            new Dictionary<string, object?>
+            {
+                ["offline"] = false,
+                ["latency"] = 20,
+                ["downloadThroughput"] = bytesPerSecond,
+                ["uploadThroughput"] = bytesPerSecond,
+            }
+        );
+    }
+
+    /// <summary>Loads nothing from such addresses; * stands for anything.</summary>
+    public void Block(params string[] addresses)
+    {
+        Keep(nothing: true);
+        _driver.ExecuteCdpCommand("Network.setBlockedURLs", new Dictionary<string, object?> { ["urls"] = addresses });
+    }
+
+    /// <summary>Runs no scripts of pages.</summary>
+    public void WithoutScripts() =>
+        _driver.ExecuteCdpCommand(
+            "Emulation.setScriptExecutionDisabled",
+            new Dictionary<string, object?> { ["value"] = true }
+        );
+
+    /// <summary>Whatever a script of ours answers in the page.</summary>
+    public object? Ask(string script) => _driver.ExecuteScript(script);
+
+    private void Keep(bool nothing)
+    {
+        _driver.ExecuteCdpCommand("Network.enable", []);
+        _driver.ExecuteCdpCommand(
+            "Network.setCacheDisabled",
+            new Dictionary<string, object?> { ["cacheDisabled"] = nothing }
+        );
+    }
 
     /// <summary>Waits until something on the screen holds true.</summary>
     public T Await<T>(Func<Chromium, T?> what, string describe)

@@ -1,6 +1,6 @@
 using LooseLantern.Server.Data;
-using Microsoft.AspNetCore.Http.Features;
 using LooseLantern.Server.Features.Guests.First;
+using Microsoft.AspNetCore.Http.Features;
 
 namespace LooseLantern.Server.Hosting;
 
@@ -95,8 +95,9 @@ public static class FrontEnd
             return none;
         // It belongs to the workspace of what is opened, whoever is signed in.
         await using var scope = context.RequestServices.CreateAsyncScope();
-        return await scope.ServiceProvider.GetRequiredService<FirstAnswers>()
-                .OfAsync(context.Request, context.RequestAborted)
+        return await scope
+            .ServiceProvider.GetRequiredService<FirstAnswers>()
+            .OfAsync(context.Request, context.RequestAborted)
             ?? none;
     }
 }

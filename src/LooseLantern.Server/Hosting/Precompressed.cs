@@ -19,7 +19,9 @@ public sealed class Precompressed : IContentTypeProvider
     {
         if (
             request.Path.StartsWithSegments("/_app")
-            && request.GetTypedHeaders().AcceptEncoding.Any(coding => coding is { Value.Value: "br", Quality: null or > 0 })
+            && request
+                .GetTypedHeaders()
+                .AcceptEncoding.Any(coding => coding is { Value.Value: "br", Quality: null or > 0 })
             && files.GetFileInfo(request.Path + Ending).Exists
         )
         {
@@ -35,7 +37,10 @@ public sealed class Precompressed : IContentTypeProvider
         file.Context.Response.Headers.Append(HeaderNames.Vary, HeaderNames.AcceptEncoding);
     }
 
-    public bool TryGetContentType(string subpath, [System.Diagnostics.CodeAnalysis.MaybeNullWhen(false)] out string contentType) =>
+    public bool TryGetContentType(
+        string subpath,
+        [System.Diagnostics.CodeAnalysis.MaybeNullWhen(false)] out string contentType
+    ) =>
         _types.TryGetContentType(
             subpath.EndsWith(Ending, StringComparison.Ordinal) ? subpath[..^Ending.Length] : subpath,
             out contentType

@@ -25,19 +25,13 @@ public static class RateLimits
 
     public static void AddRateLimits(this IServiceCollection services, IConfiguration configuration)
     {
-        var (reads, writes) = (
-            ReadsOf(configuration),
-            configuration.GetValue("Limits:Writes", UsualWrites)
-        );
+        var (reads, writes) = (ReadsOf(configuration), configuration.GetValue("Limits:Writes", UsualWrites));
         services.AddRateLimiter(options =>
         {
             options.AddPolicy(Guests, context =>
             {
                 var isRead = HttpMethods.IsGet(context.Request.Method) || HttpMethods.IsHead(context.Request.Method);
-                return OfMinute(
-                    (NetworkOf(context.Connection.RemoteIpAddress), isRead),
-                    isRead ? reads : writes
-                );
+                return OfMinute((NetworkOf(context.Connection.RemoteIpAddress), isRead), isRead ? reads : writes);
             });
             options.AddPolicy(SignIns, context =>
                 OfMinute(
@@ -66,15 +60,12 @@ public static class RateLimits
 
     /// <summary>So many a minute.</summary>
     public static RateLimitPartition<T> OfMinute<T>(T of, int most) =>
-        RateLimitPartition.GetSlidingWindowLimiter(
-            of,
-            _ => new SlidingWindowRateLimiterOptions
-            {
-                PermitLimit = most,
-                Window = TimeSpan.FromMinutes(1),
-                SegmentsPerWindow = 6,
-            }
-        );
+        RateLimitPartition.GetSlidingWindowLimiter(of, _ => new SlidingWindowRateLimiterOptions
+        {
+            PermitLimit = most,
+            Window = TimeSpan.FromMinutes(1),
+            SegmentsPerWindow = 6,
+        });
 
     /// <summary>Whoever holds an IPv6 address holds its whole /64.</summary>
     public static string NetworkOf(IPAddress? address)

@@ -27,9 +27,8 @@ public static class ScreenPhrases
 
     /// <summary>All of a language, as JSON; null where there is no table of it.</summary>
     public static string? Table(string language) =>
-        Written.GetOrAdd(
-            language,
-            static tag => Load(tag) is { } table ? JsonSerializer.Serialize(table, JsonSerializerOptions.Web) : null
+        Written.GetOrAdd(language, static tag =>
+            Load(tag) is { } table ? JsonSerializer.Serialize(table, JsonSerializerOptions.Web) : null
         );
 
     private static Dictionary<string, string>? Load(string language)

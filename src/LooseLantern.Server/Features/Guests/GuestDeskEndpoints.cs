@@ -46,10 +46,7 @@ public static class GuestDeskEndpoints
         var desks = open.MapGroup("/desks/{desk}").WithTags("Guests");
 
         desks
-            .MapGet(
-                "/",
-                (string desk, GuestDeskViews views, CancellationToken ct) => views.OfAsync(desk, ct)
-            )
+            .MapGet("/", (string desk, GuestDeskViews views, CancellationToken ct) => views.OfAsync(desk, ct))
             .WithName("getGuestDesk")
             .ProducesProblem(404);
 

@@ -74,10 +74,8 @@ public static class GuestLinkEndpoints
     {
         var link = open.MapGroup("/links/{address}").WithTags("Guests");
 
-        link.MapGet(
-                "/",
-                async (string address, GuestLinkFinding finding, GuestLinkViews views, CancellationToken ct) =>
-                    await views.OfAsync(address, await finding.FindAsync(address, ct), ct)
+        link.MapGet("/", async (string address, GuestLinkFinding finding, GuestLinkViews views, CancellationToken ct) =>
+                await views.OfAsync(address, await finding.FindAsync(address, ct), ct)
             )
             .WithName("getGuestLink")
             .ProducesProblem(404);
@@ -134,12 +132,7 @@ public static class GuestLinkEndpoints
                 ) =>
                 {
                     var found = await finding.FindAsync(address, ct);
-                    return await openings.OfAsync(
-                        found,
-                        OpeningsQuery.Read(from, to, duration, found.Page!),
-                        zone,
-                        ct
-                    );
+                    return await openings.OfAsync(found, OpeningsQuery.Read(from, to, duration, found.Page!), zone, ct);
                 }
             )
             .WithName("getLinkOpenings")

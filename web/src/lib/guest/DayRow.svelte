@@ -106,8 +106,7 @@
                           ? 'border-dashed border-edge bg-transparent text-ink hover:bg-lane'
                           : 'border-glow-soft bg-glow-tint text-on-tint hover:border-glow-bar hover:bg-glow-soft'}"
                       onclick={() => onchoose(opening)}
-                      >{time}{#if isShared}{' '}<span
-                          class="block text-fine leading-tight font-normal"
+                      >{time}{#if isShared}{' '}<span class="block text-fine leading-tight font-normal"
                           >{say('day.left', { n: opening.placesLeft })}</span
                         >{/if}{#if showsMine}{' '}<span class="block text-fine leading-tight font-normal"
                           >{timeOf(opening.start, guest.own)}</span

@@ -1,6 +1,5 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { Skeleton } from 'flowbite-svelte';
   import { onMount, tick, type Snippet } from 'svelte';
   import type { Schemas } from '$lib/api/client';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -111,7 +110,7 @@
     {/if}
   {/snippet}
   {#snippet loading()}
-    <div class="mt-6" aria-label={say('openings.loading')}><Skeleton size="2xl" /></div>
+    <div class="mt-6 h-48 animate-pulse rounded-2xl bg-lane" role="status" aria-label={say('openings.loading')}></div>
   {/snippet}
   {#snippet form(date: string)}
     {#if guest.chosen?.date === date}

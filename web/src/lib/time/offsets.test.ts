@@ -42,7 +42,14 @@ describe('a zone of which browser and server have different tables', () => {
 });
 
 describe('the minutes that a clock is ahead', () => {
-  const zones = ['Europe/Copenhagen', 'America/Halifax', 'Australia/Lord_Howe', 'Asia/Kathmandu', 'Africa/Casablanca', 'UTC'];
+  const zones = [
+    'Europe/Copenhagen',
+    'America/Halifax',
+    'Australia/Lord_Howe',
+    'Asia/Kathmandu',
+    'Africa/Casablanca',
+    'UTC',
+  ];
 
   it.each(zones)('are those of the tables each half hour of a year in %s', (zone) => {
     for (let at = Date.UTC(2026, 0, 1); at < Date.UTC(2027, 0, 1); at += 1_800_000) {

@@ -1,4 +1,3 @@
-using System.Net;
 using System.Text;
 using LooseLantern.Server.Hosting;
 
@@ -32,7 +31,7 @@ public sealed class FirstAnswerHtml(ScreenFiles files, PublicAddress site)
             html.Append("<meta name=\"robots\" content=\"noindex\">\n");
         if (answer.Title.Length == 0)
             return;
-        html.Append($"<title>{Safe(answer.Title)}</title>\n");
+        html.Append($"<title>{FirstWords.Safe(answer.Title)}</title>\n");
         Named("description", answer.Description);
         Property("og:type", "website");
         Property("og:title", answer.Title);
@@ -43,17 +42,17 @@ public sealed class FirstAnswerHtml(ScreenFiles files, PublicAddress site)
         if (answer.Canonical is null)
             return;
         Property("og:url", site.Value + answer.Canonical);
-        html.Append($"<link rel=\"canonical\" href=\"{Safe(site.Value + answer.Canonical)}\">\n");
+        html.Append($"<link rel=\"canonical\" href=\"{FirstWords.Safe(site.Value + answer.Canonical)}\">\n");
 
         void Named(string name, string content)
         {
             if (content.Length > 0)
-                html.Append($"<meta name=\"{name}\" content=\"{Safe(content)}\">\n");
+                html.Append($"<meta name=\"{name}\" content=\"{FirstWords.Safe(content)}\">\n");
         }
         void Property(string name, string content)
         {
             if (content.Length > 0)
-                html.Append($"<meta property=\"{name}\" content=\"{Safe(content)}\">\n");
+                html.Append($"<meta property=\"{name}\" content=\"{FirstWords.Safe(content)}\">\n");
         }
     }
 
@@ -84,6 +83,4 @@ public sealed class FirstAnswerHtml(ScreenFiles files, PublicAddress site)
         foreach (var script in template.Scripts.Concat(scripts))
             html.Append($"<link rel=\"modulepreload\" href=\"{script}\">\n");
     }
-
-    private static string Safe(string words) => WebUtility.HtmlEncode(words);
 }

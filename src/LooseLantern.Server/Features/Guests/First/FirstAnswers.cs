@@ -1,5 +1,7 @@
 using System.Buffers;
+using System.Text.Encodings.Web;
 using System.Text.Json;
+using System.Text.Unicode;
 using LooseLantern.Core.Links;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Openings;
@@ -23,6 +25,9 @@ public sealed class FirstAnswers(
 {
     /// <summary>As many days as the screen asks for in one go.</summary>
     private const int DaysShown = 183;
+
+    /// <summary>Letters of any script stay as they are, and what HTML would take for its own does not.</summary>
+    private static readonly JsonWriterOptions Written = new() { Encoder = JavaScriptEncoder.Create(UnicodeRanges.All) };
 
     /// <summary>Null where the path is no guest's screen.</summary>
     public async Task<FirstAnswer?> OfAsync(HttpRequest request, CancellationToken ct)
@@ -55,6 +60,11 @@ public sealed class FirstAnswers(
                 Words = FirstWords.Missing(ScreenPhrases.Say(language, said)),
             };
         }
+        catch (Refusal)
+        {
+            // The screen asks by itself, and says what stands in the way.
+            return null;
+        }
     }
 
     private static bool IsDesk(string segment) => Address.IsWellFormed(segment) && Address.IsFreeForDesks(segment);
@@ -77,7 +87,15 @@ public sealed class FirstAnswers(
             Guest = await addresses.GuestOfAsync(found.Page.Id, secret, ct),
         };
         var asked = Asked(page);
-        var wanted = new OpeningsAsked(desk, address, Iso(asked.From), Iso(asked.To), Whole(asked.Duration), null, null);
+        var wanted = new OpeningsAsked(
+            desk,
+            address,
+            Iso(asked.From),
+            Iso(asked.To),
+            Whole(asked.Duration),
+            null,
+            null
+        );
         var answer = await kept.FindAsync(wanted, ct) ?? await openings.AnswerAsync(wanted, ct);
         var language = page.Language is { Length: > 0 } own ? own : readers;
         var isFound = secret is null && found.Page.Details.Face.IsListed;
@@ -91,20 +109,13 @@ public sealed class FirstAnswers(
         };
     }
 
-    private async Task<FirstAnswer> LinkAsync(
-        HttpRequest request,
-        string address,
-        string readers,
-        CancellationToken ct
-    )
+    private async Task<FirstAnswer> LinkAsync(HttpRequest request, string address, string readers, CancellationToken ct)
     {
         var found = await links.FindAsync(address, ct);
         var link = await linkViews.OfAsync(address, found, ct);
         var language = link.Page.Language is { Length: > 0 } own ? own : readers;
         var isOpen = link is { State: LinkState.Out or LinkState.Opened, Asks: null };
-        var open = isOpen
-            ? FirstOpenings.Of(await linkOpenings.OfAsync(found, Asked(link.Page), null, ct))
-            : null;
+        var open = isOpen ? FirstOpenings.Of(await linkOpenings.OfAsync(found, Asked(link.Page), null, ct)) : null;
         return Told(new FirstAnswer("link", language), link.Page) with
         {
             IsPrivate = true,
@@ -162,7 +173,7 @@ public sealed class FirstAnswers(
     private static byte[] Json<T>(HttpRequest request, string language, string name, T what, FirstOpenings? openings)
     {
         var buffer = new ArrayBufferWriter<byte>();
-        using (var json = new Utf8JsonWriter(buffer))
+        using (var json = new Utf8JsonWriter(buffer, Written))
         {
             json.WriteStartObject();
             json.WriteString("path", request.Path + request.QueryString.Value);

@@ -1,7 +1,9 @@
 using System.Globalization;
 using System.Net;
 using System.Text;
+using System.Text.Encodings.Web;
 using System.Text.RegularExpressions;
+using System.Text.Unicode;
 using LooseLantern.Core.Openings;
 using LooseLantern.Core.TimeText;
 using LooseLantern.Server.Data.Model;
@@ -14,6 +16,8 @@ namespace LooseLantern.Server.Features.Guests.First;
 public static partial class FirstWords
 {
     private const int DaysNamed = 5;
+
+    private static readonly HtmlEncoder Encoder = HtmlEncoder.Create(UnicodeRanges.All);
 
     /// <summary>A page with its next openings, and whom to write to.</summary>
     /// <param name="openings">By start.</param>
@@ -48,7 +52,8 @@ public static partial class FirstWords
         return html.Append("</ul></main>").ToString();
     }
 
-    public static string Missing(string words) => $"<main class=\"mx-auto max-w-3xl px-[18px] py-8\"><h1>{Safe(words)}</h1></main>";
+    public static string Missing(string words) =>
+        $"<main class=\"mx-auto max-w-3xl px-[18px] py-8\"><h1>{Safe(words)}</h1></main>";
 
     /// <summary>What a page says of itself, in a line; else how long, where and with whom.</summary>
     public static string About(GuestPage page, string language)
@@ -70,7 +75,8 @@ public static partial class FirstWords
     }
 
     /// <summary>Safe HTML as plain words, the beginning of them.</summary>
-    public static string Plain(string html) => Markdown.FirstWords(WebUtility.HtmlDecode(Tags().Replace(html, " ")).Trim());
+    public static string Plain(string html) =>
+        Markdown.FirstWords(WebUtility.HtmlDecode(Tags().Replace(html, " ")).Trim());
 
     /// <summary>Who comes for certain; of a seat that one of several takes nobody does.</summary>
     private static string Names(GuestPage page) =>
@@ -88,15 +94,18 @@ public static partial class FirstWords
         var culture = CultureInfo.GetCultureInfo(language == "en" ? "en-GB" : language);
         var text = TimeTextWriter.Write(
             [.. openings.GroupBy(opening => opening.Start.InZone(zone).Date).Take(DaysNamed).SelectMany(day => day)],
-            new TimeTextRequest(culture, clock, zone, Second: null, MergeTouching: false, page.Now.InZone(zone).Date)
+            new TimeTextRequest(culture, clock, zone, Second: null, MergeTouching: true, page.Now.InZone(zone).Date)
         );
         html.Append($"<p>{Safe(text.Zones)}</p><ul>");
         foreach (var day in text.Days)
-            html.Append($"<li>{Safe(day.Heading)}: {Safe(string.Join(", ", day.Times.Select(time => time.Text)))}</li>");
+            html.Append(
+                $"<li class=\"pt-1\">{Safe(day.Heading)}: {Safe(string.Join(", ", day.Times.Select(time => time.Text)))}</li>"
+            );
         html.Append("</ul>");
     }
 
-    private static string Safe(string words) => WebUtility.HtmlEncode(words);
+    /// <summary>As text and in attributes of HTML; letters of any script stay as they are.</summary>
+    public static string Safe(string words) => Encoder.Encode(words);
 
     [GeneratedRegex("<[^>]*>")]
     private static partial Regex Tags();

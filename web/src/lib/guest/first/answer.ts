@@ -26,13 +26,15 @@ function written(minute: number): string {
  */
 export function openingsOf({ zone, offsets, runs }: FirstOpenings, until = Infinity): Schemas['OpeningsAnswer'] {
   const first = runs[0]?.[0] ?? 0;
-  const openings = runs.filter(([start]) => start < Math.max(until, first + DAY)).flatMap(([start, gap, count, minutes, placesLeft]) =>
-    Array.from({ length: count }, (_, at) => ({
-      start: written(start + at * gap),
-      end: written(start + at * gap + minutes),
-      placesLeft,
-    })),
-  );
+  const openings = runs
+    .filter(([start]) => start < Math.max(until, first + DAY))
+    .flatMap(([start, gap, count, minutes, placesLeft]) =>
+      Array.from({ length: count }, (_, at) => ({
+        start: written(start + at * gap),
+        end: written(start + at * gap + minutes),
+        placesLeft,
+      })),
+    );
   return { zone, openings, offsets, shown: null };
 }
 

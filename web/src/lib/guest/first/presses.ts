@@ -59,8 +59,7 @@ export function leaveFirst(settle: () => Promise<void>): () => Promise<void> {
   const focused = activeElement && view?.contains(activeElement) ? whichOf(view, activeElement) : undefined;
   view?.remove();
   return async () => {
-    const which = ({ of, at }: Press): HTMLElement | undefined =>
-      [...document.querySelectorAll<HTMLElement>(of)][at];
+    const which = ({ of, at }: Press): HTMLElement | undefined => [...document.querySelectorAll<HTMLElement>(of)][at];
     if (focused) which(focused)?.focus({ preventScroll: true });
     const presses = window.lanternPresses ?? [];
     delete window.lanternPresses;

@@ -12,7 +12,11 @@ export const load: PageLoad = async ({ params, url }) => {
   if (first?.page) {
     await speak(first.page.language, first);
     setClock(first.page.clock ?? undefined);
-    return { path: { desk: params.desk, page: params.page }, page: first.page, openings: first.openings ? openingsOf(first.openings) : undefined };
+    return {
+      path: { desk: params.desk, page: params.page },
+      page: first.page,
+      openings: first.openings ? openingsOf(first.openings) : undefined,
+    };
   }
   const secret = url.searchParams.get('for');
   const path = { desk: params.desk, page: params.page };
