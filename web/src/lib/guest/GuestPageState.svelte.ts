@@ -5,7 +5,7 @@ import { ServerClock, ownZone } from '$lib/time/clock';
 import { plusDays } from '$lib/time/dates';
 import { dateIn, shownClock } from '$lib/time/format';
 import { learnOffsets, wallClock } from '$lib/time/offsets';
-import { byDate, shownIn, weeksBetween, type ShownOpening } from './days';
+import { areSame, byDate, shownIn, weeksBetween, type ShownOpening } from './days';
 import { keep, keepZone, keptOf, keptZoneOf, type Typed } from './kept';
 import type { Taken } from './taken';
 import type { GuestSource, Known, Reserved } from './source';
@@ -135,10 +135,12 @@ export class GuestPageState {
    */
   take(answer: Schemas['OpeningsAnswer'], last?: string): void {
     this.#lastStart = last;
-    learnOffsets(answer.offsets ?? []);
+    const isClockNews = learnOffsets(answer.offsets ?? []);
     // A page may show only starts that stand apart; the others can be booked all the same.
     const shown = answer.shown ? new Set(answer.shown) : undefined;
-    this.openings = shown ? answer.openings.filter((opening) => shown.has(opening.start)) : answer.openings;
+    const openings = shown ? answer.openings.filter((opening) => shown.has(opening.start)) : answer.openings;
+    // What is so still is not drawn again.
+    if (isClockNews || !areSame(openings, this.openings)) this.openings = openings;
     this.loadProblem = undefined;
     this.now = this.clock.now();
     if (!this.weeks.some((week) => week.monday === this.week)) this.week = this.#firstWeekWithOpenings();

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { byDate, datesOf, partOf, shownIn, weeksBetween } from './days';
+import { areSame, byDate, datesOf, partOf, shownIn, weeksBetween } from './days';
 
 const opening = (start: string) => ({ start, end: start, placesLeft: 1 });
 
@@ -24,6 +24,17 @@ describe('openings as the reader sees them', () => {
     [17, 'evening'],
     [23, 'evening'],
   ])('puts %i o’clock into the %s', (hour, part) => expect(partOf(hour)).toBe(part));
+});
+
+it('answers offer the same only where each opening is alike', () => {
+  const one = [opening('2026-12-08T08:00:00Z'), opening('2026-12-08T08:30:00Z')];
+  expect(areSame(one, structuredClone(one))).toBe(true);
+  expect(areSame(one, undefined)).toBe(false);
+  expect(areSame(one, one.slice(1))).toBe(false);
+  expect(areSame(one, [opening('2026-12-08T08:00:00Z'), opening('2026-12-08T09:00:00Z')])).toBe(false);
+  expect(areSame(one, [opening('2026-12-08T08:00:00Z'), { ...opening('2026-12-08T08:30:00Z'), placesLeft: 2 }])).toBe(
+    false,
+  );
 });
 
 describe('weeks', () => {

@@ -34,6 +34,20 @@ export function shownIn(zone: string, openings: readonly Schemas['Opening'][]): 
   });
 }
 
+/** Whether two answers offer the same. */
+export function areSame(
+  one: readonly Schemas['Opening'][],
+  other: readonly Schemas['Opening'][] | undefined,
+): boolean {
+  return (
+    one.length === other?.length &&
+    one.every((opening, at) => {
+      const its = other[at];
+      return its?.start === opening.start && its.end === opening.end && its.placesLeft === opening.placesLeft;
+    })
+  );
+}
+
 export function byDate(openings: readonly ShownOpening[]): Map<string, ShownOpening[]> {
   const days = new Map<string, ShownOpening[]>();
   for (const opening of openings) {

@@ -7,7 +7,7 @@ import { Temporal } from 'temporal-polyfill';
 
 const CASABLANCA = 'Africa/Casablanca';
 const AT = '2026-12-08T22:30:00Z';
-const tell = (minutes: number): void =>
+const tell = (minutes: number): boolean =>
   learnOffsets([{ zone: CASABLANCA, runs: [{ from: '2026-12-01T00:00:00Z', minutes }] }]);
 const browsers = Temporal.Instant.from(AT).toZonedDateTimeISO(CASABLANCA).offsetNanoseconds / 60_000_000_000;
 
@@ -32,6 +32,13 @@ describe('a zone of which browser and server have different tables', () => {
     expect(minutesAt(AT, CASABLANCA)).toBe(browsers);
     tell(browsers + 60);
     expect(minutesAt('2026-11-08T22:30:00Z', CASABLANCA)).toBe(browsers);
+  });
+
+  it('is news where it is counted otherwise from then on, and else none', () => {
+    expect(tell(browsers)).toBe(false);
+    expect(tell(browsers + 60)).toBe(true);
+    expect(tell(browsers)).toBe(true);
+    expect(tell(browsers)).toBe(false);
   });
 
   it('is told apart from others, also behind UTC and by half hours', () => {

@@ -56,12 +56,19 @@ function browsersMinutes(at: number, zone: string): number {
   return first === atStartOf(week + 1) ? first : asked(at, zone);
 }
 
-/** Takes the server's word for how far clocks are ahead: the mails about what is shown here go by it. */
-export function learnOffsets(offsets: readonly Schemas['ZoneOffsets'][]): void {
+/**
+ * Takes the server's word for how far clocks are ahead: the mails about what is shown here go by it.
+ * @returns Whether something is counted otherwise from now on, as far as can be told.
+ */
+export function learnOffsets(offsets: readonly Schemas['ZoneOffsets'][]): boolean {
+  let isNews = false;
   for (const { zone, runs } of offsets) {
-    if (runs.some((run) => !isKnownAs(run, zone))) told.set(zone, runs);
+    const differs = runs.some((run) => !isKnownAs(run, zone));
+    isNews ||= differs || told.has(zone);
+    if (differs) told.set(zone, runs);
     else told.delete(zone);
   }
+  return isNews;
 }
 
 function isKnownAs(run: Run, zone: string): boolean {
