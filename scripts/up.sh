@@ -60,17 +60,19 @@ load_demo() {
 }
 
 lantern_up() {
-  local at="" port="" demo=true fresh=no
+  local at="" port="" demo=true fresh=no large=false
   while [ $# -gt 0 ]; do
     case "$1" in
       --at) at=${2:-}; [ -n "$at" ] || fail "--at needs a time, such as 2026-12-07T08:00+01:00"; shift 2 ;;
       --port) port=${2:-}; [[ "$port" =~ ^[0-9]+$ ]] && [ "$port" -ge 1 ] && [ "$port" -le 65535 ] || fail "--port needs a number from 1 to 65535"; shift 2 ;;
       --no-demo) demo=false; shift ;;
       --fresh) fresh=yes; shift ;;
+      --large) large=true; shift ;;
       --help|-h) help; exit 0 ;;
       *) fail "there is no \"$1\" for up; ./lantern help lists what there is" ;;
     esac
   done
+  [ "$demo" = true ] || [ "$large" = false ] || fail "--large adds to the demo; leave out --no-demo, or --large"
   if [ -n "$at" ] && ! [[ "$at" =~ ^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}(:[0-9]{2})?(Z|[+-][0-9]{2}:[0-9]{2})$ ]]; then
     fail "--at \"$at\" is no date and time with an offset; write it as 2026-12-07T08:00+01:00"
   fi
@@ -93,6 +95,7 @@ lantern_up() {
   # Another day, or a start without the demo, has its data apart.
   [ -z "$at" ] || database="lantern_at_$(printf '%s' "${at%%T*}" | tr -d -)"
   [ "$demo" = true ] || database="${database}_bare"
+  [ "$large" = false ] || database="${database}_large"
   # The stand-in's calendars hold what was booked, so they begin anew with the data.
   local calendars="$ROOT/.lantern/calendars/$database"
   [ "$fresh" = no ] || rm -rf "$calendars" "$calendars.port" "$calendars.mail"
@@ -106,7 +109,7 @@ lantern_up() {
 
   port=${port:-$(free_port 4700)}
   say "Starting ..."
-  local settings=(--urls "http://127.0.0.1:$port" --webroot "$ROOT/web/build" --Demo "$demo") standin="" standin_port=""
+  local settings=(--urls "http://127.0.0.1:$port" --webroot "$ROOT/web/build" --Demo "$demo" --LargeDemo "$large") standin="" standin_port=""
   if [ "$demo" = true ]; then
     # Where it was before, if nothing else is there now; the demo's accounts follow it.
     mkdir -p "$calendars"
@@ -132,7 +135,7 @@ lantern_up() {
   trap 'exit 130' INT
   trap 'exit 143' TERM
 
-  await_http "$port" /health/ready "$server" "the app" 120
+  await_http "$port" /health/ready "$server" "the app" 300
   # Its ports are taken now. Unlocked, not closed: programs that were started have it open, too.
   flock -u 9
 

@@ -28,6 +28,8 @@ if (!DesignTime.IsBuilding)
 
     if (app.Configuration.GetValue<bool>("Demo"))
         await DemoFilling.FillOnceAsync(app.Services, CancellationToken.None);
+    if (app.Configuration.GetValue<bool>("LargeDemo"))
+        await LargeDemo.FillOnceAsync(app.Services, LargeDemoSize.Usual, CancellationToken.None);
     if (app.Services.GetRequiredService<IClock>() is StartedClock started)
         await NewestRow.GoOnFromAsync(started, app.Services.GetRequiredService<NpgsqlDataSource>());
     // What is loaded is copied from then on; nothing is served, and nothing written to calendars, by this one.

@@ -30,7 +30,7 @@ public class CommandTests
     {
         var (code, output, _) = await RunAsync(words);
         code.ShouldBe(0);
-        foreach (var option in new[] { "up", "test", "--at", "--port", "--no-demo", "--fresh" })
+        foreach (var option in new[] { "up", "test", "--at", "--port", "--no-demo", "--large", "--fresh" })
             output.ShouldContain(option);
     }
 

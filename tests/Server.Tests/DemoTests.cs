@@ -1,5 +1,7 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Demo;
+using LooseLantern.Server.Features.Bookings;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime.Testing;
@@ -40,6 +42,36 @@ public sealed class DemoTests : IAsyncLifetime
                     .ExecuteUpdateAsync(set => set.SetProperty(page => page.State, PageState.Draft))
             )
         ).ShouldBe(first);
+    }
+
+    [Fact]
+    public async Task Large_it_has_more_of_everything_once_and_all_of_it_can_be_read()
+    {
+        var small = await StartAsync();
+        await using var app = new LanternApp(_database!.ConnectionString, Clock);
+        var size = new LargeDemoSize(Hosts: 5, Pages: 9, Bookings: 60, Links: 40);
+        await LargeDemo.FillOnceAsync(app.Services, size, TestContext.Current.CancellationToken);
+        await LargeDemo.FillOnceAsync(app.Services, size, TestContext.Current.CancellationToken);
+        var large = await StartAsync();
+        (large.Pages, large.Links, large.Bookings).ShouldBe((small.Pages + 9, small.Links + 40, small.Bookings + 60));
+
+        var marit = new Coordinator(app.CreateClient(), "brackwater");
+        (
+            await marit.PostAsync("/api/sign-in", new { email = "marit@brackwater.example", password = "lantern-demo" })
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        marit.ForgetToken();
+        (await marit.GetAsync("/api/links?state=out")).GetProperty("total").GetInt32().ShouldBeGreaterThanOrEqualTo(2);
+        (await marit.GetAsync("/api/bookings")).GetProperty("rows").GetArrayLength().ShouldBeGreaterThan(10);
+        var guest = app.CreateClient();
+        (await guest.GetStringAsync("/brackwater/berth-3")).ShouldContain("Survey at berth 3");
+        // What is booked is open to nobody else, and each guest has a private link.
+        await using var scope = app.Services.CreateAsyncScope();
+        var booking = await scope
+            .ServiceProvider.GetRequiredService<LanternDb>()
+            .Bookings.IgnoreQueryFilters()
+            .FirstAsync(row => row.GuestEmail.EndsWith("@guests.example"));
+        var secret = scope.ServiceProvider.GetRequiredService<PrivateLinks>().Reveal(booking.ProtectedSecret);
+        (await guest.GetAsync($"/api/public/bookings/{secret}")).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     private async Task<(

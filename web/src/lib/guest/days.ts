@@ -35,10 +35,7 @@ export function shownIn(zone: string, openings: readonly Schemas['Opening'][]): 
 }
 
 /** Whether two answers offer the same. */
-export function areSame(
-  one: readonly Schemas['Opening'][],
-  other: readonly Schemas['Opening'][] | undefined,
-): boolean {
+export function areSame(one: readonly Schemas['Opening'][], other: readonly Schemas['Opening'][] | undefined): boolean {
   return (
     one.length === other?.length &&
     one.every((opening, at) => {

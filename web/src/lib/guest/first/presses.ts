@@ -1,7 +1,7 @@
 import { VIEW } from './answer';
 
 /** A press on something that the app was not there yet to hear. */
-interface Press {
+export interface Press {
   /** Which of all that can be pressed, as a selector and a number. */
   of: string;
   at: number;
@@ -47,6 +47,12 @@ export function keepPresses(view: HTMLElement): void {
   });
 }
 
+/** Of openings and weeks only the last counts: the first view turns to no other week, so that both may be pressed. */
+export function thatCount(presses: readonly Press[]): Press[] {
+  const isTime = ({ of }: Press): boolean => of.startsWith('[data-');
+  return presses.filter((press, at) => !isTime(press) || !presses.slice(at + 1).some(isTime));
+}
+
 /**
  * Takes the first view away. Nothing is drawn before the app's stands in its place, which is made in the same go.
  * @param settle Waits until the app has drawn what a press changed.
@@ -63,7 +69,7 @@ export function leaveFirst(settle: () => Promise<void>): () => Promise<void> {
     if (focused) which(focused)?.focus({ preventScroll: true });
     const presses = window.lanternPresses ?? [];
     delete window.lanternPresses;
-    for (const press of presses) {
+    for (const press of thatCount(presses)) {
       const pressed = which(press);
       if (press.value !== undefined && pressed instanceof HTMLSelectElement) {
         pressed.value = press.value;
