@@ -28,9 +28,14 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsInputs
 {
     public const int Days = 28;
 
+    /// <summary>The titles of the pages on which the hours of a named set count.</summary>
+    public async Task<List<string>> TitlesOfAsync(Guid hoursId, CancellationToken ct) =>
+        // No more of them is read: a set may count on hundreds.
+        await PagesOf(hoursId).Select(page => page.Title).ToListAsync(ct);
+
     /// <summary>The pages on which the hours of a named set count, by title.</summary>
-    public async Task<List<Page>> PagesOfAsync(Guid hoursId, CancellationToken ct) =>
-        await pages
+    private IQueryable<Page> PagesOf(Guid hoursId) =>
+        pages
             .OfDesks()
             .AsNoTracking()
             .Where(page =>
@@ -39,8 +44,7 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsInputs
                     && page.Seats.Any(seat => seat.Hosts.Any(host => host.Host!.HoursId == hoursId))
                 ) || (page.HoursMode != HoursMode.Hosts && page.HoursId == hoursId)
             )
-            .OrderBy(page => page.Title)
-            .ToListAsync(ct);
+            .OrderBy(page => page.Title);
 
     /// <summary>What each page of these hours would gain and lose by <paramref name="changed"/>.</summary>
     public async Task<List<PageEffect>> OfAsync(Guid hoursId, HoursDocument changed, CancellationToken ct)
@@ -53,7 +57,7 @@ public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsInputs
         )
             .Select(OpeningsInputs.Id)
             .ToHashSet();
-        return await CompareAsync(await PagesOfAsync(hoursId, ct), hosts, changed.ToCore(), ct, hoursId);
+        return await CompareAsync(await PagesOf(hoursId).ToListAsync(ct), hosts, changed.ToCore(), ct, hoursId);
     }
 
     /// <summary>What each page of a host would gain and lose if they had other hours; null for always open.</summary>

@@ -191,7 +191,7 @@ public static class HoursEndpoints
             .OrderBy(host => host.Name)
             .Select(host => new HoursUser(host.Id, host.Name, host.Zone))
             .ToListAsync(ct);
-        var pages = await effects.PagesOfAsync(row.Id, ct);
-        return new HoursView(row.Id, row.Version, row.Name, row.Document, hosts, pages.ConvertAll(page => page.Title));
+        var pages = await effects.TitlesOfAsync(row.Id, ct);
+        return new HoursView(row.Id, row.Version, row.Name, row.Document, hosts, pages);
     }
 }
