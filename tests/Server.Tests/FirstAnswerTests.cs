@@ -20,7 +20,7 @@ public partial class FirstAnswerTests(World world)
         var (answer, html) = await OpenAsync($"/{ada.Desk}/{page}");
 
         answer.StatusCode.ShouldBe(HttpStatusCode.OK);
-        answer.Headers.CacheControl!.NoCache.ShouldBeTrue();
+        answer.Headers.CacheControl!.NoStore.ShouldBeTrue();
         html.ShouldContain("<title>Tea &amp; &quot;talk&quot;&lt;/script&gt;");
         html.ShouldContain("<meta property=\"og:title\" content=\"Tea &amp; &quot;talk&quot;");
         html.ShouldContain("<meta name=\"description\" content=\"30 min, Slip 2");

@@ -176,6 +176,8 @@ public sealed class RefusedTests(World world)
             .ShouldBe("urn:loose-lantern:away");
         (await guest.BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.ServiceUnavailable);
         (await guest.GetAsync("/health/ready")).StatusCode.ShouldBe(HttpStatusCode.ServiceUnavailable);
+        // The screen stands all the same, to say so.
+        (await guest.GetStringAsync($"/{ada.Desk}/{page}")).ShouldContain("kit.start");
 
         gate.Open();
         (await guest.BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);

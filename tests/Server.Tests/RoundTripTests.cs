@@ -53,6 +53,29 @@ public class RoundTripTests(World world)
         twenty.Count.ShouldBe(one.Count, string.Join("\n", [.. one, "", .. twenty]));
     }
 
+    [Fact]
+    public async Task A_pages_first_answer_costs_the_same_for_one_host_and_for_fifty()
+    {
+        using var trips = new RoundTrips();
+        var one = await OpenedAsync(trips, 1);
+        var fifty = await OpenedAsync(trips, 50);
+        fifty.Count.ShouldBe(one.Count);
+        one.Count.ShouldBe(7, string.Join("\n", one));
+    }
+
+    private async Task<IReadOnlyList<string>> OpenedAsync(RoundTrips trips, int hosts)
+    {
+        var (ada, page) = await PageAsync(hosts);
+        var guest = world.Guest();
+        // The first finds nothing that is kept.
+        await guest.GetStringAsync($"/{ada.Desk}/{page}");
+        return await trips.OfAsync(
+            guest,
+            new HttpRequestMessage(HttpMethod.Get, $"/{ada.Desk}/{page}"),
+            HttpStatusCode.OK
+        );
+    }
+
     /// <summary>From the locks to the last that is written; what is shown afterwards is read without locks.</summary>
     private static IReadOnlyList<string> Writing(IReadOnlyList<string> asked)
     {

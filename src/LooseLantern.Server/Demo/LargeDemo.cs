@@ -23,6 +23,7 @@ public sealed record LargeDemoSize(int Hosts, int Pages, int Bookings, int Links
 /// </summary>
 public static class LargeDemo
 {
+    private const string BaseDesk = "brackwater";
     private const string BasePage = "hull-survey";
 
     /// <summary>Adds it to the small demo, unless it is there.</summary>
@@ -31,7 +32,11 @@ public static class LargeDemo
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<LanternDb>();
         var now = scope.ServiceProvider.GetRequiredService<IClock>().GetCurrentInstant();
-        if (await db.Pages.IgnoreQueryFilters().AnyAsync(page => page.Address == "berth-1", ct))
+        if (
+            await db
+                .Pages.IgnoreQueryFilters()
+                .AnyAsync(page => page.Address == "berth-1" && page.Desk!.Address == BaseDesk, ct)
+        )
             return;
         await using (var transaction = await db.Database.BeginTransactionAsync(ct))
         {
@@ -120,7 +125,8 @@ public static class LargeDemo
             INSERT INTO large_base
                 SELECT page.id AS page, (SELECT id FROM seats WHERE page_id = page.id ORDER BY position LIMIT 1) AS seat,
                     (SELECT id FROM hosts WHERE workspace_id = page.workspace_id AND person_id IS NULL ORDER BY name LIMIT 1) AS host
-                FROM pages AS page WHERE page.address = {BasePage}
+                FROM pages AS page JOIN desks ON desks.id = page.desk_id
+                WHERE page.address = {BasePage} AND desks.address = {BaseDesk}
             """,
             ct
         );
@@ -229,7 +235,9 @@ public static class LargeDemo
         await db.Database.ExecuteSqlAsync(
             $"""
             INSERT INTO messages SELECT made.* FROM large_bookings AS large
-                CROSS JOIN LATERAL (SELECT one FROM messages AS one WHERE kind = 'BookedForGuest' AND state = 'Sent' ORDER BY id LIMIT 1) AS model,
+                CROSS JOIN LATERAL (
+                    SELECT one FROM messages AS one JOIN pages ON pages.workspace_id = one.workspace_id JOIN large_base ON large_base.page = pages.id
+                    WHERE one.kind = 'BookedForGuest' AND one.state = 'Sent' ORDER BY one.id LIMIT 1) AS model,
                 LATERAL jsonb_populate_record(model.one, jsonb_build_object('id', gen_random_uuid(), 'booking_id', large.id,
                     'person_id', NULL, 'to_name', guest, 'to_email', lower(replace(guest, ' ', '.')) || '.' || large.n || '@guests.example',
                     'message_id', large.id || '@guests.example', 'written_at', start - interval '14 days',
@@ -249,6 +257,7 @@ public static class LargeDemo
                 {now} - make_interval(days => 30 + n % 500) AS made,
                 ({now} AT TIME ZONE 'Europe/Copenhagen')::date + CASE WHEN n % 20 = 0 THEN 5 + n % 9 ELSE -1 - n % 500 END AS ends,
                 (SELECT links.id FROM links JOIN pages ON pages.id = links.id
+                    JOIN pages AS base ON base.workspace_id = links.workspace_id JOIN large_base ON large_base.page = base.id
                     WHERE links.state = 'Out' AND pages.state = 'Published' ORDER BY links.id LIMIT 1) AS model
             FROM generate_series(0, {size.Links} - 1) AS n
             """,

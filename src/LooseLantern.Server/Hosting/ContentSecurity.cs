@@ -21,7 +21,7 @@ public sealed partial class ContentSecurity(IWebHostEnvironment environment)
     /// <summary>The policy of the screen at a path.</summary>
     public async Task<string> OfAsync(PathString path, LanternDb db, CancellationToken ct)
     {
-        var framers = await FramersAsync(path, db, ct);
+        var framers = await FramersAsync(path, db, ct).OrAsync([]);
         return string.Join(
             "; ",
             "default-src 'none'",

@@ -59,7 +59,7 @@ public static class FrontEnd
     {
         var services = context.RequestServices;
         var db = services.GetRequiredService<LanternDb>();
-        if (await OwnHostNames.LeadsToAsync(context.Request, db, context.RequestAborted) is { } path)
+        if (await OwnHostNames.LeadsToAsync(context.Request, db, context.RequestAborted).OrAsync(null) is { } path)
         {
             context.Response.Redirect(path + context.Request.QueryString);
             return;
@@ -79,7 +79,8 @@ public static class FrontEnd
         if (!first.IsPrivate && context.Features.Get<IHttpsCompressionFeature>() is { } compression)
             compression.Mode = HttpsCompressionMode.Compress;
         context.Response.ContentType = "text/html; charset=utf-8";
-        context.Response.Headers.CacheControl = first.IsPrivate ? "no-store" : "no-cache";
+        // On the way back browsers show what they kept, whatever its age: of openings, and of the hour, that misleads.
+        context.Response.Headers.CacheControl = first.IsPrivate || first.Data is not null ? "no-store" : "no-cache";
         context.Response.Headers.ContentSecurityPolicy = await services
             .GetRequiredService<ContentSecurity>()
             .OfAsync(context.Request.Path, db, context.RequestAborted);
@@ -98,6 +99,7 @@ public static class FrontEnd
         return await scope
             .ServiceProvider.GetRequiredService<FirstAnswers>()
             .OfAsync(context.Request, context.RequestAborted)
+            .OrAsync(null)
             ?? none;
     }
 }

@@ -89,6 +89,10 @@ public sealed partial class RefusalHandler(IProblemDetailsService problems) : IE
     /// closer to it says more, or a database that is away or has no room just now. Null for any other fault. All of it
     /// is rolled back with the transaction it happened in.
     /// </summary>
+    /// <summary>Whether the database can't be asked just now.</summary>
+    public static bool IsAway(Exception exception) =>
+        InDatabase(exception)?.Status == StatusCodes.Status503ServiceUnavailable;
+
     private static Refusal? InDatabase(Exception exception)
     {
         for (var cause = exception; cause is not null; cause = cause.InnerException)

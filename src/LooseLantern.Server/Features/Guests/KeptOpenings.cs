@@ -56,7 +56,7 @@ public sealed class KeptOpenings(NpgsqlDataSource database, IClock clock) : IDis
     private const long MostBytes = 64 * 1024 * 1024;
 
     // What the rest of an entry takes, about.
-    private const int Overhead = 1_000;
+    private const int Overhead = 8_000;
 
     /// <summary>Notes of changes are kept longer than this.</summary>
     private static readonly TimeSpan Longest = TimeSpan.FromMinutes(10);

@@ -83,7 +83,7 @@ export class GuestPageState {
     this.zone = this.#openingZone();
     this.duration = page.durations[0] ?? 30;
     this.now = this.clock.now();
-    const kept = keptOf(source.name);
+    const kept = source.isNew ? undefined : keptOf(source.name);
     // What is asked no more has no answer any more.
     if (kept)
       Object.assign(this.typed, kept, {
@@ -287,7 +287,7 @@ export class GuestPageState {
   #openingZone(): string {
     const { page } = this;
     if (page.isPlaceZoneOnly) return page.zone;
-    const kept = keptZoneOf(this.#source.name);
+    const kept = this.#source.isNew ? undefined : keptZoneOf(this.#source.name);
     if (kept === page.zone || kept === this.own) return kept;
     return page.placeKind === 'inPerson' ? page.zone : this.own;
   }

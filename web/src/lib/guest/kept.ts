@@ -7,9 +7,6 @@ export interface Typed {
 
 const PREFIX = 'guest:';
 
-/** Milliseconds. */
-const JUST_OPENED = 10_000;
-
 function isTyped(value: unknown): value is Typed {
   if (typeof value !== 'object' || value === null) return false;
   const { name, email, answers } = value as Partial<Record<keyof Typed, unknown>>;
@@ -22,14 +19,8 @@ function isTyped(value: unknown): value is Typed {
   );
 }
 
-/** Whether there can be anything: a phone takes a while to look, and a tab that was just opened kept nothing yet. */
-function mayBeKept(): boolean {
-  return typeof history === 'undefined' || history.length > 1 || performance.now() > JUST_OPENED;
-}
-
 /** What was typed on a page in this tab before it was loaded anew. It never leaves the browser. */
 export function keptOf(page: string, store: Pick<Storage, 'getItem'> = sessionStorage): Typed | undefined {
-  if (!mayBeKept()) return undefined;
   try {
     const value: unknown = JSON.parse(store.getItem(PREFIX + page) ?? 'null');
     return isTyped(value) ? value : undefined;
@@ -41,7 +32,6 @@ export function keptOf(page: string, store: Pick<Storage, 'getItem'> = sessionSt
 
 /** The zone that was chosen on a page in this tab. */
 export function keptZoneOf(page: string, store: Pick<Storage, 'getItem'> = sessionStorage): string | undefined {
-  if (!mayBeKept()) return undefined;
   try {
     return store.getItem(`${PREFIX}zone:${page}`) ?? undefined;
   } catch {

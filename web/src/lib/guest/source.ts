@@ -46,6 +46,8 @@ export interface GuestSource {
   readonly changes: string;
   /** Whether nothing is reserved for real. */
   readonly isPreview: boolean;
+  /** Whether nothing can have been kept of it in this tab, so that nobody looks. */
+  readonly isNew?: boolean;
   /** Whom it is for, where that is known: nothing is asked then that is known. */
   readonly known?: Known;
   openings: (range: Range) => Promise<Schemas['OpeningsAnswer']>;

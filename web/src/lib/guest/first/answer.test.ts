@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { lastOf, openingsOf, type FirstOpenings } from './answer';
+import type { Schemas } from '$lib/api/client';
+import { asOf, lastOf, openingsOf, type FirstOpenings } from './answer';
 
 const minute = (at: string): number => Date.parse(at) / 60_000;
 const written: FirstOpenings = {
@@ -23,10 +24,22 @@ describe('openings that were written small', () => {
     expect(lastOf({ ...written, runs: [] })).toBeUndefined();
   });
 
-  it('are left out from a day on, but never all of them', () => {
-    const until = (at: string): number => openingsOf(written, minute(at)).openings.length;
-    expect(until('2026-12-08T00:00:00Z')).toBe(3);
-    expect(until('2026-12-10T00:00:00Z')).toBe(4);
-    expect(until('2026-11-01T00:00:00Z')).toBe(3);
+  it('are left out from a day on, but not those of the weeks in which a page opens', () => {
+    const late: FirstOpenings = { ...written, runs: [...written.runs, [minute('2027-02-01T08:00:00Z'), 0, 1, 45, 1]] };
+    const until = (at: string): number => openingsOf(late, minute(at)).openings.length;
+    expect(until('2026-11-01T00:00:00Z')).toBe(4);
+    expect(until('2027-02-01T00:00:00Z')).toBe(4);
+    expect(until('2027-02-02T00:00:00Z')).toBe(5);
+  });
+
+  it('are told with the hour of now, however long the app was in coming', () => {
+    const page = { now: '2026-12-07T08:00:00Z' } as Schemas['GuestPage'];
+    const first = { path: '/a/b', language: 'en', screens: null };
+    expect(asOf({ ...first, page }, 90_000).page?.now).toBe('2026-12-07T08:01:30.000Z');
+    const link = { page, state: 'out' } as Schemas['GuestLink'];
+    expect(asOf({ ...first, link }, 90_000).link).toMatchObject({
+      state: 'out',
+      page: { now: '2026-12-07T08:01:30.000Z' },
+    });
   });
 });

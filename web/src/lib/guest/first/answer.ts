@@ -13,7 +13,7 @@ export interface FirstOpenings {
 
 const MINUTE = 60_000;
 /** In minutes. */
-const DAY = 1_440;
+const FIVE_WEEKS = 35 * 1_440;
 
 /** The instant of a minute, written as the server writes it. */
 function written(minute: number): string {
@@ -22,12 +22,13 @@ function written(minute: number): string {
 
 /**
  * The same as the server answers whoever asks for them.
- * @param until Minutes since 1970 in UTC from which on runs are left out; those of the first day never are.
+ * @param until Minutes since 1970 in UTC from which on runs are left out; those of the five weeks from the first
+ * one on never are, since it is in their first that a page opens.
  */
 export function openingsOf({ zone, offsets, runs }: FirstOpenings, until = Infinity): Schemas['OpeningsAnswer'] {
   const first = runs[0]?.[0] ?? 0;
   const openings = runs
-    .filter(([start]) => start < Math.max(until, first + DAY))
+    .filter(([start]) => start < Math.max(until, first + FIVE_WEEKS))
     .flatMap(([start, gap, count, minutes, placesLeft]) =>
       Array.from({ length: count }, (_, at) => ({
         start: written(start + at * gap),
@@ -65,9 +66,25 @@ const ELEMENT = 'first-answer';
 /** The id of the element that is drawn of it before the app has come. */
 export const VIEW = 'first-view';
 
-export function readFirst(of: Document = document): FirstAnswer | undefined {
-  const element = of.getElementById(ELEMENT);
-  return element ? (JSON.parse(element.textContent) as FirstAnswer) : undefined;
+/** The same, so many milliseconds after it came: its clock went on. */
+export function asOf(first: FirstAnswer, late: number): FirstAnswer {
+  const later = (page: Schemas['GuestPage']): Schemas['GuestPage'] => ({
+    ...page,
+    now: new Date(Date.parse(page.now) + late).toISOString(),
+  });
+  return {
+    ...first,
+    ...(first.page ? { page: later(first.page) } : {}),
+    ...(first.link ? { link: { ...first.link, page: later(first.link.page) } } : {}),
+  };
+}
+
+export function readFirst(): FirstAnswer | undefined {
+  const element = document.getElementById(ELEMENT);
+  if (!element) return undefined;
+  const [navigation] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+  const late = Math.max(0, Math.round(performance.now() - (navigation?.responseStart ?? 0)));
+  return asOf(JSON.parse(element.textContent) as FirstAnswer, late);
 }
 
 let taken = false;

@@ -8,10 +8,23 @@ import { lastOf, openingsOf, readFirst, VIEW, type FirstAnswer } from './answer'
 import FirstView from './FirstView.svelte';
 import { keepPresses } from './presses';
 
+/** Whether the tab was just opened, by a mail, say: a slow phone takes a while to look at what a tab kept. */
+function isNewTab(): boolean {
+  const [navigation] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+  return history.length === 1 && navigation?.type === 'navigate';
+}
+
 /** The source of what is drawn but never asked anything. */
 function sourceOf({ path, page, link }: FirstAnswer): GuestSource | undefined {
   const never = (): Promise<never> => Promise.reject(new Error());
-  const rest = { changes: '', isPreview: false, openings: never, look: () => undefined, reserve: never };
+  const rest = {
+    changes: '',
+    isPreview: false,
+    isNew: isNewTab(),
+    openings: never,
+    look: () => undefined,
+    reserve: never,
+  };
   const name = path.split('?')[0]?.slice(1) ?? '';
   if (page) return { ...rest, name, page };
   const isOpen = link?.state === 'out' || link?.state === 'opened';
@@ -45,7 +58,7 @@ if (view && source && first.openings) {
     setClock(source.page.clock ?? undefined);
     const written = first.openings;
     const draw = (most?: { days: number; weeks: number }): void => {
-      const until = most && Date.parse(source.page.firstDate) / MINUTE + most.weeks * WEEKS_MINUTES;
+      const until = most && Date.parse(source.page.firstDate) / MINUTE + (most.weeks + 1) * WEEKS_MINUTES;
       const props = { source, openings: openingsOf(written, until), last: lastOf(written), most };
       view.innerHTML = render(FirstView, { props }).body;
     };
