@@ -1,6 +1,8 @@
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Jobs;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
 using Npgsql;
 
 namespace Server.Tests;
@@ -62,6 +64,58 @@ public class TellingTests(World world)
     }
 
     [Fact]
+    public async Task A_server_that_stops_ends_what_it_took_to_tell_and_leaves_it_to_nobody()
+    {
+        await using var own = new World();
+        await own.InitializeAsync();
+        var ada = await own.SignUpAsync();
+        var address = await ada.PublishAsync();
+        var page = await own.LookAsync(db => db.Pages.IgnoreQueryFilters().Select(row => row.Id).SingleAsync());
+        Task stopping;
+        await using (var held = await HeldUpAsync(page, own.ConnectionString))
+        {
+            (await own.Guest().BookAsync(ada.Desk, address, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
+            await Outside.AwaitAsync(async () => await WaitingForAsync(held) >= 1, "the writer of messages to wait");
+            stopping = own.App.Services.GetRequiredService<IHost>().StopAsync(TestContext.Current.CancellationToken);
+            own.App.Services.GetRequiredService<IHostApplicationLifetime>()
+                .ApplicationStopping.IsCancellationRequested.ShouldBeTrue();
+        }
+
+        await stopping;
+        await using var asked = NpgsqlDataSource.Create(own.ConnectionString);
+        await using var count = asked.CreateCommand(
+            "SELECT (SELECT count(*) FROM tellings) * 100 + count(*) FROM messages WHERE kind = 'BookedForGuest'"
+        );
+        (await count.ExecuteScalarAsync(TestContext.Current.CancellationToken)).ShouldBe(1L);
+    }
+
+    [Fact]
+    public async Task What_could_not_be_written_is_tried_again_at_once_and_told_once()
+    {
+        await using var own = new World();
+        await own.InitializeAsync();
+        var ada = await own.SignUpAsync();
+        var page = await ada.PublishAsync();
+        // Whatever is rolled back, a sequence goes on.
+        await own.LookAsync(db =>
+            db.Database.ExecuteSqlRawAsync(
+                """
+                CREATE SEQUENCE tries;
+                CREATE FUNCTION fail_once() RETURNS trigger LANGUAGE plpgsql AS $$
+                    BEGIN IF nextval('tries') = 1 THEN RAISE EXCEPTION 'not yet'; END IF; RETURN NEW; END $$;
+                CREATE TRIGGER fails_once BEFORE INSERT ON messages FOR EACH ROW EXECUTE FUNCTION fail_once();
+                """
+            )
+        );
+        (await own.Guest().BookAsync(ada.Desk, page, Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (
+            await own.LookAsync(db =>
+                db.Messages.IgnoreQueryFilters().CountAsync(row => row.Kind == MessageKind.BookedForGuest)
+            )
+        ).ShouldBe(1);
+    }
+
+    [Fact]
     public async Task Work_beside_requests_begins_piece_by_piece_while_somebody_waits_and_at_once_while_nobody_does()
     {
         var pace = new WorkPace();
@@ -82,10 +136,10 @@ public class TellingTests(World world)
         );
 
     /// <summary>Whoever writes messages of the page's bookings waits until this is disposed.</summary>
-    private async Task<NpgsqlConnection> HeldUpAsync(Guid pageId)
+    private async Task<NpgsqlConnection> HeldUpAsync(Guid pageId, string? where = null)
     {
         var connection = new NpgsqlConnection(
-            new NpgsqlConnectionStringBuilder(world.ConnectionString) { Pooling = false }.ConnectionString
+            new NpgsqlConnectionStringBuilder(where ?? world.ConnectionString) { Pooling = false }.ConnectionString
         );
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(

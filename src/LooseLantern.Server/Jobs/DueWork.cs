@@ -29,6 +29,12 @@ public sealed record DueKind(
     /// </summary>
     public Func<LanternDb, Instant, CancellationToken, Task> BringForwardAsync { get; init; } =
         (_, _, _) => Task.CompletedTask;
+
+    /// <summary>
+    /// Whether a stop waits until what was taken is done, and what fails is tried again at once: for what takes no
+    /// time, and is in one transaction. Else it falls due when its lease ends.
+    /// </summary>
+    public bool EndsWhatItTook { get; init; }
 }
 
 /// <summary>Works off rows that fall due. Several servers share the work: each takes what no other has.</summary>
@@ -41,6 +47,9 @@ public static partial class DueWork
     private static readonly TimeSpan MostYielding = TimeSpan.FromSeconds(20);
 
     private static readonly TimeSpan Together = TimeSpan.FromMilliseconds(15);
+
+    /// <summary>Before what failed is tried again at once, where its kind is.</summary>
+    private static readonly TimeSpan[] TriesAgain = [TimeSpan.FromMilliseconds(200), TimeSpan.FromSeconds(2)];
 
     /// <summary>
     /// Runs until it is stopped. Whatever takes long holds up nothing but its own place among those at once.
@@ -65,7 +74,14 @@ public static partial class DueWork
                     await BringForwardAsync(kind, scopes, clock, stopping);
                 isStarted = true;
                 var (places, yields) = (AtOnce - running.Count, !IsBehind(behindSince));
-                var rows = await ClaimAsync(kind, places, scopes, clock, stopping);
+                // What is taken while a stop begins would be nobody's.
+                var rows = await ClaimAsync(
+                    kind,
+                    places,
+                    scopes,
+                    clock,
+                    kind.EndsWhatItTook ? CancellationToken.None : stopping
+                );
                 // With every place taken more may be due; that is so until one stays free.
                 behindSince = rows.Count == places ? behindSince ?? Stopwatch.GetTimestamp() : null;
                 foreach (var row in rows)
@@ -142,21 +158,30 @@ public static partial class DueWork
         bool yields,
         IServiceScopeFactory scopes,
         ILogger logger,
-        CancellationToken ct
+        CancellationToken stopping
     )
     {
-        try
+        var ct = kind.EndsWhatItTook ? CancellationToken.None : stopping;
+        TimeSpan[] pauses = kind.EndsWhatItTook ? TriesAgain : [];
+        for (var tries = 0; ; tries++)
         {
-            await using var scope = scopes.CreateAsyncScope();
-            if (yields)
-                await scope.ServiceProvider.GetRequiredService<WorkPace>().TakeTurnAsync(ct);
-            scope.ServiceProvider.GetRequiredService<Tenant>().Enter(row.WorkspaceId);
-            await kind.DoAsync(scope.ServiceProvider, row.Id, ct);
-        }
-        catch (Exception e)
-        {
-            if (!ct.IsCancellationRequested && e is not NpgsqlException)
-                Failed(logger, e);
+            try
+            {
+                await using var scope = scopes.CreateAsyncScope();
+                if (yields && !stopping.IsCancellationRequested)
+                    await scope.ServiceProvider.GetRequiredService<WorkPace>().TakeTurnAsync(ct);
+                scope.ServiceProvider.GetRequiredService<Tenant>().Enter(row.WorkspaceId);
+                await kind.DoAsync(scope.ServiceProvider, row.Id, ct);
+                return;
+            }
+            catch (Exception e)
+            {
+                if (!ct.IsCancellationRequested && e is not NpgsqlException)
+                    Failed(logger, e);
+                if (tries == pauses.Length || stopping.IsCancellationRequested)
+                    return;
+                await Task.Delay(pauses[tries], CancellationToken.None);
+            }
         }
     }
 

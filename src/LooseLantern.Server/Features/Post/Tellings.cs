@@ -38,7 +38,10 @@ public sealed class Tellings(
                 )
                 .ToListAsync(ct),
         (services, id, ct) => services.GetRequiredService<Tellings>().WriteAsync(id, ct)
-    );
+    )
+    {
+        EndsWhatItTook = true,
+    };
 
     /// <summary>Saved with what the caller saves next.</summary>
     /// <param name="bookingIds">All of sessions of this page; none leaves nothing to tell.</param>
