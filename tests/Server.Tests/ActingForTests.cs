@@ -17,7 +17,7 @@ public class ActingForTests(World world)
             .Form();
         var refused = await (await scene.Owner.PostAsync("/api/pages", form)).ReadAsync(HttpStatusCode.Forbidden);
         refused.GetProperty("title").GetString().ShouldBe("You may not offer the time of Bo Keel.");
-        (await scene.Owner.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+        (await scene.Owner.PagesAsync()).GetArrayLength().ShouldBe(0);
 
         await (await bo.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).ReadAsync(HttpStatusCode.OK);
         var page = await (await scene.Owner.PostAsync("/api/pages", form)).ReadAsync(HttpStatusCode.Created);

@@ -165,7 +165,7 @@ public class BoardTests(World world)
         Runs(board.GetProperty("days")[1], "allFree").ShouldBe(["540-720", "780-1020"]);
 
         // The case file gives the same, by a dated change for each date and an empty week.
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         var file = await ada.GetAsync($"/api/pages/{id}/case?from=2026-12-07&to=2026-12-24");
         var hours = file.GetProperty("page").GetProperty("hours");
         hours.GetProperty("week").EnumerateObject().ShouldAllBe(day => day.Value.GetArrayLength() == 0);
@@ -269,7 +269,7 @@ public class BoardTests(World world)
     {
         var ada = await world.SignUpAsync();
         (await (await ada.PostAsync("/api/pages", ada.Draft(change).Form())).FaultsAsync()).Keys.ShouldContain(field);
-        (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+        (await ada.PagesAsync()).GetArrayLength().ShouldBe(0);
     }
 
     private static object Once(string start, int length) =>

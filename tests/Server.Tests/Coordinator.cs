@@ -37,6 +37,9 @@ public sealed class Coordinator(HttpClient http, string desk)
 
     public async Task<JsonElement> GetAsync(string path) => await Http.GetFromJsonAsync<JsonElement>(path);
 
+    /// <summary>The first run of the list of pages.</summary>
+    public async Task<JsonElement> PagesAsync() => (await GetAsync("/api/pages")).GetProperty("rows");
+
     /// <param name="key">The Idempotency-Key; null for none.</param>
     public Task<HttpResponseMessage> PostAsync(string path, object body, string? key = null) =>
         SendAsync(

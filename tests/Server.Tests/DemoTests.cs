@@ -66,12 +66,16 @@ public sealed class DemoTests : IAsyncLifetime
         (await guest.GetStringAsync("/brackwater/berth-3")).ShouldContain("Survey at berth 3");
         // What is booked is open to nobody else, and each guest has a private link.
         await using var scope = app.Services.CreateAsyncScope();
-        var booking = await scope
-            .ServiceProvider.GetRequiredService<LanternDb>()
-            .Bookings.IgnoreQueryFilters()
-            .FirstAsync(row => row.GuestEmail.EndsWith("@guests.example"));
+        var db = scope.ServiceProvider.GetRequiredService<LanternDb>();
+        var booked = db.Bookings.IgnoreQueryFilters().Where(row => row.GuestEmail.EndsWith("@guests.example"));
+        var booking = await booked.FirstAsync();
         var secret = scope.ServiceProvider.GetRequiredService<PrivateLinks>().Reveal(booking.ProtectedSecret);
         (await guest.GetAsync($"/api/public/bookings/{secret}")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        // Nothing was booked at a time to come, and each guest was told.
+        (await booked.CountAsync(row => row.BookedAt > Clock.GetCurrentInstant())).ShouldBe(0);
+        (await db.Messages.IgnoreQueryFilters().CountAsync(row => row.ToEmail.EndsWith("@guests.example"))).ShouldBe(
+            60
+        );
     }
 
     private async Task<(

@@ -142,7 +142,7 @@ public class DeskTests(World world)
         // A page wears its desk's picture until it has its own.
         var before = (await GuestAsync(ada, page)).GetProperty("banner").GetString();
         before.ShouldBe(desk.GetProperty("banner").GetString());
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         (await ada.UploadAsync(HttpMethod.Put, $"/api/pages/{id}/picture", Png(30, 30))).StatusCode.ShouldBe(
             HttpStatusCode.NoContent
         );
@@ -317,7 +317,7 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         (
             await world
                 .Guest()
@@ -364,7 +364,7 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         var text = (await ada.GetAsync($"/api/pages/{id}/text?days=2&zone=America/Halifax&language=de"))
             .GetProperty("text")
             .GetString()!;
@@ -381,7 +381,7 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync(draft => draft.BufferAfter = 25);
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         var copy = await (await ada.PostAsync($"/api/pages/{id}/copy", new { })).ReadAsync(HttpStatusCode.Created);
         (
             copy.GetProperty("state").GetString(),
@@ -411,7 +411,7 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         await ada.PublishAsync(draft => (draft.BufferAfter, draft.Durations) = (25, [45, 90]));
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         var file = await ada.Http.GetStringAsync($"/api/pages/{id}/export");
         file.ShouldNotContain(ada.HostId.ToString());
 
@@ -434,7 +434,7 @@ public class DeskTests(World world)
     {
         var ada = await world.SignUpAsync();
         await ada.PublishAsync();
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         var file = JsonNode.Parse(await ada.Http.GetStringAsync($"/api/pages/{id}/export"))!;
         var page = file["page"]!;
         page["title"] = " ";
@@ -457,7 +457,7 @@ public class DeskTests(World world)
         (await (await ImportAsync(ada, "no json")).FaultsAsync()).Keys.ShouldBe(["file"]);
         file["version"] = 9;
         (await (await ImportAsync(ada, file.ToJsonString())).FaultsAsync()).Keys.ShouldBe(["version"]);
-        (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(1);
+        (await ada.PagesAsync()).GetArrayLength().ShouldBe(1);
     }
 
     private static Task<HttpResponseMessage> ImportAsync(Coordinator who, string text) =>

@@ -90,7 +90,7 @@ public class EmailProofTests(World world)
         foreach (var beyond in new[] { "2031-01-01", "-9998-01-01" })
             (await (await LookAsync(beyond)).FaultsAsync()).Keys.ShouldBe(["week"]);
 
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         var looks = await ada.GetAsync($"/api/pages/{id}/looks");
         looks
             .GetProperty("weeks")

@@ -98,7 +98,7 @@ public partial class FirstAnswerTests(World world)
         Private(answer, html);
         html.ShouldNotContain("og:title");
 
-        var pageId = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var pageId = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         var personal = await (
             await ada.PostAsync(
                 $"/api/pages/{pageId}/personal-addresses",
@@ -128,7 +128,7 @@ public partial class FirstAnswerTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        var path = $"/api/pages/{(await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid()}";
+        var path = $"/api/pages/{(await ada.PagesAsync())[0].GetProperty("id").GetGuid()}";
         var moved = World.Unique("moved");
         await ada.PutAsync(path, new { version = 2, form = ada.Draft(draft => draft.Address = moved).Form() });
         await (await ada.PostAsync(path + "/publish", new { version = 3 })).ReadAsync(HttpStatusCode.OK);

@@ -101,9 +101,7 @@ public sealed class FuzzTests
         await Task.WhenAll(Untouched.Select(async path => (await one.GetAsync(path)).ToString()));
 
     private static async Task<IEnumerable<string>> AddressesAsync(Coordinator one) =>
-        (await one.GetAsync("/api/pages"))
-            .EnumerateArray()
-            .Select(page => page.GetProperty("path").GetString()!.Split('/')[^1]);
+        (await one.PagesAsync()).EnumerateArray().Select(page => page.GetProperty("path").GetString()!.Split('/')[^1]);
 
     private static IEnumerable<string> IdsIn(string text) =>
         System

@@ -87,7 +87,7 @@ public class KeptOpeningsTests
     private static async Task<(string Address, Guid Id)> PublishedAsync(Coordinator ada, Action<PageDraft> change)
     {
         var address = await ada.PublishAsync(change);
-        var id = (await ada.GetAsync("/api/pages"))
+        var id = (await ada.PagesAsync())
             .EnumerateArray()
             .Single(page => page.GetProperty("path").GetString()!.EndsWith("/" + address, StringComparison.Ordinal))
             .GetProperty("id")

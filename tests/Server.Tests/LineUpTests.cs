@@ -303,7 +303,7 @@ public class LineUpTests(World world)
         var (ada, _) = await TeamAsync(1);
         var page = await ada.PublishAsync();
         await world.Guest().BookAsync(ada.Desk, page, Nine);
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         var capped = ada.Draft(draft => draft.DailyCap = 1).Times();
 
         async Task<int> TuesdayAsync(Guid? pageId)
@@ -362,7 +362,7 @@ public class LineUpTests(World world)
             (await world.Guest().BookAsync(ada.Desk, page, start, oneMore: true)).StatusCode.ShouldBe(
                 HttpStatusCode.Created
             );
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
 
         foreach (
             var (from, to, duration) in new[] { ("2026-12-07", "2026-12-20", 30), ("2026-12-09", "2026-12-09", 60) }

@@ -37,7 +37,7 @@ public class LinkTests(World world)
             .GetString()
             .ShouldBe("ottilie@wren-charters.example");
         // Nothing of a link is a page of a desk.
-        (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+        (await ada.PagesAsync()).GetArrayLength().ShouldBe(0);
         (await guest.GetAsync($"/api/public/desks/{ada.Desk}/pages/~{id}")).StatusCode.ShouldBe(
             HttpStatusCode.NotFound
         );

@@ -231,12 +231,13 @@ public sealed class OwnCalendarTests(World world)
             "2026-12-08T09:30:00Z",
             "2026-12-08T10:30:00Z",
         ]);
-        var views = await ada.GetAsync("/api/pages");
-        views
-            .EnumerateArray()
-            .ShouldAllBe(page =>
-                page.GetProperty("form").GetProperty("times").GetProperty("calendars").GetArrayLength() == 0
-            );
+        foreach (var row in (await ada.PagesAsync()).EnumerateArray())
+            (await ada.GetAsync($"/api/pages/{row.GetProperty("id").GetGuid()}"))
+                .GetProperty("form")
+                .GetProperty("times")
+                .GetProperty("calendars")
+                .GetArrayLength()
+                .ShouldBe(0);
     }
 
     [Fact]

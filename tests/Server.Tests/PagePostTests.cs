@@ -145,7 +145,7 @@ public sealed class PagePostTests : IAsyncLifetime
         (await TryAsync(PagePost.Usual with { Links = [new PostLink("Here", "javascript:alert(1)")] })).Keys.ShouldBe([
             "post.links[0].address",
         ]);
-        (await Scene.Ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+        (await Scene.Ada.PagesAsync()).GetArrayLength().ShouldBe(0);
     }
 
     [Fact]

@@ -22,7 +22,7 @@ public class PageTests(World world)
         tuesday.GetProperty("date").GetString().ShouldBe("2026-12-08");
         tuesday.GetProperty("openings")[0].GetProperty("fromMinute").GetInt32().ShouldBe(9 * 60);
         tuesday.GetProperty("openings")[0].GetProperty("toMinute").GetInt32().ShouldBe(9 * 60 + 30);
-        (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+        (await ada.PagesAsync()).GetArrayLength().ShouldBe(0);
     }
 
     [Fact]
@@ -334,6 +334,6 @@ public class PageTests(World world)
     {
         var ada = await world.SignUpAsync();
         (await (await ada.PostAsync("/api/pages", ada.Draft(change).Form())).FaultsAsync()).Keys.ShouldContain(field);
-        (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+        (await ada.PagesAsync()).GetArrayLength().ShouldBe(0);
     }
 }

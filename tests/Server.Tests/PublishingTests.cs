@@ -193,7 +193,7 @@ public class PublishingTests(World world)
         var address = await ada.PublishAsync(page =>
             (page.Blocks, page.StepFrom) = (Blocks("2026-12-08T09:00:00"), "open")
         );
-        var path = $"/api/pages/{(await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid()}";
+        var path = $"/api/pages/{(await ada.PagesAsync())[0].GetProperty("id").GetGuid()}";
         await (
             await ada.PutAsync(
                 path,
@@ -258,7 +258,7 @@ public class PublishingTests(World world)
             },
         };
         var address = await ada.PublishAsync(page => (page.Blocks, page.StepFrom) = (blocks, "open"));
-        var path = $"/api/pages/{(await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid()}";
+        var path = $"/api/pages/{(await ada.PagesAsync())[0].GetProperty("id").GetGuid()}";
         await (
             await ada.PutAsync(path, new { version = 2, form = ada.Draft(page => page.Address = address).Form() })
         ).ReadAsync(HttpStatusCode.OK);
@@ -328,6 +328,6 @@ public class PublishingTests(World world)
     {
         var ada = await world.SignUpAsync();
         var address = await ada.PublishAsync();
-        return (ada, $"/api/pages/{(await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid()}", address);
+        return (ada, $"/api/pages/{(await ada.PagesAsync())[0].GetProperty("id").GetGuid()}", address);
     }
 }

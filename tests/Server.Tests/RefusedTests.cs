@@ -88,7 +88,7 @@ public sealed class RefusedTests(World world)
         var ada = await world.SignUpAsync();
         var address = await ada.PublishAsync();
         var made = await (await world.Guest().BookAsync(ada.Desk, address, Nine)).ReadAsync(HttpStatusCode.Created);
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         await (await ada.PostAsync($"/api/pages/{id}/unpublish", new { version = 2 })).ReadAsync(HttpStatusCode.OK);
 
         var path = "/api/public" + made.GetProperty("path").GetString()!.Replace("/booking/", "/bookings/");

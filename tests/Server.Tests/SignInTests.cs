@@ -44,7 +44,7 @@ public class SignInTests(World world)
             .GetProperty("type")
             .GetString()
             .ShouldBe("urn:loose-lantern:token");
-        (await ada.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+        (await ada.PagesAsync()).GetArrayLength().ShouldBe(0);
     }
 
     [Fact]

@@ -380,7 +380,7 @@ public class SupplyTests(World world)
         (await world.Guest().BookAsync(ada.Desk, address, "2026-12-08T08:00:00Z")).StatusCode.ShouldBe(
             HttpStatusCode.Created
         );
-        var id = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         (await ada.GetAsync($"/api/pages/{id}/supply"))
             .GetProperty("turns")[0][0]
             .GetProperty("sessions")
@@ -398,7 +398,7 @@ public class SupplyTests(World world)
                 [scene.Owner.HostId, bo.HostId],
             ]
         );
-        var id = (await scene.Owner.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var id = (await scene.Owner.PagesAsync())[0].GetProperty("id").GetGuid();
         async Task<string> TurnsAsync() =>
             string.Join(
                 ' ',

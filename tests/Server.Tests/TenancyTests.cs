@@ -15,7 +15,7 @@ public class TenancyTests(World world)
     {
         var ada = await world.SignUpAsync();
         var address = await ada.PublishAsync();
-        var page = (await ada.GetAsync("/api/pages"))[0];
+        var page = (await ada.PagesAsync())[0];
         var id = page.GetProperty("id").GetGuid();
         var calendar = await (await ada.JoinCalendarAsync("BEGIN:VCALENDAR\nEND:VCALENDAR\n")).ReadAsync(
             HttpStatusCode.Created
@@ -25,7 +25,7 @@ public class TenancyTests(World world)
         );
         var eve = await world.SignUpAsync();
 
-        (await eve.GetAsync("/api/pages")).GetArrayLength().ShouldBe(0);
+        (await eve.PagesAsync()).GetArrayLength().ShouldBe(0);
         (await eve.GetAsync("/api/calendars"))
             .EnumerateArray()
             .Select(row => row.GetProperty("kind").GetString())
@@ -78,7 +78,7 @@ public class TenancyTests(World world)
         var ada = scene.Owner;
         var written = await scene.DeletedEventAsync(ada);
         var booking = (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
-        var page = (await ada.GetAsync("/api/pages"))[0].GetProperty("id").GetGuid();
+        var page = (await ada.PagesAsync())[0].GetProperty("id").GetGuid();
         var message = (await ada.GetAsync("/api/post")).GetProperty("rows")[0].GetProperty("id").GetGuid();
         var calendars = (await ada.GetAsync("/api/calendars"))
             .EnumerateArray()

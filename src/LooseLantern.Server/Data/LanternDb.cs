@@ -184,6 +184,7 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
     {
         base.OnModelCreating(builder);
         builder.HasPostgresExtension("btree_gist");
+        builder.HasPostgresExtension("pg_trgm");
 
         builder.Entity<Workspace>().HasQueryFilter(workspace => workspace.Id == AtHand);
         AsJson(builder.Entity<Workspace>().Property(row => row.Usual));
@@ -378,7 +379,13 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
             message.HasIndex(row => new { row.BookingId, row.ToEmail }).HasFilter("state = 'Due'");
             message.HasIndex(row => row.DueAt).HasFilter("state = 'Gathered'");
             message.HasIndex(row => row.BookingId);
-            message.HasIndex(row => new { row.WorkspaceId, row.WrittenAt });
+            message.HasIndex(row => new
+            {
+                row.WorkspaceId,
+                row.WrittenAt,
+                row.Id,
+            });
+            message.HasIndex(row => new { row.WorkspaceId, row.DueAt }).HasFilter("state IN ('Due', 'Failed')");
             message.HasIndex(row => row.LetOutAt).HasFilter("let_out_at IS NOT NULL");
         });
         Filter<TellingRow>(builder).ToTable("tellings").HasIndex(row => row.PageId);
@@ -473,6 +480,16 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
             link.Ignore(row => row.Course);
             // Asked across workspaces by who looks whether anything is left.
             link.HasIndex(row => row.CheckDueAt);
+            // What waits, and what stands otherwise than most, which are over.
+            link.HasIndex(row => new { row.WorkspaceId, row.EndsAt });
+            link.HasIndex(row => new { row.WorkspaceId, row.State });
+            link.HasIndex(row => new { row.WorkspaceId, row.StateThen });
+            link.HasIndex(row => new
+            {
+                row.WorkspaceId,
+                row.MadeAt,
+                row.Id,
+            });
             AsJsonList(link.Property(row => row.Guests));
             AsJsonList(link.Property(row => row.Suits));
             AsJson(link.Property(row => row.Text));

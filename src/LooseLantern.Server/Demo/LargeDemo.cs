@@ -70,9 +70,10 @@ public static class LargeDemo
             CREATE TEMP TABLE large_pages (n int PRIMARY KEY, id uuid, seat uuid) ON COMMIT DROP;
             CREATE TEMP TABLE large_base (page uuid, seat uuid, host uuid) ON COMMIT DROP;
             CREATE TEMP TABLE large_bookings
-                (n int PRIMARY KEY, id uuid, session uuid, host uuid, page uuid, guest text, start timestamptz) ON COMMIT DROP;
+                (n int PRIMARY KEY, id uuid, session uuid, host uuid, page uuid, guest text, start timestamptz, booked timestamptz)
+                ON COMMIT DROP;
             CREATE TEMP TABLE large_links
-                (n int PRIMARY KEY, id uuid, is_out boolean, made timestamptz, ends date, model uuid) ON COMMIT DROP;
+                (n int PRIMARY KEY, id uuid, is_out boolean, made timestamptz, ends date, guest text, model uuid) ON COMMIT DROP;
             CREATE TEMP TABLE large_link_seats (link uuid, model uuid, id uuid) ON COMMIT DROP
             """,
             ct
@@ -185,11 +186,16 @@ public static class LargeDemo
                 (ARRAY['Ottilie', 'Jasper', 'Tilda', 'Osric', 'Imke', 'Fergal', 'Esme', 'Lucius', 'Aksel', 'Eskil', 'Wren'])[1 + k % 11]
                     || ' ' || (ARRAY['Holloway', 'Pellow', 'Ferrow', 'Sandvig', 'Tornby', 'Ronne', 'Mulhearn'])[1 + k / 11 % 7] AS guest,
                 ((({now} AT TIME ZONE 'Europe/Copenhagen')::date - 540 + k / {size.Hosts} * 3)
-                    + make_time(8 + host.n % 8, 0, 0)) AT TIME ZONE 'Europe/Copenhagen' AS start
+                    + make_time(8 + host.n % 8, 0, 0)) AT TIME ZONE 'Europe/Copenhagen' AS start, NULL AS booked
             FROM generate_series(0, {size.Bookings} - 1) AS k
             JOIN large_hosts AS host ON host.n = k % {size.Hosts}
             JOIN large_pages AS page ON page.n = host.n % {size.Pages}
             """,
+            ct
+        );
+        // Two weeks ahead, but nobody has booked yet what is booked tomorrow.
+        await db.Database.ExecuteSqlAsync(
+            $"UPDATE large_bookings SET booked = least(start - interval '14 days', {now} - n % 500 * interval '1 hour')",
             ct
         );
         await db.Database.ExecuteSqlAsync(
@@ -203,7 +209,7 @@ public static class LargeDemo
         await db.Database.ExecuteSqlAsync(
             $"""
             INSERT INTO session_hosts (session_id, host_id, workspace_id, seat, assigned_at)
-            SELECT session, host, pages.workspace_id, 0, start - interval '14 days' FROM large_bookings JOIN pages ON pages.id = page
+            SELECT session, host, pages.workspace_id, 0, booked FROM large_bookings JOIN pages ON pages.id = page
             """,
             ct
         );
@@ -226,7 +232,7 @@ public static class LargeDemo
                     WHERE one.cancelled_at IS NULL AND one.waits_until IS NULL AND one.wish_start IS NULL ORDER BY one.id LIMIT 1) AS model,
                 LATERAL jsonb_populate_record(model.one, jsonb_build_object('id', large.id, 'session_id', large.session,
                     'guest_name', guest, 'guest_email', lower(replace(guest, ' ', '.')) || '.' || large.n || '@guests.example',
-                    'booker_name', '', 'booker_email', '', 'booked_at', start - interval '14 days',
+                    'booker_name', '', 'booker_email', '', 'booked_at', booked,
                     'secret_hash', secret.hash, 'protected_secret', secret.protected, 'answer_secret_hash', NULL,
                     'protected_answer_secret', NULL, 'reply_secret_hash', secret.reply_hash, 'protected_reply_secret', secret.reply_protected)) AS made
             """,
@@ -237,11 +243,11 @@ public static class LargeDemo
             INSERT INTO messages SELECT made.* FROM large_bookings AS large
                 CROSS JOIN LATERAL (
                     SELECT one FROM messages AS one JOIN pages ON pages.workspace_id = one.workspace_id JOIN large_base ON large_base.page = pages.id
-                    WHERE one.kind = 'BookedForGuest' AND one.state = 'Sent' ORDER BY one.id LIMIT 1) AS model,
+                    WHERE one.kind = 'BookedForGuest' ORDER BY one.id LIMIT 1) AS model,
                 LATERAL jsonb_populate_record(model.one, jsonb_build_object('id', gen_random_uuid(), 'booking_id', large.id,
-                    'person_id', NULL, 'to_name', guest, 'to_email', lower(replace(guest, ' ', '.')) || '.' || large.n || '@guests.example',
-                    'message_id', large.id || '@guests.example', 'written_at', start - interval '14 days',
-                    'due_at', start - interval '14 days', 'sent_at', start - interval '14 days',
+                    'person_id', NULL, 'state', 'Sent', 'held_back', NULL, 'fault', NULL, 'to_name', guest, 'to_email', lower(replace(guest, ' ', '.')) || '.' || large.n || '@guests.example',
+                    'message_id', large.id || '@guests.example', 'written_at', booked,
+                    'due_at', booked, 'sent_at', booked,
                     'subject', 'Survey: ' || to_char(start, 'FMDD Month YYYY'), 'html', '', 'calendar', NULL, 'calendar_method', NULL)) AS made
             """,
             ct
@@ -256,6 +262,8 @@ public static class LargeDemo
             SELECT n, gen_random_uuid() AS id, n % 20 = 0 AS is_out,
                 {now} - make_interval(days => 30 + n % 500) AS made,
                 ({now} AT TIME ZONE 'Europe/Copenhagen')::date + CASE WHEN n % 20 = 0 THEN 5 + n % 9 ELSE -1 - n % 500 END AS ends,
+                (ARRAY['Ottilie', 'Jasper', 'Tilda', 'Osric', 'Imke', 'Fergal', 'Esme', 'Lucius', 'Aksel', 'Eskil', 'Wren'])[1 + n % 11]
+                    || ' ' || (ARRAY['Holloway', 'Pellow', 'Ferrow', 'Sandvig', 'Tornby', 'Ronne', 'Mulhearn'])[1 + n / 11 % 7] AS guest,
                 (SELECT links.id FROM links JOIN pages ON pages.id = links.id
                     JOIN pages AS base ON base.workspace_id = links.workspace_id JOIN large_base ON large_base.page = base.id
                     WHERE links.state = 'Out' AND pages.state = 'Published' ORDER BY links.id LIMIT 1) AS model
@@ -298,6 +306,8 @@ public static class LargeDemo
             INSERT INTO links SELECT made.* FROM large_links AS large JOIN links AS example ON example.id = large.model
                 JOIN large_addresses AS address ON address.n = large.n,
                 LATERAL jsonb_populate_record(example, jsonb_build_object('id', large.id, 'secret_hash', address.hash,
+                    'guests', jsonb_build_array((example.guests->0) || jsonb_build_object('name', guest,
+                        'email', lower(replace(guest, ' ', '.')) || '.' || large.n || '@guests.example')),
                     'protected_secret', address.protected, 'made_at', made, 'out_at', made, 'given_at', made, 'ends_on', ends,
                     'ends_at', (ends + 1)::timestamp AT TIME ZONE 'Europe/Copenhagen',
                     'check_due_at', {now} + make_interval(days => CASE WHEN is_out THEN 1 ELSE 3650 END))) AS made

@@ -23,6 +23,7 @@ namespace LooseLantern.Server.Data.Migrations
                 .HasAnnotation("Relational:MaxIdentifierLength", 63);
 
             NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "btree_gist");
+            NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pg_trgm");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.ActingFor", b =>
@@ -284,6 +285,18 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_links_workspace_id");
+
+                    b.HasIndex("WorkspaceId", "EndsAt")
+                        .HasDatabaseName("ix_links_workspace_id_ends_at");
+
+                    b.HasIndex("WorkspaceId", "State")
+                        .HasDatabaseName("ix_links_workspace_id_state");
+
+                    b.HasIndex("WorkspaceId", "StateThen")
+                        .HasDatabaseName("ix_links_workspace_id_state_then");
+
+                    b.HasIndex("WorkspaceId", "MadeAt", "Id")
+                        .HasDatabaseName("ix_links_workspace_id_made_at_id");
 
                     b.ToTable("links", (string)null);
                 });
@@ -1571,8 +1584,12 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_messages_due_at_id")
                         .HasFilter("state = 'Due'");
 
-                    b.HasIndex("WorkspaceId", "WrittenAt")
-                        .HasDatabaseName("ix_messages_workspace_id_written_at");
+                    b.HasIndex("WorkspaceId", "DueAt")
+                        .HasDatabaseName("ix_messages_workspace_id_due_at")
+                        .HasFilter("state IN ('Due', 'Failed')");
+
+                    b.HasIndex("WorkspaceId", "WrittenAt", "Id")
+                        .HasDatabaseName("ix_messages_workspace_id_written_at_id");
 
                     b.ToTable("messages", (string)null);
                 });

@@ -183,13 +183,27 @@ public sealed class BoardDrawing(
         );
         var sessions = await db
             .Sessions.AsNoTracking()
-            .Include(session => session.Page)
-            .Include(session => session.Bookings)
-            .Include(session => session.Hosts)
+            .Where(session => session.Time.Overlaps(asRange) && session.Hosts.Any(host => ids.Contains(host.HostId)))
+            .Select(session => new
+            {
+                session.Id,
+                session.Time,
+                session.Page!.Title,
+                session.Page.Mark,
+                session.Page.Places,
+                Bookings = session
+                    .Bookings.OrderBy(booking => booking.BookedAt)
+                    .ThenBy(booking => booking.Id)
+                    .Select(booking => new { booking.Id, booking.GuestName })
+                    .ToList(),
+                Hosts = session.Hosts.Select(host => host.HostId).ToList(),
+            })
             .AsSplitQuery()
-            .Where(session => session.Time.Overlaps(asRange))
             .ToListAsync(ct);
         var outside = await answers.OfAsync(sessions.ConvertAll(session => session.Id), ct);
+        var booked = sessions
+            .SelectMany(session => session.Hosts, (session, host) => (session, host))
+            .ToLookup(pair => pair.host, pair => pair.session);
         foreach (var lane in lanes)
         {
             foreach (var hold in holds[lane.Host.Id])
@@ -200,23 +214,19 @@ public sealed class BoardDrawing(
                     heldFor.ContainsKey(hold.HolderId) ? "held for a link" : "a link or poll",
                     link: heldFor.ContainsKey(hold.HolderId) ? hold.HolderId : null
                 );
-            foreach (
-                var session in sessions.Where(session => session.Hosts.Exists(host => host.HostId == lane.Host.Id))
-            )
+            foreach (var session in booked[lane.Host.Id])
             {
-                var bookings = session.Bookings.OrderBy(booking => booking.BookedAt).ThenBy(booking => booking.Id);
-                var guests = string.Join(", ", bookings.Select(booking => booking.GuestName));
-                var isShared = session.Page!.Places > 1 || session.Bookings.Count > 1;
+                var isShared = session.Places > 1 || session.Bookings.Count > 1;
                 lane.Add(
                     BarKind.Booked,
                     session.Time.ToSpan(),
-                    guests,
-                    session.Page!.Title,
-                    mark: session.Page.Mark,
+                    string.Join(", ", session.Bookings.Select(booking => booking.GuestName)),
+                    session.Title,
+                    mark: session.Mark,
                     outside: outside[session.Id].FirstOrDefault(change => change.HostId == lane.Host.Id),
                     path: isShared
                         ? $"/work/bookings/session/{session.Id:D}"
-                        : bookings.Select(booking => $"/work/bookings/{booking.Id:D}").FirstOrDefault()
+                        : session.Bookings.Select(booking => $"/work/bookings/{booking.Id:D}").FirstOrDefault()
                 );
             }
         }
@@ -234,7 +244,17 @@ public sealed class BoardDrawing(
     {
         var hostIds = lanes.ConvertAll(lane => lane.Host.Id);
         var links = await db
-            .Links.AsNoTracking()
+            // Of all that are out only those that offer a time of the range.
+            .Links.FromSql(
+                $"""
+                SELECT l.* FROM links l JOIN pages p ON p.id = l.id
+                WHERE l.ends_at > {now} AND p.offer->'times'->>'by' = 'picked' AND EXISTS (
+                    SELECT 1 FROM jsonb_array_elements_text(p.offer->'times'->'picked') AS start
+                    WHERE CAST(start AS timestamptz) > {range.Start
+                    - Duration.FromDays(1)} AND CAST(start AS timestamptz) < {range.End})
+                """
+            )
+            .AsNoTracking()
             .Include(link => link.Page!)
                 .ThenInclude(page => page.Seats)
                     .ThenInclude(seat => seat.Hosts)
@@ -245,12 +265,10 @@ public sealed class BoardDrawing(
                     || link.State == LinkState.Opened
                     // Given out as text: whoever has them may answer at any moment.
                     || (link.State == LinkState.Draft && link.GivenAt != null)
-                )
-                && link.EndsAt > now
-                && link.Page!.Seats.Any(seat => seat.Hosts.Any(host => hostIds.Contains(host.HostId)))
+                ) && link.Page!.Seats.Any(seat => seat.Hosts.Any(host => hostIds.Contains(host.HostId)))
             )
             .ToListAsync(ct);
-        foreach (var link in links.Where(link => link.Page!.Offer!.Times.By == OfferBy.Picked))
+        foreach (var link in links)
         {
             var page = link.Page!;
             var hosts = page.Seats.SelectMany(seat => seat.Hosts).Select(host => host.HostId).ToHashSet();

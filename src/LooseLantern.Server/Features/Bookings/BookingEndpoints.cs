@@ -7,129 +7,43 @@ using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 
 namespace LooseLantern.Server.Features.Bookings;
 
 /// <param name="Word">Why, for the guest; may be empty.</param>
 public sealed record CancelForm(string Word = "");
 
-/// <param name="Total">How many appointments there are in all, of which Rows is one run; of the cancelled, how many
-/// bookings.</param>
-/// <param name="Rows">All bookings of a group session stand together.</param>
-public sealed record BookingList(Instant Now, int Total, IReadOnlyList<BookingRow> Rows);
-
 public static class BookingEndpoints
 {
-    private const int MostRows = 100;
-
     public static void MapBookings(this IEndpointRouteBuilder api)
     {
-        // Those that wait for an answer come first, then upcoming ones soonest first, past ones latest first; a session
-        // that is under way is still to come. A group session is one appointment, however many come to it.
         api.MapGet(
                 "/bookings",
                 async (
                     bool? past,
                     bool? cancelled,
                     string? search,
-                    int? skip,
+                    string? after,
+                    string? before,
                     int? take,
-                    LanternDb db,
-                    BookingRows whole,
-                    IClock clock,
+                    BookingLists lists,
                     CancellationToken ct
                 ) =>
-                {
-                    var now = clock.GetCurrentInstant();
-                    var (from, most) = (Math.Max(skip ?? 0, 0), Math.Clamp(take ?? 50, 1, MostRows));
-                    var bookings =
-                        cancelled == true
-                            ? db
-                                .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
-                                .AsNoTracking()
-                                .Where(row => row.CancelledAt != null)
-                            : db.Bookings.AsNoTracking();
-                    if (!string.IsNullOrWhiteSpace(search))
-                    {
-                        var like = Words.Containing(search);
-                        bookings = bookings.Where(row =>
-                            EF.Functions.ILike(row.GuestName, like, "\\")
-                            || EF.Functions.ILike(row.GuestEmail, like, "\\")
-                            || EF.Functions.ILike(row.BookerName, like, "\\")
-                            || EF.Functions.ILike(row.BookerEmail, like, "\\")
-                            || EF.Functions.ILike(row.Session!.Page!.Title, like, "\\")
-                        );
-                    }
-
-                    if (cancelled == true)
-                    {
-                        var ended = await BookingRows
-                            .Whole(
-                                bookings
-                                    .OrderByDescending(row => row.CancelledAt)
-                                    .ThenBy(row => row.Id)
-                                    .Skip(from)
-                                    .Take(most)
-                            )
-                            .ToListAsync(ct);
-                        return new BookingList(
-                            now,
-                            await bookings.CountAsync(ct),
-                            await whole.OfAsync(ended, false, now, ct)
-                        );
-                    }
-
-                    var sessions = db
-                        .Sessions.AsNoTracking()
-                        .Where(session => bookings.Any(row => row.SessionId == session.Id))
-                        .Where(session =>
-                            past == true ? session.Time.UpperBound <= now : session.Time.UpperBound > now
-                        );
-                    var ordered =
-                        past == true
-                            ? sessions.OrderByDescending(session => session.Time.LowerBound)
-                            : sessions
-                                .OrderByDescending(session =>
-                                    session.Bookings.Any(row =>
-                                        row.WaitsUntil != null
-                                        || row.WishStart != null
-                                        || row.Reply == GuestReply.Declined
-                                    )
-                                    || db.WrittenEvents.Any(written =>
-                                        written.SessionId == session.Id && written.Outside != OutsideChange.None
-                                    )
-                                )
-                                .ThenBy(session => session.Time.LowerBound);
-                    var ids = await ordered
-                        .ThenBy(session => session.Id)
-                        .Skip(from)
-                        .Take(most)
-                        .Select(session => session.Id)
-                        .ToListAsync(ct);
-                    var rows = await BookingRows
-                        .Whole(bookings.Where(row => ids.Contains(row.SessionId)))
-                        .ToListAsync(ct);
-                    var places = ids.Select((id, place) => (id, place))
-                        .ToDictionary(pair => pair.id, pair => pair.place);
-                    return new BookingList(
-                        now,
-                        await sessions.CountAsync(ct),
-                        await whole.OfAsync(
-                            [
-                                .. rows.OrderBy(row => places[row.SessionId])
-                                    .ThenBy(row => row.BookedAt)
-                                    .ThenBy(row => row.Id),
-                            ],
-                            past != true,
-                            now,
-                            ct
-                        )
-                    );
-                }
+                    await lists.ReadAsync(
+                        cancelled == true ? WhichBookings.Cancelled
+                            : past == true ? WhichBookings.Past
+                            : WhichBookings.ToCome,
+                        search,
+                        ListPlace.Of(after, before, take),
+                        ct
+                    )
             )
             .WithName("listBookings")
-            .WithTags("Bookings");
+            .WithTags("Bookings")
+            .WithDescription(
+                "Those that wait for an answer come first, then upcoming ones soonest first; past and cancelled ones latest first."
+            )
+            .ProducesValidationProblem();
 
         api.MapGet("/bookings/{id:guid}", (Guid id, BookingDetails details, CancellationToken ct) =>
                 details.OfAsync(id, ct)

@@ -7,6 +7,7 @@ public static class BookingsFeature
         services
             .AddSingleton<PrivateLinks>()
             .AddScoped<BookingRows>()
+            .AddScoped<BookingLists>()
             .AddScoped<BookingDetails>()
             .AddScoped<SessionDetails>()
             .AddScoped<SessionsToChange>()

@@ -27,6 +27,8 @@ public sealed record ListedPage(
 
 /// <param name="Intro">HTML that is safe to show.</param>
 /// <param name="Accent">#rrggbb, or empty.</param>
+/// <param name="Pages">One run of them, by title.</param>
+/// <param name="After">What the run after is asked by; null where this is the last.</param>
 public sealed record GuestDesk(
     string Workspace,
     string Name,
@@ -35,7 +37,8 @@ public sealed record GuestDesk(
     string Accent,
     string? Logo,
     string? Banner,
-    IReadOnlyList<ListedPage> Pages
+    IReadOnlyList<ListedPage> Pages,
+    string? After
 );
 
 /// <summary>A desk as guests see it: the pages that are meant to be seen, and no others.</summary>
@@ -46,8 +49,11 @@ public static class GuestDeskEndpoints
         var desks = open.MapGroup("/desks/{desk}").WithTags("Guests");
 
         desks
-            .MapGet("/", (string desk, GuestDeskViews views, CancellationToken ct) => views.OfAsync(desk, ct))
+            .MapGet("/", (string desk, string? after, GuestDeskViews views, CancellationToken ct) =>
+                views.OfAsync(desk, after, ct)
+            )
             .WithName("getGuestDesk")
+            .ProducesValidationProblem()
             .ProducesProblem(404);
 
         desks
@@ -116,23 +122,45 @@ public sealed class GuestDeskFinding(LanternDb db, Tenant tenant)
 }
 
 /// <summary>A desk as its guests see it.</summary>
-public sealed class GuestDeskViews(GuestDeskFinding finding, PageEditing editing, Pictures pictures, LanternDb db)
+public sealed class GuestDeskViews(
+    GuestDeskFinding finding,
+    PageEditing editing,
+    Pictures pictures,
+    LanternDb db,
+    Tenant tenant
+)
 {
-    /// <exception cref="Refusal">404 where no desk has the address.</exception>
-    public async Task<GuestDesk> OfAsync(string desk, CancellationToken ct)
+    /// <summary>As many as somebody looks through before they look for something.</summary>
+    private const int AtOnce = 30;
+
+    /// <param name="after">What a run told to ask the next one by; null for the first.</param>
+    /// <exception cref="Refusal">404 where no desk has the address, 400 for a place that was never told of.</exception>
+    public async Task<GuestDesk> OfAsync(string desk, string? after, CancellationToken ct)
     {
         var found = await finding.FindAsync(desk, ct);
+        var own = found.HostId is null
+            ? "p.desk_id = @desk"
+            : "p.id IN (SELECT s.page_id FROM seat_hosts h JOIN seats s ON s.id = h.seat_id WHERE h.host_id = @host)";
+        var all =
+            $"pages p WHERE p.workspace_id = @workspace AND p.offer IS NULL AND p.state = 'Published' AND p.details->'face'->>'isListed' = 'true' AND {own}";
+        var run = await ListRuns.ReadAsync(
+            db,
+            [new(all, "p.title", "p.id", Kind: ListKeyKind.Text)],
+            all,
+            new Dictionary<string, object>
+            {
+                ["workspace"] = tenant.WorkspaceId!.Value,
+                ["desk"] = found.Id,
+                ["host"] = found.HostId ?? Guid.Empty,
+            },
+            new ListPlace(after, null, AtOnce),
+            ct
+        );
         var pages = await editing
             .OfDesks()
             .AsNoTracking()
-            .Where(page => page.State == PageState.Published)
-            .Where(page =>
-                found.HostId == null
-                    ? page.DeskId == found.Id
-                    : page.Seats.Any(seat => seat.Hosts.Any(host => host.HostId == found.HostId))
-            )
-            .OrderBy(page => page.Title)
-            .ToListAsync(ct);
+            .Where(page => run.Ids.Contains(page.Id))
+            .ToDictionaryAsync(page => page.Id, ct);
         var (logo, banner) = await pictures.PathsAsync(found.Id, DeskEndpoints.PathOf(found.Address), ct);
         return new GuestDesk(
             await db.Workspaces.Select(row => row.Name).SingleAsync(ct),
@@ -142,7 +170,8 @@ public sealed class GuestDeskViews(GuestDeskFinding finding, PageEditing editing
             found.Accent,
             logo,
             banner,
-            [.. pages.Where(page => page.Details.Face.IsListed).Select(Listed)]
+            [.. run.Ids.Where(pages.ContainsKey).Select(id => Listed(pages[id]))],
+            run.After
         );
     }
 

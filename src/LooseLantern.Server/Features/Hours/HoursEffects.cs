@@ -4,6 +4,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
+using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -24,14 +25,39 @@ public sealed record PageEffect(
 );
 
 /// <summary>What other hours would do to the pages of those who have them, reckoned by computing both.</summary>
-public sealed class HoursEffects(LanternDb db, PageEditing pages, OpeningsInputs inputs)
+public sealed class HoursEffects(LanternDb db, Tenant tenant, PageEditing pages, OpeningsInputs inputs)
 {
     public const int Days = 28;
 
-    /// <summary>The titles of the pages on which the hours of a named set count.</summary>
-    public async Task<List<string>> TitlesOfAsync(Guid hoursId, CancellationToken ct) =>
-        // No more of them is read: a set may count on hundreds.
-        await PagesOf(hoursId).Select(page => page.Title).ToListAsync(ct);
+    /// <summary>
+    /// The titles of the pages on which the hours of each of these named sets count, by the set's id.
+    /// </summary>
+    public async Task<ILookup<Guid, string>> TitlesOfAsync(IReadOnlyCollection<Guid> hoursIds, CancellationToken ct)
+    {
+        // No more of pages is read: a set may count on hundreds. As PagesOf has it, for all sets at once.
+        var trip = new RoundTrip(db);
+        var rows = trip.Ask(
+            """
+            WITH own AS MATERIALIZED (
+                SELECT id, title, hours_id, hours_mode FROM pages WHERE workspace_id = @workspace AND offer IS NULL)
+            SELECT seated.hours_id, p.title, p.id FROM own p CROSS JOIN LATERAL (
+                -- Page by page: hosts have far more seats on links.
+                SELECT DISTINCT h.hours_id FROM seats s JOIN seat_hosts sh ON sh.seat_id = s.id JOIN hosts h ON h.id = sh.host_id
+                WHERE s.page_id = p.id AND h.hours_id = ANY(@hours)) AS seated
+            WHERE p.hours_mode <> 'Page'
+            UNION SELECT hours_id, title, id FROM own WHERE hours_id = ANY(@hours) AND hours_mode <> 'Hosts'
+            ORDER BY title, id
+            """,
+            new Dictionary<string, object>
+            {
+                ["workspace"] = tenant.WorkspaceId!.Value,
+                ["hours"] = hoursIds.ToArray(),
+            },
+            row => (Hours: row.GetGuid(0), Title: row.GetString(1))
+        );
+        await trip.RunAsync(ct);
+        return rows.Rows.ToLookup(row => row.Hours, row => row.Title);
+    }
 
     /// <summary>The pages on which the hours of a named set count, by title.</summary>
     private IQueryable<Page> PagesOf(Guid hoursId) =>

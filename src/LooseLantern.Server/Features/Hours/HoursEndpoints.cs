@@ -43,10 +43,8 @@ public static class HoursEndpoints
         hours
             .MapGet("/", async (HoursEditing editing, HoursEffects effects, LanternDb db, CancellationToken ct) =>
             {
-                var views = new List<HoursView>();
-                foreach (var row in await editing.Named().AsNoTracking().OrderBy(row => row.Name).ToListAsync(ct))
-                    views.Add(await ViewAsync(row, effects, db, ct));
-                return views;
+                var rows = await editing.Named().AsNoTracking().OrderBy(row => row.Name).ToListAsync(ct);
+                return await ViewsAsync(rows, effects, db, ct);
             })
             .WithName("listHours");
 
@@ -183,15 +181,32 @@ public static class HoursEndpoints
         HoursEffects effects,
         LanternDb db,
         CancellationToken ct
+    ) => (await ViewsAsync([row], effects, db, ct))[0];
+
+    private static async Task<List<HoursView>> ViewsAsync(
+        List<HoursRow> rows,
+        HoursEffects effects,
+        LanternDb db,
+        CancellationToken ct
     )
     {
-        var hosts = await db
-            .Hosts.AsNoTracking()
-            .Where(host => host.HoursId == row.Id && host.RetiredAt == null)
-            .OrderBy(host => host.Name)
-            .Select(host => new HoursUser(host.Id, host.Name, host.Zone))
-            .ToListAsync(ct);
-        var pages = await effects.TitlesOfAsync(row.Id, ct);
-        return new HoursView(row.Id, row.Version, row.Name, row.Document, hosts, pages);
+        var ids = rows.ConvertAll(row => row.Id);
+        var hosts = (
+            await db
+                .Hosts.AsNoTracking()
+                .Where(host => host.HoursId != null && ids.Contains(host.HoursId.Value) && host.RetiredAt == null)
+                .OrderBy(host => host.Name)
+                .Select(host => new { host.HoursId, User = new HoursUser(host.Id, host.Name, host.Zone) })
+                .ToListAsync(ct)
+        ).ToLookup(host => host.HoursId, host => host.User);
+        var pages = await effects.TitlesOfAsync(ids, ct);
+        return rows.ConvertAll(row => new HoursView(
+            row.Id,
+            row.Version,
+            row.Name,
+            row.Document,
+            [.. hosts[row.Id]],
+            [.. pages[row.Id]]
+        ));
     }
 }

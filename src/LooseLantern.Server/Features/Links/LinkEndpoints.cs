@@ -49,14 +49,15 @@ public static class LinkEndpoints
         links
             .MapGet(
                 "/",
-                async (string? state, string? search, int? skip, int? take, LinkViews views, CancellationToken ct) =>
-                    await views.ListAsync(
-                        StateOf(state),
-                        search,
-                        Math.Max(skip ?? 0, 0),
-                        Math.Clamp(take ?? 50, 1, MostRows),
-                        ct
-                    )
+                async (
+                    string? state,
+                    string? search,
+                    string? after,
+                    string? before,
+                    int? take,
+                    LinkViews views,
+                    CancellationToken ct
+                ) => await views.ListAsync(StateOf(state), search, ListPlace.Of(after, before, take, MostRows), ct)
             )
             .WithName("listLinks")
             .WithDescription("What waits longest comes first.")

@@ -1,7 +1,6 @@
 using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Pages;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -70,56 +69,76 @@ public sealed record LinkView(
 );
 
 /// <param name="Total">How many there are in all, of which Rows is one run.</param>
-public sealed record LinkList(Instant Now, int Total, IReadOnlyList<LinkRow> Rows);
+/// <param name="Before">What the run before is asked by; null where this is the first.</param>
+/// <param name="After">What the run after is asked by; null where this is the last.</param>
+public sealed record LinkList(Instant Now, int Total, IReadOnlyList<LinkRow> Rows, string? Before, string? After);
 
 /// <summary>Links as their screens have them, in a fixed number of queries.</summary>
 public sealed class LinkViews(
     LanternDb db,
-    PageEditing pages,
+    Tenancy.Tenant tenant,
     LinkAddresses addresses,
     Hosting.PublicAddress site,
     IClock clock
 )
 {
+    // Core told where each stands when it last changed; one that is over by now stands as it said of then.
+    private const string StateNow = "CASE WHEN l.ends_at <= @now THEN l.state_then ELSE l.state END";
+
     /// <summary>What waits longest first, then drafts, then what is over, latest first.</summary>
     /// <param name="state">Null for all.</param>
     /// <param name="search">In titles, guests, notes and what they were started from.</param>
-    public async Task<LinkList> ListAsync(LinkState? state, string? search, int skip, int take, CancellationToken ct)
+    /// <exception cref="Hosting.Refusal">400 for a place that was never told of.</exception>
+    public async Task<LinkList> ListAsync(LinkState? state, string? search, ListPlace place, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        // Core told where each stands when it last changed; one that is over by now stands as it said of then.
-        var found = db.LinksContaining(search ?? "")
-            .Select(link => new
-            {
-                link.Id,
-                link.MadeAt,
-                State = link.EndsAt <= now ? link.StateThen : link.State,
-                Since = link.AskedAgainAt ?? link.OutAt,
-            })
-            .Where(one => state == null || one.State == state);
-        var total = await found.CountAsync(ct);
-        var ids = await found
-            .OrderBy(one =>
-                one.State == LinkState.Out || one.State == LinkState.Opened ? 0
-                : one.State == LinkState.Draft ? 1
-                : one.State == LinkState.Booked ? 2
-                : one.State == LinkState.Ended ? 3
-                : 4
-            )
-            .ThenBy(one => one.State == LinkState.Out || one.State == LinkState.Opened ? one.Since : null)
-            .ThenByDescending(one => one.MadeAt)
-            .ThenBy(one => one.Id)
-            .Skip(skip)
-            .Take(take)
-            .Select(one => one.Id)
-            .ToListAsync(ct);
+        var (words, values) = LinkSearch.Containing(search ?? "");
+        var all = $"{(words.Length > 0 ? "found" : "links")} l WHERE l.workspace_id = @workspace";
+        if (state is { } asked)
+            all += $" AND {StateNow} = '{asked}'";
+        var run = await ListRuns.ReadAsync(
+            db,
+            [
+                // Nothing that is over waits.
+                new(
+                    $"{all} AND l.ends_at > @now AND l.state IN ('Out', 'Opened')",
+                    "coalesce(l.asked_again_at, l.out_at, l.made_at)",
+                    "l.id"
+                ),
+                .. new[] { LinkState.Draft, LinkState.Booked, LinkState.Ended, LinkState.Revoked }.Select(
+                    one => new ListBlock(
+                        $"{all} AND (l.state = '{one}' OR l.state_then = '{one}') AND {StateNow} = '{one}'",
+                        "l.made_at",
+                        "l.id",
+                        Latest: true
+                    )
+                ),
+            ],
+            all,
+            new Dictionary<string, object>(values) { ["workspace"] = tenant.WorkspaceId!.Value, ["now"] = now },
+            place,
+            ct,
+            words.Length == 0
+                ? null
+                : $"""
+                SELECT l.id, l.workspace_id, l.state, l.state_then, l.ends_at, l.asked_again_at, l.out_at, l.made_at
+                FROM links l WHERE l.workspace_id = @workspace{words}
+                """
+        );
         var links = await db
             .Links.Include(link => link.Wishes)
             .AsNoTracking()
-            .Where(link => ids.Contains(link.Id))
+            .Where(link => run.Ids.Contains(link.Id))
             .AsSplitQuery()
             .ToListAsync(ct);
-        return new LinkList(now, total, [.. (await OfAsync(links, ct)).OrderBy(row => ids.IndexOf(row.Id))]);
+        var rows = (await OfAsync(links, ct)).ToDictionary(row => row.Id);
+        return new LinkList(
+            now,
+            run.Total,
+            [.. run.Ids.Where(rows.ContainsKey).Select(id => rows[id])],
+            run.Before,
+            run.After
+        );
     }
 
     /// <param name="link">With its page, whole, and its wishes.</param>
@@ -171,30 +190,47 @@ public sealed class LinkViews(
     {
         var ids = links.Select(link => link.Id).ToList();
         var now = clock.GetCurrentInstant();
-        var whole = await pages
-            .Whole()
-            .AsNoTracking()
+        // Only what a row tells: whole pages have a dozen tables.
+        var told = await db
+            .Pages.AsNoTracking()
             .Where(page => ids.Contains(page.Id))
+            .Select(page => new
+            {
+                page.Id,
+                page.Title,
+                page.Zone,
+                Seats = page
+                    .Seats.OrderBy(seat => seat.Position)
+                    .Select(seat => seat.Hosts.OrderBy(host => host.Position).Select(host => host.Host!.Name).ToList())
+                    .ToList(),
+            })
+            .AsSplitQuery()
             .ToDictionaryAsync(page => page.Id, ct);
+        // By their sessions, of which a link has few: how many a page has is beyond guessing.
+        var sessions = await db
+            .Sessions.IgnoreQueryFilters([LanternDb.NotCancelled])
+            .Where(session => ids.Contains(session.PageId))
+            .Select(session => new
+            {
+                session.Id,
+                session.PageId,
+                session.Time,
+            })
+            .ToDictionaryAsync(session => session.Id, ct);
         var bookings = (
             await db
                 .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
                 .AsNoTracking()
-                .Where(booking => ids.Contains(booking.Session!.PageId))
+                .Where(booking => sessions.Keys.Contains(booking.SessionId))
                 .Select(booking => new
                 {
-                    booking.Session!.PageId,
-                    View = new LinkBookingView(
-                        booking.Id,
-                        booking.SessionId,
-                        booking.GuestName,
-                        booking.Session.Time.LowerBound,
-                        booking.Session.Time.UpperBound,
-                        booking.CancelledBy
-                    ),
+                    booking.Id,
+                    booking.SessionId,
+                    booking.GuestName,
+                    booking.CancelledBy,
                 })
                 .ToListAsync(ct)
-        ).ToLookup(row => row.PageId, row => row.View);
+        ).Select(booking => (booking, session: sessions[booking.SessionId])).ToLookup(row => row.session.PageId, row => new LinkBookingView(row.booking.Id, row.booking.SessionId, row.booking.GuestName, row.session.Time.LowerBound, row.session.Time.UpperBound, row.booking.CancelledBy));
         var held = await db
             .Commitments.Where(row => ids.Contains(row.HolderId) && row.HeldUntil > now)
             .GroupBy(row => row.HolderId)
@@ -208,7 +244,7 @@ public sealed class LinkViews(
         [
             .. links.Select(link =>
             {
-                var page = whole[link.Id];
+                var page = told[link.Id];
                 var own = bookings[link.Id].OrderBy(booking => booking.Start).ToList();
                 var course = link.Course;
                 return new LinkRow(
@@ -216,7 +252,7 @@ public sealed class LinkViews(
                     course.StateAt(now),
                     page.Title,
                     [.. link.Guests.Select(guest => guest.Name)],
-                    PageView.SeatNames(page),
+                    page.Seats,
                     link.MadeBy is { } maker ? names.GetValueOrDefault(maker, "") : "",
                     link.MadeAt,
                     link.OutAt,

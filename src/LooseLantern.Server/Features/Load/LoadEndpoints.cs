@@ -1,9 +1,11 @@
 using LooseLantern.Core;
 using LooseLantern.Core.Days;
+using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
@@ -32,15 +34,25 @@ public sealed record HostLoadView(
     IReadOnlyList<LoadWeek> Weeks
 );
 
-public sealed record LoadAnswer(LocalDate From, LocalDate To, IReadOnlyList<HostLoadView> Hosts);
+/// <param name="Total">How many hosts there are, of whom Hosts is one run, by name.</param>
+/// <param name="Before">What the run before is asked by; null where this is the first.</param>
+/// <param name="After">What the run after is asked by; null where this is the last.</param>
+public sealed record LoadAnswer(
+    LocalDate From,
+    LocalDate To,
+    int Total,
+    IReadOnlyList<HostLoadView> Hosts,
+    string? Before,
+    string? After
+);
 
 /// <summary>How much each host is booked, week by week.</summary>
-public sealed class LoadReckoning(LanternDb db, IClock clock)
+public sealed class LoadReckoning(LanternDb db, Tenant tenant, IClock clock)
 {
     public const int MostWeeks = 26;
 
     /// <param name="from">Any date of the first week; null for the week before this one.</param>
-    public async Task<LoadAnswer> ReckonAsync(LocalDate? from, int weeks, CancellationToken ct)
+    public async Task<LoadAnswer> ReckonAsync(LocalDate? from, int weeks, ListPlace place, CancellationToken ct)
     {
         if (weeks is < 1 or > MostWeeks)
             throw Refusal.Invalid("weeks", Phrase.Of("weeks-asked", ("most", MostWeeks)));
@@ -55,33 +67,48 @@ public sealed class LoadReckoning(LanternDb db, IClock clock)
             LocalDays.Start(zone, last.PlusDays(1)) + Duration.FromDays(1)
         ).ToRange();
 
-        var hosts = await db
+        const string all = "hosts h WHERE h.workspace_id = @workspace AND h.retired_at IS NULL";
+        var run = await ListRuns.ReadAsync(
+            db,
+            [new(all, "h.name", "h.id", Kind: ListKeyKind.Text)],
+            all,
+            new Dictionary<string, object> { ["workspace"] = tenant.WorkspaceId!.Value },
+            place,
+            ct
+        );
+        var found = await db
             .Hosts.AsNoTracking()
             .Include(host => host.Hours)
-            .Where(host => host.RetiredAt == null)
-            .OrderBy(host => host.Name)
-            .ToListAsync(ct);
+            .Where(host => run.Ids.Contains(host.Id))
+            .ToDictionaryAsync(host => host.Id, ct);
+        var hosts = run.Ids.Where(found.ContainsKey).Select(id => found[id]).ToList();
+        // By what each host's time is committed to, which is found by host and time.
         var sessions = (
             await db
-                .Sessions.AsNoTracking()
-                .Where(session => session.Time.Overlaps(range))
-                .SelectMany(session => session.Hosts, (session, host) => new { host.HostId, session.Time })
+                .Commitments.AsNoTracking()
+                .Where(row =>
+                    row.Kind == CommitmentKind.Booking && run.Ids.Contains(row.HostId) && row.Span.Overlaps(range)
+                )
+                .Select(row => new { row.HostId, row.Span })
                 .ToListAsync(ct)
-        ).ToLookup(row => row.HostId, row => row.Time.ToSpan());
+        ).ToLookup(row => row.HostId, row => row.Span.ToSpan());
         var wholeDays = (
             await db
                 .CalendarEntries.AsNoTracking()
-                .Where(entry => entry.WholeDay && entry.Span.Overlaps(range))
+                .Where(entry => entry.WholeDay && run.Ids.Contains(entry.HostId) && entry.Span.Overlaps(range))
                 .Where(AskedCalendars.IsUsuallyAsked)
                 .Where(AskedCalendars.Counts)
                 .Select(entry => new { entry.HostId, entry.Span })
                 .ToListAsync(ct)
         ).ToLookup(row => row.HostId, row => row.Span.ToSpan());
-        var weights = hosts.Where(host => host.Kind == HostKind.Person).Sum(host => host.Weight);
+        var weights = await db
+            .Hosts.Where(host => host.RetiredAt == null && host.Kind == HostKind.Person)
+            .SumAsync(host => host.Weight, ct);
 
         return new LoadAnswer(
             first,
             last,
+            run.Total,
             hosts.ConvertAll(host =>
             {
                 var own = DateTimeZoneProviders.Tzdb[host.Zone];
@@ -116,7 +143,9 @@ public sealed class LoadReckoning(LanternDb db, IClock clock)
                     perWeek.Sum(week => week.Away),
                     perWeek
                 );
-            })
+            }),
+            run.Before,
+            run.After
         );
     }
 
@@ -145,13 +174,24 @@ public sealed class LoadReckoning(LanternDb db, IClock clock)
 public static class LoadEndpoints
 {
     public static void MapLoad(this IEndpointRouteBuilder api) =>
-        api.MapGet("/load", async (string? from, int? weeks, LoadReckoning load, CancellationToken ct) =>
-            {
-                var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
-                if (first is { Success: false })
-                    throw Refusal.Invalid("from", "iso-date");
-                return await load.ReckonAsync(first?.Value, weeks ?? 6, ct);
-            })
+        api.MapGet(
+                "/load",
+                async (
+                    string? from,
+                    int? weeks,
+                    string? after,
+                    string? before,
+                    int? take,
+                    LoadReckoning load,
+                    CancellationToken ct
+                ) =>
+                {
+                    var first = from is null ? null : LocalDatePattern.Iso.Parse(from);
+                    if (first is { Success: false })
+                        throw Refusal.Invalid("from", "iso-date");
+                    return await load.ReckonAsync(first?.Value, weeks ?? 6, ListPlace.Of(after, before, take), ct);
+                }
+            )
             .WithName("getLoad")
             .WithTags("Team")
             .ProducesValidationProblem();

@@ -1,10 +1,10 @@
 using System.Text.Json;
+using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 
 namespace LooseLantern.Server.Features.Pages;
 
@@ -26,12 +26,34 @@ public static class PageEndpoints
         var pages = api.MapGroup("/pages").WithTags("Pages");
 
         pages
-            .MapGet("/", async (PageEditing editing, CancellationToken ct) =>
-                (await editing.OfDesks().AsNoTracking().OrderBy(page => page.Title).ToListAsync(ct)).ConvertAll(
-                    PageView.Of
-                )
+            .MapGet(
+                "/",
+                async (
+                    bool? archived,
+                    string? kind,
+                    string? search,
+                    string? after,
+                    string? before,
+                    int? take,
+                    PageLists lists,
+                    CancellationToken ct
+                ) => await lists.ReadAsync(archived == true, kind, search, ListPlace.Of(after, before, take), ct)
             )
-            .WithName("listPages");
+            .WithName("listPages")
+            .WithDescription("By desk and title; those that are archived only where they are asked for.")
+            .ProducesValidationProblem();
+
+        pages
+            .MapGet("/names", async (PageLists lists, CancellationToken ct) => await lists.NamesAsync(ct))
+            .WithName("listPageNames")
+            .WithDescription("What all pages are called that are not archived, to choose among them.");
+
+        pages
+            .MapGet("/of-host/{id:guid}", async (Guid id, PageLists lists, CancellationToken ct) =>
+                await lists.OfHostAsync(id, ct)
+            )
+            .WithName("getHostPages")
+            .WithDescription("The pages with office hours on which a host has a seat.");
 
         pages
             .MapGet("/{id:guid}", async (Guid id, PageEditing editing, CancellationToken ct) =>

@@ -10,6 +10,7 @@ public static class PagesFeature
     {
         services
             .AddScoped<PageEditing>()
+            .AddScoped<PageLists>()
             .AddScoped<PageFilling>()
             .AddSingleton<KeptPages>()
             .AddScoped<PageReading>()

@@ -25,10 +25,6 @@ public sealed record PostRow(
     MessageHold? HeldBack
 );
 
-/// <param name="Total">How many there are in all, of which Rows is one run.</param>
-/// <param name="IsSending">Whether a mail server is set; where none is, mail waits.</param>
-public sealed record PostList(Instant Now, int Total, bool IsSending, IReadOnlyList<PostRow> Rows);
-
 /// <summary>A message as its reader sees it, but for what only they may know.</summary>
 /// <param name="Calendar">The iCalendar part; null for a plain mail.</param>
 /// <param name="Files">Names of what goes along.</param>
@@ -43,62 +39,35 @@ public sealed record PostView(
 
 public static class PostEndpoints
 {
-    private const int MostRows = 100;
-
     public static void MapPost(this IEndpointRouteBuilder api)
     {
         var post = api.MapGroup("/post").WithTags("Post");
 
-        // What failed before all else, then the latest first, what is held back too; what waits for its hour comes
-        // last, and by itself it is listed as it falls due.
         post.MapGet(
                 "/",
                 async (
                     string? state,
                     string? search,
-                    int? skip,
+                    string? after,
+                    string? before,
                     int? take,
-                    LanternDb db,
                     Tellings tellings,
-                    PostSettings settings,
-                    IClock clock,
+                    PostLists lists,
                     CancellationToken ct
                 ) =>
                 {
                     await tellings.WriteAllAsync(null, ct);
                     MessageState? asked =
                         state is null ? null
-                        : Enum.TryParse<MessageState>(state, ignoreCase: true, out var one) ? one
+                        : Enum.TryParse<MessageState>(state, ignoreCase: true, out var one) && Enum.IsDefined(one) ? one
                         : throw Refusal.Invalid("state", "post-state");
-                    var messages = db.Messages.AsNoTracking().Where(row => asked == null || row.State == asked);
-                    if (!string.IsNullOrWhiteSpace(search))
-                    {
-                        var like = Words.Containing(search);
-                        messages = messages.Where(row =>
-                            EF.Functions.ILike(row.ToName, like, "\\")
-                            || EF.Functions.ILike(row.ToEmail, like, "\\")
-                            || EF.Functions.ILike(row.Subject, like, "\\")
-                        );
-                    }
-
-                    var total = await messages.CountAsync(ct);
-                    var now = clock.GetCurrentInstant();
-                    var ordered =
-                        asked == MessageState.Due
-                            ? messages.OrderBy(row => row.DueAt).ThenBy(row => row.Id)
-                            : messages
-                                .OrderByDescending(row => row.State == MessageState.Failed)
-                                .ThenBy(row => row.State == MessageState.Due && row.DueAt > now && row.HeldBack == null)
-                                .ThenByDescending(row => row.WrittenAt)
-                                .ThenBy(row => row.Id);
-                    var rows = await ordered
-                        .Skip(Math.Max(skip ?? 0, 0))
-                        .Take(Math.Clamp(take ?? 50, 1, MostRows))
-                        .ToListAsync(ct);
-                    return new PostList(now, total, settings.Host is not null, rows.ConvertAll(RowOf));
+                    return await lists.ReadAsync(asked, search, ListPlace.Of(after, before, take), ct);
                 }
             )
             .WithName("listPost")
+            .WithDescription(
+                "What failed before all else, then the latest first, what is held back too; what waits for its hour comes last, and by itself it is listed as it falls due."
+            )
             .ProducesValidationProblem();
 
         post.MapGet("/{id:guid}", async (Guid id, LanternDb db, InsertsInPost values, CancellationToken ct) =>

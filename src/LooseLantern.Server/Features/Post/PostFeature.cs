@@ -20,6 +20,7 @@ public static class PostFeature
             .AddScoped<PersonPost>()
             .AddScoped<PostWriting>()
             .AddScoped<Tellings>()
+            .AddScoped<PostLists>()
             .AddScoped<SessionWords>()
             .AddScoped<InsertsInPost>()
             .AddScoped<LettingOut>()

@@ -979,6 +979,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** @description Those that wait for an answer come first, then upcoming ones soonest first; past and cancelled ones latest first. */
         get: operations["listBookings"];
         put?: never;
         post?: never;
@@ -1785,9 +1786,44 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** @description By desk and title; those that are archived only where they are asked for. */
         get: operations["listPages"];
         put?: never;
         post: operations["createPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What all pages are called that are not archived, to choose among them. */
+        get: operations["listPageNames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/of-host/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The pages with office hours on which a host has a seat. */
+        get: operations["getHostPages"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2735,6 +2771,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** @description What failed before all else, then the latest first, what is held back too; what waits for its hour comes last, and by itself it is listed as it falls due. */
         get: operations["listPost"];
         put?: never;
         post?: never;
@@ -3055,6 +3092,10 @@ export interface components {
             total: number;
             /** @description All bookings of a group session stand together. */
             rows: components["schemas"]["BookingRow"][];
+            /** @description What the run before is asked by; null where this is the first. */
+            before: null | string;
+            /** @description What the run after is asked by; null where this is the last. */
+            after: null | string;
         };
         /** @description A booking in the coordinator's list. */
         BookingRow: {
@@ -3586,7 +3627,10 @@ export interface components {
             accent: string;
             logo: null | string;
             banner: null | string;
+            /** @description One run of them, by title. */
             pages: components["schemas"]["ListedPage"][];
+            /** @description What the run after is asked by; null where this is the last. */
+            after: null | string;
         };
         /** @description A host as guests see one. */
         GuestHost: {
@@ -3804,6 +3848,15 @@ export interface components {
             /** @description What it has to say. */
             text: string;
             since: null | components["schemas"]["Instant"];
+        };
+        /** @description On which pages with office hours a host has a seat. */
+        HostPages: {
+            /**
+             * Format: uuid
+             * @description The desk of a page that the host has a seat on; null where there is none.
+             */
+            deskId: null | string;
+            withBlocks: components["schemas"]["PageName"][];
         };
         HostSaved: {
             host: components["schemas"]["HostView"];
@@ -4106,6 +4159,10 @@ export interface components {
              */
             total: number;
             rows: components["schemas"]["LinkRow"][];
+            /** @description What the run before is asked by; null where this is the first. */
+            before: null | string;
+            /** @description What the run after is asked by; null where this is the last. */
+            after: null | string;
         };
         LinkReckoningAnswer: {
             supply: components["schemas"]["LinkSupplyAnswer"];
@@ -4300,7 +4357,16 @@ export interface components {
         LoadAnswer: {
             from: components["schemas"]["LocalDate"];
             to: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description How many hosts there are, of whom Hosts is one run, by name.
+             */
+            total: number;
             hosts: components["schemas"]["HostLoadView"][];
+            /** @description What the run before is asked by; null where this is the first. */
+            before: null | string;
+            /** @description What the run after is asked by; null where this is the last. */
+            after: null | string;
         };
         LoadWeek: {
             /** @description First date of the week. */
@@ -4670,6 +4736,33 @@ export interface components {
             questions?: null | components["schemas"]["Question"][];
             details?: null | components["schemas"]["PageDetails"];
         };
+        PageList: {
+            /**
+             * Format: int32
+             * @description How many there are in all, of which Rows is one run.
+             */
+            total: number;
+            rows: components["schemas"]["PageRow"][];
+            /** @description The sorts that any page is of. */
+            kinds: string[];
+            /**
+             * Format: int32
+             * @description How many are archived.
+             */
+            archived: number;
+            /** @description What the run before is asked by; null where this is the first. */
+            before: null | string;
+            /** @description What the run after is asked by; null where this is the last. */
+            after: null | string;
+        };
+        /** @description What a page is called, to choose among many. */
+        PageName: {
+            /** Format: uuid */
+            id: string;
+            state: components["schemas"]["PageState"];
+            path: string;
+            title: string;
+        };
         /** @description What the team calls a page. */
         PageNaming: {
             /** @description Among ourselves; empty for the title. */
@@ -4701,6 +4794,27 @@ export interface components {
             saysDirections?: boolean;
             /** @description Whether they bear the words that are read once it is booked. */
             saysAfterwards?: boolean;
+        };
+        /** @description A page in a list, as its editor has it: with what is not published yet. */
+        PageRow: {
+            /** Format: uuid */
+            id: string;
+            state: components["schemas"]["PageState"];
+            /** @description Where guests find it, from the root of the site. */
+            path: string;
+            title: string;
+            /** @description What the team calls it; empty where it goes by its title. */
+            name: string;
+            /** @description Which of the workspace's sorts of appointments it is; empty for none. */
+            kind: string;
+            /** Format: uuid */
+            deskId: string;
+            /** @description The names of each seat's hosts. */
+            seats: string[][];
+            /** @description In minutes. */
+            durations: number[];
+            /** @description Whether something of it waits to be published. */
+            hasDraft: boolean;
         };
         /** @enum {unknown} */
         PageState: "draft" | "published" | "archived";
@@ -4894,6 +5008,10 @@ export interface components {
             /** @description Whether a mail server is set; where none is, mail waits. */
             isSending: boolean;
             rows: components["schemas"]["PostRow"][];
+            /** @description What the run before is asked by; null where this is the first. */
+            before: null | string;
+            /** @description What the run after is asked by; null where this is the last. */
+            after: null | string;
         };
         PostRow: {
             /** Format: uuid */
@@ -5865,7 +5983,9 @@ export interface operations {
     };
     getGuestDesk: {
         parameters: {
-            query?: never;
+            query?: {
+                after?: string;
+            };
             header?: never;
             path: {
                 desk: string;
@@ -5881,6 +6001,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GuestDesk"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -7546,6 +7675,9 @@ export interface operations {
             query?: {
                 from?: string;
                 weeks?: number;
+                after?: string;
+                before?: string;
+                take?: number;
             };
             header?: never;
             path?: never;
@@ -7901,7 +8033,8 @@ export interface operations {
                 past?: boolean;
                 cancelled?: boolean;
                 search?: string;
-                skip?: number;
+                after?: string;
+                before?: string;
                 take?: number;
             };
             header?: never;
@@ -7917,6 +8050,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BookingList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
         };
@@ -10406,7 +10548,14 @@ export interface operations {
     };
     listPages: {
         parameters: {
-            query?: never;
+            query?: {
+                archived?: boolean;
+                kind?: string;
+                search?: string;
+                after?: string;
+                before?: string;
+                take?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10419,7 +10568,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PageView"][];
+                    "application/json": components["schemas"]["PageList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
         };
@@ -10453,6 +10611,48 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    listPageNames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageName"][];
+                };
+            };
+        };
+    };
+    getHostPages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HostPages"];
                 };
             };
         };
@@ -11499,7 +11699,8 @@ export interface operations {
             query?: {
                 state?: string;
                 search?: string;
-                skip?: number;
+                after?: string;
+                before?: string;
                 take?: number;
             };
             header?: never;
@@ -13233,7 +13434,8 @@ export interface operations {
             query?: {
                 state?: string;
                 search?: string;
-                skip?: number;
+                after?: string;
+                before?: string;
                 take?: number;
             };
             header?: never;

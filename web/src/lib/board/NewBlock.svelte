@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { Input, Select } from 'flowbite-svelte';
   import { Temporal } from 'temporal-polyfill';
   import ActingForNote from '$lib/acting/ActingForNote.svelte';
@@ -23,7 +24,6 @@
     span: BoardSpan;
     host: Schemas['BoardHost'];
     desks: Schemas['DeskView'][];
-    pages: Schemas['PageView'][];
     usual: Schemas['UsualSettings'];
     /** The host as the team knows it, to say whose work it is. */
     acted: Schemas['HostView'] | undefined;
@@ -33,23 +33,17 @@
     onclose: () => void;
   }
 
-  let { board, span, host, desks, pages, usual, acted, own, onmade, onclose }: Props = $props();
+  let { board, span, host, desks, usual, acted, own, onmade, onclose }: Props = $props();
 
   // The form is made once for what was painted.
   // svelte-ignore state_referenced_locally
   const length = span.to - span.from;
-  // svelte-ignore state_referenced_locally
-  const others = pages.filter(
-    (page) => page.form.times.blocks !== null && page.form.times.lineUp.some((seat) => seat.hostIds.includes(host.id)),
-  );
+  // Which pages have office hours of theirs; asked as the dialog opens.
+  let others = $state.raw<Schemas['PageName'][]>([]);
   let pageId = $state('');
   let title = $state('');
   // svelte-ignore state_referenced_locally
-  let deskId = $state(
-    pages.find((page) => page.form.times.lineUp.some((seat) => seat.hostIds.includes(host.id)))?.form.deskId ??
-      desks[0]?.id ??
-      '',
-  );
+  let deskId = $state(desks[0]?.id ?? '');
   let offered = $state<'cut' | 'whole'>('cut');
   // svelte-ignore state_referenced_locally
   let minutes = $state(Math.min(usual.duration ?? 30, length));
@@ -61,6 +55,13 @@
     ends: 'until',
     until: Temporal.PlainDate.from(span.date).add({ weeks: 8 }).toString(),
     count: 10,
+  });
+  onMount(async () => {
+    // Without an answer it is for a new page, as it is for who has none.
+    const asked = await api.GET('/api/pages/of-host/{id}', { params: { path: { id: host.id } } });
+    others = asked.data?.withBlocks ?? [];
+    // Unless another was chosen meanwhile.
+    if (deskId === desks[0]?.id) deskId = asked.data?.deskId ?? deskId;
   });
   const costs = $derived(buffersCost(length, minutes, Math.max(usual.bufferBefore ?? 0, usual.bufferAfter ?? 0) || 10));
   const attempt = new Attempt();
@@ -100,8 +101,8 @@
   async function keep(publish: boolean): Promise<void> {
     if (lastDateMend(repeat, span.date) !== undefined) return;
     await attempt.run(async () => {
-      const known = others.find((page) => page.id === pageId);
-      if (known) {
+      if (pageId !== '') {
+        const known = await must(api.GET('/api/pages/{id}', { params: { path: { id: pageId } } }));
         const form = known.published ?? known.form;
         const list = [...(form.times.blocks?.list ?? []), block(form.times.zone)];
         await must(
@@ -140,10 +141,7 @@
           id="block-page"
           placeholder=""
           bind:value={pageId}
-          items={[
-            { value: '', name: 'a new page' },
-            ...others.map((page) => ({ value: page.id, name: page.form.title })),
-          ]}
+          items={[{ value: '', name: 'a new page' }, ...others.map((page) => ({ value: page.id, name: page.title }))]}
         />
       </Field>
     {/if}

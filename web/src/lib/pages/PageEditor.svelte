@@ -43,7 +43,7 @@
     desks: Schemas['DeskView'][];
     calendars: Schemas['CalendarView'][];
     /** All pages, to lead guests to. */
-    pages: Schemas['PageView'][];
+    pages: Schemas['PageName'][];
     me: Schemas['Me'];
     /** What words of its own can have filled in. */
     tokens: Schemas['TokenView'][];

@@ -5,7 +5,7 @@
   import { lineUpInWords } from './form';
   import { dayName, lengthOf } from '$lib/time/format';
 
-  let { page }: { page: Schemas['PageView'] } = $props();
+  let { page }: { page: Schemas['PageRow'] } = $props();
 
   // Counted after the list stands, and anew whenever the list is loaded again; until then the last count stays.
   let supply = $state.raw<Schemas['SupplyAnswer'] | undefined>(undefined);
@@ -32,18 +32,14 @@
     <a
       href="/work/pages/{page.id}"
       class="font-heading text-part font-semibold underline decoration-line-strong underline-offset-4 hover:decoration-ink"
-      >{page.form.details?.naming.name || page.form.title}</a
+      >{page.name || page.title}</a
     >
     <p class="truncate text-sm text-muted">
-      {page.path}{page.form.details?.naming.kind ? `, ${page.form.details.naming.kind}` : ''}{page.hasDraft
-        ? ', changes wait to be published'
-        : ''}
+      {page.path}{page.kind ? `, ${page.kind}` : ''}{page.hasDraft ? ', changes wait to be published' : ''}
     </p>
   </div>
   <p class="text-sm">
-    {lineUpInWords(page.seats)}<br /><span class="text-muted"
-      >{page.form.times.durations.map(lengthOf).join(' or ')}</span
-    >
+    {lineUpInWords(page.seats)}<br /><span class="text-muted">{page.durations.map(lengthOf).join(' or ')}</span>
   </p>
   <div class="flex items-end gap-3">
     <div class="flex h-7 items-end gap-[3px]" aria-hidden="true">

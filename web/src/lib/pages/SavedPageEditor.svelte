@@ -8,7 +8,7 @@
     hosts: Schemas['HostView'][];
     desks: Schemas['DeskView'][];
     calendars: Schemas['CalendarView'][];
-    pages: Schemas['PageView'][];
+    pages: Schemas['PageName'][];
     me: Schemas['Me'];
     tokens: Schemas['TokenView'][];
     record: Schemas['RecordLine'][];

@@ -9,7 +9,7 @@
   import TextButton from '$lib/ui/TextButton.svelte';
 
   /** @prop pages Where guests can be sent instead. */
-  let { editor, pages }: { editor: EditorState; pages: Schemas['PageView'][] } = $props();
+  let { editor, pages }: { editor: EditorState; pages: Schemas['PageName'][] } = $props();
 
   const MOST = 20;
   const details = $derived(editor.form.details ?? usualDetails());
@@ -190,7 +190,7 @@
     </div>
   {/each}
   <datalist id="screening-pages"
-    >{#each elsewhere as page (page.id)}<option value={page.path}>{page.form.title}</option>{/each}</datalist
+    >{#each elsewhere as page (page.id)}<option value={page.path}>{page.title}</option>{/each}</datalist
   >
   {#if questions.length > 0 && rules.length < MOST}<ActionButton
       class="py-1.5"

@@ -9,7 +9,7 @@ export async function loadSetting() {
     must(api.GET('/api/calendars')),
     must(api.GET('/api/usual')),
     must(api.GET('/api/post-tokens')),
-    must(api.GET('/api/pages')),
+    must(api.GET('/api/pages/names')),
   ]);
   return { hosts, desks, calendars, usual, tokens, pages };
 }

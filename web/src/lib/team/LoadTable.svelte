@@ -5,6 +5,8 @@
   import { must } from '$lib/api/problem';
   import { counted, dayMonth, lengthOf } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ListNav from '$lib/ui/ListNav.svelte';
+  import type { ListPlace } from '$lib/ui/listPlace';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
 
   let { load: current }: { load: Schemas['LoadAnswer'] } = $props();
@@ -16,12 +18,14 @@
   const problem = $derived(attempt.problem);
   const load = $derived(other ?? current);
 
-  async function move(by: number): Promise<void> {
-    const from = Temporal.PlainDate.from(load.from).add({ weeks: by }).toString();
+  async function read(from: string, place: ListPlace): Promise<void> {
     await attempt.run(async () => {
-      other = await must(api.GET('/api/load', { params: { query: { from, weeks: WEEKS } } }));
+      other = await must(api.GET('/api/load', { params: { query: { from, weeks: WEEKS, ...place } } }));
     });
   }
+
+  const move = (by: number): Promise<void> =>
+    read(Temporal.PlainDate.from(load.from).add({ weeks: by }).toString(), {});
 
   const weeks = $derived(load.hosts[0]?.weeks.map((week) => week.monday) ?? []);
   const most = $derived(Math.max(1, ...load.hosts.flatMap((host) => host.weeks.map((week) => week.sessions))));
@@ -93,4 +97,5 @@
       </tbody>
     </table>
   </div>
+  <ListNav label="More hosts" list={load} shown={load.hosts.length} onplace={(place) => void read(load.from, place)} />
 </section>

@@ -132,7 +132,7 @@ public sealed class FirstAnswers(
         CancellationToken ct
     )
     {
-        var desk = await desks.OfAsync(address, ct);
+        var desk = await desks.OfAsync(address, null, ct);
         return new FirstAnswer("desk", language)
         {
             Title = $"{desk.Name} – {desk.Workspace}",

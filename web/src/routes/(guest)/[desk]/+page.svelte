@@ -1,10 +1,15 @@
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { Attempt } from '$lib/api/Attempt.svelte';
+  import { guestApi } from '$lib/api/client';
+  import { must } from '$lib/api/problem';
   import { tellHeight } from '$lib/guest/frame';
   import { hostsInWords } from '$lib/guest/inWords';
   import PageHead from '$lib/guest/PageHead.svelte';
   import { placeWords } from '$lib/guest/place';
   import { lengthOf } from '$lib/time/format';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { say, sayList } from '$lib/words/say.svelte';
   import type { PageProps } from './$types';
 
@@ -12,7 +17,23 @@
 
   const { desk } = $derived(data);
 
+  // What was asked for beyond the first run of a desk's pages.
+  let asked = $state.raw<Pick<typeof data.desk, 'address' | 'pages' | 'after'> | undefined>(undefined);
+  const more = $derived(asked?.address === desk.address ? asked : undefined);
+  const pages = $derived([...desk.pages, ...(more?.pages ?? [])]);
+  const after = $derived(more ? more.after : desk.after);
+  const attempt = new Attempt();
+
   onMount(tellHeight);
+
+  async function showMore(): Promise<void> {
+    await attempt.run(async () => {
+      const query = { after: after ?? undefined };
+      const params = { path: { desk: desk.address }, query };
+      const { address, pages, after: next } = await must(guestApi.GET('/api/public/desks/{desk}', { params }));
+      asked = { address, pages: [...(more?.pages ?? []), ...pages], after: next };
+    });
+  }
 
   function about(page: (typeof desk.pages)[number]): string {
     const place = placeWords(page.placeKind, page.place);
@@ -45,7 +66,7 @@
     </p>
   {:else}
     <ul class="mt-6">
-      {#each desk.pages as page (page.path)}
+      {#each pages as page (page.path)}
         <li
           class="grid gap-x-6 gap-y-1 border-t border-line py-4 last:border-b md:grid-cols-[minmax(0,1fr)_auto] md:items-center"
         >
@@ -63,5 +84,9 @@
         </li>
       {/each}
     </ul>
+    {#if attempt.problem}<div class="mt-4"><ProblemNote problem={attempt.problem} /></div>{/if}
+    {#if after !== null}<div class="mt-5">
+        <ActionButton disabled={attempt.busy} onclick={() => void showMore()}>{say('desk.more')}</ActionButton>
+      </div>{/if}
   {/if}
 </main>

@@ -6,6 +6,7 @@
   import { BoardEditing } from '$lib/board/BoardEditing.svelte';
   import { waitingOn } from '$lib/board/bars';
   import { comingOf, piecesOf } from '$lib/board/blocks';
+  import { lanesIn, putLanes } from '$lib/board/lanes';
   import type { BoardSpan } from '$lib/board/pieces';
   import NewBlock from '$lib/board/NewBlock.svelte';
   import { askAnew } from '$lib/live/anew';
@@ -27,9 +28,9 @@
       .toString(),
   );
   const pieces = $derived(data.board && data.me.isCoordinator ? piecesOf(data.board) : []);
-  // Those chosen away since the board last came, so that quick presses don't undo one another.
-  let choosing = $state.raw<Set<string> | undefined>(undefined);
-  const hidden = $derived(choosing ?? data.hidden);
+  // Those chosen since the board last came, so that quick presses don't undo one another.
+  let choosing = $state.raw<string[] | undefined>(undefined);
+  const shown = $derived(choosing ?? data.shown);
   afterNavigate(() => (choosing = undefined));
   let painted = $state.raw<BoardSpan | undefined>(undefined);
   const paintedHost = $derived(data.board?.hosts.find((host) => host.id === painted?.hostId));
@@ -43,7 +44,7 @@
     weeks: number;
     together: string;
     beside: string;
-    hide: Iterable<string>;
+    lanes: string[];
   }
 
   function show(next: Partial<Shown>): void {
@@ -52,7 +53,7 @@
       weeks: data.weeks,
       together: data.together ?? '',
       beside: data.beside ?? '',
-      hide: hidden,
+      lanes: shown,
       ...next,
     };
     const query = new URLSearchParams();
@@ -60,7 +61,7 @@
     if (all.weeks !== 2) query.set('weeks', String(all.weeks));
     if (all.together !== '') query.set('together', all.together);
     if (all.beside !== '') query.set('beside', all.beside);
-    for (const id of all.hide) query.append('hide', id);
+    putLanes(query, data.hosts, all.lanes);
     void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
   }
 
@@ -68,21 +69,23 @@
     show({ from: Temporal.PlainDate.from(data.from).add({ weeks }).toString() });
   }
 
+  function choose(lanes: string[]): void {
+    choosing = lanes;
+    show({ lanes });
+  }
+
   function toggle(host: string): void {
-    const next = new Set(hidden);
-    if (!next.delete(host)) next.add(host);
-    choosing = next;
-    show({ hide: next });
+    choose(shown.includes(host) ? shown.filter((id) => id !== host) : [...shown, host]);
   }
 
   function isAlone(host: string): boolean {
-    return data.hosts.length > 1 && data.hosts.every((other) => hidden.has(other.id) === (other.id !== host));
+    return data.hosts.length > 1 && shown.length === 1 && shown[0] === host;
   }
 
-  /** One lane with one press, and everybody with the next. */
+  /** One lane with one press, and with the next everybody, or of many those it begins with. */
   function only(host: string): void {
-    choosing = new Set(isAlone(host) ? [] : data.hosts.map((other) => other.id).filter((id) => id !== host));
-    show({ hide: choosing });
+    if (!isAlone(host)) choose([host]);
+    else choose(lanesIn(new URLSearchParams(), data.hosts, data.me.hostId).shown);
   }
 
   function pick(key: string): void {
@@ -121,8 +124,8 @@
     aria-label="Whose lanes are shown"
     class="flex flex-wrap gap-2 max-md:w-full max-md:flex-nowrap max-md:overflow-x-auto max-md:p-1"
   >
-    {#each data.hosts as host (host.id)}
-      {@const isShown = !hidden.has(host.id)}
+    {#each data.isMany ? data.hosts.filter((host) => shown.includes(host.id)) : data.hosts as host (host.id)}
+      {@const isShown = shown.includes(host.id)}
       <span
         class="inline-flex shrink-0 overflow-hidden rounded-full border text-sm {isShown
           ? 'border-chosen bg-chosen text-on-chosen'
@@ -136,12 +139,28 @@
         ><button
           type="button"
           aria-label="{isAlone(host.id) ? 'all' : 'only'}{isAlone(host.id) ? '' : ` ${host.name}`}"
-          title={isAlone(host.id) ? 'Show everybody' : `Show only ${host.name}`}
+          title={isAlone(host.id) ? (data.isMany ? 'Show others too' : 'Show everybody') : `Show only ${host.name}`}
           class="min-h-8 border-l border-current/30 pr-2.5 pl-2 text-fine max-md:min-h-11"
           onclick={() => only(host.id)}>{isAlone(host.id) ? 'all' : 'only'}</button
         >
       </span>
     {/each}
+    {#if data.isMany}
+      <Select
+        aria-label="Show another host"
+        class="w-44"
+        classes={{ select: 'py-1' }}
+        placeholder=""
+        value=""
+        onchange={(event: Event & { currentTarget: HTMLSelectElement }) => {
+          if (event.currentTarget.value) choose([...shown, event.currentTarget.value]);
+        }}
+        items={[
+          { value: '', name: `another of ${data.hosts.length}` },
+          ...data.hosts.filter((host) => !shown.includes(host.id)).map((host) => ({ value: host.id, name: host.name })),
+        ]}
+      />
+    {/if}
   </div>
   <div class="ml-auto flex flex-wrap items-center gap-2 text-sm">
     <Select
@@ -228,7 +247,6 @@
     span={painted}
     host={paintedHost}
     desks={data.desks}
-    pages={data.pages}
     usual={data.usual.now}
     acted={data.hosts.find((host) => host.id === painted?.hostId)}
     own={data.me.hostId}

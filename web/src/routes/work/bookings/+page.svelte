@@ -8,6 +8,8 @@
   import BookingTable from '$lib/bookings/BookingTable.svelte';
   import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ListNav from '$lib/ui/ListNav.svelte';
+  import { putPlace, type ListPlace } from '$lib/ui/listPlace';
   import Segments from '$lib/ui/Segments.svelte';
   import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
   import type { PageProps } from './$types';
@@ -19,13 +21,13 @@
   const which = $derived<Which>(data.cancelled ? 'cancelled' : data.past ? 'past' : 'upcoming');
   let cancelling = $state.raw<Appointment | undefined>(undefined);
 
-  function show(next: { which?: Which; search?: string; skip?: number }): void {
+  function show(next: { which?: Which; search?: string; place?: ListPlace }): void {
     const query = new URLSearchParams();
-    const chosen = { which, search: search.text, skip: 0, ...next };
+    const chosen = { which, search: search.text, place: {} as ListPlace, ...next };
     if (chosen.which !== 'upcoming') query.set('when', chosen.which);
     search.text = chosen.search;
     if (chosen.search) query.set('search', chosen.search);
-    if (chosen.skip > 0) query.set('skip', String(chosen.skip));
+    putPlace(query, chosen.place);
     void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
   }
 </script>
@@ -82,18 +84,12 @@
     now={data.bookings.now}
     oncancel={(appointment) => (cancelling = appointment)}
   />
-  {#if data.bookings.total > data.atOnce}
-    <nav aria-label="More bookings" class="mt-3 flex items-center gap-3 text-muted">
-      <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}
-        >Before</ActionButton
-      >
-      {data.skip + 1} to {Math.min(data.skip + data.atOnce, data.bookings.total)} of {data.bookings.total}
-      <ActionButton
-        disabled={data.skip + data.atOnce >= data.bookings.total}
-        onclick={() => show({ skip: data.skip + data.atOnce })}>After</ActionButton
-      >
-    </nav>
-  {/if}
+  <ListNav
+    label="More bookings"
+    list={data.bookings}
+    shown={data.bookings.rows.length}
+    onplace={(place) => show({ place })}
+  />
 {/if}
 
 {#if cancelling}

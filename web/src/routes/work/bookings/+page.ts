@@ -1,9 +1,8 @@
 import { api } from '$lib/api/client';
 import { forScreen } from '$lib/api/loading';
 import { must } from '$lib/api/problem';
+import { placeIn } from '$lib/ui/listPlace';
 import type { PageLoad } from './$types';
-
-const AT_ONCE = 50;
 
 /** What is shown is in the address, so that it can be reloaded and sent on. */
 export const load: PageLoad = ({ url }) =>
@@ -11,14 +10,13 @@ export const load: PageLoad = ({ url }) =>
     const when = url.searchParams.get('when') ?? 'upcoming';
     const [past, cancelled] = [when === 'past', when === 'cancelled'];
     const search = url.searchParams.get('search') ?? '';
-    const skip = Math.max(0, Number(url.searchParams.get('skip') ?? '0') || 0);
-    const query = { past, cancelled, search: search || undefined, skip, take: AT_ONCE };
+    const place = placeIn(url.searchParams);
+    const query = { past, cancelled, search: search || undefined, ...place };
     return {
       past,
       cancelled,
       search,
-      skip,
-      atOnce: AT_ONCE,
+      place,
       bookings: await must(api.GET('/api/bookings', { params: { query } })),
     };
   });

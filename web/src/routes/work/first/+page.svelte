@@ -23,7 +23,7 @@
   const current = $derived(taken ?? steps.find((step) => !step.done)?.step);
   const own = $derived(data.hosts.find((host) => host.id === data.me.hostId));
   const hours = $derived(data.hours.find((one) => one.id === own?.hoursId));
-  const page = $derived(data.pages.find((one) => one.state === 'published'));
+  const page = $derived(data.pages.rows.find((one) => one.state === 'published'));
   const joined = $derived(data.calendars.filter((calendar) => calendar.kind !== 'builtIn').length);
   const titles: Record<Step, string> = {
     zone: 'Your clock',
@@ -35,7 +35,7 @@
     zone: `${cityOf(data.profile.zone)} time`,
     hours: hours ? weekInWords(hours.document.week) : 'always open',
     calendar: joined > 0 ? counted(joined, 'calendar joined', 'calendars joined') : 'none for now',
-    page: page ? page.form.title : '',
+    page: page ? page.title : '',
   });
 
   async function finish(step: Step): Promise<void> {

@@ -6,6 +6,8 @@
   import LinkLine from '$lib/links/LinkLine.svelte';
   import { askAnew } from '$lib/live/anew';
   import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ListNav from '$lib/ui/ListNav.svelte';
+  import { putPlace, type ListPlace } from '$lib/ui/listPlace';
   import Segments from '$lib/ui/Segments.svelte';
   import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
   import type { PageProps } from './$types';
@@ -26,13 +28,13 @@
 
   let asking = $state.raw<Schemas['LinkRow'] | undefined>(undefined);
 
-  function show(next: { state?: Which; search?: string; skip?: number }): void {
+  function show(next: { state?: Which; search?: string; place?: ListPlace }): void {
     const query = new URLSearchParams();
-    const chosen = { state: data.state ?? '', search: search.text, skip: 0, ...next };
+    const chosen = { state: data.state ?? '', search: search.text, place: {} as ListPlace, ...next };
     search.text = chosen.search;
     if (chosen.state !== '') query.set('state', chosen.state);
     if (chosen.search) query.set('search', chosen.search);
-    if (chosen.skip > 0) query.set('skip', String(chosen.skip));
+    putPlace(query, chosen.place);
     void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
   }
 </script>
@@ -84,18 +86,7 @@
         onask={() => (asking = row)}
       />{/each}
   </ul>
-  {#if data.links.total > data.atOnce}
-    <nav aria-label="More links" class="mt-3 flex items-center gap-3 text-muted">
-      <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}
-        >Before</ActionButton
-      >
-      {data.skip + 1} to {Math.min(data.skip + data.atOnce, data.links.total)} of {data.links.total}
-      <ActionButton
-        disabled={data.skip + data.atOnce >= data.links.total}
-        onclick={() => show({ skip: data.skip + data.atOnce })}>After</ActionButton
-      >
-    </nav>
-  {/if}
+  <ListNav label="More links" list={data.links} shown={data.links.rows.length} onplace={(place) => show({ place })} />
 {/if}
 
 {#if asking}

@@ -3,27 +3,38 @@
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
+  import { Input } from 'flowbite-svelte';
   import PageLine from '$lib/pages/PageLine.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import ListNav from '$lib/ui/ListNav.svelte';
+  import { putPlace, type ListPlace } from '$lib/ui/listPlace';
   import Segments from '$lib/ui/Segments.svelte';
+  import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
 
-  let kind = $state('');
-  const kinds = $derived(
-    data.me.kinds.filter((name) => data.pages.some((page) => page.form.details?.naming.kind === name)),
-  );
-  const shown = $derived(
-    data.pages.filter((page) => page.state !== 'archived' && (kind === '' || page.form.details?.naming.kind === kind)),
-  );
-  const archived = $derived(data.pages.filter((page) => page.state === 'archived'));
+  const search = new TypedSearch(() => data.search);
+  const kinds = $derived(data.me.kinds.filter((name) => data.pages.kinds.includes(name)));
   const byDesk = $derived(
     data.desks
-      .map((desk) => ({ desk, pages: shown.filter((page) => page.form.deskId === desk.id) }))
+      .map((desk) => ({ desk, pages: data.pages.rows.filter((page) => page.deskId === desk.id) }))
       .filter((group) => group.pages.length > 0),
   );
+  const isNarrowed = $derived(data.kind !== '' || data.search !== '');
+
+  function show(next: { kind?: string; search?: string; archived?: boolean; place?: ListPlace }): void {
+    const query = new URLSearchParams();
+    const chosen = { kind: data.kind, search: search.text, archived: data.archived, place: {}, ...next };
+    if (chosen.kind) query.set('kind', chosen.kind);
+    search.text = chosen.search;
+    if (chosen.search) query.set('search', chosen.search);
+    if (chosen.archived) query.set('archived', '');
+    putPlace(query, chosen.place);
+    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+  }
+
   const importing = new Attempt();
 
   async function take(input: HTMLInputElement): Promise<void> {
@@ -47,13 +58,22 @@
 
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
   <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
-    <h1 class="text-page">Pages</h1>
+    <h1 class="text-page">{data.archived ? 'Archived pages' : 'Pages'}</h1>
     {#if kinds.length > 0}<Segments
         label="Kind"
         options={[{ value: '', text: 'All' }, ...kinds.map((name) => ({ value: name, text: name }))]}
-        value={kind}
-        onchoose={(name) => (kind = name)}
+        value={data.kind}
+        onchoose={(name) => show({ kind: name })}
       />{/if}
+    {#if data.pages.total > 0 || isNarrowed}<div class="w-52">
+        <Input
+          type="search"
+          aria-label="Search by title"
+          placeholder="Title"
+          class="py-1.5"
+          bind:value={() => search.text, (typed) => show({ search: typed ?? '' })}
+        />
+      </div>{/if}
   </div>
   <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
     <a href="/work/desks" class="inline-flex min-h-9 items-center underline underline-offset-4">Desks</a>
@@ -83,7 +103,18 @@
   </div>
 {/if}
 
-{#if data.pages.length === 0}
+{#if data.pages.total === 0 && (isNarrowed || data.archived)}
+  <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
+    <h2 class="text-xl">
+      {data.search
+        ? `Nothing matches “${data.search}”`
+        : data.archived
+          ? 'Nothing is archived'
+          : 'No page of this kind'}
+    </h2>
+    <ActionButton class="mt-4" onclick={() => show({ kind: '', search: '', archived: false })}>Show all</ActionButton>
+  </div>
+{:else if data.pages.total === 0}
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
     <h2 class="text-xl">No page yet</h2>
     <p class="mt-1 mb-4 text-muted">
@@ -110,13 +141,17 @@
         </ul>
       </section>
     {/each}
-    {#if archived.length > 0}
-      <details>
-        <summary class="min-h-9 cursor-pointer">Archived ({archived.length})</summary>
-        <ul class="mt-1.5 overflow-hidden rounded-2xl border border-line bg-card">
-          {#each archived as page (page.id)}<PageLine {page} />{/each}
-        </ul>
-      </details>
-    {/if}
   </div>
+  <ListNav label="More pages" list={data.pages} shown={data.pages.rows.length} onplace={(place) => show({ place })} />
+{/if}
+{#if data.archived}
+  <p class="mt-5">
+    <a href="/work/pages" class="inline-flex min-h-9 items-center underline underline-offset-4">Pages in use</a>
+  </p>
+{:else if data.pages.archived > 0}
+  <p class="mt-5">
+    <a href="/work/pages?archived" class="inline-flex min-h-9 items-center underline underline-offset-4"
+      >Archived ({data.pages.archived})</a
+    >
+  </p>
 {/if}

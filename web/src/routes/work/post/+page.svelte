@@ -7,6 +7,8 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
+  import ListNav from '$lib/ui/ListNav.svelte';
+  import { putPlace, type ListPlace } from '$lib/ui/listPlace';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
@@ -15,17 +17,17 @@
   interface Shown {
     state: Schemas['MessageState'] | 'all';
     search: string;
-    skip: number;
+    place: ListPlace;
     message: string | undefined;
   }
 
   function show(next: Partial<Shown>): void {
-    const all: Shown = { state: data.state ?? 'all', search: search.text, skip: 0, message: undefined, ...next };
+    const all: Shown = { state: data.state ?? 'all', search: search.text, place: {}, message: undefined, ...next };
     const query = new URLSearchParams();
     if (all.state !== 'all') query.set('state', all.state);
     search.text = all.search;
     if (all.search) query.set('search', all.search);
-    if (all.skip > 0) query.set('skip', String(all.skip));
+    putPlace(query, all.place);
     if (all.message) query.set('message', all.message);
     void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
   }
@@ -80,26 +82,22 @@
             {row}
             zone={data.me.zone}
             isOpened={row.id === data.message?.row.id}
-            onopen={() => show({ skip: data.skip, message: row.id })}
+            onopen={() => show({ place: data.place, message: row.id })}
           />
         {/each}
       </ul>
-      {#if data.post.total > data.atOnce}
-        <nav aria-label="More post" class="mt-3 flex items-center gap-3 text-muted">
-          <ActionButton disabled={data.skip === 0} onclick={() => show({ skip: Math.max(0, data.skip - data.atOnce) })}
-            >Later</ActionButton
-          >
-          {data.skip + 1} to {Math.min(data.skip + data.atOnce, data.post.total)} of {data.post.total}
-          <ActionButton
-            disabled={data.skip + data.atOnce >= data.post.total}
-            onclick={() => show({ skip: data.skip + data.atOnce })}>Earlier</ActionButton
-          >
-        </nav>
-      {/if}
+      <ListNav
+        label="More post"
+        list={data.post}
+        shown={data.post.rows.length}
+        back="Later"
+        on="Earlier"
+        onplace={(place) => show({ place })}
+      />
     </div>
     {#if data.message}
       {#key data.message.row.id}
-        <MessageView message={data.message} zone={data.me.zone} onclose={() => show({ skip: data.skip })} />
+        <MessageView message={data.message} zone={data.me.zone} onclose={() => show({ place: data.place })} />
       {/key}
     {/if}
   </div>

@@ -1,9 +1,9 @@
 import { api, type Schemas } from '$lib/api/client';
 import { forScreen } from '$lib/api/loading';
 import { must } from '$lib/api/problem';
+import { placeIn } from '$lib/ui/listPlace';
 import type { PageLoad } from './$types';
 
-const AT_ONCE = 50;
 const STATES: readonly Schemas['MessageState'][] = ['due', 'sent', 'failed'];
 
 /** What is shown is in the address, so that it can be reloaded and sent on. */
@@ -11,12 +11,12 @@ export const load: PageLoad = ({ url }) =>
   forScreen(async () => {
     const state = STATES.find((each) => each === url.searchParams.get('state'));
     const search = url.searchParams.get('search') ?? '';
-    const skip = Math.max(0, Number(url.searchParams.get('skip') ?? '0') || 0);
+    const place = placeIn(url.searchParams);
     const opened = url.searchParams.get('message') ?? undefined;
-    const query = { ...(state ? { state } : {}), search: search || undefined, skip, take: AT_ONCE };
+    const query = { ...(state ? { state } : {}), search: search || undefined, ...place };
     const [post, message] = await Promise.all([
       must(api.GET('/api/post', { params: { query } })),
       opened ? must(api.GET('/api/post/{id}', { params: { path: { id: opened } } })) : Promise.resolve(undefined),
     ]);
-    return { state, search, skip, atOnce: AT_ONCE, post, message };
+    return { state, search, place, post, message };
   });

@@ -15,7 +15,8 @@ namespace LooseLantern.Server.Data.Migrations
         protected override void Up(MigrationBuilder migrationBuilder)
         {
             migrationBuilder.AlterDatabase()
-                .Annotation("Npgsql:PostgresExtension:btree_gist", ",,");
+                .Annotation("Npgsql:PostgresExtension:btree_gist", ",,")
+                .Annotation("Npgsql:PostgresExtension:pg_trgm", ",,");
 
             migrationBuilder.CreateTable(
                 name: "data_protection_keys",
@@ -1819,6 +1820,26 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_links_workspace_id_ends_at",
+                table: "links",
+                columns: new[] { "workspace_id", "ends_at" });
+
+            migrationBuilder.CreateIndex(
+                name: "ix_links_workspace_id_made_at_id",
+                table: "links",
+                columns: new[] { "workspace_id", "made_at", "id" });
+
+            migrationBuilder.CreateIndex(
+                name: "ix_links_workspace_id_state",
+                table: "links",
+                columns: new[] { "workspace_id", "state" });
+
+            migrationBuilder.CreateIndex(
+                name: "ix_links_workspace_id_state_then",
+                table: "links",
+                columns: new[] { "workspace_id", "state_then" });
+
+            migrationBuilder.CreateIndex(
                 name: "ix_looked_for_workspace_id",
                 table: "looked_for",
                 column: "workspace_id");
@@ -1858,9 +1879,15 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
-                name: "ix_messages_workspace_id_written_at",
+                name: "ix_messages_workspace_id_due_at",
                 table: "messages",
-                columns: new[] { "workspace_id", "written_at" });
+                columns: new[] { "workspace_id", "due_at" },
+                filter: "state IN ('Due', 'Failed')");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_messages_workspace_id_written_at_id",
+                table: "messages",
+                columns: new[] { "workspace_id", "written_at", "id" });
 
             migrationBuilder.CreateIndex(
                 name: "ix_page_editions_page_id_number",
@@ -2198,6 +2225,7 @@ namespace LooseLantern.Server.Data.Migrations
                 CREATE INDEX ix_bookings_guest ON bookings (workspace_id, upper(guest_email));
                 CREATE INDEX ix_bookings_booker ON bookings (workspace_id, upper(booker_email)) WHERE booker_email <> '';
                 """);
+            migrationBuilder.Sql(ListIndexes.Sql);
             migrationBuilder.Sql(FactChangeTriggers.Sql);
         }
 

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261130230305_Initial")]
+    [Migration("20261201042920_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -26,6 +26,7 @@ namespace LooseLantern.Server.Data.Migrations
                 .HasAnnotation("Relational:MaxIdentifierLength", 63);
 
             NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "btree_gist");
+            NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pg_trgm");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.ActingFor", b =>
@@ -287,6 +288,18 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_links_workspace_id");
+
+                    b.HasIndex("WorkspaceId", "EndsAt")
+                        .HasDatabaseName("ix_links_workspace_id_ends_at");
+
+                    b.HasIndex("WorkspaceId", "State")
+                        .HasDatabaseName("ix_links_workspace_id_state");
+
+                    b.HasIndex("WorkspaceId", "StateThen")
+                        .HasDatabaseName("ix_links_workspace_id_state_then");
+
+                    b.HasIndex("WorkspaceId", "MadeAt", "Id")
+                        .HasDatabaseName("ix_links_workspace_id_made_at_id");
 
                     b.ToTable("links", (string)null);
                 });
@@ -1574,8 +1587,12 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_messages_due_at_id")
                         .HasFilter("state = 'Due'");
 
-                    b.HasIndex("WorkspaceId", "WrittenAt")
-                        .HasDatabaseName("ix_messages_workspace_id_written_at");
+                    b.HasIndex("WorkspaceId", "DueAt")
+                        .HasDatabaseName("ix_messages_workspace_id_due_at")
+                        .HasFilter("state IN ('Due', 'Failed')");
+
+                    b.HasIndex("WorkspaceId", "WrittenAt", "Id")
+                        .HasDatabaseName("ix_messages_workspace_id_written_at_id");
 
                     b.ToTable("messages", (string)null);
                 });
