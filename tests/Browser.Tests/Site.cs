@@ -1,4 +1,5 @@
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Demo;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
@@ -48,6 +49,10 @@ public sealed class Site : IAsyncLifetime
             .Users.IgnoreQueryFilters()
             .ExecuteUpdateAsync(set => set.SetProperty(row => row.EmailProvenAt, (Instant?)null));
     }
+
+    /// <summary>Adds much more of everything to the demo.</summary>
+    internal Task FillAsync(LargeDemoSize size) =>
+        LargeDemo.FillOnceAsync(_app!.Services, size, TestContext.Current.CancellationToken);
 
     public async ValueTask DisposeAsync()
     {

@@ -20,8 +20,8 @@ public class RoundTripTests(World world)
         var one = await BookedAsync(trips, 1);
         var fifty = await BookedAsync(trips, 50);
         fifty.Count.ShouldBe(one.Count);
-        (one.Count + Commit).ShouldBe(6);
-        (UnderLocks(one).Count + Commit).ShouldBe(4);
+        (one.Count + Commit).ShouldBe(5);
+        (UnderLocks(one).Count + Commit).ShouldBe(3);
     }
 
     [Fact]
@@ -41,7 +41,7 @@ public class RoundTripTests(World world)
         var one = await TakenAsync(trips, 1);
         var fifty = await TakenAsync(trips, 50);
         fifty.Count.ShouldBe(one.Count);
-        (UnderLocks(one).Count + Commit).ShouldBe(5);
+        (UnderLocks(one).Count + Commit).ShouldBe(4);
     }
 
     [Fact]

@@ -58,6 +58,7 @@ public class SchemaTests(World world)
                     "bookings.ix_bookings_waiting",
                     "bookings.ix_bookings_words",
                     "links.ix_links_words",
+                    "messages.ix_messages_words",
                     "pages.ix_pages_of_desks",
                     "pages.ix_pages_title",
                     "sessions.ix_sessions_start",

@@ -37,7 +37,8 @@ public sealed record ListPlace(string? After, string? Before, int Most)
 }
 
 /// <summary>A run of a list, by ids in their order.</summary>
-/// <param name="Total">How many there are in all.</param>
+/// <param name="Total">How many there are in all, or <see cref="ListRuns.MostCounted"/> and one where there are more.
+/// </param>
 /// <param name="Before">The place that the run before it is asked by; null where it is the first.</param>
 /// <param name="After">The place that the run after it is asked by; null where it is the last.</param>
 public sealed record ListRun(IReadOnlyList<Guid> Ids, int Total, string? Before, string? After);
@@ -48,6 +49,9 @@ public sealed record ListRun(IReadOnlyList<Guid> Ids, int Total, string? Before,
 /// </summary>
 public static class ListRuns
 {
+    /// <summary>Of more nobody needs to know how many: counting them would take longer than reading the run.</summary>
+    public const int MostCounted = 10_000;
+
     /// <param name="blocks">One block after another.</param>
     /// <param name="all">SQL from which the rows of all blocks are counted.</param>
     /// <param name="values">By their names in the SQL.</param>
@@ -101,7 +105,7 @@ public static class ListRuns
         // order of its parts is so where nothing is read in parallel, and no connection of ours does.
         var parts = new List<string>
         {
-            $"(SELECT -1 AS block, CAST(count(*) AS text) AS key, CAST('{Guid.Empty}' AS uuid) AS id FROM {all})",
+            $"(SELECT -1 AS block, CAST(count(*) AS text) AS key, CAST('{Guid.Empty}' AS uuid) AS id FROM (SELECT 1 FROM {all} LIMIT {MostCounted + 1}) AS one)",
         };
         for (var at = 0; at < blocks.Count; at++)
         {

@@ -2,6 +2,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Post;
+using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
@@ -38,6 +39,7 @@ public static class LargeDemo
                 .AnyAsync(page => page.Address == "berth-1" && page.Desk!.Address == BaseDesk, ct)
         )
             return;
+        await TellAsync(services, db, ct);
         await using (var transaction = await db.Database.BeginTransactionAsync(ct))
         {
             await KeepSecretsAsync(scope.ServiceProvider, db, size, ct);
@@ -49,6 +51,17 @@ public static class LargeDemo
 
         // The planner goes by what there is now, as it does by itself within a minute.
         await db.Database.ExecuteSqlAsync($"ANALYZE", ct);
+    }
+
+    /// <summary>Guests are told what those of the small demo are told, so that has to be written.</summary>
+    private static async Task TellAsync(IServiceProvider services, LanternDb db, CancellationToken ct)
+    {
+        foreach (var workspace in await db.Workspaces.IgnoreQueryFilters().Select(row => row.Id).ToListAsync(ct))
+        {
+            await using var scope = services.CreateAsyncScope();
+            scope.ServiceProvider.GetRequiredService<Tenant>().Enter(workspace);
+            await scope.ServiceProvider.GetRequiredService<Tellings>().WriteAllAsync(null, ct);
+        }
     }
 
     /// <summary>

@@ -11,6 +11,7 @@ using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
+using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -21,6 +22,7 @@ namespace LooseLantern.Server.Features.Board;
 /// </summary>
 public sealed class BoardDrawing(
     LanternDb db,
+    Tenant tenant,
     CalendarUnrolling unrolling,
     BoardBlocks blocks,
     Allowances allowances,
@@ -181,9 +183,17 @@ public sealed class BoardDrawing(
             now,
             ct
         );
+        // By what the hosts' time is committed to, which is found by host and time.
+        var booked = await db
+            .Commitments.Where(row =>
+                ids.Contains(row.HostId) && row.Kind == CommitmentKind.Booking && row.Span.Overlaps(asRange)
+            )
+            .Select(row => new { row.HostId, row.HolderId })
+            .ToListAsync(ct);
+        var sessionIds = booked.ConvertAll(row => row.HolderId);
         var sessions = await db
             .Sessions.AsNoTracking()
-            .Where(session => session.Time.Overlaps(asRange) && session.Hosts.Any(host => ids.Contains(host.HostId)))
+            .Where(session => sessionIds.Contains(session.Id))
             .Select(session => new
             {
                 session.Id,
@@ -196,14 +206,13 @@ public sealed class BoardDrawing(
                     .ThenBy(booking => booking.Id)
                     .Select(booking => new { booking.Id, booking.GuestName })
                     .ToList(),
-                Hosts = session.Hosts.Select(host => host.HostId).ToList(),
             })
             .AsSplitQuery()
-            .ToListAsync(ct);
-        var outside = await answers.OfAsync(sessions.ConvertAll(session => session.Id), ct);
-        var booked = sessions
-            .SelectMany(session => session.Hosts, (session, host) => (session, host))
-            .ToLookup(pair => pair.host, pair => pair.session);
+            .ToDictionaryAsync(session => session.Id, ct);
+        var outside = await answers.OfAsync([.. sessions.Keys], ct);
+        var ofHost = booked
+            .Where(row => sessions.ContainsKey(row.HolderId))
+            .ToLookup(row => row.HostId, row => sessions[row.HolderId]);
         foreach (var lane in lanes)
         {
             foreach (var hold in holds[lane.Host.Id])
@@ -214,7 +223,7 @@ public sealed class BoardDrawing(
                     heldFor.ContainsKey(hold.HolderId) ? "held for a link" : "a link or poll",
                     link: heldFor.ContainsKey(hold.HolderId) ? hold.HolderId : null
                 );
-            foreach (var session in booked[lane.Host.Id])
+            foreach (var session in ofHost[lane.Host.Id])
             {
                 var isShared = session.Places > 1 || session.Bookings.Count > 1;
                 lane.Add(
@@ -243,17 +252,21 @@ public sealed class BoardDrawing(
     )
     {
         var hostIds = lanes.ConvertAll(lane => lane.Host.Id);
+        // Of all that are out only those that offer a time of the range.
+        var trip = new RoundTrip(db);
+        var offering = trip.Ask(
+            $"""
+            SELECT l.id FROM links l JOIN pages p ON p.id = l.id
+            WHERE l.workspace_id = {tenant.WorkspaceId!.Value} AND l.ends_at > {now} AND p.offer->'times'->>'by' = 'picked' AND EXISTS (
+                SELECT 1 FROM jsonb_array_elements_text(p.offer->'times'->'picked') AS start
+                WHERE CAST(start AS timestamptz) > {range.Start
+                - Duration.FromDays(1)} AND CAST(start AS timestamptz) < {range.End})
+            """,
+            row => row.GetGuid(0)
+        );
+        await trip.RunAsync(ct);
         var links = await db
-            // Of all that are out only those that offer a time of the range.
-            .Links.FromSql(
-                $"""
-                SELECT l.* FROM links l JOIN pages p ON p.id = l.id
-                WHERE l.ends_at > {now} AND p.offer->'times'->>'by' = 'picked' AND EXISTS (
-                    SELECT 1 FROM jsonb_array_elements_text(p.offer->'times'->'picked') AS start
-                    WHERE CAST(start AS timestamptz) > {range.Start
-                    - Duration.FromDays(1)} AND CAST(start AS timestamptz) < {range.End})
-                """
-            )
+            .Links.Where(link => offering.Rows.Contains(link.Id))
             .AsNoTracking()
             .Include(link => link.Page!)
                 .ThenInclude(page => page.Seats)

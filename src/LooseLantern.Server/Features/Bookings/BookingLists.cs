@@ -19,7 +19,7 @@ public enum WhichBookings
 }
 
 /// <param name="Total">How many appointments there are in all, of which Rows is one run; of the cancelled, how many
-/// bookings.</param>
+/// bookings. 10,001 stands for more than ten thousand.</param>
 /// <param name="Rows">All bookings of a group session stand together.</param>
 /// <param name="Before">What the run before is asked by; null where this is the first.</param>
 /// <param name="After">What the run after is asked by; null where this is the last.</param>

@@ -68,7 +68,7 @@ public sealed record LinkView(
     IReadOnlyList<WishView> Wishes
 );
 
-/// <param name="Total">How many there are in all, of which Rows is one run.</param>
+/// <param name="Total">How many there are in all, of which Rows is one run; 10,001 stands for more.</param>
 /// <param name="Before">What the run before is asked by; null where this is the first.</param>
 /// <param name="After">What the run after is asked by; null where this is the last.</param>
 public sealed record LinkList(Instant Now, int Total, IReadOnlyList<LinkRow> Rows, string? Before, string? After);

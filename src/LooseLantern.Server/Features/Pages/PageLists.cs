@@ -26,7 +26,7 @@ public sealed record PageRow(
     bool HasDraft
 );
 
-/// <param name="Total">How many there are in all, of which Rows is one run.</param>
+/// <param name="Total">How many there are in all, of which Rows is one run; 10,001 stands for more.</param>
 /// <param name="Kinds">The sorts that any page is of.</param>
 /// <param name="Archived">How many are archived.</param>
 /// <param name="Before">What the run before is asked by; null where this is the first.</param>

@@ -7,7 +7,7 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Post;
 
-/// <param name="Total">How many there are in all, of which Rows is one run.</param>
+/// <param name="Total">How many there are in all, of which Rows is one run; 10,001 stands for more.</param>
 /// <param name="IsSending">Whether a mail server is set; where none is, mail waits.</param>
 /// <param name="Before">What the run before is asked by; null where this is the first.</param>
 /// <param name="After">What the run after is asked by; null where this is the last.</param>
@@ -26,6 +26,9 @@ public sealed record PostList(
 /// </summary>
 public sealed class PostLists(LanternDb db, Tenant tenant, PostSettings settings, IClock clock)
 {
+    // As the index ix_messages_words has it.
+    private const string Written = "(m.to_name || E'\\n' || m.to_email || E'\\n' || m.subject)";
+
     private const string ForItsHour = "(m.state = 'Due' AND m.due_at > @now AND m.held_back IS NULL)";
 
     /// <param name="state">Null for all.</param>
@@ -34,11 +37,14 @@ public sealed class PostLists(LanternDb db, Tenant tenant, PostSettings settings
     public async Task<PostList> ReadAsync(MessageState? state, string? search, ListPlace place, CancellationToken ct)
     {
         var now = clock.GetCurrentInstant();
-        var all = "messages m WHERE m.workspace_id = @workspace";
-        if (state is { } asked)
-            all += $" AND m.state = '{asked}'";
-        if (!string.IsNullOrWhiteSpace(search))
-            all += " AND (m.to_name ILIKE @like OR m.to_email ILIKE @like OR m.subject ILIKE @like)";
+        var asked = state is { } one ? $" AND m.state = '{one}'" : "";
+        var isSearched = !string.IsNullOrWhiteSpace(search);
+        // What is searched for is found once, with all that its order goes by.
+        var searched = $"""
+            SELECT m.id, m.state, m.due_at, m.held_back, m.written_at FROM messages m
+            WHERE m.workspace_id = @workspace{asked} AND {Written} ILIKE @like
+            """;
+        var all = isSearched ? "found m WHERE true" : $"messages m WHERE m.workspace_id = @workspace{asked}";
         var run = await ListRuns.ReadAsync(
             db,
             state == MessageState.Due
@@ -57,7 +63,8 @@ public sealed class PostLists(LanternDb db, Tenant tenant, PostSettings settings
                 ["like"] = Words.Containing(search ?? ""),
             },
             place,
-            ct
+            ct,
+            isSearched ? searched : null
         );
         var rows = await db
             .Messages.AsNoTracking()

@@ -42,8 +42,9 @@ public sealed class AssignmentAsked
         _hosts = trip.Ask(
             $"""
             SELECT h.id, h.weight,
-                (SELECT i.assigned_at FROM session_hosts i JOIN sessions s ON s.id = i.session_id
-                    WHERE i.host_id = h.id AND s.page_id = {page.Id} AND s.cancelled_at IS NULL
+                -- From the latest back: OFFSET keeps all sessions of the page from being gathered first.
+                (SELECT i.assigned_at FROM session_hosts i WHERE i.host_id = h.id AND EXISTS (
+                        SELECT 1 FROM sessions s WHERE s.id = i.session_id AND s.page_id = {page.Id} AND s.cancelled_at IS NULL OFFSET 0)
                     ORDER BY i.assigned_at DESC LIMIT 1)
             FROM hosts h WHERE h.workspace_id = {page.WorkspaceId} AND h.id = ANY({hosts})
             """,

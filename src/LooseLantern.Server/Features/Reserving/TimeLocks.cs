@@ -70,8 +70,13 @@ public sealed class TimeLocks(LanternDb db, Tenant tenant, Tellings tellings, IC
     private const string RunOut = $"held_until <= @now AND host_id IN {WhoseTime}";
 
     /// <summary>What was read before is forgotten: only what is read from now on is so.</summary>
-    public async Task TakeAsync(TimeLock wanted, CancellationToken ct)
+    /// <param name="asking">Asks, in the same round trip, what is to be known once all is locked: each of its
+    /// statements sees what was committed when it begins. Only for who just adds.</param>
+    public async Task TakeAsync(TimeLock wanted, CancellationToken ct, Action<RoundTrip>? asking = null)
     {
+        // What was told late would be told of what is asked here.
+        if (asking is not null && !wanted.OnlyAdds)
+            throw new ArgumentException("Only who just adds asks in the same round trip.", nameof(asking));
         var values = new Dictionary<string, object>
         {
             ["workspace"] = tenant.WorkspaceId!.Value,
@@ -102,14 +107,17 @@ public sealed class TimeLocks(LanternDb db, Tenant tenant, Tellings tellings, IC
             trip.Ask(Hosts, values, _ => 0);
             trip.Do(
                 $"""
+                -- What ran out is found first, by its hosts: else all that is committed would be gone through.
+                WITH run_out AS MATERIALIZED (SELECT id FROM commitments WHERE {RunOut})
                 UPDATE written_events SET is_wanted = false, wish = wish + 1, due_at = @now, attempts = 0
-                WHERE is_wanted AND hold_id IN (SELECT id FROM commitments WHERE {RunOut})
+                FROM run_out WHERE is_wanted AND hold_id = run_out.id
                 """,
                 values
             );
             trip.Do($"DELETE FROM commitments WHERE {RunOut}", values);
         }
 
+        asking?.Invoke(trip);
         var untold = wanted.OnlyAdds ? null : trip.Ask(Untold, values, row => row.GetGuid(0));
         await trip.RunAsync(ct);
         foreach (var id in untold?.Rows ?? [])

@@ -60,6 +60,7 @@ public sealed class TimeReserving(
 
     private async Task<Booked?> BookLockedAsync(BookingWish wish, KeptPage kept, string? key, CancellationToken ct)
     {
+        UnderLocks asked = null!;
         await locks.TakeAsync(
             new TimeLock
             {
@@ -68,14 +69,16 @@ public sealed class TimeReserving(
                 LineUps = true,
                 OnlyAdds = true,
             },
-            ct
+            ct,
+            trip => asked = Ask(trip, wish, kept, key)
         );
-        var asked = await AskAsync(wish, kept, key, ct);
         if (!asked.IsUnchanged.Row)
         {
             // Changed since it was read, before it was locked: now it stays so.
             kept = await pages.ReadAsync(wish, ct);
-            asked = await AskAsync(wish, kept, key, ct);
+            var again = new RoundTrip(db);
+            asked = Ask(again, wish, kept, key);
+            await again.RunAsync(ct);
         }
 
         if (key is not null && asked.Guest.IsKeyUsed!.Row)
@@ -106,17 +109,15 @@ public sealed class TimeReserving(
 
     private sealed record UnderLocks(Asked<bool> IsUnchanged, GuestAsked Guest, SessionAsked Session, LinkAsked? Link);
 
-    /// <summary>All that is to be known under the locks, in one round trip.</summary>
-    private async Task<UnderLocks> AskAsync(BookingWish wish, KeptPage kept, string? key, CancellationToken ct)
+    /// <summary>All that is to be known under the locks.</summary>
+    private UnderLocks Ask(RoundTrip trip, BookingWish wish, KeptPage kept, string? key)
     {
-        var (page, trip) = (kept.Page, new RoundTrip(db));
-        var asked = new UnderLocks(
+        var page = kept.Page;
+        return new UnderLocks(
             PageReading.AskUnchanged(trip, kept),
             writing.Ask(trip, wish, page, key),
             finding.Ask(trip, wish, page),
             page.Offer is null ? null : LinkTaking.Ask(trip, page.WorkspaceId, page.Id)
         );
-        await trip.RunAsync(ct);
-        return asked;
     }
 }

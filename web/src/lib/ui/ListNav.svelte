@@ -13,6 +13,11 @@
     onplace: (place: ListPlace) => void;
   }
 
+  /** Beyond so many the server stops counting. */
+  const MOST_COUNTED = 10_000;
+  const inGroups = (n: number): string =>
+    n > MOST_COUNTED ? `more than ${inGroups(MOST_COUNTED)}` : n.toLocaleString('en');
+
   let { label, list, shown, back = 'Before', on = 'After', onplace }: Props = $props();
 </script>
 
@@ -22,7 +27,7 @@
     <ActionButton disabled={list.before === null} onclick={() => list.before && onplace({ before: list.before })}
       >{back}</ActionButton
     >
-    {shown} of {list.total}
+    {inGroups(shown)} of {inGroups(list.total)}
     <ActionButton disabled={list.after === null} onclick={() => list.after && onplace({ after: list.after })}
       >{on}</ActionButton
     >

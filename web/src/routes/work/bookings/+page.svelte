@@ -28,7 +28,11 @@
     search.text = chosen.search;
     if (chosen.search) query.set('search', chosen.search);
     putPlace(query, chosen.place);
-    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+    void goto(query.size > 0 ? `?${query}` : '?', {
+      replaceState: true,
+      keepFocus: true,
+      noScroll: next.place === undefined || next.place === data.place,
+    });
   }
 </script>
 

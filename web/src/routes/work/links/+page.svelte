@@ -35,7 +35,11 @@
     if (chosen.state !== '') query.set('state', chosen.state);
     if (chosen.search) query.set('search', chosen.search);
     putPlace(query, chosen.place);
-    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+    void goto(query.size > 0 ? `?${query}` : '?', {
+      replaceState: true,
+      keepFocus: true,
+      noScroll: next.place === undefined || next.place === data.place,
+    });
   }
 </script>
 

@@ -32,7 +32,11 @@
     if (chosen.search) query.set('search', chosen.search);
     if (chosen.archived) query.set('archived', '');
     putPlace(query, chosen.place);
-    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+    void goto(query.size > 0 ? `?${query}` : '?', {
+      replaceState: true,
+      keepFocus: true,
+      noScroll: next.place === undefined || next.place === data.place,
+    });
   }
 
   const importing = new Attempt();

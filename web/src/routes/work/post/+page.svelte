@@ -29,7 +29,11 @@
     if (all.search) query.set('search', all.search);
     putPlace(query, all.place);
     if (all.message) query.set('message', all.message);
-    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+    void goto(query.size > 0 ? `?${query}` : '?', {
+      replaceState: true,
+      keepFocus: true,
+      noScroll: next.place === undefined || next.place === data.place,
+    });
   }
 </script>
 
