@@ -193,7 +193,11 @@ public class DeskTests(World world)
     public async Task A_desk_answers_at_a_host_name_of_its_own_once_that_is_proven()
     {
         await using var names = new NameServer();
-        await using var site = new LanternApp(world.ConnectionString, world.Clock) { NameServer = names.Address };
+        await using var site = new LanternApp(world.ConnectionString, world.Clock)
+        {
+            OnlyAnswers = true,
+            NameServer = names.Address,
+        };
         var (ada, eve) = (await world.SignUpAsync(), await world.SignUpAsync());
         var page = await ada.PublishAsync();
         var name = $"{World.Unique("booking")}.yard.example";
@@ -262,6 +266,7 @@ public class DeskTests(World world)
         var ada = await world.SignUpAsync();
         await using var site = new LanternApp(world.ConnectionString, world.Clock)
         {
+            OnlyAnswers = true,
             PublicAddress = "https://site.yard.example",
         };
         var there = new Coordinator(site.CreateClient(), ada.Desk);

@@ -161,7 +161,11 @@ public partial class FirstAnswerTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        await using var app = new LanternApp(world.ConnectionString, world.Clock) { Limits = (1, 1) };
+        await using var app = new LanternApp(world.ConnectionString, world.Clock)
+        {
+            OnlyAnswers = true,
+            Limits = (1, 1),
+        };
         var guest = app.CreateClient();
         (await guest.GetStringAsync($"/{ada.Desk}/{page}")).ShouldContain("id=\"first-answer\"");
         (await guest.GetStringAsync($"/{ada.Desk}/{page}")).ShouldNotContain("id=\"first-answer\"");

@@ -21,7 +21,7 @@ public class KeptOpeningsTests
     {
         await using var own = await OwnWorlds.TakeAsync();
         var world = own.World;
-        await using var second = new LanternApp(world.ConnectionString, world.Clock);
+        await using var second = new LanternApp(world.ConnectionString, world.Clock) { OnlyAnswers = true };
         var ada = await world.SignUpAsync();
         var hours = await ada.PostAsync("/api/hours", Scene.Hours("Shop", [new { from = "09:00", to = "17:00" }]));
         var shop = (await hours.ReadAsync(HttpStatusCode.Created)).GetProperty("id").GetGuid();

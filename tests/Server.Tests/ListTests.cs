@@ -94,6 +94,11 @@ public class ListTests(World world)
         var odd = Coded("""{"Block":0,"Value":"soon","Id":"00000000-0000-0000-0000-000000000000"}""");
         foreach (var path in new[] { "/api/bookings", "/api/links", "/api/post" })
             (await (await ada.Http.GetAsync($"{path}?after={odd}")).FaultsAsync()).Keys.ShouldBe(["after"]);
+        // What only some read as a time, and what no text is.
+        var early = Coded("""{"Block":0,"Value":"8 Dec 2026 1 PM","Id":"00000000-0000-0000-0000-000000000000"}""");
+        await ada.GetAsync($"/api/bookings?after={early}");
+        var nothing = Coded("""{"Block":0,"Value":"\u0000","Id":"00000000-0000-0000-0000-000000000000"}""");
+        (await (await ada.Http.GetAsync($"/api/pages?after={nothing}")).FaultsAsync()).Keys.ShouldBe(["after"]);
     }
 
     [Fact]

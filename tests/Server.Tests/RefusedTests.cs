@@ -130,7 +130,7 @@ public sealed class RefusedTests(World world)
     {
         var ada = await world.SignUpAsync();
         var page = await ada.PublishAsync();
-        await using var few = new LanternApp(world.ConnectionString, world.Clock) { Streams = 2 };
+        await using var few = new LanternApp(world.ConnectionString, world.Clock) { OnlyAnswers = true, Streams = 2 };
         var path = $"/api/public/desks/{ada.Desk}/pages/{page}/changes";
         using var guest = few.CreateClient();
         using var one = await OpenAsync();

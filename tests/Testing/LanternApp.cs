@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.DependencyInjection.Extensions;
+using Microsoft.Extensions.Hosting;
 using NodaTime;
 
 namespace LooseLantern.Testing;
@@ -40,6 +41,12 @@ public sealed class LanternApp(
 
     /// <summary>From how many bookings an hour a network's guests prove their address; 0 for never.</summary>
     public int ProveFrom { get; init; }
+
+    /// <summary>
+    /// Whether it leaves the work beside requests to another program on the same database: what it took would wait for
+    /// a clock that stands still, once it stops.
+    /// </summary>
+    public bool OnlyAnswers { get; init; }
 
     /// <summary>The name server that is asked; the machine's own, unless set.</summary>
     public string? NameServer { get; init; }
@@ -83,10 +90,17 @@ public sealed class LanternApp(
         builder.ConfigureTestServices(services =>
         {
             services.Replace(ServiceDescriptor.Singleton(clock));
+            if (OnlyAnswers)
+                foreach (var work in services.Where(IsWork).ToList())
+                    services.Remove(work);
             // Everybody in a test has a password; what makes one slow to guess is not what is tested.
             services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1000);
         });
     }
+
+    private static bool IsWork(ServiceDescriptor service) =>
+        service.ServiceType == typeof(IHostedService)
+        && service.ImplementationType?.Assembly == typeof(LooseLantern.Server.Hosting.Refusal).Assembly;
 
     private static void Set(IWebHostBuilder builder, string name, int value) =>
         builder.UseSetting(name, value.ToString(CultureInfo.InvariantCulture));

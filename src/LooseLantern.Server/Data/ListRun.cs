@@ -128,16 +128,22 @@ public static class ListRuns
         return string.Join(" UNION ALL ", parts) + " LIMIT @most + 1";
     }
 
-    private static ListKey KeyOf(string text, string field, IReadOnlyList<ListBlock> blocks) =>
-        ListKey.Read(text) is { } key
-        && key.Block >= 0
-        && key.Block < blocks.Count
-        && (
-            blocks[key.Block].Kind == ListKeyKind.Text
-            || DateTimeOffset.TryParse(key.Value, CultureInfo.InvariantCulture, out _)
-        )
-            ? key
+    private static ListKey KeyOf(string text, string field, IReadOnlyList<ListBlock> blocks)
+    {
+        if (ListKey.Read(text) is not { } key || key.Block < 0 || key.Block >= blocks.Count)
+            throw Refusal.Invalid(field, "list-place");
+        if (blocks[key.Block].Kind == ListKeyKind.Text)
+            return key.Value.Contains('\0', StringComparison.Ordinal)
+                ? throw Refusal.Invalid(field, "list-place")
+                : key;
+        // Told in the database's way, and asked in one that it reads whatever was sent.
+        return DateTimeOffset.TryParse(key.Value, CultureInfo.InvariantCulture, out var at)
+            ? key with
+            {
+                Value = at.ToString("O", CultureInfo.InvariantCulture),
+            }
             : throw Refusal.Invalid(field, "list-place");
+    }
 
     /// <summary>Where a row stands in its list.</summary>
     private sealed record ListKey(int Block, string Value, Guid Id)

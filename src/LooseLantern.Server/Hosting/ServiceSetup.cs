@@ -144,8 +144,10 @@ public static class ServiceSetup
         // goes back only when the server stops.
         connection.NoResetOnClose = true;
         // What is asked for lies in memory, or on disks that need not turn, so that an index leads there sooner than
-        // reading all does; and many ask at once, so that nobody needs a second processor.
-        connection.Options ??= "-c random_page_cost=1.1 -c max_parallel_workers_per_gather=0";
+        // reading all does; and many ask at once, so that nobody needs a second processor; lists count on that
+        // (ListRuns).
+        connection.Options =
+            $"{connection.Options} -c random_page_cost=1.1 -c max_parallel_workers_per_gather=0".Trim();
         return connection.ConnectionString;
     }
 
