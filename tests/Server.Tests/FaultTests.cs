@@ -11,8 +11,11 @@ public sealed class FaultTests
 {
     private const int Usual = 60;
 
-    // At length every forty operations; a short run has each kind of fault that takes little time.
+    // At length every forty operations, or four hundred where there are very many; a short run has each kind of fault
+    // that takes little time.
     private const int Every = 40;
+    private const int EveryOfVeryMany = 400;
+    private const int VeryMany = 10_000;
     private const int FewFaults = 4;
 
     [Fact]
@@ -20,9 +23,16 @@ public sealed class FaultTests
     {
         var count = Setting("LANTERN_FAULTS", Usual);
         var seed = Setting("LANTERN_FAULTS_SEED", Random.Shared.Next());
-        await using var world = await FaultWorld.StartAsync();
-        var run = new FaultRun(world, seed);
-        await run.GoAsync(count, count == Usual ? FewFaults : count / Every);
+        // Enough times for all that is booked and not cancelled.
+        var days = Math.Clamp(28 + count / 100, 28, 365);
+        await using var world = await FaultWorld.StartAsync(days);
+        var run = new FaultRun(world, seed, days);
+        await run.GoAsync(
+            count,
+            count == Usual ? FewFaults
+                : count < VeryMany ? count / Every
+                : count / EveryOfVeryMany
+        );
         var faults = await new FaultCheck(world, run).LookAsync();
         var told =
             $"seed {seed}: {string.Join(", ", run.Done.Select(row => $"{row.Key} {row.Value}"))}; {world.Outages.Answered} answers, {world.Outages.Lost} lost";

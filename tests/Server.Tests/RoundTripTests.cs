@@ -20,7 +20,7 @@ public class RoundTripTests(World world)
         var one = await BookedAsync(trips, 1);
         var fifty = await BookedAsync(trips, 50);
         fifty.Count.ShouldBe(one.Count);
-        (one.Count + Commit).ShouldBe(5);
+        (one.Count + Commit).ShouldBe(4);
         (UnderLocks(one).Count + Commit).ShouldBe(3);
     }
 

@@ -20,8 +20,12 @@ internal sealed record Kept(string Path, string Page, string Email)
 /// Guests and a coordinator who book, move, cancel, offer, hold, take and answer at random, while servers, the
 /// database, the mail and the calendars fail in turn. Whoever gets no answer asks again, as a browser would.
 /// </summary>
-internal sealed class FaultRun(FaultWorld world, int seed)
+/// <param name="days">How many days ahead pages are open.</param>
+internal sealed class FaultRun(FaultWorld world, int seed, int days)
 {
+    // Links offer until the middle of January.
+    private const int DaysOfLinks = 24;
+
     private const int AtOnce = 6;
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(90);
 
@@ -93,7 +97,7 @@ internal sealed class FaultRun(FaultWorld world, int seed)
     private async Task<string> BookAsync(int n, Random random)
     {
         var page = world.Pages[random.Next(world.Pages.Length)];
-        var starts = await StartsAsync($"/api/public/desks/yard/pages/{page}/openings", random);
+        var starts = await StartsAsync($"/api/public/desks/yard/pages/{page}/openings", random, days - 4);
         if (starts.Length == 0)
             return "nothing open";
         var (start, email) = (starts[random.Next(starts.Length)], $"guest{n}@faults.example");
@@ -118,7 +122,7 @@ internal sealed class FaultRun(FaultWorld world, int seed)
     {
         var email = $"guest{n}@faults.example";
         string address;
-        var starts = await StartsAsync($"/api/public/desks/yard/pages/{world.Pages[0]}/openings", random);
+        var starts = await StartsAsync($"/api/public/desks/yard/pages/{world.Pages[0]}/openings", random, DaysOfLinks);
         if (starts.Length == 0)
             return "nothing open";
         string[] picked =
@@ -190,7 +194,8 @@ internal sealed class FaultRun(FaultWorld world, int seed)
 
     private async Task<string> MoveAsync(Kept kept, Random random)
     {
-        var starts = await StartsAsync(kept.Path + "/openings", random);
+        // One of a link moves within what the link offers.
+        var starts = await StartsAsync(kept.Path + "/openings", random, kept.Page.Length == 0 ? DaysOfLinks : days - 4);
         if (starts.Length == 0)
             return "nothing open";
         var start = starts[random.Next(starts.Length)];
@@ -256,9 +261,9 @@ internal sealed class FaultRun(FaultWorld world, int seed)
     public async Task<JsonElement> SeeAsync(Kept kept) =>
         await (await UntilAnsweredAsync(() => Request(HttpMethod.Get, kept.Path))).Answer.ReadAsync(HttpStatusCode.OK);
 
-    private async Task<string[]> StartsAsync(string path, Random random)
+    private async Task<string[]> StartsAsync(string path, Random random, int within)
     {
-        var from = new LocalDate(2026, 12, 8).PlusDays(random.Next(24));
+        var from = new LocalDate(2026, 12, 8).PlusDays(random.Next(within));
         var (answer, _) = await UntilAnsweredAsync(() =>
             Request(
                 HttpMethod.Get,

@@ -8,9 +8,11 @@ namespace Server.Tests.Faults;
 /// </summary>
 internal sealed class FaultWorld : IAsyncDisposable
 {
-    private FaultWorld(FaultCluster cluster, StandIn standIn, OddServer[] calendars)
+    private readonly int _days;
+
+    private FaultWorld(FaultCluster cluster, StandIn standIn, OddServer[] calendars, int days)
     {
-        (Cluster, StandIn, Calendars) = (cluster, standIn, calendars);
+        (Cluster, StandIn, Calendars, _days) = (cluster, standIn, calendars, days);
         Mail = new TcpGate("127.0.0.1", standIn.MailPort);
         int[] ports = [FreePorts.One(), FreePorts.One()];
         Servers =
@@ -42,12 +44,14 @@ internal sealed class FaultWorld : IAsyncDisposable
     /// <summary>Pages: of one host, of either of the two, and of groups of three.</summary>
     public string[] Pages { get; private set; } = [];
 
-    public static async Task<FaultWorld> StartAsync()
+    /// <param name="days">How many days ahead pages are open.</param>
+    public static async Task<FaultWorld> StartAsync(int days)
     {
         var world = new FaultWorld(
             await FaultCluster.StartAsync(),
             await StandIn.StartAsync(demo: null),
-            [await OddServer.StartAsync(), await OddServer.StartAsync()]
+            [await OddServer.StartAsync(), await OddServer.StartAsync()],
+            days
         );
         // Both at once: whichever is first makes the tables, and the other waits for that.
         foreach (var server in world.Servers)
@@ -141,18 +145,20 @@ internal sealed class FaultWorld : IAsyncDisposable
         object[] day = [new { from = "08:00", to = "18:00" }];
         Pages =
         [
-            await Ada.PublishAsync(draft => draft.Day = day),
+            await Ada.PublishAsync(draft => (draft.Day, draft.AheadDays) = (day, _days)),
             await Ada.PublishAsync(draft =>
-                (draft.Day, draft.Seats) = (
+                (draft.Day, draft.AheadDays, draft.Seats) = (
                     day,
+                    _days,
                     [
                         [Ada.HostId, Bo.HostId],
                     ]
                 )
             ),
             await Ada.PublishAsync(draft =>
-                (draft.Day, draft.Seats, draft.Places) = (
+                (draft.Day, draft.AheadDays, draft.Seats, draft.Places) = (
                     day,
+                    _days,
                     [
                         [Bo.HostId],
                     ],

@@ -273,11 +273,14 @@ public static class GuestPageEndpoints
                     EmailProof proof,
                     BusyNetworks networks,
                     MailReach reach,
+                    WishedPages wished,
                     TimeReserving reserving,
                     CancellationToken ct
                 ) =>
                 {
-                    var found = await finding.FindAsync(desk, page, ct);
+                    var found = await finding.FindAsync(desk, page, ct, (trip, kept) =>
+                        wished.AskAhead(trip, kept, request.Start, request.Duration)
+                    );
                     var questions = GuestQuestions.Of(found.Page);
                     new BookRequestRules(questions, found.Page).Check(request);
                     if (idempotencyKey is { Length: 0 or > 200 })
@@ -358,10 +361,11 @@ public sealed class GuestPageFinding(LanternDb db, Tenant tenant, PageReading re
     public async Task<(Page Page, string Workspace)> FindAsync(
         string deskAddress,
         string pageAddress,
-        CancellationToken ct
+        CancellationToken ct,
+        Action<RoundTrip, Page>? alongside = null
     )
     {
-        if (await reading.LatelyAtAsync(deskAddress, pageAddress, ct) is { } lately)
+        if (await reading.LatelyAtAsync(deskAddress, pageAddress, ct, alongside) is { } lately)
             return (lately.Page, lately.Workspace.Name);
         var desk = await db
             .Desks.IgnoreQueryFilters()

@@ -105,16 +105,15 @@ public sealed class TimeLocks(LanternDb db, Tenant tenant, Tellings tellings, IC
         )
         {
             trip.Ask(Hosts, values, _ => 0);
+            // What ran out is found by its hosts: by the events of it, all that is committed would be gone through.
             trip.Do(
                 $"""
-                -- What ran out is found first, by its hosts: else all that is committed would be gone through.
-                WITH run_out AS MATERIALIZED (SELECT id FROM commitments WHERE {RunOut})
+                WITH run_out AS (DELETE FROM commitments WHERE {RunOut} RETURNING id)
                 UPDATE written_events SET is_wanted = false, wish = wish + 1, due_at = @now, attempts = 0
                 FROM run_out WHERE is_wanted AND hold_id = run_out.id
                 """,
                 values
             );
-            trip.Do($"DELETE FROM commitments WHERE {RunOut}", values);
         }
 
         asking?.Invoke(trip);

@@ -1,4 +1,5 @@
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
 
@@ -23,8 +24,13 @@ public sealed class PageReading(LanternDb db, Tenant tenant, PageEditing pages, 
     /// The published page of a desk at that address, if it was read lately and is so still; the request is in its
     /// workspace then.
     /// </summary>
-    public Task<KeptPage?> LatelyAtAsync(string desk, string page, CancellationToken ct) =>
-        UnchangedAsync(kept.Find(desk, page), ct);
+    /// <param name="alongside">Asks more of it in the round trip that finds out.</param>
+    public Task<KeptPage?> LatelyAtAsync(
+        string desk,
+        string page,
+        CancellationToken ct,
+        Action<RoundTrip, Page>? alongside = null
+    ) => UnchangedAsync(kept.Find(desk, page), ct, alongside);
 
     /// <summary>
     /// The published page of a desk at that address as it was read lately, without asking whether it is so still; who
@@ -86,12 +92,17 @@ public sealed class PageReading(LanternDb db, Tenant tenant, PageEditing pages, 
         return read;
     }
 
-    private async Task<KeptPage?> UnchangedAsync(KeptPage? found, CancellationToken ct)
+    private async Task<KeptPage?> UnchangedAsync(
+        KeptPage? found,
+        CancellationToken ct,
+        Action<RoundTrip, Page>? alongside = null
+    )
     {
         if (found is null || (tenant.WorkspaceId is { } at && at != found.Workspace.Id))
             return null;
         var trip = new RoundTrip(db);
         var isUnchanged = AskUnchanged(trip, found);
+        alongside?.Invoke(trip, found.Page);
         await trip.RunAsync(ct);
         if (!isUnchanged.Row)
         {

@@ -4,7 +4,6 @@
   import type { Schemas } from '$lib/api/client';
   import MessageView from '$lib/post/MessageView.svelte';
   import PostRow from '$lib/post/PostRow.svelte';
-  import ActionButton from '$lib/ui/ActionButton.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
   import ListNav from '$lib/ui/ListNav.svelte';
