@@ -3087,7 +3087,7 @@ export interface components {
             now: components["schemas"]["Instant"];
             /**
              * Format: int32
-             * @description How many appointments there are in all, of which Rows is one run; of the cancelled, how many bookings.
+             * @description How many appointments there are in all, of which Rows is one run; of the cancelled, how many bookings. 10,001 stands for more than ten thousand.
              */
             total: number;
             /** @description All bookings of a group session stand together. */
@@ -4155,7 +4155,7 @@ export interface components {
             now: components["schemas"]["Instant"];
             /**
              * Format: int32
-             * @description How many there are in all, of which Rows is one run.
+             * @description How many there are in all, of which Rows is one run; 10,001 stands for more.
              */
             total: number;
             rows: components["schemas"]["LinkRow"][];
@@ -4739,7 +4739,7 @@ export interface components {
         PageList: {
             /**
              * Format: int32
-             * @description How many there are in all, of which Rows is one run.
+             * @description How many there are in all, of which Rows is one run; 10,001 stands for more.
              */
             total: number;
             rows: components["schemas"]["PageRow"][];
@@ -5002,7 +5002,7 @@ export interface components {
             now: components["schemas"]["Instant"];
             /**
              * Format: int32
-             * @description How many there are in all, of which Rows is one run.
+             * @description How many there are in all, of which Rows is one run; 10,001 stands for more.
              */
             total: number;
             /** @description Whether a mail server is set; where none is, mail waits. */
