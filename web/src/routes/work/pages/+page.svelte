@@ -35,7 +35,7 @@
     void goto(query.size > 0 ? `?${query}` : '?', {
       replaceState: true,
       keepFocus: true,
-      noScroll: next.place === undefined || next.place === data.place,
+      noScroll: next.place === undefined,
     });
   }
 
