@@ -18,14 +18,18 @@
   const problem = $derived(attempt.problem);
   const load = $derived(other ?? current);
 
-  async function read(from: string, place: ListPlace): Promise<void> {
+  // Other weeks are of the same hosts.
+  let place: ListPlace = {};
+
+  async function read(from: string, next: ListPlace): Promise<void> {
+    place = next;
     await attempt.run(async () => {
       other = await must(api.GET('/api/load', { params: { query: { from, weeks: WEEKS, ...place } } }));
     });
   }
 
   const move = (by: number): Promise<void> =>
-    read(Temporal.PlainDate.from(load.from).add({ weeks: by }).toString(), {});
+    read(Temporal.PlainDate.from(load.from).add({ weeks: by }).toString(), place);
 
   const weeks = $derived(load.hosts[0]?.weeks.map((week) => week.monday) ?? []);
   const most = $derived(Math.max(1, ...load.hosts.flatMap((host) => host.weeks.map((week) => week.sessions))));
@@ -97,5 +101,5 @@
       </tbody>
     </table>
   </div>
-  <ListNav label="More hosts" list={load} shown={load.hosts.length} onplace={(place) => void read(load.from, place)} />
+  <ListNav label="More hosts" list={load} shown={load.hosts.length} onplace={(next) => void read(load.from, next)} />
 </section>

@@ -78,6 +78,9 @@
     choose(shown.includes(host) ? shown.filter((id) => id !== host) : [...shown, host]);
   }
 
+  // Of many hosts not all come back, but those it begins with.
+  const back = $derived(data.isMany ? 'others' : 'all');
+
   function isAlone(host: string): boolean {
     return data.hosts.length > 1 && shown.length === 1 && shown[0] === host;
   }
@@ -138,10 +141,10 @@
           onclick={() => toggle(host.id)}>{host.name}</button
         ><button
           type="button"
-          aria-label="{isAlone(host.id) ? 'all' : 'only'}{isAlone(host.id) ? '' : ` ${host.name}`}"
+          aria-label={isAlone(host.id) ? back : `only ${host.name}`}
           title={isAlone(host.id) ? (data.isMany ? 'Show others too' : 'Show everybody') : `Show only ${host.name}`}
           class="min-h-8 border-l border-current/30 pr-2.5 pl-2 text-fine max-md:min-h-11"
-          onclick={() => only(host.id)}>{isAlone(host.id) ? 'all' : 'only'}</button
+          onclick={() => only(host.id)}>{isAlone(host.id) ? back : 'only'}</button
         >
       </span>
     {/each}
