@@ -1,11 +1,11 @@
 // Before the build: the typefaces with the letters and weights that our languages and screens use, in half the bytes.
-// Other letters come from the whole files, which app.css names as well.
+// Other letters come from the whole files, which look.css names as well.
 import subsetFont from 'subset-font';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 
 const OUT = '.svelte-kit/fonts/';
 
-// As in app.css.
+// As in look.css.
 const RANGES = [
     [0x20, 0x7e],
     [0xa0, 0xff],

@@ -82,6 +82,25 @@ public sealed class FirstViewTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public void Whoever_goes_from_a_guests_screen_to_the_teams_starts_anew_with_its_styles()
+    {
+        using var guest = new Chromium(site.Address, 390, 844);
+        guest.Open(Page);
+        guest.Await(b => b.All("#first-view").Count == 0 ? "yes" : null, "the app");
+        Go("/brackwater");
+        guest.AwaitText("Sail fitting");
+        guest.Ask("return window.isOld ?? null").ShouldBe(true);
+        Go("/sign-in");
+        guest.Field("Email");
+        guest.Ask("return window.isOld ?? null").ShouldBeNull();
+
+        void Go(string path) =>
+            guest.Ask(
+                $"window.isOld = true; const link = document.createElement('a'); link.href = '{path}'; document.body.append(link); link.click()"
+            );
+    }
+
+    [Fact]
     public void What_was_typed_and_chosen_is_there_again_when_the_tab_is_loaded_anew()
     {
         using var guest = new Chromium(site.Address, 390, 844, "America/Los_Angeles", "en-US");

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { expect, it } from 'vitest';
 
-const css = readFileSync('src/app.css', 'utf8');
+const css = readFileSync('src/look.css', 'utf8');
 const sources = readdirSync('src', { recursive: true, encoding: 'utf8' })
   .filter((file) => /\.(svelte|ts)$/.test(file) && !file.endsWith('.test.ts') && !file.endsWith('schema.ts'))
   .map((file) => ({ file, text: readFileSync(`src/${file}`, 'utf8') }));

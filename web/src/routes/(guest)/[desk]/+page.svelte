@@ -1,4 +1,5 @@
 <script lang="ts">
+  import '../../../guest.css';
   import { onMount } from 'svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { guestApi } from '$lib/api/client';

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import '../../../../guest.css';
   import GuestPage from '$lib/guest/GuestPage.svelte';
   import { publishedSource } from '$lib/guest/source';
   import type { PageProps } from './$types';

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import '../../../../guest.css';
   import { guestApi } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import AnswerAsked from '$lib/bookings/AnswerAsked.svelte';

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import '../../../../guest.css';
   import { putOnClipboard, type Copied } from '$lib/ui/clipboard';
   import { guestApi } from '$lib/api/client';
   import { must } from '$lib/api/problem';

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import '../../../../guest.css';
   import { onMount } from 'svelte';
   import { guestApi } from '$lib/api/client';
   import { askAnew } from '$lib/live/anew';
