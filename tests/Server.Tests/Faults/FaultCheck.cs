@@ -16,6 +16,7 @@ internal sealed class FaultCheck(FaultWorld world, FaultRun run)
     {
         await SettleAsync();
         _faults.AddRange(world.Outages.Failures);
+        _faults.AddRange(world.Cluster.Deadlocks());
         await BookingsAsync();
         await SessionsAsync();
         await MessagesAsync();
@@ -197,10 +198,21 @@ internal sealed class FaultCheck(FaultWorld world, FaultRun run)
                     $"{MailScene.Property(text, "UID")["UID:".Length..]} {MailScene.Property(text[text.IndexOf("BEGIN:VEVENT", StringComparison.Ordinal)..], "DTSTART").Split(':')[^1]}"
                 )
                 .ToHashSet(StringComparer.Ordinal);
-            _faults.AddRange(wanted.Except(there).Take(5).Select(row => $"not in the calendar: {row}"));
-            _faults.AddRange(there.Except(wanted).Take(5).Select(row => $"left in the calendar: {row}"));
+            foreach (var row in wanted.Except(there).Take(5))
+                _faults.Add($"not in the calendar: {row}; {await KnownAsync(hosts[i], row)}");
+            foreach (var row in there.Except(wanted).Take(5))
+                _faults.Add($"left in the calendar: {row}; {await KnownAsync(hosts[i], row)}");
         }
     }
+
+    /// <summary>What is known of what should stand there, for whoever seeks the fault.</summary>
+    private async Task<string> KnownAsync(Guid host, string row) =>
+        string.Join(
+            ", ",
+            await AskAsync(
+                $"SELECT w::text FROM written_events w WHERE host_id = '{host}' AND uid = '{row.Split(' ')[0]}'"
+            )
+        );
 
     private async Task NoneAsync(string what, string sql) =>
         _faults.AddRange((await AskAsync(sql)).Take(5).Select(row => $"{what}: {row}"));

@@ -10,6 +10,8 @@ namespace Server.Tests.Faults;
 /// </summary>
 internal sealed class FaultCluster : IAsyncDisposable
 {
+    private const int LinesOfOne = 12;
+
     private readonly DirectoryInfo _folder = Directory.CreateTempSubdirectory("lantern-faults");
     private readonly int _port = FreePorts.One();
 
@@ -18,6 +20,8 @@ internal sealed class FaultCluster : IAsyncDisposable
             .GetDirectories("/usr/lib/postgresql")
             .OrderBy(path => int.Parse(Path.GetFileName(path), CultureInfo.InvariantCulture))
             .Last() + "/bin";
+
+    private string Log => Path.Combine(_folder.FullName, "log");
 
     private string Data => Path.Combine(_folder.FullName, "data");
 
@@ -68,7 +72,7 @@ internal sealed class FaultCluster : IAsyncDisposable
             "-t",
             "60",
             "-l",
-            Path.Combine(_folder.FullName, "log"),
+            Log,
             "-o",
             $"-p {_port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=120",
             "start"
@@ -76,6 +80,21 @@ internal sealed class FaultCluster : IAsyncDisposable
 
     /// <summary>Ends it without a word to anybody: what was not written to its log is gone.</summary>
     public Task KillAsync() => AsPostgresAsync(Bin + "/pg_ctl", "-D", Data, "-s", "-w", "-m", "immediate", "stop");
+
+    /// <summary>
+    /// What it says of transactions that waited for each other in a ring, each with who held what.
+    /// </summary>
+    public IReadOnlyList<string> Deadlocks()
+    {
+        var lines = File.ReadAllLines(Log);
+        return
+        [
+            .. lines
+                .Index()
+                .Where(line => line.Item.Contains("deadlock detected", StringComparison.Ordinal))
+                .Select(line => string.Join('\n', lines.Skip(line.Index).Take(LinesOfOne))),
+        ];
+    }
 
     public async ValueTask DisposeAsync()
     {
