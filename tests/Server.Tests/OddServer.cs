@@ -35,6 +35,9 @@ internal sealed class OddServer : IAsyncDisposable
     /// <summary>So many times, stores what is put and breaks the connection off instead of answering.</summary>
     public int DiesAfterPuts { get; set; }
 
+    /// <summary>So many times, deletes what it should and breaks the connection off instead of answering.</summary>
+    public int DiesAfterDeletes { get; set; }
+
     /// <summary>Leaves some objects out where many are asked for, without a word.</summary>
     public bool LeavesOutSome { get; set; }
 
@@ -174,6 +177,8 @@ internal sealed class OddServer : IAsyncDisposable
                 break;
             case "DELETE":
                 context.Response.StatusCode = Objects.TryRemove(path, out _) ? 204 : 404;
+                if (DiesAfterDeletes-- > 0)
+                    context.Abort();
                 break;
             case "GET" when HasTroubleWithOne:
                 context.Response.StatusCode = 500;

@@ -186,6 +186,80 @@ public sealed class WrittenEventTests(World world)
     }
 
     [Fact]
+    public async Task A_move_that_broke_off_after_it_was_carried_out_is_ours_and_no_hosts_doing()
+    {
+        await using var scene = await WritingScene.MakeAsync(world);
+        var booked = await (await world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine)).ReadAsync(
+            HttpStatusCode.Created
+        );
+        await scene.SettledAsync();
+        scene.Server.DiesAfterPuts = 100;
+        foreach (var start in new[] { Ten, "2026-12-08T10:00:00Z" })
+        {
+            await MoveAsync(booked, start);
+            await AwaitTriedAsync(scene, start);
+        }
+
+        scene.Server.DiesAfterPuts = 0;
+        await MoveAsync(booked, "2026-12-08T08:30:00Z");
+        await scene.SettledAsync();
+        scene.Written().ShouldContain("DTSTART:20261208T083000Z");
+        (await scene.BarAsync()).GetProperty("outside").ValueKind.ShouldBe(JsonValueKind.Null);
+    }
+
+    [Fact]
+    public async Task An_event_that_was_deleted_though_nobody_said_so_is_written_where_it_is_wanted_again()
+    {
+        await using var scene = await WritingScene.MakeAsync(world);
+        await scene.BookAsync(Nine);
+        scene.Server.DiesAfterDeletes = 100;
+        await WishAsync(scene, isWanted: false);
+        await Outside.AwaitAsync(
+            () =>
+                world.WithinAsync(scene.Workspace, db =>
+                    db.WrittenEvents.FirstOrDefaultAsync(row => row.Attempts == 1)
+                ),
+            "the first try"
+        );
+        scene.Server.Objects.ShouldBeEmpty();
+
+        scene.Server.DiesAfterDeletes = 0;
+        await WishAsync(scene, isWanted: true);
+        await scene.SettledAsync();
+        scene.Server.Objects.Count.ShouldBe(1);
+        (await scene.BarAsync()).GetProperty("outside").ValueKind.ShouldBe(JsonValueKind.Null);
+    }
+
+    private async Task MoveAsync(JsonElement booked, string start) =>
+        (await world.Guest().PostAsJsonAsync(GroupScene.ApiOf(booked) + "/move", new { start })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
+
+    /// <summary>Waits until it was tried to write the event at another time.</summary>
+    private async Task AwaitTriedAsync(WritingScene scene, string start)
+    {
+        var at = NodaTime.Text.InstantPattern.General.Parse(start).Value;
+        await Outside.AwaitAsync(
+            () =>
+                world.WithinAsync(scene.Workspace, db =>
+                    db.WrittenEvents.FirstOrDefaultAsync(row => row.Attempts == 1 && row.TriedStart == at)
+                ),
+            "the try that breaks off"
+        );
+    }
+
+    /// <summary>What should be there changes, as when a session goes to another host and comes back.</summary>
+    private Task WishAsync(WritingScene scene, bool isWanted) =>
+        world.WithinAsync(scene.Workspace, db =>
+            db.WrittenEvents.ExecuteUpdateAsync(set =>
+                set.SetProperty(row => row.IsWanted, isWanted)
+                    .SetProperty(row => row.Wish, row => row.Wish + 1)
+                    .SetProperty(row => row.Attempts, 0)
+                    .SetProperty(row => row.DueAt, World.Now)
+            )
+        );
+
+    [Fact]
     public async Task A_booking_waits_for_no_calendar_server()
     {
         await using var scene = await WritingScene.MakeAsync(world);

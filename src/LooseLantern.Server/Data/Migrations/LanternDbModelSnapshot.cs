@@ -2850,6 +2850,14 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("session_id");
 
+                    b.Property<Instant?>("TriedEnd")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("tried_end");
+
+                    b.Property<Instant?>("TriedStart")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("tried_start");
+
                     b.Property<string>("Uid")
                         .IsRequired()
                         .HasColumnType("text")

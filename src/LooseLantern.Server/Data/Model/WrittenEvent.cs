@@ -74,6 +74,14 @@ public sealed class WrittenEvent : IBelongsToWorkspace
 
     public Instant? WrittenEnd { get; set; }
 
+    /// <summary>
+    /// The other time that it was to be written with when that broke off, so that it may stand there; null where
+    /// nothing broke off.
+    /// </summary>
+    public Instant? TriedStart { get; set; }
+
+    public Instant? TriedEnd { get; set; }
+
     public OutsideChange Outside { get; set; }
 
     /// <summary>Where it was moved to.</summary>

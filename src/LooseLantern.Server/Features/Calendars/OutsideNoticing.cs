@@ -74,7 +74,8 @@ public sealed class OutsideNoticing(LanternDb db, IClock clock)
         (row.Outside, row.OutsideStart, row.OutsideEnd, row.EntityTag) = (OutsideChange.Deleted, null, null, null);
     }
 
-    private static Span? TimeOf(byte[] body, string uid)
+    /// <summary>When a resource says that an event is; null where the event is not in it.</summary>
+    public static Span? TimeOf(byte[] body, string uid)
     {
         try
         {

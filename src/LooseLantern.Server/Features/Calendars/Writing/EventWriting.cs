@@ -83,10 +83,17 @@ public sealed class EventWriting(
                 && other.Calendar.CollectionUrl == row.Calendar.CollectionUrl,
             ct
         );
+        // Where this breaks off, whoever wants it there again does not take it for somebody else's doing that it is gone.
+        if (row.WrittenStart is not null)
+        {
+            (row.EntityTag, row.WrittenStart, row.WrittenEnd) = (null, null, null);
+            await db.SaveChangesAsync(ct);
+        }
+
         // It is ours whatever was made of it, so no entity tag is asked for.
         if (!isOfOthers)
             await server.DeleteAsync(path, null, ct);
-        (row.Path, row.EntityTag, row.WrittenStart, row.WrittenEnd) = (null, null, null, null);
+        (row.Path, row.TriedStart, row.TriedEnd) = (null, null, null);
         (row.Outside, row.OutsideStart, row.OutsideEnd, row.NoticedAt) = (OutsideChange.None, null, null, null);
     }
 
@@ -99,6 +106,7 @@ public sealed class EventWriting(
     )
     {
         var text = SessionFile.Write(session);
+        await BeginAsync(server, row, path, session.Time, ct);
         var entityTag = row.EntityTag;
         if (entityTag is null && row.WrittenStart is not null && await server.GetAsync(path, ct) is { } known)
             entityTag = known.EntityTag ?? "";
@@ -151,6 +159,23 @@ public sealed class EventWriting(
     }
 
     /// <summary>
+    /// Notes, before an event is moved, where to: where that breaks off, what stands there then is told from what
+    /// somebody else did to it. So is what an earlier try left.
+    /// </summary>
+    private async Task BeginAsync(CalDavServer server, WrittenEvent row, string path, Span time, CancellationToken ct)
+    {
+        if (
+            row is { TriedStart: { } start, TriedEnd: { } end }
+            && await server.GetAsync(path, ct) is { } left
+            && OutsideNoticing.TimeOf(left.Body, row.Uid) == new Span(start, end)
+        )
+            (row.EntityTag, row.WrittenStart, row.WrittenEnd) = (left.EntityTag, start, end);
+        var isMove = row.WrittenStart is not null && (row.WrittenStart != time.Start || row.WrittenEnd != time.End);
+        (row.TriedStart, row.TriedEnd) = (isMove ? time.Start : null, isMove ? time.End : null);
+        await db.SaveChangesAsync(ct);
+    }
+
+    /// <summary>
     /// Keeps the text beside those that were read, so that its going is seen even by the very next look; a look that
     /// began before counts no more.
     /// </summary>
@@ -164,6 +189,7 @@ public sealed class EventWriting(
     )
     {
         (row.Path, row.EntityTag, row.WrittenStart, row.WrittenEnd) = (path, entityTag, time.Start, time.End);
+        (row.TriedStart, row.TriedEnd) = (null, null);
         (row.Outside, row.OutsideStart, row.OutsideEnd, row.NoticedAt) = (OutsideChange.None, null, null, null);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         if (await unrolling.LockedAsync(row.CalendarId, ct) is not { } calendar)

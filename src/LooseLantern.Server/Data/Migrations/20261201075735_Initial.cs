@@ -1450,6 +1450,8 @@ namespace LooseLantern.Server.Data.Migrations
                     entity_tag = table.Column<string>(type: "text", nullable: true),
                     written_start = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     written_end = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    tried_start = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    tried_end = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     outside = table.Column<string>(type: "text", nullable: false),
                     outside_start = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     outside_end = table.Column<Instant>(type: "timestamp with time zone", nullable: true),

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261201042920_Initial")]
+    [Migration("20261201075735_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -2852,6 +2852,14 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid?>("SessionId")
                         .HasColumnType("uuid")
                         .HasColumnName("session_id");
+
+                    b.Property<Instant?>("TriedEnd")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("tried_end");
+
+                    b.Property<Instant?>("TriedStart")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("tried_start");
 
                     b.Property<string>("Uid")
                         .IsRequired()
