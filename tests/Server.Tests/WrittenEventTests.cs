@@ -1,6 +1,7 @@
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -258,6 +259,24 @@ public sealed class WrittenEventTests(World world)
                     .SetProperty(row => row.DueAt, World.Now)
             )
         );
+
+    [Fact]
+    public async Task A_booking_does_not_wait_while_what_a_look_brought_is_kept()
+    {
+        await using var scene = await WritingScene.MakeAsync(world);
+        await using var services = world.App.Services.CreateAsyncScope();
+        services.ServiceProvider.GetRequiredService<Tenant>().Enter(scene.Workspace);
+        var db = services.ServiceProvider.GetRequiredService<LanternDb>();
+        await using var keeping = await db.Database.BeginTransactionAsync(TestContext.Current.CancellationToken);
+        var locking = services.ServiceProvider.GetRequiredService<CalendarUnrolling>();
+        (await locking.LockedAsync(scene.Calendar, TestContext.Current.CancellationToken)).ShouldNotBeNull();
+
+        // Each event points at its calendar; whoever keeps one waits for the event in turn.
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
+        (await world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine).WaitAsync(patience.Token)).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
+    }
 
     [Fact]
     public async Task A_booking_waits_for_no_calendar_server()

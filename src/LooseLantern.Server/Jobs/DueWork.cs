@@ -14,7 +14,7 @@ public sealed record DueRow(Guid Id, Guid WorkspaceId);
 /// <param name="Lease">Longer than one piece of it may take: what a server took and never ended is taken by another
 /// then.</param>
 /// <param name="ClaimAsync">Takes rows that are due at an instant and that nobody has, until another instant, up to so
-/// many (FOR UPDATE SKIP LOCKED).</param>
+/// many (FOR NO KEY UPDATE SKIP LOCKED).</param>
 /// <param name="DoAsync">Does one, with the services of a request in its workspace.</param>
 public sealed record DueKind(
     TimeSpan Pause,

@@ -20,6 +20,7 @@ public sealed class MailStandIn : IAsyncDisposable
         var services = new SmtpServer.ComponentModel.ServiceProvider();
         services.Add(new Storing(store));
         services.Add(new Letting());
+        services.Add(new PromptListening());
         var server = new SmtpServer.SmtpServer(
             new SmtpServerOptionsBuilder()
                 .ServerName("mail.stand-in.example")

@@ -108,7 +108,7 @@ public sealed class SuitedTimesSending(
     )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR NO KEY UPDATE", ct);
         db.ChangeTracker.Clear();
         var link = await editing.GetAsync(id, ct);
         var sent = new GuestTimes(

@@ -97,7 +97,7 @@ public sealed class CalendarUnrolling(LanternDb db, IClock clock)
     /// </summary>
     public async Task<Calendar?> LockedAsync(Guid id, CancellationToken ct)
     {
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM calendars WHERE id = {id} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM calendars WHERE id = {id} FOR NO KEY UPDATE", ct);
         var calendar = await db
             .Calendars.Include(row => row.For)
                 .ThenInclude(row => row.Host)

@@ -376,7 +376,7 @@ public sealed class LinkSending(
         var link = await editing.SendOutAsync(id, ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // One press after the other, so that what was sent by the same key is seen.
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR NO KEY UPDATE", ct);
         var isSent = await post.SendAsync(link, kind, word, actor.Person?.Name ?? link.Page!.Desk!.Name, key, ct);
         if (isSent)
             link.SentBy = actor.Person?.Id ?? link.SentBy;

@@ -27,7 +27,7 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsInputs
                 .Database.SqlQuery<DueRow>(
                     $"""
                     UPDATE links SET check_due_at = {now + Every} WHERE id IN (
-                        SELECT id FROM links WHERE check_due_at <= {now} AND out_at IS NOT NULL AND revoked_at IS NULL ORDER BY check_due_at LIMIT {most} FOR UPDATE SKIP LOCKED)
+                        SELECT id FROM links WHERE check_due_at <= {now} AND out_at IS NOT NULL AND revoked_at IS NULL ORDER BY check_due_at LIMIT {most} FOR NO KEY UPDATE SKIP LOCKED)
                     RETURNING id, workspace_id
                     """
                 )
@@ -45,7 +45,7 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsInputs
             return;
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR NO KEY UPDATE", ct);
         await db.Entry(link).ReloadAsync(ct);
         // Somebody else may have told already.
         if (isLeft == (link.NoneLeftAt is null))
@@ -119,7 +119,7 @@ public sealed class LinksToLookAt(IServiceScopeFactory scopes, IClock clock)
                             WHERE s.page_id = l.id AND h.host_id IN (
                                 SELECT of FROM fact_changes WHERE kind = 1 AND xid >= pg_snapshot_xmin({seen}::pg_snapshot)
                                     AND NOT pg_visible_in_snapshot(xid, {seen}::pg_snapshot)))
-                    FOR UPDATE SKIP LOCKED)
+                    FOR NO KEY UPDATE SKIP LOCKED)
                 """
             );
         }

@@ -22,7 +22,7 @@ public sealed class DailyPost(LanternDb db, IClock clock)
                         SELECT m.id FROM messages m WHERE state = 'Gathered' AND due_at <= {now} AND (sending_until IS NULL OR sending_until <= {now})
                             -- One mail a reader: the first of them takes the others along.
                             AND NOT EXISTS (SELECT 1 FROM messages e WHERE e.workspace_id = m.workspace_id AND e.person_id = m.person_id AND e.state = 'Gathered' AND e.id < m.id)
-                        ORDER BY due_at, id LIMIT {most} FOR UPDATE SKIP LOCKED)
+                        ORDER BY due_at, id LIMIT {most} FOR NO KEY UPDATE SKIP LOCKED)
                     RETURNING id, workspace_id
                     """
                 )
@@ -47,7 +47,7 @@ public sealed class DailyPost(LanternDb db, IClock clock)
         if (personId is null)
             return;
         await db.Database.ExecuteSqlAsync(
-            $"SELECT 1 FROM messages WHERE person_id = {personId} AND state = 'Gathered' ORDER BY id FOR UPDATE",
+            $"SELECT 1 FROM messages WHERE person_id = {personId} AND state = 'Gathered' ORDER BY id FOR NO KEY UPDATE",
             ct
         );
         var parts = await db

@@ -44,6 +44,7 @@ public sealed class MailServer(PostSettings settings, MailReach reach)
         try
         {
             await client.ConnectAsync(
+                await ReachAsync(ct),
                 settings.Host!,
                 settings.Port,
                 settings.Tls ? SecureSocketOptions.StartTls : SecureSocketOptions.None,
@@ -63,6 +64,32 @@ public sealed class MailServer(PostSettings settings, MailReach reach)
         catch
         {
             client.Dispose();
+            throw;
+        }
+    }
+
+    /// <summary>
+    /// A mail goes out in several writes, each of which would wait for word of the one before: a tenth of a second for
+    /// a mail, on a line that takes none.
+    /// </summary>
+    private async Task<Socket> ReachAsync(CancellationToken ct)
+    {
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(ct);
+        patience.CancelAfter(Patience);
+        var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
+        try
+        {
+            await socket.ConnectAsync(settings.Host!, settings.Port, patience.Token);
+            return socket;
+        }
+        catch (OperationCanceledException) when (!ct.IsCancellationRequested)
+        {
+            socket.Dispose();
+            throw new TimeoutException("It can’t be reached.");
+        }
+        catch
+        {
+            socket.Dispose();
             throw;
         }
     }

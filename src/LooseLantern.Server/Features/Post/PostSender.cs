@@ -35,7 +35,7 @@ public sealed class PostSender(
                             -- A room that is being made is waited for, but not for ever.
                             AND (m.written_at <= {now
                         - MostWaitForARoom} OR NOT EXISTS (SELECT 1 FROM bookings b JOIN video_rooms r ON r.session_id = b.session_id WHERE b.id = m.booking_id AND r.link IS NULL AND r.is_wanted))
-                        ORDER BY due_at, id LIMIT {most} FOR UPDATE SKIP LOCKED)
+                        ORDER BY due_at, id LIMIT {most} FOR NO KEY UPDATE SKIP LOCKED)
                     RETURNING id, workspace_id
                     """
                 )

@@ -28,7 +28,7 @@ public sealed class SessionWords(LanternDb db, PostWords words, Tellings telling
         await tellings.WriteAllAsync(null, ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // One press after the other, so that what was sent by the same key is seen.
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM sessions WHERE id = {sessionId} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM sessions WHERE id = {sessionId} FOR NO KEY UPDATE", ct);
         var ids = await db.Bookings.Where(row => row.SessionId == sessionId).Select(row => row.Id).ToListAsync(ct);
         var telling = new Telling(Occasion.Booked) { Word = word.Trim() };
         var (written, readers) = (0, 0);

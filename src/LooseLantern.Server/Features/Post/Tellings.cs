@@ -32,7 +32,7 @@ public sealed class Tellings(
                 .Database.SqlQuery<DueRow>(
                     $"""
                     UPDATE tellings SET working_until = {until} WHERE id IN (
-                        SELECT id FROM tellings WHERE working_until IS NULL OR working_until <= {now} ORDER BY id LIMIT {most} FOR UPDATE SKIP LOCKED)
+                        SELECT id FROM tellings WHERE working_until IS NULL OR working_until <= {now} ORDER BY id LIMIT {most} FOR NO KEY UPDATE SKIP LOCKED)
                     RETURNING id, workspace_id
                     """
                 )

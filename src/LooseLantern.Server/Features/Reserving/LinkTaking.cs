@@ -95,7 +95,7 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
     public async Task SettleAsync(Guid pageId, CancellationToken ct)
     {
         // Of two who change it at once neither undoes what the other wrote.
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {pageId} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {pageId} FOR NO KEY UPDATE", ct);
         if (await db.Links.Include(row => row.Page).SingleOrDefaultAsync(row => row.Id == pageId, ct) is not { } link)
             return;
         await SettleAsync(link, ct);

@@ -25,7 +25,7 @@ public sealed class AddressProving(LanternDb db, Tenant tenant, PrivateLinks lin
     public async Task AskAsync(Guid personId, CancellationToken ct)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await db.Database.ExecuteSqlAsync($"""SELECT 1 FROM "AspNetUsers" WHERE id = {personId} FOR UPDATE""", ct);
+        await db.Database.ExecuteSqlAsync($"""SELECT 1 FROM "AspNetUsers" WHERE id = {personId} FOR NO KEY UPDATE""", ct);
         var (person, now) = (
             await db.Users.AsNoTracking().SingleAsync(row => row.Id == personId, ct),
             clock.GetCurrentInstant()
@@ -67,7 +67,7 @@ public sealed class AddressProving(LanternDb db, Tenant tenant, PrivateLinks lin
             ?? throw Refusal.NotFound("link");
         tenant.Enter(found.WorkspaceId);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM address_proofs WHERE id = {found.Id} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM address_proofs WHERE id = {found.Id} FOR NO KEY UPDATE", ct);
         var proof = await db.AddressProofs.SingleAsync(row => row.Id == found.Id, ct);
         var (person, now) = (
             await db.Users.SingleAsync(row => row.Id == proof.PersonId, ct),

@@ -71,7 +71,7 @@ public sealed class PasswordResetting(
         tenant.Enter(found.WorkspaceId);
         using var place = await work.PlaceAsync(ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM password_resets WHERE id = {found.Id} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM password_resets WHERE id = {found.Id} FOR NO KEY UPDATE", ct);
         var reset = await db.PasswordResets.SingleAsync(row => row.Id == found.Id, ct);
         var person = await people.Users.SingleAsync(row => row.Id == reset.PersonId, ct);
         var now = clock.GetCurrentInstant();

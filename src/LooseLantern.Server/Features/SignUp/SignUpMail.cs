@@ -30,7 +30,7 @@ public sealed class SignUpMail(
                     UPDATE sign_up_links SET sending_until = {until}
                     WHERE id IN (
                         SELECT id FROM sign_up_links WHERE due_at <= {now} AND (sending_until IS NULL OR sending_until <= {now})
-                        ORDER BY due_at, id LIMIT {most} FOR UPDATE SKIP LOCKED)
+                        ORDER BY due_at, id LIMIT {most} FOR NO KEY UPDATE SKIP LOCKED)
                     RETURNING id, '00000000-0000-0000-0000-000000000000'::uuid AS workspace_id
                     """
                 )

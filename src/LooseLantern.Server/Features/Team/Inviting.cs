@@ -96,7 +96,7 @@ public sealed class Inviting(
         Passwords.Require("password", form.Password, form.Name, found.Email, workspace.Name);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // A link that is opened twice at once lets one in.
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM invitations WHERE id = {found.Id} FOR UPDATE", ct);
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM invitations WHERE id = {found.Id} FOR NO KEY UPDATE", ct);
         var row = await db.Invitations.SingleAsync(invitation => invitation.Id == found.Id, ct);
         await db.Entry(row).ReloadAsync(ct);
         if (row.TakenUpAt is not null)

@@ -27,7 +27,7 @@ public sealed class RoomMaking(LanternDb db, IVideoRooms rooms, EventWishes even
                     UPDATE video_rooms SET working_until = {until}
                     WHERE session_id IN (
                         SELECT session_id FROM video_rooms WHERE due_at <= {now} AND (working_until IS NULL OR working_until <= {now})
-                        ORDER BY due_at LIMIT {most} FOR UPDATE SKIP LOCKED)
+                        ORDER BY due_at LIMIT {most} FOR NO KEY UPDATE SKIP LOCKED)
                     RETURNING session_id AS id, workspace_id
                     """
                 )

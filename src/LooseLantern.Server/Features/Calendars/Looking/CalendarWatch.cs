@@ -19,7 +19,7 @@ public sealed class CalendarWatch(IServiceScopeFactory scopes, IClock clock, ILo
                     WHERE id IN (
                         SELECT c.id FROM calendars c WHERE next_look_at <= {now} AND (looking_until IS NULL OR looking_until <= {now})
                             AND EXISTS (SELECT 1 FROM calendar_hosts ch JOIN hosts h ON h.id = ch.host_id WHERE ch.calendar_id = c.id AND h.retired_at IS NULL)
-                        ORDER BY next_look_at LIMIT {most} FOR UPDATE SKIP LOCKED)
+                        ORDER BY next_look_at LIMIT {most} FOR NO KEY UPDATE SKIP LOCKED)
                     RETURNING id, workspace_id
                     """
                 )

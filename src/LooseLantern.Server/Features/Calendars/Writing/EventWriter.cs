@@ -18,7 +18,7 @@ public sealed class EventWriter(IServiceScopeFactory scopes, IClock clock, ILogg
                     UPDATE written_events SET writing_until = {until}
                     WHERE id IN (
                         SELECT id FROM written_events WHERE due_at <= {now} AND (writing_until IS NULL OR writing_until <= {now})
-                        ORDER BY due_at LIMIT {most} FOR UPDATE SKIP LOCKED)
+                        ORDER BY due_at LIMIT {most} FOR NO KEY UPDATE SKIP LOCKED)
                     RETURNING id, workspace_id
                     """
                 )
