@@ -59,6 +59,12 @@ public sealed class RoundTrip(LanternDb db)
     /// <exception cref="InvalidOperationException">The row is of another workspace than the one at hand.</exception>
     public void Insert(IBelongsToWorkspace row) => _asked.Add((RowInserts.Command(db, row), null));
 
+    /// <summary>
+    /// Commits the transaction at hand with what was asked before, as the last: where anything of it fails nothing of
+    /// the transaction is kept. Whoever began it only disposes of it then.
+    /// </summary>
+    public void Commit() => Do($"COMMIT");
+
     public async Task RunAsync(CancellationToken ct)
     {
         if (_asked.Count == 0)

@@ -38,7 +38,7 @@ public sealed class TimeReserving(
         throw await pages.GoneAsync(wish, ct);
     }
 
-    /// <summary>Null where the time is not open.</summary>
+    /// <summary>Null where the time is not open. What is booked is committed with what is written last.</summary>
     private async Task<Booked?> BookInTurnAsync(BookingWish wish, KeptPage page, string? key, CancellationToken ct)
     {
         // Whoever waits here holds no connection; those of other servers wait for the lock of the page.
@@ -46,10 +46,7 @@ public sealed class TimeReserving(
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         try
         {
-            var booked = await BookLockedAsync(wish, page, key, ct);
-            if (booked is not null)
-                await transaction.CommitAsync(ct);
-            return booked;
+            return await BookLockedAsync(wish, page, key, ct);
         }
         catch (PostgresException e) when (e.ConstraintName == CommitmentRow.NoDoubleBooking)
         {
@@ -94,7 +91,7 @@ public sealed class TimeReserving(
             return null;
         if (!wish.OneMore)
             BookingWriting.RequireFirst(found.Session, asked.Guest);
-        // All that is written goes in one round trip, but for what changed of a link.
+        // All that is written goes in one round trip, with the commit, but for what changed of a link.
         var trip = new RoundTrip(db);
         if (link is not null)
         {
@@ -103,6 +100,7 @@ public sealed class TimeReserving(
         }
 
         var booked = writing.Write(trip, wish, found, kept, key);
+        trip.Commit();
         await trip.RunAsync(ct);
         return booked;
     }
