@@ -1,7 +1,7 @@
 using System.Globalization;
 using LooseLantern.Bench.Requests;
 
-// ./lantern bench requests [openings|bookings|crowd|phone|sql]: ratios, each beside what is measured in the same run.
+// ./lantern bench requests [openings|bookings|crowd|work|phone|sql]: ratios, each beside what is measured in the same run.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["sql"])
 {
@@ -9,7 +9,7 @@ if (args is ["sql"])
     return 0;
 }
 
-string[] all = ["openings", "bookings", "crowd", "phone"];
+string[] all = ["openings", "bookings", "crowd", "work", "phone"];
 var wanted = args is [] ? all : args;
 if (wanted.Except(all).FirstOrDefault() is { } unknown)
 {
@@ -28,6 +28,7 @@ foreach (var what in wanted)
             "openings" => Openings.RunAsync(yard),
             "bookings" => Bookings.RunAsync(yard),
             "phone" => Phone.RunAsync(yard),
+            "work" => Work.RunAsync(yard),
             _ => Crowd.RunAsync(yard),
         }
     );

@@ -9,7 +9,7 @@ namespace Server.Tests;
 /// </summary>
 public sealed class FaultTests
 {
-    private const int Usual = 60;
+    private const int Usual = 300;
 
     // At length every forty operations, or four hundred where there are very many; a short run has each kind of fault
     // that takes little time.

@@ -118,16 +118,29 @@ public class TellingTests(World world)
     [Fact]
     public async Task Work_beside_requests_begins_piece_by_piece_while_somebody_waits_and_at_once_while_nobody_does()
     {
-        var pace = new WorkPace();
-        for (var i = 0; i < 3; i++)
-            pace.TakeTurnAsync(TestContext.Current.CancellationToken).IsCompletedSuccessfully.ShouldBeTrue();
+        var (pace, ct) = (new WorkPace(), TestContext.Current.CancellationToken);
+        for (var i = 0; i < 8; i++)
+            pace.TakeTurnAsync(ct).IsCompletedSuccessfully.ShouldBeTrue();
         using (pace.Answering())
         {
-            await pace.TakeTurnAsync(TestContext.Current.CancellationToken);
-            pace.TakeTurnAsync(TestContext.Current.CancellationToken).IsCompleted.ShouldBeFalse();
+            using var first = await pace.TakeTurnAsync(ct);
+            pace.TakeTurnAsync(ct).IsCompleted.ShouldBeFalse();
         }
+    }
 
-        pace.TakeTurnAsync(TestContext.Current.CancellationToken).IsCompletedSuccessfully.ShouldBeTrue();
+    [Fact]
+    public async Task Few_pieces_of_work_are_done_at_once_where_somebody_may_ask_again_soon()
+    {
+        var (pace, ct) = (new WorkPace(), TestContext.Current.CancellationToken);
+        pace.Answering().Dispose();
+        var first = await pace.TakeTurnAsync(ct);
+        using var second = await pace.TakeTurnAsync(ct);
+        var third = pace.TakeTurnAsync(ct);
+        third.IsCompleted.ShouldBeFalse();
+        first!.Dispose();
+        // Its place is free; what waits for somebody outside gives its own back by itself.
+        using var next = await third;
+        using var last = await pace.TakeTurnAsync(ct);
     }
 
     private async Task<string> SubjectAsync(Coordinator ada, MessageKind kind) =>

@@ -43,8 +43,8 @@ public static partial class DueWork
     /// <summary>How many are done at once.</summary>
     public const int AtOnce = 8;
 
-    /// <summary>For how long more may be due than is done before requests are given way to no longer.</summary>
-    private static readonly TimeSpan MostYielding = TimeSpan.FromSeconds(20);
+    /// <summary>For how long more may be due than is done before no pauses are made for requests.</summary>
+    private static readonly TimeSpan MostPausing = TimeSpan.FromSeconds(20);
 
     private static readonly TimeSpan Together = TimeSpan.FromMilliseconds(15);
 
@@ -73,7 +73,7 @@ public static partial class DueWork
                 if (!isStarted)
                     await BringForwardAsync(kind, scopes, clock, stopping);
                 isStarted = true;
-                var (places, yields) = (AtOnce - running.Count, !IsBehind(behindSince));
+                var (places, isBehind) = (AtOnce - running.Count, IsBehind(behindSince));
                 // What is taken while a stop begins would be nobody's.
                 var rows = await ClaimAsync(
                     kind,
@@ -85,7 +85,7 @@ public static partial class DueWork
                 // With every place taken more may be due; that is so until one stays free.
                 behindSince = rows.Count == places ? behindSince ?? Stopwatch.GetTimestamp() : null;
                 foreach (var row in rows)
-                    running.Add(DoAsync(kind, row, yields, scopes, logger, stopping));
+                    running.Add(DoAsync(kind, row, isBehind, scopes, logger, stopping));
             }
             catch (Exception e) when (!stopping.IsCancellationRequested)
             {
@@ -113,7 +113,7 @@ public static partial class DueWork
         await Task.WhenAll(running);
     }
 
-    private static bool IsBehind(long? since) => since is { } at && Stopwatch.GetElapsedTime(at) > MostYielding;
+    private static bool IsBehind(long? since) => since is { } at && Stopwatch.GetElapsedTime(at) > MostPausing;
 
     private static async Task BringForwardAsync(
         DueKind kind,
@@ -155,7 +155,7 @@ public static partial class DueWork
     private static async Task DoAsync(
         DueKind kind,
         DueRow row,
-        bool yields,
+        bool isBehind,
         IServiceScopeFactory scopes,
         ILogger logger,
         CancellationToken stopping
@@ -168,8 +168,9 @@ public static partial class DueWork
             try
             {
                 await using var scope = scopes.CreateAsyncScope();
-                if (yields && !stopping.IsCancellationRequested)
-                    await scope.ServiceProvider.GetRequiredService<WorkPace>().TakeTurnAsync(ct);
+                using var turn = stopping.IsCancellationRequested
+                    ? null
+                    : await scope.ServiceProvider.GetRequiredService<WorkPace>().TakeTurnAsync(ct, isBehind);
                 scope.ServiceProvider.GetRequiredService<Tenant>().Enter(row.WorkspaceId);
                 await kind.DoAsync(scope.ServiceProvider, row.Id, ct);
                 return;

@@ -74,7 +74,7 @@ internal sealed class FaultCluster : IAsyncDisposable
             "-l",
             Log,
             "-o",
-            $"-p {_port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=120",
+            $"-p {_port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=120 -c track_commit_timestamp=on",
             "start"
         );
 
