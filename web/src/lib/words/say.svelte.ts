@@ -75,8 +75,25 @@ export function sayCount(n: number, key: CountKey): string {
   return say(isOne ? `${key}.one` : `${key}.other`, { n: n < 1_000 ? n : n.toLocaleString(spoken) });
 }
 
+const BETWEEN: Readonly<Record<GuestLanguage, readonly [and: string, or: string]>> = {
+  en: ['and', 'or'],
+  de: ['und', 'oder'],
+  fr: ['et', 'ou'],
+  es: ['y', 'o'],
+  da: ['og', 'eller'],
+};
+
+/** Before the same sound Spanish takes another word. */
+function between(word: string, next: string): string {
+  if (word === 'y' && /^(i|hi(?![ae]))/i.test(next)) return 'e';
+  return word === 'o' && /^(h?o|8|11( |$))/i.test(next) ? 'u' : word;
+}
+
 /** Names in a row: "Ann, Ben or Cem". */
 export function sayList(names: readonly string[], type: 'conjunction' | 'disjunction'): string {
-  if (names.length < 2) return names[0] ?? '';
-  return new Intl.ListFormat(spoken === 'en' ? 'en-GB' : spoken, { type }).format(names);
+  const last = names.at(-1) ?? '';
+  if (names.length < 2) return last;
+  const [and, or] = BETWEEN[spoken];
+  const word = spoken === 'es' ? between(type === 'conjunction' ? and : or, last) : type === 'conjunction' ? and : or;
+  return `${names.slice(0, -1).join(', ')} ${word} ${last}`;
 }

@@ -1,6 +1,6 @@
-import { describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { spokenIn } from './refusals';
-import { readersLanguage, say } from './say.svelte';
+import { guestLanguages, readersLanguage, say, sayList, speakWith } from './say.svelte';
 
 describe('the language of a guest', () => {
   it('is the first of those they like that we have', () => {
@@ -13,6 +13,29 @@ describe('the language of a guest', () => {
   it('fills in what it is given, and nothing that a guest typed', () => {
     expect(say('form.reserve', { time: '09:00', day: '{time}' })).toBe('Reserve 09:00 on {time}');
     expect(say('booking.ask-names')).toBe('Ask {names}.');
+  });
+});
+
+describe('names in a row', () => {
+  beforeEach(() => {
+    vi.stubGlobal('document', { documentElement: {} });
+    vi.stubGlobal('navigator', { languages: [] });
+  });
+  afterEach(() => {
+    speakWith('en', {});
+    vi.unstubAllGlobals();
+  });
+
+  it.each(guestLanguages)('stand as the tables of browsers have them in %s', (language) => {
+    speakWith(language, {});
+    const tag = language === 'en' ? 'en-GB' : language;
+    for (const last of ['Ben', 'Ines', 'Hilda', 'Hiero', 'Otto', 'Hortensia', 'Yves', '8 min', '11 min', '110 min']) {
+      for (const type of ['conjunction', 'disjunction'] as const) {
+        for (const names of [[], [last], ['Ann', last], ['Ann', 'Cem', 'Dag', last]]) {
+          expect(sayList(names, type)).toBe(new Intl.ListFormat(tag, { type }).format(names));
+        }
+      }
+    }
   });
 });
 

@@ -1,7 +1,10 @@
 // Draws the guest's first view of what the first answer bears, before the app has come: the server does not know the
 // reader's zone, and the app is large. It is a script of its own (vite.first.config.ts), and waits for nothing.
 import { render } from 'svelte/server';
-import { setClock } from '$lib/time/format';
+import { ownZone } from '$lib/time/clock';
+import { setClock, writeQuickly } from '$lib/time/format';
+import { countQuickly } from '$lib/time/offsets';
+import * as quick from '$lib/time/quick/quick';
 import { languageFor, speakWith } from '$lib/words/say.svelte';
 import type { GuestSource } from '../source';
 import { lastOf, openingsOf, readFirst, VIEW, type FirstAnswer } from './answer';
@@ -54,6 +57,10 @@ const source = first && sourceOf(first);
 if (view && source && first.openings) {
   const language = languageFor(source.page.language);
   if (language === first.language) {
+    // Nothing here waits for the browser's tables of languages and zones: of the reader's own zone each date knows.
+    writeQuickly(quick);
+    const own = ownZone();
+    countQuickly((at, zone) => (zone === own ? -new Date(at).getTimezoneOffset() : undefined));
     speakWith(language, first.screens ? { screens: first.screens } : {});
     setClock(source.page.clock ?? undefined);
     const written = first.openings;
