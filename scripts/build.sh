@@ -45,8 +45,8 @@ lantern_bench() {
   exec dotnet "$ROOT/bench/LooseLantern.Bench/bin/$CONFIGURATION/net10.0/LooseLantern.Bench.dll" "$@"
 }
 
-# bench_requests [openings|bookings|crowd|work|phone] : the server as a process, beside what the machine can do in the same
-# run.
+# bench_requests [openings|bookings|crowd|work|phone] : the server as a process, beside what the machine can do in the
+# same run.
 bench_requests() {
   need_packages postgresql="/usr/lib/postgresql/*/bin/pgbench" chromium=chromium chromium-driver=chromedriver
   build_server bench/LooseLantern.Bench.Requests/LooseLantern.Bench.Requests.csproj

@@ -96,7 +96,8 @@ internal static class Bookings
     }
 
     /// <summary>
-    /// Milliseconds from asking for its locks to the end of its commit, of the median booking since this was asked last.
+    /// Milliseconds from asking for its locks to the end of its commit, of the median booking since this was asked
+    /// last.
     /// </summary>
     private static async Task<double> HeldAsync(Yard yard)
     {

@@ -1,7 +1,8 @@
 using System.Globalization;
 using LooseLantern.Bench.Requests;
 
-// ./lantern bench requests [openings|bookings|crowd|work|phone|sql]: ratios, each beside what is measured in the same run.
+// ./lantern bench requests [openings|bookings|crowd|work|phone|sql]: ratios, each beside what is measured in the same
+// run.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["sql"])
 {

@@ -24,17 +24,12 @@ internal static class Work
         );
     }
 
-    private static Task<Measured> AskedAsync(Yard yard) =>
-        Load.RunAsync(
-            Guests,
-            Time,
-            async n =>
-            {
-                await yard.Http.GetByteArrayAsync(
-                    $"/api/public/desks/{yard.Ada.Desk}/pages/{yard.Pages[n % Yard.PageCount]}/openings?from=2026-12-07&to=2026-12-20&zone=Europe/Copenhagen"
-                );
-                // As people do, they read what they got.
-                await Task.Delay(20);
-            }
-        );
+    private static Task<Measured> AskedAsync(Yard yard) => Load.RunAsync(Guests, Time, async n =>
+        {
+            await yard.Http.GetByteArrayAsync(
+                $"/api/public/desks/{yard.Ada.Desk}/pages/{yard.Pages[n % Yard.PageCount]}/openings?from=2026-12-07&to=2026-12-20&zone=Europe/Copenhagen"
+            );
+            // As people do, they read what they got.
+            await Task.Delay(20);
+        });
 }

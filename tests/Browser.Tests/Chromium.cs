@@ -125,6 +125,10 @@ internal sealed class Chromium : IDisposable
         );
     }
 
+    /// <summary>Runs a script in each page before any of its own.</summary>
+    public void Before(string script) =>
+        _driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = script });
+
     /// <summary>Loads nothing from such addresses; * stands for anything.</summary>
     public void Block(params string[] addresses)
     {

@@ -36,6 +36,23 @@ public sealed class FirstViewTests(Site site) : IClassFixture<Site>
         before.Where(line => !after.Contains(line)).ShouldBeEmpty();
     }
 
+    [Theory]
+    [InlineData(Page, "Europe/Copenhagen", "en-GB")]
+    [InlineData(Page, "America/Los_Angeles", "en-US")]
+    [InlineData("/brackwater-commissions/design-review", "Asia/Tokyo", "da-DK")]
+    public void It_waits_for_no_tables_of_the_browsers(string path, string zone, string language)
+    {
+        using var guest = new Chromium(site.Address, 390, 844, zone, language);
+        guest.Block("*/entry/*");
+        // The first of these to be made takes a slow phone a quarter of a second, whatever it is.
+        guest.Before(
+            "for (const name of ['DateTimeFormat', 'ListFormat', 'NumberFormat', 'Segmenter', 'PluralRules']) Intl[name] = function () { window.asked = name; throw new Error(name); };"
+        );
+        guest.OpenAtOnce(path);
+        guest.Await(b => b.All("#first-view [data-start]").FirstOrDefault(), "the first view");
+        guest.Ask("return window.asked ?? null").ShouldBeNull();
+    }
+
     [Fact]
     public void What_is_pressed_in_it_is_done_once_the_app_is_there()
     {

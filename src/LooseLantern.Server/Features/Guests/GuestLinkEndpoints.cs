@@ -228,7 +228,10 @@ public static class GuestLinkEndpoints
                         throw new Refusal(StatusCodes.Status410Gone, "ended");
 
                     await using var transaction = await db.Database.BeginTransactionAsync(ct);
-                    await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {found.Id} FOR NO KEY UPDATE", ct);
+                    await db.Database.ExecuteSqlAsync(
+                        $"SELECT 1 FROM links WHERE id = {found.Id} FOR NO KEY UPDATE",
+                        ct
+                    );
                     if (await db.Wishes.CountAsync(row => row.LinkId == found.Id, ct) + request.Starts.Count > MostKept)
                         throw new Refusal(StatusCodes.Status422UnprocessableEntity, "enough");
                     var spans = request

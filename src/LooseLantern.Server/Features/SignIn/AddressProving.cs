@@ -25,7 +25,10 @@ public sealed class AddressProving(LanternDb db, Tenant tenant, PrivateLinks lin
     public async Task AskAsync(Guid personId, CancellationToken ct)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await db.Database.ExecuteSqlAsync($"""SELECT 1 FROM "AspNetUsers" WHERE id = {personId} FOR NO KEY UPDATE""", ct);
+        await db.Database.ExecuteSqlAsync(
+            $"""SELECT 1 FROM "AspNetUsers" WHERE id = {personId} FOR NO KEY UPDATE""",
+            ct
+        );
         var (person, now) = (
             await db.Users.AsNoTracking().SingleAsync(row => row.Id == personId, ct),
             clock.GetCurrentInstant()

@@ -39,9 +39,7 @@ const made = new Map<string, Writer>();
 function formatter(name: string, tag: string | undefined, options: Intl.DateTimeFormatOptions): Writer {
   const key = `${tag ?? ''} ${name}`;
   const known =
-    made.get(key) ??
-    quick?.quickWriter(name, tag) ??
-    new Intl.DateTimeFormat(tag, { ...options, timeZone: 'UTC' });
+    made.get(key) ?? quick?.quickWriter(name, tag) ?? new Intl.DateTimeFormat(tag, { ...options, timeZone: 'UTC' });
   made.set(key, known);
   return known;
 }
@@ -54,9 +52,7 @@ let browsers: boolean | undefined;
 
 function browserCounts12(): boolean {
   browsers ??=
-    quick?.quickCounts12() ??
-    new Intl.DateTimeFormat(undefined, { hour: 'numeric' }).resolvedOptions().hour12 ??
-    false;
+    quick?.quickCounts12() ?? new Intl.DateTimeFormat(undefined, { hour: 'numeric' }).resolvedOptions().hour12 ?? false;
   return browsers;
 }
 

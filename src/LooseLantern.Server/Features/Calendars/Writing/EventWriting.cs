@@ -83,7 +83,8 @@ public sealed class EventWriting(
                 && other.Calendar.CollectionUrl == row.Calendar.CollectionUrl,
             ct
         );
-        // Where this breaks off, whoever wants it there again does not take it for somebody else's doing that it is gone.
+        // Where this breaks off, whoever wants it there again does not take it for somebody else's doing that it is
+        // gone.
         if (row.WrittenStart is not null)
         {
             (row.EntityTag, row.WrittenStart, row.WrittenEnd) = (null, null, null);
