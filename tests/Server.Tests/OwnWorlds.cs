@@ -51,20 +51,16 @@ internal sealed class OwnWorld(World world, StandIn standIn) : IAsyncDisposable
     /// <summary>Everything goes that a test made, also what is on its way at this moment.</summary>
     public async Task EmptyAsync()
     {
-        await world.LookAsync(db =>
-            db.Messages.IgnoreQueryFilters().Where(row => row.SendingUntil == null).ExecuteDeleteAsync()
-        );
         await Outside.AwaitAsync(
-            async () =>
-            {
-                await world.LookAsync(db =>
-                    db.Messages.IgnoreQueryFilters().Where(row => row.SendingUntil == null).ExecuteDeleteAsync()
-                );
-                return !await world.LookAsync(db => db.Messages.IgnoreQueryFilters().AnyAsync());
-            },
+            () =>
+                world.LookAsync(async db =>
+                {
+                    await db.Messages.IgnoreQueryFilters().Where(row => row.SendingUntil == null).ExecuteDeleteAsync();
+                    await db.SignUpLinks.Where(row => row.SendingUntil == null).ExecuteDeleteAsync();
+                    return !await db.Messages.IgnoreQueryFilters().AnyAsync() && !await db.SignUpLinks.AnyAsync();
+                }),
             "what is being sent to be sent"
         );
-        await world.LookAsync(db => db.SignUpLinks.ExecuteDeleteAsync());
         await world.LookAsync(db => db.Workspaces.IgnoreQueryFilters().ExecuteDeleteAsync());
         standIn.EmptyMail();
         world.Clock.Reset(World.Now);
