@@ -59,18 +59,18 @@ public sealed class WorkPace
         if (!MayBeAskedSoon())
             return null;
         await _places.WaitAsync(ct);
-        var place = new Place(_places);
         try
         {
             if (!isBehind)
                 await ApartAsync(ct);
-            return place;
         }
         catch
         {
-            place.Dispose();
+            _places.Release();
             throw;
         }
+
+        return new Place(_places);
     }
 
     private bool MayBeAskedSoon() =>
