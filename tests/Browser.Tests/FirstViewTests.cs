@@ -118,6 +118,27 @@ public sealed class FirstViewTests(Site site) : IClassFixture<Site>
     }
 
     [Fact]
+    public void Where_there_is_nothing_it_is_said_in_our_words_alone()
+    {
+        using var guest = new Chromium(site.Address, 390, 844);
+        guest.Open("/no/such/place/here");
+        guest.AwaitText("There is nothing at this address");
+        guest.AwaitText("Check the address");
+        guest.Shows("Not Found").ShouldBeFalse();
+    }
+
+    [Fact]
+    public void The_team_keeps_its_menu_where_there_is_nothing()
+    {
+        using var marit = new Chromium(site.Address);
+        marit.SignInToDemo();
+        marit.Open($"/work/bookings/{Guid.NewGuid()}");
+        marit.AwaitText("There is nothing at this address");
+        marit.AwaitText("There is no such booking");
+        marit.Shows("Calendars").ShouldBeTrue();
+    }
+
+    [Fact]
     public void What_was_typed_and_chosen_is_there_again_when_the_tab_is_loaded_anew()
     {
         using var guest = new Chromium(site.Address, 390, 844, "America/Los_Angeles", "en-US");
