@@ -18,7 +18,7 @@ namespace LooseLantern.Server.Data;
 /// The database. Every query is held to the workspace at hand by a filter, and saving a row of another workspace
 /// throws.
 /// </summary>
-public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtectionKeyContext
+public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IDataProtectionKeyContext
 {
     private readonly Tenant _tenant;
 
@@ -69,6 +69,22 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
     public DbSet<Session> Sessions => Set<Session>();
 
     public DbSet<Booking> Bookings => Set<Booking>();
+
+    public DbSet<BookingMove> BookingMoves => Set<BookingMove>();
+
+    public DbSet<Guest> Guests => Set<Guest>();
+
+    public DbSet<GuestEmail> GuestEmails => Set<GuestEmail>();
+
+    public DbSet<LinkGuestRow> LinkGuests => Set<LinkGuestRow>();
+
+    public DbSet<GuestNote> GuestNotes => Set<GuestNote>();
+
+    public DbSet<GuestField> GuestFields => Set<GuestField>();
+
+    public DbSet<GuestView> GuestViews => Set<GuestView>();
+
+    public DbSet<GuestMerge> GuestMerges => Set<GuestMerge>();
 
     public DbSet<BookingKey> BookingKeys => Set<BookingKey>();
 
@@ -350,6 +366,11 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
             // Asked across workspaces by who looks at what has run out.
             booking.HasIndex(row => row.WaitsUntil);
         });
+        Filter<BookingMove>(builder)
+            .ToTable("booking_moves")
+            .HasOne<Booking>()
+            .WithMany()
+            .HasForeignKey(row => row.BookingId);
         Filter<BookingKey>(builder);
         builder.Entity<BookingKey>(key =>
         {
@@ -369,6 +390,7 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
         });
 
         CalendarModel(builder);
+        GuestModel(builder);
 
         Filter<Message>(builder);
         builder.Entity<Message>(message =>
@@ -467,102 +489,6 @@ public sealed class LanternDb : IdentityUserContext<Person, Guid>, IDataProtecti
                 )
         )
             property.SetProviderClrType(typeof(string));
-    }
-
-    private void LinkModel(ModelBuilder builder)
-    {
-        Filter<AvailabilityLink>(builder).ToTable("links");
-        builder.Entity<AvailabilityLink>(link =>
-        {
-            link.HasOne(row => row.Page).WithOne().HasForeignKey<AvailabilityLink>(row => row.Id);
-            link.HasMany(row => row.Wishes).WithOne().HasForeignKey(row => row.LinkId);
-            link.HasIndex(row => row.SecretHash).IsUnique();
-            link.Ignore(row => row.Course);
-            // Asked across workspaces by who looks whether anything is left.
-            link.HasIndex(row => row.CheckDueAt);
-            // What waits, and what stands otherwise than most, which are over.
-            link.HasIndex(row => new { row.WorkspaceId, row.EndsAt });
-            link.HasIndex(row => new { row.WorkspaceId, row.State });
-            link.HasIndex(row => new { row.WorkspaceId, row.StateThen });
-            link.HasIndex(row => new
-            {
-                row.WorkspaceId,
-                row.MadeAt,
-                row.Id,
-            });
-            AsJsonList(link.Property(row => row.Guests));
-            AsJsonList(link.Property(row => row.Suits));
-            AsJson(link.Property(row => row.Text));
-        });
-        Filter<Wish>(builder).ToTable("wishes");
-        Filter<LinkPattern>(builder).ToTable("link_patterns");
-        AsJson(builder.Entity<LinkPattern>().Property(row => row.Form));
-    }
-
-    private void CalendarModel(ModelBuilder builder)
-    {
-        Filter<CalendarAccount>(builder).ToTable("calendar_accounts");
-        Filter<Calendar>(builder);
-        builder.Entity<Calendar>(calendar =>
-        {
-            calendar.HasOne(row => row.Host).WithMany().HasForeignKey(row => row.HostId);
-            calendar.HasOne(row => row.Account).WithMany().HasForeignKey(row => row.AccountId);
-            calendar.HasMany(row => row.For).WithOne().HasForeignKey(row => row.CalendarId);
-            calendar.HasMany(row => row.Unread).WithOne().HasForeignKey(row => row.CalendarId);
-            // Asked across workspaces by who looks at what is due.
-            calendar.HasIndex(row => row.NextLookAt);
-        });
-        Filter<CalendarHost>(builder).ToTable("calendar_hosts").HasKey(row => new { row.CalendarId, row.HostId });
-        Filter<CalendarResource>(builder).ToTable("calendar_resources");
-        builder.Entity<CalendarResource>(resource =>
-        {
-            resource.HasOne<Calendar>().WithMany().HasForeignKey(row => row.CalendarId);
-            resource
-                .HasIndex(row => new
-                {
-                    row.WorkspaceId,
-                    row.CalendarId,
-                    row.Path,
-                })
-                .IsUnique();
-            AsJson(resource.Property(row => row.Own!));
-        });
-        Filter<CalendarEntryRow>(builder).ToTable("calendar_entries");
-        builder.Entity<CalendarEntryRow>(entry =>
-        {
-            entry
-                .HasIndex(row => new
-                {
-                    row.WorkspaceId,
-                    row.HostId,
-                    row.Span,
-                })
-                .HasMethod("gist");
-            entry.HasOne(row => row.Calendar).WithMany().HasForeignKey(row => row.CalendarId);
-            entry.HasOne<CalendarResource>().WithMany().HasForeignKey(row => row.ResourceId);
-        });
-        Filter<UnreadEventRow>(builder)
-            .ToTable("unread_events")
-            .HasOne<CalendarResource>()
-            .WithMany()
-            .HasForeignKey(row => row.ResourceId);
-        Filter<WrittenEvent>(builder).ToTable("written_events");
-        builder.Entity<WrittenEvent>(written =>
-        {
-            written
-                .HasIndex(row => new
-                {
-                    row.WorkspaceId,
-                    row.Uid,
-                    row.HostId,
-                })
-                .IsUnique();
-            written.HasIndex(row => row.DueAt);
-            written.HasIndex(row => row.HoldId).HasFilter("hold_id IS NOT NULL");
-            written.HasOne(row => row.Session).WithMany().HasForeignKey(row => row.SessionId);
-            written.HasOne(row => row.Calendar).WithMany().HasForeignKey(row => row.CalendarId);
-            written.HasOne(row => row.Host).WithMany().HasForeignKey(row => row.HostId);
-        });
     }
 
     private EntityTypeBuilder<T> Filter<T>(ModelBuilder builder)

@@ -7,6 +7,7 @@ using LooseLantern.Server.Features.Calendars.Feeds;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.FirstRun;
+using LooseLantern.Server.Features.GuestBook;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Links;
@@ -119,6 +120,7 @@ public static class PipelineSetup
         team.MapCases();
         team.MapHours();
         team.MapZones();
+        team.MapGuestBook();
         team.MapBookings();
         team.MapSessions();
         team.MapPost();

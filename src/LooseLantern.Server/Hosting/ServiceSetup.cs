@@ -8,6 +8,7 @@ using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Joining;
 using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.GuestBook;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Links;
@@ -77,6 +78,7 @@ public static class ServiceSetup
             .AddOpenings()
             .AddSupply()
             .AddGuests()
+            .AddGuestBook()
             .AddWorkspaces()
             .AddLinks()
             .AddAskingFirst()

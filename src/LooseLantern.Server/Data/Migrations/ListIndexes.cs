@@ -18,6 +18,8 @@ internal static class ListIndexes
         CREATE INDEX ix_pages_of_desks ON pages (workspace_id, desk_id, title, id) WHERE offer IS NULL;
         CREATE INDEX ix_pages_title ON pages USING gin (title gin_trgm_ops);
         CREATE INDEX ix_messages_words ON messages USING gin ((to_name || E'\n' || to_email || E'\n' || subject) gin_trgm_ops);
+        -- What was written to a guest.
+        CREATE INDEX ix_messages_reader ON messages (workspace_id, lower(to_email)) WHERE person_id IS NULL;
         CREATE INDEX ix_links_words ON links
             USING gin ((notes || E'\n' || started_from || E'\n' || CAST(guests AS text)) gin_trgm_ops);
         """;

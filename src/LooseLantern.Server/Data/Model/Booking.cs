@@ -50,6 +50,12 @@ public sealed class Booking : IBelongsToWorkspace
 
     public Session? Session { get; init; }
 
+    /// <summary>The guest as the team knows them; found by the database. Null for a time among ourselves.</summary>
+    public Guid? GuestId { get; set; }
+
+    /// <summary>The same of who booked it for the guest; null where the guest did.</summary>
+    public Guid? BookerId { get; set; }
+
     public required string GuestName { get; set; }
 
     /// <summary>Empty where the guest has none, or is not to be mailed.</summary>

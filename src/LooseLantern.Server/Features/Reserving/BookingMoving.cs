@@ -158,6 +158,17 @@ public sealed class BookingMoving(
 
         foreach (var one in together)
         {
+            db.BookingMoves.Add(
+                new BookingMove
+                {
+                    WorkspaceId = one.WorkspaceId,
+                    BookingId = one.Id,
+                    At = clock.GetCurrentInstant(),
+                    Was = was.Start,
+                    Now = start,
+                    ByGuest = by == ChangedBy.Guest,
+                }
+            );
             Renewing.Renew(one);
             if (one.WaitsUntil is { } until)
                 one.WaitsUntil = Instant.Min(until, start);

@@ -78,12 +78,26 @@ public sealed class SessionMoving(
     private async Task WriteAsync(Session session, Span to, CancellationToken ct)
     {
         await LeftBehind.KeepAsync(db, session, ct);
+        var (was, now) = (session.Time.LowerBound, clock.GetCurrentInstant());
         session.Time = to.ToRange();
         session.Sequence++;
         foreach (var commitment in await db.Commitments.Where(row => row.HolderId == session.Id).ToListAsync(ct))
             commitment.Span = to.ToRange();
         foreach (var booking in session.Bookings)
+        {
+            db.BookingMoves.Add(
+                new BookingMove
+                {
+                    WorkspaceId = booking.WorkspaceId,
+                    BookingId = booking.Id,
+                    At = now,
+                    Was = was,
+                    Now = to.Start,
+                    ByGuest = false,
+                }
+            );
             Renewing.Renew(booking);
+        }
     }
 
     private async Task<Session> FoundAsync(Guid id, CancellationToken ct) =>

@@ -2664,6 +2664,202 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guests/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A question that changes nothing; it is a POST because a filter has many parts. */
+        post: operations["listGuests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listGuestViews"];
+        put: operations["saveGuestView"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removeGuestView"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getGuest"];
+        put: operations["changeGuest"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getGuestHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addGuest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addGuestNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{id}/notes/{note}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeGuestNote"];
+        post?: never;
+        delete: operations["removeGuestNote"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mergeGuests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/merges/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Answers with the guest who is one of their own again. */
+        post: operations["undoMerge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{id}/keep-apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Says that two who look alike are two. */
+        post: operations["keepGuestsApart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listGuestFields"];
+        /** @description What is left out is taken away, with what guests have in it. */
+        put: operations["changeGuestFields"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{id}": {
         parameters: {
             query?: never;
@@ -3293,6 +3489,11 @@ export interface components {
             /** @description All office hours of the page, as they are from now on. */
             blocks: components["schemas"]["BlocksForm"];
         };
+        ChangeGuestRequest: {
+            /** Format: int32 */
+            version: number;
+            form: components["schemas"]["GuestForm"];
+        };
         ChangeHoursRequest: {
             /** Format: int32 */
             version: number;
@@ -3509,6 +3710,11 @@ export interface components {
         EntryRepeats: "once" | "daily" | "weekly" | "monthly";
         /** @enum {unknown} */
         EntryShows: "busy" | "tentative" | "free";
+        /** @description An answer they gave, in one line. */
+        EventAnswer: {
+            question: string;
+            text: string;
+        };
         EventBeginning: {
             /**
              * Format: int64
@@ -3540,6 +3746,19 @@ export interface components {
             /** @description Whether it has all of the workspace's bookings, which only coordinators may choose. */
             all: boolean;
         };
+        /** @description What a field must say. */
+        FieldCondition: {
+            /** Format: uuid */
+            field: string;
+            test: components["schemas"]["FieldTest"];
+            /**
+             * @description Empty for filled and blank.
+             * @default
+             */
+            value: string;
+        };
+        /** @enum {unknown} */
+        FieldTest: "is" | "from" | "to" | "filled" | "blank";
         FirstRunView: {
             /** @description Whether it was put away; it can be taken up again. */
             ended: boolean;
@@ -3617,6 +3836,12 @@ export interface components {
             mayMove: boolean;
             seesTitles: boolean;
         };
+        /**
+         * @description Which appointments a guest must have.
+         * @default any
+         * @enum {unknown}
+         */
+        GuestAppointments: "any" | "toCome" | "past" | "none";
         GuestDesk: {
             workspace: string;
             name: string;
@@ -3631,6 +3856,187 @@ export interface components {
             pages: components["schemas"]["ListedPage"][];
             /** @description What the run after is asked by; null where this is the last. */
             after: null | string;
+        };
+        /** @description A guest as their screen has them. */
+        GuestDetail: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            version: number;
+            name: string;
+            /** @description The first is the one that is written to. */
+            emails: string[];
+            organisation: string;
+            phone: string;
+            zone: null | string;
+            language: null | string;
+            clock: null | components["schemas"]["ClockForm"];
+            /** Format: uuid */
+            keeperId: null | string;
+            /** @description Empty where nobody keeps them. */
+            keeperName: string;
+            fields: {
+                [key: string]: string;
+            };
+            source: components["schemas"]["GuestSource"];
+            madeAt: components["schemas"]["Instant"];
+            /** @description Who booked for them, where they have no email; else empty. */
+            bookerEmail: string;
+            /**
+             * Format: int32
+             * @description How many stand, to come and past; cancelled ones are not counted.
+             */
+            bookings: number;
+            /**
+             * Format: int32
+             * @description How many links were made for them.
+             */
+            offers: number;
+            /** Format: int32 */
+            notes: number;
+            said: components["schemas"]["SaidOtherwise"][];
+            doubles: components["schemas"]["LikelyDouble"][];
+            merges: components["schemas"]["MergeView"][];
+        };
+        /** @description One thing that happened with a guest. */
+        GuestEvent: {
+            kind: components["schemas"]["GuestEventKind"];
+            at: components["schemas"]["Instant"];
+            /**
+             * Format: uuid
+             * @description Of the note, link, booking or message it is about; null where it is about none.
+             */
+            id: null | string;
+            /** @description What the page or link is called, or the subject of a mail; may be empty. */
+            title: string;
+            /** @description Words: of a note, a wish, a mail that came, or whoever cancelled; may be empty. */
+            text: string;
+            /** @description Who of the team did it; empty for the guest, and for what happens by itself. */
+            by: string;
+            /** @description Whom the guest booked it for, where that is somebody else. */
+            for: string;
+            start: null | components["schemas"]["Instant"];
+            was: null | components["schemas"]["Instant"];
+            /** @description IANA id of the place's zone; null where it is about no time. */
+            zone: null | string;
+            state: null | components["schemas"]["MessageState"];
+            reply: null | components["schemas"]["GuestReply"];
+            cancelledBy: null | components["schemas"]["CancelledBy"];
+            /** @description Whether the booking does not stand any more. */
+            isOver: boolean;
+            /** @description Whether the person who asks wrote the note. */
+            isYours: boolean;
+            answers: components["schemas"]["EventAnswer"][];
+        };
+        /** @enum {unknown} */
+        GuestEventKind: "known" | "noted" | "offerMade" | "offerOut" | "offerOpened" | "offerRevoked" | "wished" | "suited" | "booked" | "moved" | "cancelled" | "answered" | "mailOut" | "mailIn" | "merged";
+        /**
+         * @description Which fact of a guest something is said of.
+         * @enum {unknown}
+         */
+        GuestFact: "name" | "zone" | "language" | "phone";
+        GuestFieldForm: {
+            /**
+             * Format: uuid
+             * @description Null for a new one.
+             */
+            id: null | string;
+            name: string;
+            kind: components["schemas"]["GuestFieldKind"];
+            /** @description Of a choice. */
+            options: string[];
+        };
+        /**
+         * @description What sort of value a field of guests has.
+         * @enum {unknown}
+         */
+        GuestFieldKind: "text" | "number" | "date" | "choice" | "yesNo";
+        GuestFieldView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            kind: components["schemas"]["GuestFieldKind"];
+            options: string[];
+            /**
+             * Format: int32
+             * @description How many guests have a value in it.
+             */
+            filled: number;
+        };
+        /** @description A choice among the guests of a workspace. */
+        GuestFilter: {
+            /**
+             * @description Words that each stand in the name, an email, the organisation or the phone number; may be empty.
+             * @default
+             */
+            search: string;
+            /**
+             * Format: uuid
+             * @description Null for all.
+             */
+            keeper?: null | string;
+            /**
+             * @description Those whom nobody keeps.
+             * @default false
+             */
+            withoutKeeper: boolean;
+            appointments?: components["schemas"]["GuestAppointments"];
+            offers?: components["schemas"]["GuestOffers"];
+            /**
+             * Format: date
+             * @description Those who came, and not since this date in the workspace's zone; null for all.
+             */
+            notSince?: string;
+            /**
+             * @description Language tag; empty for all.
+             * @default
+             */
+            language: string;
+            /**
+             * @description Those of whom screening noted something.
+             * @default false
+             */
+            flagged: boolean;
+            /**
+             * @description Those who can't be written to.
+             * @default false
+             */
+            withoutEmail: boolean;
+            /**
+             * @description Those who look like another guest.
+             * @default false
+             */
+            doubles: boolean;
+            fields?: null | components["schemas"]["FieldCondition"][];
+            order?: components["schemas"]["GuestOrder"];
+        };
+        /** @description A guest as the team writes them down. */
+        GuestForm: {
+            name: string;
+            /** @description The first is the one that is written to; may be empty. */
+            emails: string[];
+            organisation: string;
+            phone: string;
+            /** @description IANA id; null where it is not known. */
+            zone: null | string;
+            /** @description Language tag; null where it is not known. */
+            language: null | string;
+            clock: null | components["schemas"]["ClockForm"];
+            /**
+             * Format: uuid
+             * @description A person of the team; null for nobody.
+             */
+            keeperId: null | string;
+            /** @description Texts by ids of the workspace's own fields; blank ones are left out. */
+            fields: {
+                [key: string]: string;
+            };
+        };
+        GuestHistoryRun: {
+            now: components["schemas"]["Instant"];
+            events: components["schemas"]["GuestEvent"][];
+            /** @description What is asked for next, as `before`; null where this was all. */
+            earlier: null | string;
         };
         /** @description A host as guests see one. */
         GuestHost: {
@@ -3659,11 +4065,34 @@ export interface components {
             isForOne: boolean;
             asks?: null | components["schemas"]["AskedOfGuest"];
         };
+        GuestList: {
+            now: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many there are in all, of which Rows is one run; 10,001 stands for more.
+             */
+            total: number;
+            rows: components["schemas"]["GuestRow"][];
+            /** @description What the run before is asked by; null where this is the first. */
+            before: null | string;
+            /** @description What the run after is asked by; null where this is the last. */
+            after: null | string;
+        };
         /**
          * @description What guests of a page are sent.
          * @enum {unknown}
          */
         GuestMail: "invitation" | "plain" | "none";
+        /**
+         * @default any
+         * @enum {unknown}
+         */
+        GuestOffers: "any" | "out" | "none";
+        /**
+         * @default name
+         * @enum {unknown}
+         */
+        GuestOrder: "name" | "newest";
         GuestPage: {
             workspace: string;
             desk: string;
@@ -3747,6 +4176,41 @@ export interface components {
             name: string;
             email: string;
         };
+        /** @description A guest in the list. */
+        GuestRow: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description The one that is written to; empty where there is none. */
+            email: string;
+            organisation: string;
+            phone: string;
+            /** @description Who keeps them; empty for nobody. */
+            keeper: string;
+            zone: null | string;
+            source: components["schemas"]["GuestSource"];
+            madeAt: components["schemas"]["Instant"];
+            next: null | components["schemas"]["Instant"];
+            last: null | components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many of their bookings stand.
+             */
+            bookings: number;
+            /**
+             * Format: int32
+             * @description How many of their links are out, of which a time can be taken.
+             */
+            offersOut: number;
+            fields: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * @description How the team came to know of a guest.
+         * @enum {unknown}
+         */
+        GuestSource: "booking" | "link" | "hand" | "import";
         /** @description The times that suit a guest, as they said. */
         GuestTimes: {
             name: string;
@@ -3770,6 +4234,10 @@ export interface components {
             guest: components["schemas"]["GuestTimes"];
             /** @description The best first. */
             fits: components["schemas"]["FitView"][];
+        };
+        GuestViewForm: {
+            name: string;
+            filter: components["schemas"]["GuestFilter"];
         };
         /** @description A time that is held for a link. */
         HeldView: {
@@ -4006,6 +4474,10 @@ export interface components {
         JsonObject: {
             [key: string]: unknown;
         };
+        KeepApartRequest: {
+            /** Format: uuid */
+            other: string;
+        };
         /** @description A guest who is known from bookings. */
         KnownGuest: {
             name: string;
@@ -4042,6 +4514,16 @@ export interface components {
             sessions?: null | {
                 [key: string]: string;
             };
+        };
+        /** @description Another guest who may be the same. */
+        LikelyDouble: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            organisation: string;
+            sameName: boolean;
+            samePhone: boolean;
         };
         LinkBeginning: {
             /** Format: uuid */
@@ -4408,6 +4890,11 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** @description What a saved thing is found by. */
+        MadeId: {
+            /** Format: uuid */
+            id: string;
+        };
         /**
          * @description Who gets the mails of a booking that somebody made for somebody else.
          * @default booker
@@ -4459,6 +4946,29 @@ export interface components {
             /** @description Whether no owner has proven a mail address, so that only owners are mailed. */
             mailWaits: boolean;
         };
+        /** @description Which facts of the other one count, where both are known. */
+        MergeForm: {
+            /** Format: uuid */
+            other: string;
+            /**
+             * Format: int32
+             * @description Of the one who stays, and OtherVersion of the one who goes, as they were looked at.
+             */
+            version: number;
+            /** Format: int32 */
+            otherVersion: number;
+            /** @description Names of facts, or ids of fields, that are taken from the one who goes. What the one who stays lacks is always taken. */
+            take: string[];
+        };
+        MergeView: {
+            /** Format: uuid */
+            id: string;
+            /** @description Of the one who was merged into this one. */
+            name: string;
+            at: components["schemas"]["Instant"];
+            /** @description Who said that they are one. */
+            by: string;
+        };
         /** @enum {unknown} */
         MessageHold: "unproven" | "firstDay" | "oftenToOne";
         /** @enum {unknown} */
@@ -4491,6 +5001,9 @@ export interface components {
             name: string;
             /** Format: uuid */
             hostId?: null | string;
+        };
+        NoteForm: {
+            text: string;
         };
         /** @description What somebody of the team hears of by mail, and when. */
         Notifications: {
@@ -5281,6 +5794,23 @@ export interface components {
          * @enum {unknown}
          */
         Rule: "grid" | "notice" | "window" | "only" | "pageCaps" | "hours" | "calendars" | "commitments" | "hostCaps" | "lineUp" | "places";
+        /** @description What a booking or a link says otherwise than the team knows it. Anybody may have typed it, so it stands beside. */
+        SaidOtherwise: {
+            fact: components["schemas"]["GuestFact"];
+            value: string;
+            /**
+             * Format: uuid
+             * @description The latest booking that says so.
+             */
+            bookingId: string;
+            at: components["schemas"]["Instant"];
+        };
+        SavedGuestView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            filter: components["schemas"]["GuestFilter"];
+        };
         /**
          * @description What becomes of a guest whose answers meet a rule.
          * @enum {unknown}
@@ -13118,6 +13648,607 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HolidaysRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    listGuests: {
+        parameters: {
+            query?: {
+                after?: string;
+                before?: string;
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestFilter"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    listGuestViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedGuestView"][];
+                };
+            };
+        };
+    };
+    saveGuestView: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestViewForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeId"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    removeGuestView: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getGuest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeGuest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeGuestRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getGuestHistory: {
+        parameters: {
+            query?: {
+                before?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestHistoryRun"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addGuest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addGuestNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeId"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeGuestNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeGuestNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    mergeGuests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    undoMerge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeId"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keepGuestsApart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepApartRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listGuestFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestFieldView"][];
+                };
+            };
+        };
+    };
+    changeGuestFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestFieldForm"][];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestFieldView"][];
                 };
             };
             /** @description Bad Request */

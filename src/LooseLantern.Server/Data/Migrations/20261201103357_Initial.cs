@@ -170,6 +170,49 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "guest_fields",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    name = table.Column<string>(type: "text", nullable: false),
+                    kind = table.Column<string>(type: "text", nullable: false),
+                    options = table.Column<string[]>(type: "text[]", nullable: false),
+                    place = table.Column<int>(type: "integer", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_guest_fields", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_guest_fields_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "guest_views",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    name = table.Column<string>(type: "text", nullable: false),
+                    filter = table.Column<string>(type: "jsonb", nullable: false),
+                    saved_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_guest_views", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_guest_views_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "hours",
                 columns: table => new
                 {
@@ -398,6 +441,46 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "guests",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    name = table.Column<string>(type: "text", nullable: false),
+                    organisation = table.Column<string>(type: "text", nullable: false),
+                    phone = table.Column<string>(type: "text", nullable: false),
+                    zone = table.Column<string>(type: "text", nullable: true),
+                    language = table.Column<string>(type: "text", nullable: true),
+                    clock = table.Column<string>(type: "text", nullable: true),
+                    keeper_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    fields = table.Column<string>(type: "jsonb", nullable: false),
+                    source = table.Column<string>(type: "text", nullable: false),
+                    made_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    version = table.Column<int>(type: "integer", nullable: false),
+                    booker_key = table.Column<string>(type: "text", nullable: false),
+                    merged_into = table.Column<Guid>(type: "uuid", nullable: true),
+                    not_same = table.Column<Guid[]>(type: "uuid[]", nullable: false),
+                    name_key = table.Column<string>(type: "text", nullable: false, computedColumnSql: "lower(btrim(name))", stored: true),
+                    phone_key = table.Column<string>(type: "text", nullable: false, computedColumnSql: "regexp_replace(phone, '[^0-9]', '', 'g')", stored: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_guests", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_guests_asp_net_users_keeper_id",
+                        column: x => x.keeper_id,
+                        principalTable: "AspNetUsers",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.SetNull);
+                    table.ForeignKey(
+                        name: "fk_guests_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "password_resets",
                 columns: table => new
                 {
@@ -481,6 +564,99 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "guest_emails",
+                columns: table => new
+                {
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    key = table.Column<string>(type: "text", nullable: false),
+                    guest_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    email = table.Column<string>(type: "text", nullable: false),
+                    place = table.Column<int>(type: "integer", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_guest_emails", x => new { x.workspace_id, x.key });
+                    table.ForeignKey(
+                        name: "fk_guest_emails_guests_guest_id",
+                        column: x => x.guest_id,
+                        principalTable: "guests",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_guest_emails_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "guest_merges",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    kept_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    gone_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    person_name = table.Column<string>(type: "text", nullable: false),
+                    things = table.Column<string>(type: "jsonb", nullable: false),
+                    undone_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_guest_merges", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_guest_merges_guests_gone_id",
+                        column: x => x.gone_id,
+                        principalTable: "guests",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_guest_merges_guests_kept_id",
+                        column: x => x.kept_id,
+                        principalTable: "guests",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_guest_merges_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "guest_notes",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    guest_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    person_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    person_name = table.Column<string>(type: "text", nullable: false),
+                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    changed_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    text = table.Column<string>(type: "text", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_guest_notes", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_guest_notes_guests_guest_id",
+                        column: x => x.guest_id,
+                        principalTable: "guests",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_guest_notes_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "acting_for",
                 columns: table => new
                 {
@@ -555,12 +731,37 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "booking_moves",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    booking_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    was = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    now = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    by_guest = table.Column<bool>(type: "boolean", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_booking_moves", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_booking_moves_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "bookings",
                 columns: table => new
                 {
                     id = table.Column<Guid>(type: "uuid", nullable: false),
                     workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
                     session_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    guest_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    booker_id = table.Column<Guid>(type: "uuid", nullable: true),
                     guest_name = table.Column<string>(type: "text", nullable: false),
                     guest_email = table.Column<string>(type: "text", nullable: false),
                     party = table.Column<int>(type: "integer", nullable: false),
@@ -596,6 +797,18 @@ namespace LooseLantern.Server.Data.Migrations
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_bookings", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_bookings_guests_booker_id",
+                        column: x => x.booker_id,
+                        principalTable: "guests",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.SetNull);
+                    table.ForeignKey(
+                        name: "fk_bookings_guests_guest_id",
+                        column: x => x.guest_id,
+                        principalTable: "guests",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.SetNull);
                     table.ForeignKey(
                         name: "fk_bookings_workspaces_workspace_id",
                         column: x => x.workspace_id,
@@ -1300,6 +1513,38 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "link_guests",
+                columns: table => new
+                {
+                    link_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    place = table.Column<int>(type: "integer", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    guest_id = table.Column<Guid>(type: "uuid", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_link_guests", x => new { x.link_id, x.place });
+                    table.ForeignKey(
+                        name: "fk_link_guests_guests_guest_id",
+                        column: x => x.guest_id,
+                        principalTable: "guests",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_link_guests_links_link_id",
+                        column: x => x.link_id,
+                        principalTable: "links",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_link_guests_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "wishes",
                 columns: table => new
                 {
@@ -1564,10 +1809,30 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_booking_moves_booking_id",
+                table: "booking_moves",
+                column: "booking_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_booking_moves_workspace_id",
+                table: "booking_moves",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_bookings_answer_secret_hash",
                 table: "bookings",
                 column: "answer_secret_hash",
                 unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "ix_bookings_booker_id",
+                table: "bookings",
+                column: "booker_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_bookings_guest_id",
+                table: "bookings",
+                column: "guest_id");
 
             migrationBuilder.CreateIndex(
                 name: "ix_bookings_reply_secret_hash",
@@ -1743,6 +2008,85 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_guest_emails_guest_id",
+                table: "guest_emails",
+                column: "guest_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_emails_workspace_id",
+                table: "guest_emails",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_fields_workspace_id",
+                table: "guest_fields",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_merges_gone_id",
+                table: "guest_merges",
+                column: "gone_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_merges_kept_id",
+                table: "guest_merges",
+                column: "kept_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_merges_workspace_id",
+                table: "guest_merges",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_notes_guest_id",
+                table: "guest_notes",
+                column: "guest_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_notes_workspace_id",
+                table: "guest_notes",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_views_workspace_id",
+                table: "guest_views",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guests_keeper_id",
+                table: "guests",
+                column: "keeper_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guests_workspace_id",
+                table: "guests",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guests_workspace_id_booker_key_name_key",
+                table: "guests",
+                columns: new[] { "workspace_id", "booker_key", "name_key" },
+                filter: "booker_key <> ''");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guests_workspace_id_made_at_id",
+                table: "guests",
+                columns: new[] { "workspace_id", "made_at", "id" },
+                filter: "merged_into IS NULL");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guests_workspace_id_name_key_id",
+                table: "guests",
+                columns: new[] { "workspace_id", "name_key", "id" },
+                filter: "merged_into IS NULL");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guests_workspace_id_phone_key",
+                table: "guests",
+                columns: new[] { "workspace_id", "phone_key" },
+                filter: "phone_key <> ''");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_hosts_busy_secret_hash",
                 table: "hosts",
                 column: "busy_secret_hash",
@@ -1798,6 +2142,16 @@ namespace LooseLantern.Server.Data.Migrations
             migrationBuilder.CreateIndex(
                 name: "ix_invitations_workspace_id",
                 table: "invitations",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_link_guests_guest_id",
+                table: "link_guests",
+                column: "guest_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_link_guests_workspace_id",
+                table: "link_guests",
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
@@ -2165,6 +2519,14 @@ namespace LooseLantern.Server.Data.Migrations
                 onDelete: ReferentialAction.Cascade);
 
             migrationBuilder.AddForeignKey(
+                name: "fk_booking_moves_bookings_booking_id",
+                table: "booking_moves",
+                column: "booking_id",
+                principalTable: "bookings",
+                principalColumn: "id",
+                onDelete: ReferentialAction.Cascade);
+
+            migrationBuilder.AddForeignKey(
                 name: "fk_bookings_sessions_session_id",
                 table: "bookings",
                 column: "session_id",
@@ -2229,6 +2591,7 @@ namespace LooseLantern.Server.Data.Migrations
                 """);
             migrationBuilder.Sql(ListIndexes.Sql);
             migrationBuilder.Sql(FactChangeTriggers.Sql);
+            migrationBuilder.Sql(GuestTriggers.Sql);
         }
 
         /// <inheritdoc />
@@ -2264,6 +2627,9 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "booking_keys");
 
             migrationBuilder.DropTable(
+                name: "booking_moves");
+
+            migrationBuilder.DropTable(
                 name: "calendar_entries");
 
             migrationBuilder.DropTable(
@@ -2285,10 +2651,28 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "former_addresses");
 
             migrationBuilder.DropTable(
+                name: "guest_emails");
+
+            migrationBuilder.DropTable(
+                name: "guest_fields");
+
+            migrationBuilder.DropTable(
+                name: "guest_merges");
+
+            migrationBuilder.DropTable(
+                name: "guest_notes");
+
+            migrationBuilder.DropTable(
+                name: "guest_views");
+
+            migrationBuilder.DropTable(
                 name: "incoming_mail");
 
             migrationBuilder.DropTable(
                 name: "invitations");
+
+            migrationBuilder.DropTable(
+                name: "link_guests");
 
             migrationBuilder.DropTable(
                 name: "link_patterns");
@@ -2361,6 +2745,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "links");
+
+            migrationBuilder.DropTable(
+                name: "guests");
 
             migrationBuilder.DropTable(
                 name: "sessions");

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261201075735_Initial")]
+    [Migration("20261201103357_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -379,6 +379,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("booker_email");
 
+                    b.Property<Guid?>("BookerId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("booker_id");
+
                     b.Property<string>("BookerName")
                         .IsRequired()
                         .HasColumnType("text")
@@ -415,6 +420,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("guest_email");
+
+                    b.Property<Guid?>("GuestId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("guest_id");
 
                     b.Property<string>("GuestLanguage")
                         .IsRequired()
@@ -508,6 +518,12 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsUnique()
                         .HasDatabaseName("ix_bookings_answer_secret_hash");
 
+                    b.HasIndex("BookerId")
+                        .HasDatabaseName("ix_bookings_booker_id");
+
+                    b.HasIndex("GuestId")
+                        .HasDatabaseName("ix_bookings_guest_id");
+
                     b.HasIndex("ReplySecretHash")
                         .IsUnique()
                         .HasDatabaseName("ix_bookings_reply_secret_hash");
@@ -561,6 +577,48 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_booking_keys_workspace_id");
 
                     b.ToTable("booking_keys", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.BookingMove", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("BookingId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("booking_id");
+
+                    b.Property<bool>("ByGuest")
+                        .HasColumnType("boolean")
+                        .HasColumnName("by_guest");
+
+                    b.Property<Instant>("Now")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("now");
+
+                    b.Property<Instant>("Was")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("was");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_booking_moves");
+
+                    b.HasIndex("BookingId")
+                        .HasDatabaseName("ix_booking_moves_booking_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_booking_moves_workspace_id");
+
+                    b.ToTable("booking_moves", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Calendar", b =>
@@ -1110,6 +1168,327 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("former_addresses", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Guest", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("BookerKey")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("booker_key");
+
+                    b.Property<string>("Clock")
+                        .HasColumnType("text")
+                        .HasColumnName("clock");
+
+                    b.Property<string>("Fields")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("fields");
+
+                    b.Property<Guid?>("KeeperId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("keeper_id");
+
+                    b.Property<string>("Language")
+                        .HasColumnType("text")
+                        .HasColumnName("language");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<Guid?>("MergedInto")
+                        .HasColumnType("uuid")
+                        .HasColumnName("merged_into");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("NameKey")
+                        .IsRequired()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("text")
+                        .HasColumnName("name_key")
+                        .HasComputedColumnSql("lower(btrim(name))", true);
+
+                    b.PrimitiveCollection<Guid[]>("NotSame")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("not_same");
+
+                    b.Property<string>("Organisation")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("organisation");
+
+                    b.Property<string>("Phone")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("phone");
+
+                    b.Property<string>("PhoneKey")
+                        .IsRequired()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("text")
+                        .HasColumnName("phone_key")
+                        .HasComputedColumnSql("regexp_replace(phone, '[^0-9]', '', 'g')", true);
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("source");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.Property<string>("Zone")
+                        .HasColumnType("text")
+                        .HasColumnName("zone");
+
+                    b.HasKey("Id")
+                        .HasName("pk_guests");
+
+                    b.HasIndex("KeeperId")
+                        .HasDatabaseName("ix_guests_keeper_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_guests_workspace_id");
+
+                    b.HasIndex("WorkspaceId", "PhoneKey")
+                        .HasDatabaseName("ix_guests_workspace_id_phone_key")
+                        .HasFilter("phone_key <> ''");
+
+                    b.HasIndex("WorkspaceId", "BookerKey", "NameKey")
+                        .HasDatabaseName("ix_guests_workspace_id_booker_key_name_key")
+                        .HasFilter("booker_key <> ''");
+
+                    b.HasIndex("WorkspaceId", "MadeAt", "Id")
+                        .HasDatabaseName("ix_guests_workspace_id_made_at_id")
+                        .HasFilter("merged_into IS NULL");
+
+                    b.HasIndex("WorkspaceId", "NameKey", "Id")
+                        .HasDatabaseName("ix_guests_workspace_id_name_key_id")
+                        .HasFilter("merged_into IS NULL");
+
+                    b.ToTable("guests", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestEmail", b =>
+                {
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.Property<string>("Key")
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Guid>("GuestId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("guest_id");
+
+                    b.Property<int>("Place")
+                        .HasColumnType("integer")
+                        .HasColumnName("place");
+
+                    b.HasKey("WorkspaceId", "Key")
+                        .HasName("pk_guest_emails");
+
+                    b.HasIndex("GuestId")
+                        .HasDatabaseName("ix_guest_emails_guest_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_guest_emails_workspace_id");
+
+                    b.ToTable("guest_emails", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestField", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.PrimitiveCollection<string[]>("Options")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("options");
+
+                    b.Property<int>("Place")
+                        .HasColumnType("integer")
+                        .HasColumnName("place");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_guest_fields");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_guest_fields_workspace_id");
+
+                    b.ToTable("guest_fields", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestMerge", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("GoneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("gone_id");
+
+                    b.Property<Guid>("KeptId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("kept_id");
+
+                    b.Property<string>("PersonName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_name");
+
+                    b.Property<string>("Things")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("things");
+
+                    b.Property<Instant?>("UndoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("undone_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_guest_merges");
+
+                    b.HasIndex("GoneId")
+                        .HasDatabaseName("ix_guest_merges_gone_id");
+
+                    b.HasIndex("KeptId")
+                        .HasDatabaseName("ix_guest_merges_kept_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_guest_merges_workspace_id");
+
+                    b.ToTable("guest_merges", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestNote", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Instant?>("ChangedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("changed_at");
+
+                    b.Property<Guid>("GuestId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("guest_id");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("PersonName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_name");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("text");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_guest_notes");
+
+                    b.HasIndex("GuestId")
+                        .HasDatabaseName("ix_guest_notes_guest_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_guest_notes_workspace_id");
+
+                    b.ToTable("guest_notes", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestView", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Filter")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("filter");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Instant>("SavedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("saved_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_guest_views");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_guest_views_workspace_id");
+
+                    b.ToTable("guest_views", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Host", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1376,6 +1755,36 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_invitations_workspace_id");
 
                     b.ToTable("invitations", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LinkGuestRow", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<int>("Place")
+                        .HasColumnType("integer")
+                        .HasColumnName("place");
+
+                    b.Property<Guid>("GuestId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("guest_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("LinkId", "Place")
+                        .HasName("pk_link_guests");
+
+                    b.HasIndex("GuestId")
+                        .HasDatabaseName("ix_link_guests_guest_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_link_guests_workspace_id");
+
+                    b.ToTable("link_guests", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.LinkPattern", b =>
@@ -3098,6 +3507,18 @@ namespace LooseLantern.Server.Data.Migrations
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Booking", b =>
                 {
+                    b.HasOne("LooseLantern.Server.Data.Model.Guest", null)
+                        .WithMany()
+                        .HasForeignKey("BookerId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_bookings_guests_booker_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Guest", null)
+                        .WithMany()
+                        .HasForeignKey("GuestId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_bookings_guests_guest_id");
+
                     b.HasOne("LooseLantern.Server.Data.Model.Session", "Session")
                         .WithMany("Bookings")
                         .HasForeignKey("SessionId")
@@ -3130,6 +3551,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_booking_keys_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.BookingMove", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Booking", null)
+                        .WithMany()
+                        .HasForeignKey("BookingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_booking_moves_bookings_booking_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_booking_moves_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Calendar", b =>
@@ -3302,6 +3740,100 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_former_addresses_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Guest", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Person", null)
+                        .WithMany()
+                        .HasForeignKey("KeeperId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_guests_asp_net_users_keeper_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guests_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestEmail", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Guest", null)
+                        .WithMany("Emails")
+                        .HasForeignKey("GuestId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_emails_guests_guest_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_emails_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestField", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_fields_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestMerge", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Guest", null)
+                        .WithMany()
+                        .HasForeignKey("GoneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_merges_guests_gone_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Guest", null)
+                        .WithMany()
+                        .HasForeignKey("KeptId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_merges_guests_kept_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_merges_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestNote", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Guest", null)
+                        .WithMany()
+                        .HasForeignKey("GuestId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_notes_guests_guest_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_notes_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestView", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_views_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Host", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.HoursRow", "Hours")
@@ -3365,6 +3897,30 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_invitations_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.LinkGuestRow", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Guest", null)
+                        .WithMany()
+                        .HasForeignKey("GuestId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_guests_guests_guest_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.AvailabilityLink", null)
+                        .WithMany()
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_guests_links_link_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_guests_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.LinkPattern", b =>
@@ -3800,6 +4356,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Navigation("For");
 
                     b.Navigation("Unread");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Guest", b =>
+                {
+                    b.Navigation("Emails");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Page", b =>

@@ -1,0 +1,88 @@
+using System.Text.Json;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
+
+namespace LooseLantern.Server.Data;
+
+/// <summary>
+/// How guests are kept. Their rows are mostly made by the database (<see cref="Migrations.GuestTriggers"/>).
+/// </summary>
+public sealed partial class LanternDb
+{
+    private void GuestModel(ModelBuilder builder)
+    {
+        Filter<Guest>(builder).ToTable("guests");
+        builder.Entity<Guest>(guest =>
+        {
+            guest.Property(row => row.Version).IsConcurrencyToken();
+            guest.Property(row => row.NameKey).HasComputedColumnSql("lower(btrim(name))", stored: true);
+            guest.Property(row => row.PhoneKey).HasComputedColumnSql("regexp_replace(phone, '[^0-9]', '', 'g')", stored: true);
+            guest
+                .Property(row => row.Fields)
+                .HasColumnType("jsonb")
+                .HasConversion(
+                    fields => JsonSerializer.Serialize(fields, Json.Options),
+                    json => JsonSerializer.Deserialize<Dictionary<Guid, string>>(json, Json.Options)!,
+                    new ValueComparer<IReadOnlyDictionary<Guid, string>>(
+                        (one, other) => one!.Count == other!.Count && !one.Except(other).Any(),
+                        fields => fields.Count,
+                        fields => fields
+                    )
+                );
+            guest.HasOne<Person>().WithMany().HasForeignKey(row => row.KeeperId).OnDelete(DeleteBehavior.SetNull);
+            guest.HasMany(row => row.Emails).WithOne().HasForeignKey(row => row.GuestId);
+            // The orders of the list.
+            guest
+                .HasIndex(row => new
+                {
+                    row.WorkspaceId,
+                    row.NameKey,
+                    row.Id,
+                })
+                .HasFilter("merged_into IS NULL");
+            guest
+                .HasIndex(row => new
+                {
+                    row.WorkspaceId,
+                    row.MadeAt,
+                    row.Id,
+                })
+                .HasFilter("merged_into IS NULL");
+            guest.HasIndex(row => new { row.WorkspaceId, row.PhoneKey }).HasFilter("phone_key <> ''");
+            guest
+                .HasIndex(row => new
+                {
+                    row.WorkspaceId,
+                    row.BookerKey,
+                    row.NameKey,
+                })
+                .HasFilter("booker_key <> ''");
+        });
+        Filter<GuestEmail>(builder).ToTable("guest_emails").HasKey(row => new { row.WorkspaceId, row.Key });
+        Filter<LinkGuestRow>(builder).ToTable("link_guests").HasKey(row => new { row.LinkId, row.Place });
+        builder.Entity<LinkGuestRow>(row =>
+        {
+            row.HasOne<AvailabilityLink>().WithMany().HasForeignKey(guest => guest.LinkId);
+            row.HasOne<Guest>().WithMany().HasForeignKey(guest => guest.GuestId);
+        });
+        Filter<GuestNote>(builder).ToTable("guest_notes").HasOne<Guest>().WithMany().HasForeignKey(row => row.GuestId);
+        Filter<GuestField>(builder).ToTable("guest_fields");
+        AsJson(Filter<GuestView>(builder).ToTable("guest_views").Property(row => row.Filter));
+        AsJson(Filter<GuestMerge>(builder).ToTable("guest_merges").Property(row => row.Things));
+        builder.Entity<GuestMerge>(merge =>
+        {
+            merge.HasOne<Guest>().WithMany().HasForeignKey(row => row.KeptId);
+            merge.HasOne<Guest>().WithMany().HasForeignKey(row => row.GoneId);
+        });
+        builder.Entity<Booking>(booking =>
+        {
+            // The database finds them as the row is written.
+            booking.Property(row => row.GuestId).ValueGeneratedOnAdd();
+            booking.Property(row => row.BookerId).ValueGeneratedOnAdd();
+            booking.HasOne<Guest>().WithMany().HasForeignKey(row => row.GuestId).OnDelete(DeleteBehavior.SetNull);
+            booking.HasOne<Guest>().WithMany().HasForeignKey(row => row.BookerId).OnDelete(DeleteBehavior.SetNull);
+        });
+    }
+}

@@ -1,0 +1,17 @@
+namespace LooseLantern.Server.Features.GuestBook;
+
+/// <summary>What the book of guests needs.</summary>
+public static class GuestBookFeature
+{
+    public static IServiceCollection AddGuestBook(this IServiceCollection services) =>
+        services
+            .AddScoped<GuestFinding>()
+            .AddScoped<GuestLists>()
+            .AddScoped<GuestDetails>()
+            .AddScoped<GuestHistory>()
+            .AddScoped<GuestEditing>()
+            .AddScoped<GuestNotes>()
+            .AddScoped<GuestMerging>()
+            .AddScoped<GuestFieldEditing>()
+            .AddScoped<GuestSavedViews>();
+}
