@@ -70,6 +70,14 @@ public sealed partial class LanternDb
         Filter<GuestNote>(builder).ToTable("guest_notes").HasOne<Guest>().WithMany().HasForeignKey(row => row.GuestId);
         Filter<GuestField>(builder).ToTable("guest_fields");
         AsJson(Filter<GuestView>(builder).ToTable("guest_views").Property(row => row.Filter));
+        AsJsonList(Filter<GuestImport>(builder).ToTable("guest_imports").Property(row => row.Columns));
+        Filter<GuestImportRow>(builder).ToTable("guest_import_rows").HasKey(row => new { row.ImportId, row.GuestId });
+        builder.Entity<GuestImportRow>(row =>
+        {
+            row.HasOne<GuestImport>().WithMany().HasForeignKey(one => one.ImportId);
+            row.HasOne<Guest>().WithMany().HasForeignKey(one => one.GuestId);
+            AsJson(row.Property(one => one.Before!));
+        });
         AsJson(Filter<GuestMerge>(builder).ToTable("guest_merges").Property(row => row.Things));
         builder.Entity<GuestMerge>(merge =>
         {

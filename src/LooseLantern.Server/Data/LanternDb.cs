@@ -84,6 +84,10 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
 
     public DbSet<GuestView> GuestViews => Set<GuestView>();
 
+    public DbSet<GuestImport> GuestImports => Set<GuestImport>();
+
+    public DbSet<GuestImportRow> GuestImportRows => Set<GuestImportRow>();
+
     public DbSet<GuestMerge> GuestMerges => Set<GuestMerge>();
 
     public DbSet<BookingKey> BookingKeys => Set<BookingKey>();

@@ -155,7 +155,9 @@ public static class DemoFilling
         Forget(services);
         await AskAsync(services, asked, ct);
         await DemoGroup.FillAsync(services, published, ct);
+        await DemoGuests.AddAsync(services, now, ct);
         await DemoLinks.AddAsync(services, hosts, deskIds, marit, now, ct);
+        await DemoGuests.NoteAsync(services, now, ct);
         await editing.PublishAsync(last!.Id, last.Version, ct);
     }
 

@@ -1,4 +1,5 @@
 using LooseLantern.Server.Features.Calendars.Joining;
+using Microsoft.AspNetCore.Http.Features;
 
 namespace LooseLantern.Server.Hosting;
 
@@ -8,22 +9,33 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
     public string? Field(string name) => Form.TryGetValue(name, out var value) ? value.ToString() : null;
 
     /// <exception cref="Refusal">When there is no file or it is too large.</exception>
-    public static async Task<Upload> ReadAsync(HttpRequest request, CancellationToken ct, string mend = "calendar-file")
+    public static async Task<Upload> ReadAsync(
+        HttpRequest request,
+        CancellationToken ct,
+        string mend = "calendar-file",
+        int mostBytes = CalendarJoining.MostBytes
+    )
     {
         if (!request.HasFormContentType)
             throw Refusal.ContentType("multipart/form-data");
-        var form = await FormAsync(request, ct);
+        if (mostBytes > CalendarJoining.MostBytes)
+        {
+            var options = new FormOptions { MultipartBodyLengthLimit = mostBytes + (64 * 1024) };
+            request.HttpContext.Features.Set<IFormFeature>(new FormFeature(request, options));
+        }
+
+        var form = await FormAsync(request, mostBytes, ct);
         if (form.Files.GetFile("file") is not { } file)
             throw Refusal.Invalid("file", mend);
-        if (file.Length > CalendarJoining.MostBytes)
-            throw TooLarge();
+        if (file.Length > mostBytes)
+            throw TooLarge(mostBytes);
 
         using var bytes = new MemoryStream((int)file.Length);
         await file.CopyToAsync(bytes, ct);
         return new Upload(file.FileName, bytes.ToArray(), form);
     }
 
-    private static async Task<IFormCollection> FormAsync(HttpRequest request, CancellationToken ct)
+    private static async Task<IFormCollection> FormAsync(HttpRequest request, int mostBytes, CancellationToken ct)
     {
         try
         {
@@ -36,7 +48,7 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
             )
         {
             // What is larger than any form may be is not read to its end.
-            throw TooLarge();
+            throw TooLarge(mostBytes);
         }
         catch (Exception e) when (e is IOException or BadHttpRequestException)
         {
@@ -46,5 +58,6 @@ public sealed record Upload(string FileName, byte[] Bytes, IFormCollection Form)
 
     private static Refusal CutShort() => new(StatusCodes.Status400BadRequest, "cut-short");
 
-    private static Refusal TooLarge() => Refusal.Invalid("file", "file-over-5-mb");
+    private static Refusal TooLarge(int mostBytes) =>
+        Refusal.Invalid("file", Phrase.Of("file-over", ("megabytes", mostBytes / 1024 / 1024)));
 }

@@ -1354,6 +1354,116 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("guest_fields", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestImport", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("Bytes")
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes");
+
+                    b.Property<int>("Changed")
+                        .HasColumnType("integer")
+                        .HasColumnName("changed");
+
+                    b.Property<string>("Columns")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("columns");
+
+                    b.Property<Instant?>("DoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("done_at");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("file_name");
+
+                    b.Property<int>("LeftOut")
+                        .HasColumnType("integer")
+                        .HasColumnName("left_out");
+
+                    b.Property<int>("Made")
+                        .HasColumnType("integer")
+                        .HasColumnName("made");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("PersonName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_name");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("state");
+
+                    b.Property<int>("Unchanged")
+                        .HasColumnType("integer")
+                        .HasColumnName("unchanged");
+
+                    b.Property<Instant?>("UndoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("undone_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_guest_imports");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_guest_imports_workspace_id");
+
+                    b.ToTable("guest_imports", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestImportRow", b =>
+                {
+                    b.Property<Guid>("ImportId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("import_id");
+
+                    b.Property<Guid>("GuestId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("guest_id");
+
+                    b.Property<string>("Before")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("before");
+
+                    b.PrimitiveCollection<string[]>("Emails")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("emails");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("ImportId", "GuestId")
+                        .HasName("pk_guest_import_rows");
+
+                    b.HasIndex("GuestId")
+                        .HasDatabaseName("ix_guest_import_rows_guest_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_guest_import_rows_workspace_id");
+
+                    b.ToTable("guest_import_rows", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestMerge", b =>
                 {
                     b.Property<Guid>("Id")
@@ -3778,6 +3888,40 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_guest_fields_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestImport", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_imports_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestImportRow", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Guest", null)
+                        .WithMany()
+                        .HasForeignKey("GuestId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_import_rows_guests_guest_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.GuestImport", null)
+                        .WithMany()
+                        .HasForeignKey("ImportId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_import_rows_guest_imports_import_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_import_rows_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestMerge", b =>

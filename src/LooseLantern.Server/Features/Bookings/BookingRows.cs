@@ -20,6 +20,8 @@ namespace LooseLantern.Server.Features.Bookings;
 /// <param name="Party">How many people come by this booking.</param>
 /// <param name="BookerName">Who booked it for the guest; empty where the guest did.</param>
 /// <param name="IsAmongOurselves">Whether it has no guest, and who arranged it stands in the guest's place.</param>
+/// <param name="GuestId">The guest as the team knows them; null for a time among ourselves.</param>
+/// <param name="BookerId">The same of who booked it for the guest; null where the guest did.</param>
 public sealed record BookingRow(
     Guid Id,
     Guid SessionId,
@@ -49,7 +51,9 @@ public sealed record BookingRow(
     int Party,
     string BookerName,
     string BookerEmail,
-    bool IsAmongOurselves
+    bool IsAmongOurselves,
+    Guid? GuestId,
+    Guid? BookerId
 );
 
 /// <summary>Bookings as the team reads them.</summary>
@@ -109,7 +113,9 @@ public sealed class BookingRows(OutsideAnswers answers, Allowances allowances)
                 row.Party,
                 row.BookerName,
                 row.BookerEmail,
-                row.IsAmongOurselves
+                row.IsAmongOurselves,
+                row.GuestId,
+                row.BookerId
             );
         });
     }

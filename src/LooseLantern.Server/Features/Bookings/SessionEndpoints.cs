@@ -1,6 +1,7 @@
 using System.Text;
 using LooseLantern.Core;
 using LooseLantern.Core.Openings;
+using LooseLantern.Formats.Tables;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
@@ -42,12 +43,12 @@ public static class SessionEndpoints
                 var text = "\uFEFF" + SessionTable.Write(await details.OfAsync(id, ct));
                 return TypedResults.File(
                     Encoding.UTF8.GetBytes(text),
-                    SessionTable.MediaType + "; charset=utf-8",
+                    TableWriting.MediaType + "; charset=utf-8",
                     "guests.csv"
                 );
             })
             .WithName("getSessionGuests")
-            .Produces<string>(200, SessionTable.MediaType)
+            .Produces<string>(200, TableWriting.MediaType)
             .ProducesProblem(404);
 
         sessions

@@ -1,3 +1,5 @@
+using LooseLantern.Server.Features.GuestBook.Importing;
+
 namespace LooseLantern.Server.Features.GuestBook;
 
 /// <summary>What the book of guests needs.</summary>
@@ -13,5 +15,10 @@ public static class GuestBookFeature
             .AddScoped<GuestNotes>()
             .AddScoped<GuestMerging>()
             .AddScoped<GuestFieldEditing>()
-            .AddScoped<GuestSavedViews>();
+            .AddScoped<GuestSavedViews>()
+            .AddScoped<GuestExport>()
+            .AddScoped<GuestImporting>()
+            .AddScoped<ImportPlanning>()
+            .AddScoped<ImportWriting>()
+            .AddScoped<ImportUndoing>();
 }

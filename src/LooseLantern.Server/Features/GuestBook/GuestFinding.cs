@@ -82,7 +82,7 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
 
         if (filter.Flagged)
             sql +=
-                " AND EXISTS (SELECT 1 FROM bookings b WHERE b.guest_id = g.id AND b.cancelled_at IS NULL AND b.flags <> '{}')";
+                " AND EXISTS (SELECT 1 FROM bookings b WHERE b.guest_id = g.id AND b.cancelled_at IS NULL AND cardinality(b.flags) > 0)";
         if (filter.WithoutEmail)
             sql += " AND NOT EXISTS (SELECT 1 FROM guest_emails e WHERE e.guest_id = g.id)";
         if (filter.Doubles)

@@ -90,7 +90,7 @@ public sealed class GuestHistory(
     private static readonly string[] Parts =
     [
         """
-        SELECT 'Known' AS kind, g.made_at AS at, g.id, NULL::uuid AS about, '' AS title, g.source AS text, '' AS by, '' AS for_whom,
+        SELECT 'Known' AS kind, g.made_at AS at, g.id, NULL::uuid AS about, '' AS title, lower(g.source) AS text, '' AS by, '' AS for_whom,
             NULL::timestamptz AS start, NULL::timestamptz AS was, NULL AS zone, NULL AS state, NULL AS reply, NULL AS cancelled_by,
             false AS is_over, NULL::uuid AS person, NULL::jsonb AS answers
         FROM guests g WHERE g.id = @guest
@@ -135,7 +135,7 @@ public sealed class GuestHistory(
         {OfBookings("Answered", "b.replied_at", reply: "b.reply")} WHERE {Theirs} AND b.replied_at IS NOT NULL
         """,
         """
-        SELECT 'MailOut', coalesce(m.sent_at, m.written_at), m.id, m.booking_id, m.subject, '', '', '', NULL, NULL, NULL, m.state, NULL, NULL, false,
+        SELECT 'MailOut', coalesce(m.sent_at, m.written_at), m.id, m.id, m.subject, '', '', '', NULL, NULL, NULL, m.state, NULL, NULL, false,
             NULL, NULL
         FROM guest_emails e JOIN messages m ON m.workspace_id = e.workspace_id AND lower(m.to_email) = e.key
         WHERE e.guest_id = @guest AND m.person_id IS NULL AND (m.state <> 'Due' OR m.due_at <= @now)

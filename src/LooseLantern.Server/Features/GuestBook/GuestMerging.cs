@@ -100,7 +100,7 @@ public sealed class GuestMerging(LanternDb db, GuestEditing editing, Actor actor
         return gone.Id;
     }
 
-    private static GuestFacts FactsOf(Guest guest) =>
+    public static GuestFacts FactsOf(Guest guest) =>
         new(
             guest.Name,
             guest.Organisation,
@@ -112,7 +112,7 @@ public sealed class GuestMerging(LanternDb db, GuestEditing editing, Actor actor
             guest.Fields
         );
 
-    private static void Fill(Guest guest, GuestFacts facts)
+    public static void Fill(Guest guest, GuestFacts facts)
     {
         (guest.Name, guest.Organisation, guest.Phone) = (facts.Name, facts.Organisation, facts.Phone);
         (guest.Zone, guest.Language, guest.Clock) = (facts.Zone, facts.Language, facts.Clock);

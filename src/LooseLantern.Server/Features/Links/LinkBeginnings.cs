@@ -200,32 +200,28 @@ public sealed class LinkBeginnings(
         );
     }
 
+    /// <summary>Guests who can be written to, those whom the team knows latest first.</summary>
     private async Task<IReadOnlyList<KnownGuest>> GuestsAsync(string like, CancellationToken ct) =>
-        [
-            .. (
-                await db
-                    .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
-                    .AsNoTracking()
-                    .Where(booking =>
-                        booking.GuestEmail != ""
-                        && (
-                            EF.Functions.ILike(booking.GuestName, like, "\\")
-                            || EF.Functions.ILike(booking.GuestEmail, like, "\\")
-                        )
-                    )
-                    .OrderByDescending(booking => booking.BookedAt)
-                    .Take(200)
-                    .Select(booking => new KnownGuest(
-                        booking.GuestName,
-                        booking.GuestEmail,
-                        booking.GuestZone,
-                        booking.GuestLanguage
-                    ))
-                    .ToListAsync(ct)
+        await db
+            .Guests.AsNoTracking()
+            .Where(guest =>
+                guest.MergedInto == null
+                && guest.Emails.Count > 0
+                && (
+                    EF.Functions.ILike(guest.Name, like, "\\")
+                    || guest.Emails.Any(email => EF.Functions.ILike(email.Email, like, "\\"))
+                )
             )
-                .DistinctBy(guest => guest.Email.ToUpperInvariant())
-                .Take(Most),
-        ];
+            .OrderByDescending(guest => guest.MadeAt)
+            .ThenBy(guest => guest.Id)
+            .Take(Most)
+            .Select(guest => new KnownGuest(
+                guest.Name,
+                guest.Emails.OrderBy(email => email.Place).ThenBy(email => email.Key).First().Email,
+                guest.Zone ?? "",
+                guest.Language ?? "en"
+            ))
+            .ToListAsync(ct);
 
     /// <summary>
     /// Saves an offer under a name; one of that name is written over. Picks and guests are not part of a pattern.

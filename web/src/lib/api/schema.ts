@@ -3345,6 +3345,16 @@ export interface components {
             bookerEmail: string;
             /** @description Whether it has no guest, and who arranged it stands in the guest's place. */
             isAmongOurselves: boolean;
+            /**
+             * Format: uuid
+             * @description The guest as the team knows them; null for a time among ourselves.
+             */
+            guestId: null | string;
+            /**
+             * Format: uuid
+             * @description The same of who booked it for the guest; null where the guest did.
+             */
+            bookerId: null | string;
         };
         /** @description What a guest sends to reserve an opening. */
         BookRequest: {

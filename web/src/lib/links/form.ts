@@ -1,6 +1,7 @@
 import { cutText } from '$lib/words/cutText';
 import { Temporal } from 'temporal-polyfill';
 import type { Schemas } from '$lib/api/client';
+import { languages } from './languages';
 
 export type LinkForm = Schemas['LinkForm'];
 export type Offer = Schemas['Offer'];
@@ -148,11 +149,12 @@ export function fromEvent(
 /** A link for whom other programs lead here with (`name`, `email` and `zone` of an address); nothing is sent by it. */
 export function forGuestOf(form: LinkForm, asked: URLSearchParams): LinkForm {
   const [name, email] = [asked.get('name')?.trim() ?? '', asked.get('email')?.trim() ?? ''];
-  const zone = asked.get('zone')?.trim() ?? '';
+  const [zone, language] = [asked.get('zone')?.trim() ?? '', asked.get('language') ?? ''];
   return {
     ...form,
     guests: name === '' && email === '' ? form.guests : [{ name, email }],
     guestZone: isZone(zone) ? zone : form.guestZone,
+    guestLanguage: languages.some((one) => one.value === language) ? language : form.guestLanguage,
   };
 }
 

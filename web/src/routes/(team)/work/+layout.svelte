@@ -17,6 +17,7 @@
     { href: '/work/pages', name: 'Pages' },
     { href: '/work/links', name: 'Links' },
     { href: '/work/bookings', name: 'Bookings' },
+    { href: '/work/guests', name: 'Guests' },
     { href: '/work/board', name: 'Board' },
     { href: '/work/hours', name: 'Hours' },
     { href: '/work/calendars', name: 'Calendars' },

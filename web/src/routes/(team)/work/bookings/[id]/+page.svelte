@@ -137,7 +137,11 @@
         {:else}
           <dt class="text-muted">Guest</dt>
           <dd>
-            {#if row.guestEmail === ''}{row.guestName}, no email{:else}<a
+            {#if row.guestId}<a
+                class="block underline decoration-line-strong underline-offset-4"
+                href="/work/guests/{row.guestId}">{row.guestName}</a
+              >{/if}
+            {#if row.guestEmail === ''}<span class="text-muted">no email</span>{:else}<a
                 class="wrap-anywhere underline decoration-line-strong underline-offset-4"
                 href="mailto:{row.guestEmail}">{row.guestEmail}</a
               >{/if}
@@ -146,7 +150,10 @@
         {#if row.bookerName !== ''}
           <dt class="text-muted">Booked by</dt>
           <dd>
-            {row.bookerName},
+            {#if row.bookerId}<a
+                class="underline decoration-line-strong underline-offset-4"
+                href="/work/guests/{row.bookerId}">{row.bookerName}</a
+              >{:else}{row.bookerName}{/if},
             <a class="wrap-anywhere underline decoration-line-strong underline-offset-4" href="mailto:{row.bookerEmail}"
               >{row.bookerEmail}</a
             >

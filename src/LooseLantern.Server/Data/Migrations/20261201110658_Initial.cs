@@ -192,6 +192,36 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "guest_imports",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    file_name = table.Column<string>(type: "text", nullable: false),
+                    bytes = table.Column<byte[]>(type: "bytea", nullable: true),
+                    person_name = table.Column<string>(type: "text", nullable: false),
+                    made_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    state = table.Column<string>(type: "text", nullable: false),
+                    columns = table.Column<string>(type: "jsonb", nullable: false),
+                    made = table.Column<int>(type: "integer", nullable: false),
+                    changed = table.Column<int>(type: "integer", nullable: false),
+                    unchanged = table.Column<int>(type: "integer", nullable: false),
+                    left_out = table.Column<int>(type: "integer", nullable: false),
+                    done_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    undone_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_guest_imports", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_guest_imports_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "guest_views",
                 columns: table => new
                 {
@@ -584,6 +614,40 @@ namespace LooseLantern.Server.Data.Migrations
                         onDelete: ReferentialAction.Cascade);
                     table.ForeignKey(
                         name: "fk_guest_emails_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "guest_import_rows",
+                columns: table => new
+                {
+                    import_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    guest_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    version = table.Column<int>(type: "integer", nullable: false),
+                    before = table.Column<string>(type: "jsonb", nullable: true),
+                    emails = table.Column<string[]>(type: "text[]", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_guest_import_rows", x => new { x.import_id, x.guest_id });
+                    table.ForeignKey(
+                        name: "fk_guest_import_rows_guest_imports_import_id",
+                        column: x => x.import_id,
+                        principalTable: "guest_imports",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_guest_import_rows_guests_guest_id",
+                        column: x => x.guest_id,
+                        principalTable: "guests",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_guest_import_rows_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -2023,6 +2087,21 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_guest_import_rows_guest_id",
+                table: "guest_import_rows",
+                column: "guest_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_import_rows_workspace_id",
+                table: "guest_import_rows",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_imports_workspace_id",
+                table: "guest_imports",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_guest_merges_gone_id",
                 table: "guest_merges",
                 column: "gone_id");
@@ -2657,6 +2736,9 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "guest_fields");
 
             migrationBuilder.DropTable(
+                name: "guest_import_rows");
+
+            migrationBuilder.DropTable(
                 name: "guest_merges");
 
             migrationBuilder.DropTable(
@@ -2733,6 +2815,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "written_events");
+
+            migrationBuilder.DropTable(
+                name: "guest_imports");
 
             migrationBuilder.DropTable(
                 name: "bookings");

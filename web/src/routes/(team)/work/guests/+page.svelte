@@ -1,0 +1,97 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Input } from 'flowbite-svelte';
+  import { mendOf } from '$lib/api/problem';
+  import { isEverybody, putFilter, type GuestFilter } from '$lib/guests/filter';
+  import GuestChoice from '$lib/guests/GuestChoice.svelte';
+  import GuestTable from '$lib/guests/GuestTable.svelte';
+  import SavedViews from '$lib/guests/SavedViews.svelte';
+  import { counted } from '$lib/time/format';
+  import ActionButton from '$lib/ui/ActionButton.svelte';
+  import ListNav from '$lib/ui/ListNav.svelte';
+  import { putPlace, type ListPlace } from '$lib/ui/listPlace';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
+  import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+  const search = new TypedSearch(() => data.filter.search);
+  const people = $derived(data.people);
+
+  function show(filter: GuestFilter, place: ListPlace = {}): void {
+    const query = new URLSearchParams();
+    search.text = filter.search;
+    putFilter(query, filter);
+    putPlace(query, place);
+    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+  }
+</script>
+
+<svelte:head><title>Guests – Loose Lantern</title></svelte:head>
+
+<header class="mb-2 flex flex-wrap items-center gap-x-5 gap-y-3">
+  <h1 class="text-page">Guests</h1>
+  <div class="w-60">
+    <Input
+      type="search"
+      aria-label="Search guests"
+      placeholder="Name, email, phone"
+      class="py-1.5"
+      bind:value={() => search.text, (typed) => show({ ...data.filter, search: typed ?? '' })}
+    />
+  </div>
+  <Segments
+    label="Order"
+    options={[
+      { value: 'name', text: 'By name' },
+      { value: 'newest', text: 'Newest first' },
+    ]}
+    value={data.filter.order === 'newest' ? 'newest' : 'name'}
+    onchoose={(order) => show({ ...data.filter, order })}
+  />
+  <div class="ml-auto flex flex-wrap gap-3">
+    {#if data.me.isOwner}<ActionButton href="/work/guests/fields">Fields</ActionButton>{/if}
+    {#if data.me.isCoordinator}<ActionButton kind="main" href="/work/guests/new">New guest</ActionButton>{/if}
+  </div>
+</header>
+
+<div class="mb-3">
+  <SavedViews
+    views={data.views}
+    filter={data.filter}
+    mayChange={data.me.isCoordinator}
+    onchoose={(filter) => show(filter)}
+  />
+</div>
+<div class="mb-4">
+  <GuestChoice
+    filter={data.filter}
+    {people}
+    fields={data.fields}
+    mend={mendOf(data.problem, 'fields')}
+    onchange={(filter) => show(filter)}
+  />
+</div>
+
+{#if data.problem && !mendOf(data.problem, 'fields')}
+  <ProblemNote problem={data.problem} />
+{:else if data.guests?.total === 0}
+  <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
+    <h2 class="text-xl">{isEverybody(data.filter) ? 'No guests yet' : 'No guest is like that'}</h2>
+    <p class="mt-1 text-muted">
+      {isEverybody(data.filter)
+        ? 'Whoever books or gets a link appears here by themselves.'
+        : 'Take a condition away, or search by a part of the name, email, organisation or phone number.'}
+    </p>
+  </div>
+{:else if data.guests}
+  <p role="status" class="sr-only">{counted(data.guests.total, 'guest', 'guests')}</p>
+  <GuestTable rows={data.guests.rows} zone={data.me.zone} now={data.guests.now} />
+  <ListNav
+    label="More guests"
+    list={data.guests}
+    shown={data.guests.rows.length}
+    onplace={(place) => show(data.filter, place)}
+  />
+{/if}
