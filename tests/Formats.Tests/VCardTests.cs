@@ -71,7 +71,9 @@ public sealed class VCardTests
     [Fact]
     public void What_has_no_cards_that_are_read_or_too_many_is_refused()
     {
-        Should.Throw<TableFileException>(() => Read("BEGIN:VCARD\nVERSION:2.1\nFN:x\nEND:VCARD")).Fault.ShouldBe(TableFault.NoCards);
+        Should
+            .Throw<TableFileException>(() => Read("BEGIN:VCARD\nVERSION:2.1\nFN:x\nEND:VCARD"))
+            .Fault.ShouldBe(TableFault.NoCards);
         var one = "BEGIN:VCARD\nVERSION:4.0\nFN:x\nEND:VCARD\n";
         Should.Throw<TableFileException>(() => Read(one + one, most: 1)).Fault.ShouldBe(TableFault.TooManyRows);
         VCardReading.IsCards(Encoding.UTF8.GetBytes(one)).ShouldBeTrue();

@@ -43,11 +43,17 @@ public sealed class GuestImportTests(World world)
         (await ada.GuestAsync("Osric Pell")).GetProperty("fields").Text(rig.ToString()).ShouldBe("Yawl");
         Counts(await LookAsync(ada, Usual)).ShouldBe((0, 0, 3, 0));
 
-        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         (await ada.GuestsAsync()).Names().ShouldBe(["O. Wren"]);
         wren = await ada.GuestAsync("O. Wren");
-        (wren.Text("phone"), wren.Text("organisation"), wren.GetProperty("fields").EnumerateObject().Count()).ShouldBe(("555", "", 0));
-        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (wren.Text("phone"), wren.Text("organisation"), wren.GetProperty("fields").EnumerateObject().Count()).ShouldBe(
+            ("555", "", 0)
+        );
+        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
         (await ada.GetAsync("/api/guests/imports"))[0].Text("state").ShouldBe("undone");
     }
 
@@ -70,15 +76,28 @@ public sealed class GuestImportTests(World world)
         look.GetProperty("faults")
             .EnumerateArray()
             .Select(fault => (fault.GetProperty("row").GetInt32(), fault.Text("column")))
-            .ShouldBe([(3, ""), (4, "Email"), (4, "Phone"), (4, "Time zone"), (4, "Language"), (4, "Keeper"), (4, "Rig"), (5, "")]);
+            .ShouldBe([
+                (3, ""),
+                (4, "Email"),
+                (4, "Phone"),
+                (4, "Time zone"),
+                (4, "Language"),
+                (4, "Keeper"),
+                (4, "Rig"),
+                (5, ""),
+            ]);
         Counts(look).ShouldBe((2, 0, 0, 3));
-        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/run", new { })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/run", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
         (await ada.GuestsAsync()).Names().ShouldBeEmpty();
 
         (await RunAsync(ada, look, new { leaveOutFaulty = true })).GetProperty("leftOut").GetInt32().ShouldBe(3);
         (await ada.GuestsAsync()).Names().ShouldBe(["Fine", "Ottilie"]);
         (await ada.GuestAsync("Fine")).Text("keeperName").ShouldBe("Ada Wharf");
-        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/run", new { })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/run", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
     }
 
     [Fact]
@@ -89,13 +108,20 @@ public sealed class GuestImportTests(World world)
         var look = await LookAsync(ada, file);
         Meanings(look).ShouldBe(["nothing", "email"]);
         object[] columns = [new { meaning = "organisation" }, new { meaning = "email" }];
-        var preview = await (await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { columns })).ReadAsync(HttpStatusCode.OK);
+        var preview = await (
+            await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { columns })
+        ).ReadAsync(HttpStatusCode.OK);
         var sample = preview.GetProperty("samples")[0];
         (sample.Text("name"), sample.Text("organisation")).ShouldBe(("ottilie", "Ottilie"));
         object[] twice = [new { meaning = "email" }, new { meaning = "email" }];
-        (await (await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { columns = twice })).FaultsAsync()).Keys.ShouldBe(["columns[1]"]);
+        (
+            await (
+                await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { columns = twice })
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["columns[1]"]);
         await RunAsync(ada, look, new { columns });
-        Meanings(await LookAsync(ada, "Where to write,Who\nosric@pell.example,Pell"u8.ToArray())).ShouldBe(["email", "organisation"]);
+        Meanings(await LookAsync(ada, "Where to write,Who\nosric@pell.example,Pell"u8.ToArray()))
+            .ShouldBe(["email", "organisation"]);
     }
 
     [Fact]
@@ -105,13 +131,17 @@ public sealed class GuestImportTests(World world)
         await ada.AddGuestAsync(Form("O. Wren", ["ottilie@wren.example"], phone: "555"));
         var file = "Name,Email,Phone,Note\nOttilie Wren,ottilie@wren.example,,Rings."u8.ToArray();
         var look = await LookAsync(ada, file);
-        var left = await (await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { known = "leave" })).ReadAsync(HttpStatusCode.OK);
+        var left = await (
+            await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { known = "leave" })
+        ).ReadAsync(HttpStatusCode.OK);
         Counts(left).ShouldBe((0, 0, 1, 0));
         await RunAsync(ada, look, new { known = "replace" });
         var guest = await ada.GuestAsync("Ottilie Wren");
         (guest.Text("phone"), guest.GetProperty("notes").GetInt32()).ShouldBe(("555", 1));
         // With all that came in by it, notes too.
-        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         guest = await ada.GuestAsync("O. Wren");
         guest.GetProperty("notes").GetInt32().ShouldBe(0);
     }
@@ -120,10 +150,15 @@ public sealed class GuestImportTests(World world)
     public async Task An_import_is_not_undone_once_somebody_changed_or_booked_what_came_in()
     {
         var scene = await MakeAsync(world);
-        var look = await LookAsync(scene.Ada, "Name,Email\nOttilie,ottilie@harbour.example\nOsric,osric@harbour.example"u8.ToArray());
+        var look = await LookAsync(
+            scene.Ada,
+            "Name,Email\nOttilie,ottilie@harbour.example\nOsric,osric@harbour.example"u8.ToArray()
+        );
         await RunAsync(scene.Ada, look);
         await scene.BookAsync("Ottilie");
-        var refused = await (await scene.Ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).ReadAsync(HttpStatusCode.Conflict);
+        var refused = await (await scene.Ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).ReadAsync(
+            HttpStatusCode.Conflict
+        );
         refused.Text("title").ShouldContain("Ottilie");
         (await scene.Ada.GuestsAsync()).Names().ShouldBe(["Osric", "Ottilie"]);
     }
@@ -141,7 +176,11 @@ public sealed class GuestImportTests(World world)
         look.GetProperty("isCards").GetBoolean().ShouldBeTrue();
         await RunAsync(ada, look);
         var guest = await ada.GuestAsync("Ottilie Wren");
-        guest.GetProperty("emails").EnumerateArray().Select(email => email.GetString()).ShouldBe(["ottilie@wren.example", "o@wren.example"]);
+        guest
+            .GetProperty("emails")
+            .EnumerateArray()
+            .Select(email => email.GetString())
+            .ShouldBe(["ottilie@wren.example", "o@wren.example"]);
         (guest.Text("phone"), guest.Text("zone")).ShouldBe(("+353 21 555 0101", "Europe/Dublin"));
     }
 
@@ -151,13 +190,25 @@ public sealed class GuestImportTests(World world)
         var ada = await world.SignUpAsync();
         var rig = await RigAsync(ada);
         await ada.AddGuestAsync(
-            Form("=Ottilie; \"Wren\"", ["ottilie@wren.example", "o@wren.example"], "Wren, Charters", "+353 21 555 0101", "Europe/Dublin", "en", null, ada.PersonId, new() { [rig] = "Ketch" })
+            Form(
+                "=Ottilie; \"Wren\"",
+                ["ottilie@wren.example", "o@wren.example"],
+                "Wren, Charters",
+                "+353 21 555 0101",
+                "Europe/Dublin",
+                "en",
+                null,
+                ada.PersonId,
+                new() { [rig] = "Ketch" }
+            )
         );
         await ada.AddGuestAsync(Form("Zoë Ängström"));
         var table = await ada.Http.GetByteArrayAsync("/api/guests/export.csv");
         Encoding.UTF8.GetString(table).ShouldNotContain("\n=");
         Counts(await LookAsync(ada, table)).ShouldBe((0, 0, 2, 0));
-        var cards = await ada.Http.GetByteArrayAsync("/api/guests/export.vcf?filter=" + Uri.EscapeDataString("""{"search":"wren"}"""));
+        var cards = await ada.Http.GetByteArrayAsync(
+            "/api/guests/export.vcf?filter=" + Uri.EscapeDataString("""{"search":"wren"}""")
+        );
         var look = await LookAsync(ada, cards);
         look.GetProperty("rows").GetInt32().ShouldBe(1);
         look.GetProperty("samples")[0].Text("name").ShouldBe("=Ottilie; \"Wren\"");
@@ -173,14 +224,33 @@ public sealed class GuestImportTests(World world)
     public async Task What_is_no_table_is_refused_by_the_file()
     {
         var ada = await world.SignUpAsync();
-        foreach (var bytes in new[] { Array.Empty<byte>(), [0x89, 0x50, 0, 0, 1, 0xFF], "BEGIN:VCARD\nVERSION:2.1\nEND:VCARD"u8.ToArray() })
+        foreach (
+            var bytes in new[]
+            {
+                Array.Empty<byte>(),
+                [0x89, 0x50, 0, 0, 1, 0xFF],
+                "BEGIN:VCARD\nVERSION:2.1\nEND:VCARD"u8.ToArray(),
+            }
+        )
             (await (await UploadAsync(ada, bytes)).FaultsAsync()).Keys.ShouldBe(["file"]);
         var look = await LookAsync(ada, Usual);
-        (await (await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { encoding = "klingon" })).FaultsAsync()).Keys.ShouldBe(["encoding"]);
-        (await (await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { separator = "x" })).FaultsAsync()).Keys.ShouldBe(["separator"]);
-        (await ada.PostAsync($"/api/guests/imports/{Guid.NewGuid()}/run", new { })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (
+            await (
+                await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { encoding = "klingon" })
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["encoding"]);
+        (
+            await (
+                await ada.PostAsync($"/api/guests/imports/{look.Id()}/preview", new { separator = "x" })
+            ).FaultsAsync()
+        ).Keys.ShouldBe(["separator"]);
+        (await ada.PostAsync($"/api/guests/imports/{Guid.NewGuid()}/run", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
         var bo = await world.SignUpAsync();
-        (await bo.PostAsync($"/api/guests/imports/{look.Id()}/run", new { })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await bo.PostAsync($"/api/guests/imports/{look.Id()}/run", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
     }
 
     [Fact]
@@ -192,7 +262,9 @@ public sealed class GuestImportTests(World world)
             text.Append(CultureInfo.InvariantCulture, $"Guest {i},guest{i}@boat.example,{new string('n', 2000)}\n");
         var look = await LookAsync(ada, Encoding.UTF8.GetBytes(text.ToString()));
         (await RunAsync(ada, look)).GetProperty("made").GetInt32().ShouldBe(3000);
-        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await ada.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         (await ada.GuestsAsync()).GetProperty("total").GetInt32().ShouldBe(0);
         (await (await UploadAsync(ada, new byte[(20 * 1024 * 1024) + 1])).FaultsAsync()).Keys.ShouldBe(["file"]);
     }
@@ -204,7 +276,9 @@ public sealed class GuestImportTests(World world)
         await (await UploadAsync(who, bytes)).ReadAsync(HttpStatusCode.OK);
 
     private static async Task<JsonElement> RunAsync(Coordinator who, JsonElement look, object? form = null) =>
-        await (await who.PostAsync($"/api/guests/imports/{look.Id()}/run", form ?? new { })).ReadAsync(HttpStatusCode.OK);
+        await (await who.PostAsync($"/api/guests/imports/{look.Id()}/run", form ?? new { })).ReadAsync(
+            HttpStatusCode.OK
+        );
 
     private static (int New, int Changed, int Unchanged, int Faulty) Counts(JsonElement preview) =>
         (
@@ -217,12 +291,20 @@ public sealed class GuestImportTests(World world)
     private static IEnumerable<string> Meanings(JsonElement preview) =>
         preview.GetProperty("columns").EnumerateArray().Select(column => column.GetProperty("choice").Text("meaning"));
 
-    private static async Task<Guid> RigAsync(Coordinator who) =>
-        (
+    private static async Task<Guid> RigAsync(Coordinator who) => (
             await (
                 await who.PutAsync(
                     "/api/guests/fields",
-                    new[] { new { id = (Guid?)null, name = "Rig", kind = "choice", options = new[] { "Ketch", "Yawl" } } }
+                    new[]
+                    {
+                        new
+                        {
+                            id = (Guid?)null,
+                            name = "Rig",
+                            kind = "choice",
+                            options = new[] { "Ketch", "Yawl" },
+                        },
+                    }
                 )
             ).ReadAsync(HttpStatusCode.OK)
         )[0].Id();

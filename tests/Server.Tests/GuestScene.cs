@@ -31,6 +31,26 @@ internal static class GuestScene
     public static async Task<JsonElement> AddGuestAsync(this Coordinator who, object form) =>
         await (await who.PostAsync("/api/guests", form)).ReadAsync(HttpStatusCode.Created);
 
+    /// <summary>A guest whom the owner writes down.</summary>
+    public static async Task<Guid> GuestAsync(this Scene scene) =>
+        (await scene.Owner.AddGuestAsync(Form("Ottilie Wren"))).Id();
+
+    /// <summary>Makes one of two as they are at first.</summary>
+    public static async Task<HttpResponseMessage> MergeAsync(this Coordinator who, Guid one, Guid other)
+    {
+        var version = (await who.GetAsync($"/api/guests/{one}")).GetProperty("version").GetInt32();
+        return await who.PostAsync(
+            $"/api/guests/{one}/merge",
+            new
+            {
+                other,
+                version,
+                otherVersion = 1,
+                take = Array.Empty<string>(),
+            }
+        );
+    }
+
     /// <summary>The rows of the list of guests, as a filter chooses them.</summary>
     public static async Task<JsonElement> GuestsAsync(this Coordinator who, object? filter = null, string query = "") =>
         await (await who.PostAsync("/api/guests/list" + query, filter ?? new { })).ReadAsync(HttpStatusCode.OK);

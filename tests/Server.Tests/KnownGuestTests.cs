@@ -13,17 +13,26 @@ public sealed class KnownGuestTests(World world)
         var scene = await MakeAsync(world);
         await scene.BookAsync("Ottilie Wren");
         var guest = await scene.Ada.GuestAsync("Ottilie Wren");
-        guest.GetProperty("emails").EnumerateArray().Select(email => email.GetString()).ShouldBe(["ottilie@harbour.example"]);
+        guest
+            .GetProperty("emails")
+            .EnumerateArray()
+            .Select(email => email.GetString())
+            .ShouldBe(["ottilie@harbour.example"]);
         (guest.Text("zone"), guest.Text("language"), guest.Text("source")).ShouldBe(("Europe/Dublin", "en", "booking"));
 
         (
-            await world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Ten, name: "O. Wren", email: "OTTILIE@harbour.example")
+            await world
+                .Guest()
+                .BookAsync(scene.Ada.Desk, scene.Page, Ten, name: "O. Wren", email: "OTTILIE@harbour.example")
         ).StatusCode.ShouldBe(HttpStatusCode.Created);
         var list = await scene.Ada.GuestsAsync();
         list.Names().ShouldBe(["Ottilie Wren"]);
         list.GetProperty("rows")[0].GetProperty("bookings").GetInt32().ShouldBe(2);
         // What the second one says is not written over what is known, and not lost.
-        var said = (await scene.Ada.GuestAsync("Ottilie Wren")).GetProperty("said").EnumerateArray().ShouldHaveSingleItem();
+        var said = (await scene.Ada.GuestAsync("Ottilie Wren"))
+            .GetProperty("said")
+            .EnumerateArray()
+            .ShouldHaveSingleItem();
         (said.Text("fact"), said.Text("value")).ShouldBe(("name", "O. Wren"));
     }
 
@@ -33,10 +42,15 @@ public sealed class KnownGuestTests(World world)
         var scene = await MakeAsync(world);
         await scene.Ada.AddGuestAsync(Form("Ottilie Wren", ["ottilie@harbour.example"], language: "de"));
         await scene.BookAsync("Somebody Else");
-        await world.Guest().BookAsync(scene.Ada.Desk, scene.Page, Nine, name: "Ottilie", email: "ottilie@harbour.example");
+        await world
+            .Guest()
+            .BookAsync(scene.Ada.Desk, scene.Page, Nine, name: "Ottilie", email: "ottilie@harbour.example");
         var guest = await scene.Ada.GuestAsync("Ottilie Wren");
         (guest.Text("zone"), guest.Text("language"), guest.Text("source")).ShouldBe(("Europe/Dublin", "de", "hand"));
-        guest.GetProperty("said").EnumerateArray().Select(said => (said.Text("fact"), said.Text("value")))
+        guest
+            .GetProperty("said")
+            .EnumerateArray()
+            .Select(said => (said.Text("fact"), said.Text("value")))
             .ShouldBe([("name", "Ottilie"), ("language", "en")]);
     }
 
@@ -159,7 +173,9 @@ public sealed class KnownGuestTests(World world)
     {
         var scene = await MakeAsync(world);
         var path = await scene.BookAsync("Ottilie Wren");
-        await (await world.Guest().PostAsJsonAsync(path + "/move", new { start = Ten })).ReadAsync(HttpStatusCode.NoContent);
+        await (await world.Guest().PostAsJsonAsync(path + "/move", new { start = Ten })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
         var guest = (await scene.Ada.GuestAsync("Ottilie Wren")).Id();
         await (await scene.Ada.PostAsync($"/api/guests/{guest}/notes", new { text = "Rings before noon." })).ReadAsync(
             HttpStatusCode.OK
@@ -168,7 +184,10 @@ public sealed class KnownGuestTests(World world)
             HttpStatusCode.NoContent
         );
         var events = await scene.Ada.HistoryAsync(guest);
-        events.Select(row => row.Text("kind")).Where(kind => kind != "mailOut").Order()
+        events
+            .Select(row => row.Text("kind"))
+            .Where(kind => kind != "mailOut")
+            .Order()
             .ShouldBe(["booked", "cancelled", "known", "moved", "noted"]);
         var moved = events.Single(row => row.Text("kind") == "moved");
         (moved.Text("was"), moved.Text("start"), moved.Text("by")).ShouldBe((Nine, Ten, ""));
@@ -191,14 +210,19 @@ public sealed class KnownGuestTests(World world)
         var second = await ada.GetAsync(
             $"/api/guests/{guest}/history?before={Uri.EscapeDataString(first.Text("earlier"))}"
         );
-        first.GetProperty("events").EnumerateArray().Concat(second.GetProperty("events").EnumerateArray())
+        first
+            .GetProperty("events")
+            .EnumerateArray()
+            .Concat(second.GetProperty("events").EnumerateArray())
             .Where(row => row.Text("kind") == "noted")
             .Select(row => row.Text("text"))
             .Distinct()
             .Count()
             .ShouldBe(60);
         second.GetProperty("earlier").ValueKind.ShouldBe(JsonValueKind.Null);
-        (await (await ada.Http.GetAsync($"/api/guests/{guest}/history?before=soon")).FaultsAsync()).Keys.ShouldBe(["before"]);
+        (await (await ada.Http.GetAsync($"/api/guests/{guest}/history?before=soon")).FaultsAsync()).Keys.ShouldBe([
+            "before",
+        ]);
     }
 
     [Fact]
@@ -208,7 +232,9 @@ public sealed class KnownGuestTests(World world)
         var (_, address) = await ada.SendLinkAsync();
         (await world.Guest().PostAsync($"/api/public/links/{address}/opened", null)).EnsureSuccessStatusCode();
         var guest = (await ada.GuestAsync("Ottilie Wren")).Id();
-        (await ada.HistoryAsync(guest)).Select(row => row.Text("kind")).Order()
+        (await ada.HistoryAsync(guest))
+            .Select(row => row.Text("kind"))
+            .Order()
             .ShouldBe(["known", "offerMade", "offerOpened", "offerOut"], ignoreOrder: true);
         (await ada.GuestsAsync(new { offers = "out" })).Names().ShouldBe(["Ottilie Wren"]);
     }

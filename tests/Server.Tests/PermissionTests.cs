@@ -148,6 +148,70 @@ public class PermissionTests(World world)
                 ),
                 who.DeleteAsync($"/api/desks/{scene.Owner.DeskId}/pictures/logo")
             ),
+        ["Read guests and what happened with them, and note something"] = async (scene, who) =>
+        {
+            var guest = await scene.GuestAsync();
+            return await FirstRefusedAsync(
+                who.PostAsync("/api/guests/list", new { }),
+                who.Http.GetAsync($"/api/guests/{guest}"),
+                who.Http.GetAsync($"/api/guests/{guest}/history"),
+                who.Http.GetAsync("/api/guests/views"),
+                who.Http.GetAsync("/api/guests/fields"),
+                who.PostAsync($"/api/guests/{guest}/notes", new { text = "Rings." })
+            );
+        },
+        ["Write guests down, change and merge them, and part them again"] = async (scene, who) =>
+        {
+            var (one, other) = (await scene.GuestAsync(), await scene.GuestAsync());
+            var merged = await FirstRefusedAsync(
+                Task.FromResult(await who.PostAsync("/api/guests", GuestScene.Form("Osric Pell"))),
+                Task.FromResult(
+                    await who.PutAsync(
+                        $"/api/guests/{one}",
+                        new { version = 1, form = GuestScene.Form("Ottilie Wren") }
+                    )
+                ),
+                Task.FromResult(await who.PostAsync($"/api/guests/{one}/keep-apart", new { other })),
+                Task.FromResult(await who.MergeAsync(one, other))
+            );
+            // Whoever may not merge is refused the parting of what an owner merged.
+            if (!merged.IsSuccessStatusCode)
+                (await scene.Owner.MergeAsync(one, other)).EnsureSuccessStatusCode();
+            var merge = (await scene.Owner.GetAsync($"/api/guests/{one}")).GetProperty("merges")[0].Id();
+            return await FirstRefusedAsync(
+                Task.FromResult(merged),
+                who.PostAsync($"/api/guests/merges/{merge}/undo", new { })
+            );
+        },
+        ["Save a view of guests, and delete it"] = async (scene, who) =>
+        {
+            var saved = await (
+                await scene.Owner.PutAsync("/api/guests/views", new { name = "All", filter = new { } })
+            ).ReadAsync(HttpStatusCode.OK);
+            return await FirstRefusedAsync(
+                who.PutAsync("/api/guests/views", new { name = "Mine", filter = new { } }),
+                who.DeleteAsync($"/api/guests/views/{saved.Id()}")
+            );
+        },
+        ["Import guests, undo an import, and export guests"] = async (scene, who) =>
+        {
+            var file = "Name,Email\nOsric,osric@pell.example"u8.ToArray();
+            var look = await (await scene.Owner.UploadAsync(HttpMethod.Post, "/api/guests/imports", file)).ReadAsync(
+                HttpStatusCode.OK
+            );
+            var run = await who.PostAsync($"/api/guests/imports/{look.Id()}/run", new { });
+            if (!run.IsSuccessStatusCode)
+                await scene.Owner.PostAsync($"/api/guests/imports/{look.Id()}/run", new { });
+            return await FirstRefusedAsync(
+                who.UploadAsync(HttpMethod.Post, "/api/guests/imports", file),
+                Task.FromResult(run),
+                who.Http.GetAsync("/api/guests/imports"),
+                who.Http.GetAsync("/api/guests/export.csv"),
+                who.Http.GetAsync("/api/guests/export.vcf"),
+                who.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })
+            );
+        },
+        ["Change the fields that guests have"] = (_, who) => who.PutAsync("/api/guests/fields", Array.Empty<object>()),
         ["Download the case file of a page"] = async (scene, who) =>
             await who.Http.GetAsync($"/api/pages/{await scene.MakePageAsync(who)}/case"),
         ["Join a calendar of their own"] = (_, who) => who.JoinCalendarAsync(Scene.EmptyCalendar, who.HostId),

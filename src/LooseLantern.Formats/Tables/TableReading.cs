@@ -4,7 +4,9 @@ using CsvHelper.Configuration;
 
 namespace LooseLantern.Formats.Tables;
 
-/// <summary>Reads tables of text (RFC 4180, and what programs write in its place), whatever separates their cells.</summary>
+/// <summary>
+/// Reads tables of text (RFC 4180, and what programs write in its place), whatever separates their cells.
+/// </summary>
 public static class TableReading
 {
     public const int MostColumns = 200;
@@ -39,7 +41,10 @@ public static class TableReading
             throw new TableFileException(TableFault.Empty);
         var columns = rows.Max(row => row.Cells.Count);
         if (columns > MostColumns)
-            throw new TableFileException(TableFault.TooManyColumns, rows.Find(row => row.Cells.Count > MostColumns)!.Line);
+            throw new TableFileException(
+                TableFault.TooManyColumns,
+                rows.Find(row => row.Cells.Count > MostColumns)!.Line
+            );
         var hasHead = IsHead(rows[0]);
         IReadOnlyList<string> Filled(IReadOnlyList<string> cells) =>
             cells.Count == columns ? cells : [.. cells, .. Enumerable.Repeat("", columns - cells.Count)];

@@ -51,7 +51,12 @@ public static class VCardReading
         return new VCard(
             begin,
             name.Length > 0 ? name : NameOf(lines.Find(line => line.Name == "N")),
-            [.. Preferred("EMAIL").Select(Plain).Where(email => email.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase)],
+            [
+                .. Preferred("EMAIL")
+                    .Select(Plain)
+                    .Where(email => email.Length > 0)
+                    .Distinct(StringComparer.OrdinalIgnoreCase),
+            ],
             // Units of it follow after semicolons.
             Parts(lines.Find(line => line.Name == "ORG")).FirstOrDefault("").Trim(),
             Preferred("TEL").Select(Plain).FirstOrDefault(phone => phone.Length > 0) ?? "",
@@ -72,7 +77,8 @@ public static class VCardReading
             && int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var preference)
         )
             return preference;
-        return line.Parameters.TryGetValue("TYPE", out var types)
+        return
+            line.Parameters.TryGetValue("TYPE", out var types)
             && types.Split(',').Contains("pref", StringComparer.OrdinalIgnoreCase)
             ? 1
             : 101;

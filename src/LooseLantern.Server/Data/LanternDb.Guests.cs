@@ -18,7 +18,9 @@ public sealed partial class LanternDb
         {
             guest.Property(row => row.Version).IsConcurrencyToken();
             guest.Property(row => row.NameKey).HasComputedColumnSql("lower(btrim(name))", stored: true);
-            guest.Property(row => row.PhoneKey).HasComputedColumnSql("regexp_replace(phone, '[^0-9]', '', 'g')", stored: true);
+            guest
+                .Property(row => row.PhoneKey)
+                .HasComputedColumnSql("regexp_replace(phone, '[^0-9]', '', 'g')", stored: true);
             guest
                 .Property(row => row.Fields)
                 .HasColumnType("jsonb")

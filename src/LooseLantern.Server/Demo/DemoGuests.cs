@@ -100,7 +100,7 @@ internal static class DemoGuests
         foreach (var (i, guest) in known.Index().Where(row => row.Item.Emails.Count > 0))
         {
             var editing = ActivatorUtilities.CreateInstance<GuestEditing>(services);
-            var form = FormOf(i, guest.Name, guest.Emails[0].Email, guest.Zone, fields, keepers);
+            var form = FormOf(i, 100 + i, guest.Name, guest.Emails[0].Email, guest.Zone, fields, keepers);
             await editing.ChangeAsync(guest.Id, guest.Version, form with { Language = guest.Language }, ct);
         }
 
@@ -110,7 +110,7 @@ internal static class DemoGuests
             var email = $"{name.Split(' ')[0].ToLowerInvariant()}@{company}.example";
             await ActivatorUtilities
                 .CreateInstance<GuestEditing>(services, clock)
-                .AddAsync(FormOf(i + 3, name, email, zone, fields, keepers), ct);
+                .AddAsync(FormOf(i + 3, 150 + i, name, email, zone, fields, keepers), ct);
         }
 
         db.ChangeTracker.Clear();
@@ -167,7 +167,26 @@ internal static class DemoGuests
         return [.. (await editing.ListAsync(ct)).Select(field => field.Id)];
     }
 
-    private static GuestForm FormOf(int i, string name, string email, string? zone, Guid[] fields, List<Guid> keepers)
+    /// <summary>How a number of that zone begins; the rest is of those that nobody has.</summary>
+    private static string Abroad(string? zone) =>
+        zone switch
+        {
+            "Europe/Dublin" => "+353 21",
+            "America/Halifax" => "+1 902",
+            "Asia/Tokyo" => "+81 3",
+            "Pacific/Auckland" => "+64 9",
+            _ => "+45 33",
+        };
+
+    private static GuestForm FormOf(
+        int i,
+        int number,
+        string name,
+        string email,
+        string? zone,
+        Guid[] fields,
+        List<Guid> keepers
+    )
     {
         var company = email.Split('@')[1].Split('.')[0];
         var values = new Dictionary<Guid, string>();
@@ -184,7 +203,7 @@ internal static class DemoGuests
             name,
             [email],
             string.Join(' ', company.Split('-').Select(word => char.ToUpperInvariant(word[0]) + word[1..])),
-            i % 2 == 0 ? $"+45 55 55 {10 + i:00} {(i * 7) % 100:00}" : "",
+            i % 2 == 0 ? $"{Abroad(zone)} 555 {number:0000}" : "",
             zone,
             i % 5 == 2 ? "da" : "en",
             Clock: null,

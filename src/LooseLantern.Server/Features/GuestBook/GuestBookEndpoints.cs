@@ -55,11 +55,14 @@ public static class GuestBookEndpoints
             .ProducesValidationProblem();
 
         guests
-            .MapDelete("/views/{id:guid}", async Task<NoContent> (Guid id, GuestSavedViews views, CancellationToken ct) =>
-            {
-                await views.RemoveAsync(id, ct);
-                return TypedResults.NoContent();
-            })
+            .MapDelete(
+                "/views/{id:guid}",
+                async Task<NoContent> (Guid id, GuestSavedViews views, CancellationToken ct) =>
+                {
+                    await views.RemoveAsync(id, ct);
+                    return TypedResults.NoContent();
+                }
+            )
             .WithName("removeGuestView")
             .RequireAuthorization(Roles.Coordinator)
             .ProducesProblem(404);
@@ -81,33 +84,39 @@ public static class GuestBookEndpoints
             .ProducesProblem(404);
 
         guests
-            .MapPost("/", async Task<Created<GuestDetail>> (
-                GuestForm form,
-                GuestEditing editing,
-                GuestDetails details,
-                CancellationToken ct
-            ) =>
-            {
-                var id = await editing.AddAsync(form, ct);
-                return TypedResults.Created($"/api/guests/{id}", await details.OfAsync(id, ct));
-            })
+            .MapPost(
+                "/",
+                async Task<Created<GuestDetail>> (
+                    GuestForm form,
+                    GuestEditing editing,
+                    GuestDetails details,
+                    CancellationToken ct
+                ) =>
+                {
+                    var id = await editing.AddAsync(form, ct);
+                    return TypedResults.Created($"/api/guests/{id}", await details.OfAsync(id, ct));
+                }
+            )
             .WithName("addGuest")
             .RequireAuthorization(Roles.Coordinator)
             .ProducesValidationProblem()
             .ProducesProblem(409);
 
         guests
-            .MapPut("/{id:guid}", async (
-                Guid id,
-                ChangeGuestRequest request,
-                GuestEditing editing,
-                GuestDetails details,
-                CancellationToken ct
-            ) =>
-            {
-                await editing.ChangeAsync(id, request.Version, request.Form, ct);
-                return await details.OfAsync(id, ct);
-            })
+            .MapPut(
+                "/{id:guid}",
+                async (
+                    Guid id,
+                    ChangeGuestRequest request,
+                    GuestEditing editing,
+                    GuestDetails details,
+                    CancellationToken ct
+                ) =>
+                {
+                    await editing.ChangeAsync(id, request.Version, request.Form, ct);
+                    return await details.OfAsync(id, ct);
+                }
+            )
             .WithName("changeGuest")
             .RequireAuthorization(Roles.Coordinator)
             .ProducesValidationProblem()
@@ -126,33 +135,28 @@ public static class GuestBookEndpoints
             .ProducesProblem(404);
 
         guests
-            .MapPut("/{id:guid}/notes/{note:guid}", async Task<NoContent> (
-                Guid id,
-                Guid note,
-                NoteForm form,
-                GuestNotes notes,
-                CancellationToken ct
-            ) =>
-            {
-                await notes.ChangeAsync(id, note, form, ct);
-                return TypedResults.NoContent();
-            })
+            .MapPut(
+                "/{id:guid}/notes/{note:guid}",
+                async Task<NoContent> (Guid id, Guid note, NoteForm form, GuestNotes notes, CancellationToken ct) =>
+                {
+                    await notes.ChangeAsync(id, note, form, ct);
+                    return TypedResults.NoContent();
+                }
+            )
             .WithName("changeGuestNote")
             .ProducesValidationProblem()
             .ProducesProblem(403)
             .ProducesProblem(404);
 
         guests
-            .MapDelete("/{id:guid}/notes/{note:guid}", async Task<NoContent> (
-                Guid id,
-                Guid note,
-                GuestNotes notes,
-                CancellationToken ct
-            ) =>
-            {
-                await notes.RemoveAsync(id, note, ct);
-                return TypedResults.NoContent();
-            })
+            .MapDelete(
+                "/{id:guid}/notes/{note:guid}",
+                async Task<NoContent> (Guid id, Guid note, GuestNotes notes, CancellationToken ct) =>
+                {
+                    await notes.RemoveAsync(id, note, ct);
+                    return TypedResults.NoContent();
+                }
+            )
             .WithName("removeGuestNote")
             .ProducesProblem(403)
             .ProducesProblem(404);
@@ -161,17 +165,14 @@ public static class GuestBookEndpoints
     private static void MapMerging(RouteGroupBuilder guests)
     {
         guests
-            .MapPost("/{id:guid}/merge", async (
-                Guid id,
-                MergeForm form,
-                GuestMerging merging,
-                GuestDetails details,
-                CancellationToken ct
-            ) =>
-            {
-                await merging.MergeAsync(id, form, ct);
-                return await details.OfAsync(id, ct);
-            })
+            .MapPost(
+                "/{id:guid}/merge",
+                async (Guid id, MergeForm form, GuestMerging merging, GuestDetails details, CancellationToken ct) =>
+                {
+                    await merging.MergeAsync(id, form, ct);
+                    return await details.OfAsync(id, ct);
+                }
+            )
             .WithName("mergeGuests")
             .RequireAuthorization(Roles.Coordinator)
             .ProducesValidationProblem()
@@ -189,16 +190,14 @@ public static class GuestBookEndpoints
             .ProducesProblem(409);
 
         guests
-            .MapPost("/{id:guid}/keep-apart", async Task<NoContent> (
-                Guid id,
-                KeepApartRequest request,
-                GuestEditing editing,
-                CancellationToken ct
-            ) =>
-            {
-                await editing.KeepApartAsync(id, request.Other, ct);
-                return TypedResults.NoContent();
-            })
+            .MapPost(
+                "/{id:guid}/keep-apart",
+                async Task<NoContent> (Guid id, KeepApartRequest request, GuestEditing editing, CancellationToken ct) =>
+                {
+                    await editing.KeepApartAsync(id, request.Other, ct);
+                    return TypedResults.NoContent();
+                }
+            )
             .WithName("keepGuestsApart")
             .WithDescription("Says that two who look alike are two.")
             .RequireAuthorization(Roles.Coordinator)
@@ -212,15 +211,18 @@ public static class GuestBookEndpoints
             .WithName("listGuestFields");
 
         guests
-            .MapPut("/fields", async (
-                [FromBody] IReadOnlyList<GuestFieldForm> forms,
-                GuestFieldEditing fields,
-                CancellationToken ct
-            ) =>
-            {
-                await fields.ReplaceAsync(forms, ct);
-                return await fields.ListAsync(ct);
-            })
+            .MapPut(
+                "/fields",
+                async (
+                    [FromBody] IReadOnlyList<GuestFieldForm> forms,
+                    GuestFieldEditing fields,
+                    CancellationToken ct
+                ) =>
+                {
+                    await fields.ReplaceAsync(forms, ct);
+                    return await fields.ListAsync(ct);
+                }
+            )
             .WithName("changeGuestFields")
             .WithDescription("What is left out is taken away, with what guests have in it.")
             .RequireAuthorization(Roles.Owner)

@@ -22,7 +22,14 @@ public enum GuestFact
 public sealed record SaidOtherwise(GuestFact Fact, string Value, Guid BookingId, Instant At);
 
 /// <summary>Another guest who may be the same.</summary>
-public sealed record LikelyDouble(Guid Id, string Name, string Email, string Organisation, bool SameName, bool SamePhone);
+public sealed record LikelyDouble(
+    Guid Id,
+    string Name,
+    string Email,
+    string Organisation,
+    bool SameName,
+    bool SamePhone
+);
 
 /// <param name="Name">Of the one who was merged into this one.</param>
 /// <param name="By">Who said that they are one.</param>
@@ -105,8 +112,10 @@ public sealed class GuestDetails(LanternDb db)
         var seen = new HashSet<Guid>();
         while (seen.Add(id))
         {
-            var guest =
-                await db.Guests.AsNoTracking().Include(row => row.Emails).FirstOrDefaultAsync(row => row.Id == id, ct)
+            var guest = await db
+                .Guests.AsNoTracking()
+                .Include(row => row.Emails)
+                .FirstOrDefaultAsync(row => row.Id == id, ct)
                 ?? throw Refusal.NotFound("guest");
             if (guest.MergedInto is not { } other)
                 return guest;
@@ -194,9 +203,7 @@ public sealed class GuestDetails(LanternDb db)
                 Add(GuestFact.Language, row.GuestLanguage, guest.Language ?? row.GuestLanguage);
             }
 
-            foreach (
-                var answer in row.Answers.Where(one => one.Kind == Core.Questions.QuestionKind.Phone)
-            )
+            foreach (var answer in row.Answers.Where(one => one.Kind == Core.Questions.QuestionKind.Phone))
             {
                 if (Digits(answer.Text) != guest.PhoneKey)
                     Add(GuestFact.Phone, answer.Text, "");

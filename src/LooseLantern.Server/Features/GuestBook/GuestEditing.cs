@@ -60,7 +60,8 @@ public sealed class GuestEditing(LanternDb db, Tenant tenant, RecordKeeping reco
     public async Task<Guest> FindAsync(Guid id, CancellationToken ct) =>
         await db
             .Guests.Include(row => row.Emails)
-            .FirstOrDefaultAsync(row => row.Id == id && row.MergedInto == null, ct) ?? throw Refusal.NotFound("guest");
+            .FirstOrDefaultAsync(row => row.Id == id && row.MergedInto == null, ct)
+        ?? throw Refusal.NotFound("guest");
 
     public static Refusal ChangedMeanwhile() =>
         new(StatusCodes.Status409Conflict, "changed-meanwhile", "changed-meanwhile.guest");
@@ -130,7 +131,18 @@ public sealed class GuestEditing(LanternDb db, Tenant tenant, RecordKeeping reco
         var taken = await db
             .GuestEmails.AsNoTracking()
             .Where(row => keys.Contains(row.Key) && row.GuestId != id)
-            .Join(db.Guests, email => email.GuestId, guest => guest.Id, (email, guest) => new { email.Email, guest.Id, guest.Name })
+            .Join(
+                db.Guests,
+                email => email.GuestId,
+                guest => guest.Id,
+                (email, guest) =>
+                    new
+                    {
+                        email.Email,
+                        guest.Id,
+                        guest.Name,
+                    }
+            )
             .FirstOrDefaultAsync(ct);
         if (taken is not null)
             throw EmailTaken(taken.Email, taken.Name, taken.Id);

@@ -19,14 +19,15 @@ public static class GuestFieldValues
             return "";
         return field.Kind switch
         {
-            GuestFieldKind.Text => text.Length <= MostText && !text.Any(c => char.IsControl(c) && c != '\n') ? text : null,
+            GuestFieldKind.Text => text.Length <= MostText && !text.Any(c => char.IsControl(c) && c != '\n')
+                ? text
+                : null,
             GuestFieldKind.Number => Number(text),
             GuestFieldKind.Date => LocalDatePattern.Iso.Parse(text) is { Success: true } date
                 ? LocalDatePattern.Iso.Format(date.Value)
                 : null,
-            GuestFieldKind.Choice => Array.Find(
-                field.Options,
-                option => option.Equals(text, StringComparison.OrdinalIgnoreCase)
+            GuestFieldKind.Choice => Array.Find(field.Options, option =>
+                option.Equals(text, StringComparison.OrdinalIgnoreCase)
             ),
             _ => text.ToLowerInvariant() switch
             {

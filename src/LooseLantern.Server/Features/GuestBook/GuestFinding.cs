@@ -61,9 +61,9 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
         sql += filter.Offers switch
         {
             GuestOffers.Out => """
-             AND EXISTS (SELECT 1 FROM link_guests lg JOIN links l ON l.id = lg.link_id WHERE lg.guest_id = g.id
-                AND l.takes_more AND l.ends_at > @now AND (l.out_at IS NOT NULL OR l.given_at IS NOT NULL))
-            """,
+                 AND EXISTS (SELECT 1 FROM link_guests lg JOIN links l ON l.id = lg.link_id WHERE lg.guest_id = g.id
+                    AND l.takes_more AND l.ends_at > @now AND (l.out_at IS NOT NULL OR l.given_at IS NOT NULL))
+                """,
             GuestOffers.None => " AND NOT EXISTS (SELECT 1 FROM link_guests lg WHERE lg.guest_id = g.id)",
             _ => "",
         };
@@ -71,7 +71,8 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
         {
             var zone = await db.Workspaces.Select(row => row.Zone).SingleAsync(ct);
             values["since"] = date.AtStartOfDayInZone(DateTimeZoneProviders.Tzdb[zone]).ToInstant();
-            sql += $" AND EXISTS ({Comes} AND upper(s.time) <= @now) AND NOT EXISTS ({Comes} AND upper(s.time) > @since)";
+            sql +=
+                $" AND EXISTS ({Comes} AND upper(s.time) <= @now) AND NOT EXISTS ({Comes} AND upper(s.time) > @since)";
         }
 
         if (filter.Language.Length > 0)
@@ -96,11 +97,11 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
     /// <param name="guest">The name of the guest's row around it.</param>
     public static string DoublesOf(string guest) =>
         $"""
-        SELECT o.id FROM guests o WHERE o.workspace_id = {guest}.workspace_id AND o.id <> {guest}.id AND o.merged_into IS NULL
-            AND o.name_key = {guest}.name_key AND o.id <> ALL({guest}.not_same)
-        UNION SELECT o.id FROM guests o WHERE o.workspace_id = {guest}.workspace_id AND o.id <> {guest}.id
-            AND o.merged_into IS NULL AND o.phone_key <> '' AND o.phone_key = {guest}.phone_key AND o.id <> ALL({guest}.not_same)
-        """;
+            SELECT o.id FROM guests o WHERE o.workspace_id = {guest}.workspace_id AND o.id <> {guest}.id AND o.merged_into IS NULL
+                AND o.name_key = {guest}.name_key AND o.id <> ALL({guest}.not_same)
+            UNION SELECT o.id FROM guests o WHERE o.workspace_id = {guest}.workspace_id AND o.id <> {guest}.id
+                AND o.merged_into IS NULL AND o.phone_key <> '' AND o.phone_key = {guest}.phone_key AND o.id <> ALL({guest}.not_same)
+            """;
 
     private async Task<string> ConditionsAsync(
         IReadOnlyList<FieldCondition> conditions,
@@ -138,10 +139,9 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
         Dictionary<string, object> values
     )
     {
-        var tidy =
-            GuestFieldValues.Tidy(field, condition.Value) is { Length: > 0 } read
-                ? read
-                : throw Refusal.Invalid("fields", GuestFieldValues.MendOf(field));
+        var tidy = GuestFieldValues.Tidy(field, condition.Value) is { Length: > 0 } read
+            ? read
+            : throw Refusal.Invalid("fields", GuestFieldValues.MendOf(field));
         if (field.Kind == GuestFieldKind.Text)
         {
             values[$"value{i}"] = Words.Containing(tidy);

@@ -90,69 +90,76 @@ public sealed class GuestHistory(
     private static readonly string[] Parts =
     [
         """
-        SELECT 'Known' AS kind, g.made_at AS at, g.id, NULL::uuid AS about, '' AS title, lower(g.source) AS text, '' AS by, '' AS for_whom,
-            NULL::timestamptz AS start, NULL::timestamptz AS was, NULL AS zone, NULL AS state, NULL AS reply, NULL AS cancelled_by,
-            false AS is_over, NULL::uuid AS person, NULL::jsonb AS answers
-        FROM guests g WHERE g.id = @guest
-        """,
+            SELECT 'Known' AS kind, g.made_at AS at, g.id, NULL::uuid AS about, '' AS title, lower(g.source) AS text, '' AS by, '' AS for_whom,
+                NULL::timestamptz AS start, NULL::timestamptz AS was, NULL AS zone, NULL AS state, NULL AS reply, NULL AS cancelled_by,
+                false AS is_over, NULL::uuid AS person, NULL::jsonb AS answers
+            FROM guests g WHERE g.id = @guest
+            """,
         """
-        SELECT 'Noted', n.at, n.id, n.id, '', n.text, n.person_name, '', NULL, NULL, NULL, NULL, NULL, NULL, false, n.person_id, NULL
-        FROM guest_notes n WHERE n.guest_id = @guest
-        """,
+            SELECT 'Noted', n.at, n.id, n.id, '', n.text, n.person_name, '', NULL, NULL, NULL, NULL, NULL, NULL, false, n.person_id, NULL
+            FROM guest_notes n WHERE n.guest_id = @guest
+            """,
         $"{OfLinks("OfferMade", "l.made_at", by: "made_by")} WHERE lg.guest_id = @guest",
         $"{OfLinks("OfferOut", "coalesce(l.out_at, l.given_at)", by: "sent_by")} WHERE lg.guest_id = @guest AND coalesce(l.out_at, l.given_at) IS NOT NULL",
         $"{OfLinks("OfferOpened", "l.first_opened_at")} WHERE lg.guest_id = @guest AND l.first_opened_at IS NOT NULL",
         $"{OfLinks("OfferRevoked", "l.revoked_at")} WHERE lg.guest_id = @guest AND l.revoked_at IS NOT NULL",
         """
-        SELECT DISTINCT ON (w.id) 'Wished', w.at, w.id, l.id, p.title, w.words, '', w.by, w.start, NULL::timestamptz, p.zone, NULL, NULL, NULL,
-            false, NULL::uuid, NULL::jsonb
-        FROM link_guests lg JOIN links l ON l.id = lg.link_id JOIN pages p ON p.id = l.id JOIN wishes w ON w.link_id = l.id
-        WHERE lg.guest_id = @guest
-        """,
+            SELECT DISTINCT ON (w.id) 'Wished', w.at, w.id, l.id, p.title, w.words, '', w.by, w.start, NULL::timestamptz, p.zone, NULL, NULL, NULL,
+                false, NULL::uuid, NULL::jsonb
+            FROM link_guests lg JOIN links l ON l.id = lg.link_id JOIN pages p ON p.id = l.id JOIN wishes w ON w.link_id = l.id
+            WHERE lg.guest_id = @guest
+            """,
         """
-        SELECT DISTINCT ON (l.id, suited->>'at') 'Suited', CAST(suited->>'at' AS timestamptz), l.id, l.id, p.title, suited->>'words', '', '',
-            NULL::timestamptz, NULL::timestamptz, p.zone, NULL, NULL, NULL, false, NULL::uuid, NULL::jsonb
-        FROM link_guests lg JOIN links l ON l.id = lg.link_id JOIN pages p ON p.id = l.id
-            JOIN guests g ON g.id = lg.guest_id, jsonb_array_elements(l.suits) AS suited
-        WHERE lg.guest_id = @guest AND (lower(suited->>'name') = g.name_key
-            OR lower(suited->>'email') IN (SELECT e.key FROM guest_emails e WHERE e.guest_id = @guest))
-        """,
+            SELECT DISTINCT ON (l.id, suited->>'at') 'Suited', CAST(suited->>'at' AS timestamptz), l.id, l.id, p.title, suited->>'words', '', '',
+                NULL::timestamptz, NULL::timestamptz, p.zone, NULL, NULL, NULL, false, NULL::uuid, NULL::jsonb
+            FROM link_guests lg JOIN links l ON l.id = lg.link_id JOIN pages p ON p.id = l.id
+                JOIN guests g ON g.id = lg.guest_id, jsonb_array_elements(l.suits) AS suited
+            WHERE lg.guest_id = @guest AND (lower(suited->>'name') = g.name_key
+                OR lower(suited->>'email') IN (SELECT e.key FROM guest_emails e WHERE e.guest_id = @guest))
+            """,
         $"""
-        {OfBookings("Booked", "b.booked_at", start: "coalesce((SELECT m.was FROM booking_moves m WHERE m.booking_id = b.id ORDER BY m.at, m.id LIMIT 1), lower(s.time))", by: "k.name", answers: "b.answers")}
-        LEFT JOIN "AspNetUsers" k ON k.id = b.booked_by WHERE {Theirs}
-        """,
+            {OfBookings(
+                "Booked",
+                "b.booked_at",
+                start: "coalesce((SELECT m.was FROM booking_moves m WHERE m.booking_id = b.id ORDER BY m.at, m.id LIMIT 1), lower(s.time))",
+                by: "k.name",
+                answers: "b.answers"
+            )}
+            LEFT JOIN "AspNetUsers" k ON k.id = b.booked_by WHERE {Theirs}
+            """,
         $"""
-        SELECT 'Moved', m.at, m.id, b.id, p.title, '', CASE WHEN m.by_guest THEN '' ELSE 'team' END, {ForWhom}, m.now, m.was, p.zone, NULL, NULL,
-            NULL, b.cancelled_at IS NOT NULL, NULL, NULL
-        FROM bookings b JOIN booking_moves m ON m.booking_id = b.id JOIN sessions s ON s.id = b.session_id JOIN pages p ON p.id = s.page_id
-        WHERE {Theirs}
-        """,
+            SELECT 'Moved', m.at, m.id, b.id, p.title, '', CASE WHEN m.by_guest THEN '' ELSE 'team' END, {ForWhom}, m.now, m.was, p.zone, NULL, NULL,
+                NULL, b.cancelled_at IS NOT NULL, NULL, NULL
+            FROM bookings b JOIN booking_moves m ON m.booking_id = b.id JOIN sessions s ON s.id = b.session_id JOIN pages p ON p.id = s.page_id
+            WHERE {Theirs}
+            """,
         $"""
-        {OfBookings("Cancelled", "b.cancelled_at", text: "b.cancel_word", cancelledBy: "b.cancelled_by")}
-        WHERE {Theirs} AND b.cancelled_at IS NOT NULL
-        """,
+            {OfBookings("Cancelled", "b.cancelled_at", text: "b.cancel_word", cancelledBy: "b.cancelled_by")}
+            WHERE {Theirs} AND b.cancelled_at IS NOT NULL
+            """,
         $"""
-        {OfBookings("Answered", "b.replied_at", reply: "b.reply")} WHERE {Theirs} AND b.replied_at IS NOT NULL
-        """,
+            {OfBookings("Answered", "b.replied_at", reply: "b.reply")} WHERE {Theirs} AND b.replied_at IS NOT NULL
+            """,
         """
-        SELECT 'MailOut', coalesce(m.sent_at, m.written_at), m.id, m.id, m.subject, '', '', '', NULL, NULL, NULL, m.state, NULL, NULL, false,
-            NULL, NULL
-        FROM guest_emails e JOIN messages m ON m.workspace_id = e.workspace_id AND lower(m.to_email) = e.key
-        WHERE e.guest_id = @guest AND m.person_id IS NULL AND (m.state <> 'Due' OR m.due_at <= @now)
-        """,
+            SELECT 'MailOut', coalesce(m.sent_at, m.written_at), m.id, m.id, m.subject, '', '', '', NULL, NULL, NULL, m.state, NULL, NULL, false,
+                NULL, NULL
+            FROM guest_emails e JOIN messages m ON m.workspace_id = e.workspace_id AND lower(m.to_email) = e.key
+            WHERE e.guest_id = @guest AND m.person_id IS NULL AND (m.state <> 'Due' OR m.due_at <= @now)
+            """,
         $"""
-        SELECT 'MailIn', i.received_at, i.id, b.id, i.subject, left(i.text, 600), '', '', NULL, NULL, NULL, NULL, NULL, NULL, false, NULL, NULL
-        FROM bookings b JOIN incoming_mail i ON i.booking_id = b.id WHERE {Theirs}
-        """,
+            SELECT 'MailIn', i.received_at, i.id, b.id, i.subject, left(i.text, 600), '', '', NULL, NULL, NULL, NULL, NULL, NULL, false, NULL, NULL
+            FROM bookings b JOIN incoming_mail i ON i.booking_id = b.id WHERE {Theirs}
+            """,
         """
-        SELECT 'Merged', m.at, m.id, NULL, g.name, '', m.person_name, '', NULL, NULL, NULL, NULL, NULL, NULL, false, NULL, NULL
-        FROM guest_merges m JOIN guests g ON g.id = m.gone_id WHERE m.kept_id = @guest AND m.undone_at IS NULL
-        """,
+            SELECT 'Merged', m.at, m.id, NULL, g.name, '', m.person_name, '', NULL, NULL, NULL, NULL, NULL, NULL, false, NULL, NULL
+            FROM guest_merges m JOIN guests g ON g.id = m.gone_id WHERE m.kept_id = @guest AND m.undone_at IS NULL
+            """,
     ];
 
     private const string Theirs = "(b.guest_id = @guest OR b.booker_id = @guest)";
 
-    private const string ForWhom = "CASE WHEN b.booker_id = @guest AND b.guest_id IS DISTINCT FROM @guest THEN b.guest_name ELSE '' END";
+    private const string ForWhom =
+        "CASE WHEN b.booker_id = @guest AND b.guest_id IS DISTINCT FROM @guest THEN b.guest_name ELSE '' END";
 
     /// <param name="before">Where the run before ended, as it told; null for the latest.</param>
     /// <exception cref="Refusal">400 for a place that was never told of, 404 where there is no such guest.</exception>
@@ -160,7 +167,9 @@ public sealed class GuestHistory(
     {
         var guest = await details.FindAsync(id, ct);
         await tellings.WriteAllAsync(null, ct);
-        var place = before is null ? (EventPlace?)null : EventPlace.Read(before) ?? throw Refusal.Invalid("before", "list-place");
+        var place = before is null
+            ? (EventPlace?)null
+            : EventPlace.Read(before) ?? throw Refusal.Invalid("before", "list-place");
         var now = clock.GetCurrentInstant();
         var values = new Dictionary<string, object>
         {
@@ -176,7 +185,9 @@ public sealed class GuestHistory(
             WHERE (at, id) < (@until, @until_id) ORDER BY at DESC, id DESC LIMIT @most
             """;
         var trip = new RoundTrip(db);
-        var asked = trip.Ask(sql, values, row => (Place: new EventPlace(row.GetFieldValue<Instant>(1), row.GetGuid(2)), Event: Read(row)));
+        var asked = trip.Ask(sql, values, row =>
+            (Place: new EventPlace(row.GetFieldValue<Instant>(1), row.GetGuid(2)), Event: Read(row))
+        );
         await trip.RunAsync(ct);
         var rows = asked.Rows.Take(Most).ToList();
         return new GuestHistoryRun(
@@ -224,10 +235,12 @@ public sealed class GuestHistory(
 
     private static string OfLinks(string kind, string at, string? by = null) =>
         $"""
-        SELECT DISTINCT ON (l.id) '{kind}', {at}, l.id, l.id, p.title, '', {(by is null ? "''" : $"(SELECT k.name FROM \"AspNetUsers\" k WHERE k.id = l.{by})")}, '',
-            NULL::timestamptz, NULL::timestamptz, NULL, NULL, NULL, NULL, false, NULL::uuid, NULL::jsonb
-        FROM link_guests lg JOIN links l ON l.id = lg.link_id JOIN pages p ON p.id = l.id
-        """;
+            SELECT DISTINCT ON (l.id) '{kind}', {at}, l.id, l.id, p.title, '', {(
+                by is null ? "''" : $"(SELECT k.name FROM \"AspNetUsers\" k WHERE k.id = l.{by})"
+            )}, '',
+                NULL::timestamptz, NULL::timestamptz, NULL, NULL, NULL, NULL, false, NULL::uuid, NULL::jsonb
+            FROM link_guests lg JOIN links l ON l.id = lg.link_id JOIN pages p ON p.id = l.id
+            """;
 
     private static string OfBookings(
         string kind,
@@ -240,10 +253,10 @@ public sealed class GuestHistory(
         string answers = "NULL::jsonb"
     ) =>
         $"""
-        SELECT '{kind}', {at}, b.id, b.id, p.title, {text}, {by}, {ForWhom}, {start}, NULL::timestamptz, p.zone, NULL, {reply}, {cancelledBy},
-            b.cancelled_at IS NOT NULL, NULL::uuid, {answers}
-        FROM bookings b JOIN sessions s ON s.id = b.session_id JOIN pages p ON p.id = s.page_id
-        """;
+            SELECT '{kind}', {at}, b.id, b.id, p.title, {text}, {by}, {ForWhom}, {start}, NULL::timestamptz, p.zone, NULL, {reply}, {cancelledBy},
+                b.cancelled_at IS NOT NULL, NULL::uuid, {answers}
+            FROM bookings b JOIN sessions s ON s.id = b.session_id JOIN pages p ON p.id = s.page_id
+            """;
 
     /// <summary>Where an event stands in the line of time.</summary>
     private readonly record struct EventPlace(Instant At, Guid Id)
@@ -251,7 +264,8 @@ public sealed class GuestHistory(
         public static EventPlace? Read(string text)
         {
             var parts = text.Split('_');
-            return parts.Length == 2
+            return
+                parts.Length == 2
                 && NodaTime.Text.InstantPattern.ExtendedIso.Parse(parts[0]) is { Success: true } at
                 && Guid.TryParse(parts[1], out var id)
                 ? new EventPlace(at.Value, id)

@@ -42,9 +42,10 @@ public sealed class GuestLists(LanternDb db, GuestFinding finding, IClock clock)
     public async Task<GuestList> ReadAsync(GuestFilter filter, ListPlace place, CancellationToken ct)
     {
         var found = await finding.OfAsync(filter, ct);
-        var block = filter.Order == GuestOrder.Newest
-            ? new ListBlock(found.From, "g.made_at", "g.id", Latest: true)
-            : new ListBlock(found.From, "g.name_key", "g.id", Kind: ListKeyKind.Text);
+        var block =
+            filter.Order == GuestOrder.Newest
+                ? new ListBlock(found.From, "g.made_at", "g.id", Latest: true)
+                : new ListBlock(found.From, "g.name_key", "g.id", Kind: ListKeyKind.Text);
         var run = await ListRuns.ReadAsync(db, [block], found.From, found.Values, place, ct);
         var rows = await RowsAsync(run.Ids, ct);
         return new GuestList(clock.GetCurrentInstant(), run.Total, rows, run.Before, run.After);

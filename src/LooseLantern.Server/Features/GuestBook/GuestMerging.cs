@@ -24,8 +24,8 @@ public sealed class GuestMerging(LanternDb db, GuestEditing editing, Actor actor
         if (id == form.Other)
             throw Refusal.Invalid("other", "guest-merge-self");
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        // In the order of their ids, so that two who merge at once wait and don't block one another; and so that whoever
-        // books for one of them just now waits, or is waited for.
+        // In the order of their ids, so that two who merge at once wait and don't block one another; and so that
+        // whoever books for one of them just now waits, or is waited for.
         await db.Database.ExecuteSqlAsync(
             $"SELECT 1 FROM guests WHERE id IN ({id}, {form.Other}) ORDER BY id FOR UPDATE",
             ct
@@ -47,7 +47,11 @@ public sealed class GuestMerging(LanternDb db, GuestEditing editing, Actor actor
                 [.. gone.Emails.Select(email => email.Key)],
                 await Bookings().Where(row => row.GuestId == gone.Id).Select(row => row.Id).ToListAsync(ct),
                 await Bookings().Where(row => row.BookerId == gone.Id).Select(row => row.Id).ToListAsync(ct),
-                await db.LinkGuests.Where(row => row.GuestId == gone.Id).Select(row => row.LinkId).Distinct().ToListAsync(ct),
+                await db
+                    .LinkGuests.Where(row => row.GuestId == gone.Id)
+                    .Select(row => row.LinkId)
+                    .Distinct()
+                    .ToListAsync(ct),
                 await db.GuestNotes.Where(row => row.GuestId == gone.Id).Select(row => row.Id).ToListAsync(ct)
             ),
         };
@@ -70,8 +74,8 @@ public sealed class GuestMerging(LanternDb db, GuestEditing editing, Actor actor
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM guest_merges WHERE id = {mergeId} FOR NO KEY UPDATE", ct);
-        var merge =
-            await db.GuestMerges.FirstOrDefaultAsync(row => row.Id == mergeId, ct) ?? throw Refusal.NotFound("merge");
+        var merge = await db.GuestMerges.FirstOrDefaultAsync(row => row.Id == mergeId, ct)
+            ?? throw Refusal.NotFound("merge");
         await db.Database.ExecuteSqlAsync(
             $"SELECT 1 FROM guests WHERE id IN ({merge.KeptId}, {merge.GoneId}) ORDER BY id FOR UPDATE",
             ct
@@ -176,7 +180,9 @@ public sealed class GuestMerging(LanternDb db, GuestEditing editing, Actor actor
         await db
             .GuestEmails.Where(row => row.GuestId == from && things.Emails.Contains(row.Key))
             .ExecuteUpdateAsync(
-                row => row.SetProperty(email => email.GuestId, to).SetProperty(email => email.Place, email => email.Place + places),
+                row =>
+                    row.SetProperty(email => email.GuestId, to)
+                        .SetProperty(email => email.Place, email => email.Place + places),
                 ct
             );
         await Bookings()

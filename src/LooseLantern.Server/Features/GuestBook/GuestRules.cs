@@ -39,9 +39,7 @@ public sealed class GuestFormRules : AbstractValidator<GuestForm>
             .WithMend(Phrase.Of("guest-emails-too-many", ("most", MostEmails)))
             .Must(emails => emails.DistinctBy(email => GuestEmail.KeyOf(email ?? "")).Count() == emails.Count)
             .WithMend("guest-email-twice");
-        RuleForEach(form => form.Emails)
-            .Must(email => EmailAddress.IsPlausible(email?.Trim()))
-            .WithMend("email");
+        RuleForEach(form => form.Emails).Must(email => EmailAddress.IsPlausible(email?.Trim())).WithMend("email");
         RuleFor(form => form.Organisation)
             .Must(text => text.Length == 0 || Words.FitOneLine(text))
             .WithMend("guest-organisation");

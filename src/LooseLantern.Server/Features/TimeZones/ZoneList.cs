@@ -38,7 +38,9 @@ public static class ZoneList
     /// <summary>The id of the one zone that has this city; null where none has it, or several have.</summary>
     public static string? OfCity(string city)
     {
-        var found = Known.Where(zone => CityOf(zone.Id).Equals(city.Trim(), StringComparison.OrdinalIgnoreCase)).ToList();
+        var found = Known
+            .Where(zone => CityOf(zone.Id).Equals(city.Trim(), StringComparison.OrdinalIgnoreCase))
+            .ToList();
         return found.Count == 1 ? found[0].Id : null;
     }
 

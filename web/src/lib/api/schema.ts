@@ -2860,6 +2860,105 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guests/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listGuestImports"];
+        put?: never;
+        /** @description Reads a CSV or vCard file and says what it would do. Nothing comes in yet. */
+        post: operations["lookAtGuestsFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/imports/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewGuestImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/imports/{id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["runGuestImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/imports/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undoGuestImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/export.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The filter is that of the list, as JSON. */
+        get: operations["exportGuestTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/export.vcf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The filter is that of the list, as JSON. */
+        get: operations["exportGuestCards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{id}": {
         parameters: {
             query?: never;
@@ -3552,6 +3651,20 @@ export interface components {
         CodeRequest: {
             code: string;
         };
+        /** @description What one column is taken for. */
+        ColumnChoice: {
+            meaning: components["schemas"]["ColumnMeaning"];
+            /**
+             * Format: uuid
+             * @description Which field, where it is one; else null.
+             */
+            field?: null | string;
+        };
+        /**
+         * @description What a column of a file tells of a guest.
+         * @enum {unknown}
+         */
+        ColumnMeaning: "nothing" | "name" | "givenName" | "familyName" | "email" | "otherEmails" | "organisation" | "phone" | "zone" | "language" | "keeper" | "note" | "field";
         /** @description Somebody whom a guest brings along. */
         Companion: {
             name: string;
@@ -4417,6 +4530,111 @@ export interface components {
         };
         /** Format: binary */
         IFormFile: string;
+        ImportColumn: {
+            name: string;
+            /** @description What stands in it further down. */
+            samples: string[];
+            choice: components["schemas"]["ColumnChoice"];
+        };
+        /** @description What is wrong with a row. */
+        ImportFault: {
+            /**
+             * Format: int32
+             * @description The line of the file it begins on.
+             */
+            row: number;
+            /** @description The column's name, or "column 3" where it has none; empty for the row as a whole. */
+            column: string;
+            /** @description What stands there. */
+            value: string;
+            /** @description What it needs, in words. */
+            mend: string;
+        };
+        /** @description How a file is to be read, and what it does. */
+        ImportForm: {
+            /** @description Null to find it. */
+            encoding?: null | string;
+            /** @description One letter; null to find it. */
+            separator?: null | string;
+            /** @description What each column is; null to guess. */
+            columns?: null | components["schemas"]["ColumnChoice"][];
+            known?: components["schemas"]["KnownGuests"];
+            /**
+             * @description Whether the rows that something is wrong with are left out, and the others come in.
+             * @default false
+             */
+            leaveOutFaulty: boolean;
+        };
+        /** @description What a file would do, as it is to be read now. */
+        ImportPreview: {
+            /** Format: uuid */
+            id: string;
+            fileName: string;
+            isCards: boolean;
+            encoding: string;
+            separator: string;
+            columns: components["schemas"]["ImportColumn"][];
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            rows: number;
+            /** Format: int32 */
+            new: number;
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            unchanged: number;
+            /**
+             * Format: int32
+             * @description With how many of them something is wrong.
+             */
+            faulty: number;
+            /** @description The first of them. */
+            faults: components["schemas"]["ImportFault"][];
+            /** @description The first rows that would come in. */
+            samples: components["schemas"]["ImportSample"][];
+            /** @description Those that can be chosen. */
+            encodings: string[];
+        };
+        /** @description An import in the list of them. */
+        ImportRow: {
+            /** Format: uuid */
+            id: string;
+            fileName: string;
+            by: string;
+            state: components["schemas"]["ImportState"];
+            at: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many guests came in by it.
+             */
+            made: number;
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            unchanged: number;
+            /**
+             * Format: int32
+             * @description How many rows were left out, since something was wrong with them.
+             */
+            leftOut: number;
+        };
+        /** @description A guest as a row would make them. */
+        ImportSample: {
+            /**
+             * Format: int32
+             * @description The line of the file it begins on.
+             */
+            row: number;
+            outcome: components["schemas"]["RowOutcome"];
+            name: string;
+            email: string;
+            organisation: string;
+            phone: string;
+        };
+        /** @enum {unknown} */
+        ImportState: "draft" | "done" | "undone";
         /** @description A mail that came to the booking's own address. */
         IncomingView: {
             /** Format: uuid */
@@ -4495,6 +4713,12 @@ export interface components {
             zone: string;
             language: string;
         };
+        /**
+         * @description What becomes of a guest who is known already.
+         * @default fill
+         * @enum {unknown}
+         */
+        KnownGuests: "fill" | "replace" | "leave";
         /** @description What was used last, to press instead of choosing it again. */
         LastUsed: {
             /**
@@ -5799,6 +6023,8 @@ export interface components {
             isHost: boolean;
             isEmpty?: boolean;
         };
+        /** @enum {unknown} */
+        RowOutcome: "new" | "changed" | "unchanged" | "unclear";
         /**
          * @description The rules by their numbers (docs/openings.md).
          * @enum {unknown}
@@ -14259,6 +14485,265 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GuestFieldView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    listGuestImports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportRow"][];
+                };
+            };
+        };
+    };
+    lookAtGuestsFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["IFormFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    previewGuestImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    runGuestImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportRow"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    undoGuestImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportGuestTable: {
+        parameters: {
+            query?: {
+                filter?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    exportGuestCards: {
+        parameters: {
+            query?: {
+                filter?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/vcard": string;
                 };
             };
             /** @description Bad Request */

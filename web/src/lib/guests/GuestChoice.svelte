@@ -3,7 +3,6 @@
   import type { Schemas } from '$lib/api/client';
   import { languages } from '$lib/links/languages';
   import Sentence from '$lib/pages/Sentence.svelte';
-  import Choice from '$lib/ui/Choice.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
   import {
     appointmentChoices,
@@ -100,7 +99,7 @@
         ]}
       /></span
     >
-    , read in
+    in
     <span class="w-36"
       ><Select
         aria-label="Their language"
@@ -112,7 +111,7 @@
     >
   </Sentence>
   <div class="flex flex-wrap items-center gap-x-5 gap-y-2 text-muted">
-    <label class="flex items-center gap-2"
+    <label class="flex items-center gap-2 whitespace-nowrap"
       >not here since
       <Input
         type="date"
@@ -122,11 +121,10 @@
       /></label
     >
     {#snippet mark(name: 'flagged' | 'withoutEmail' | 'doubles', words: string)}
-      <Choice class="inline-flex min-h-9 text-ink"
-        ><Checkbox
-          checked={filter[name]}
-          onchange={() => onchange({ ...filter, [name]: !filter[name] })}
-        />{words}</Choice
+      <Checkbox
+        class="min-h-9 text-ink"
+        checked={filter[name]}
+        onchange={() => onchange({ ...filter, [name]: !filter[name] })}>{words}</Checkbox
       >
     {/snippet}
     {@render mark('flagged', 'flagged by screening')}

@@ -22,13 +22,17 @@
   {/if}
   <dt class="text-muted">Email</dt>
   <dd>
-    {#each guest.emails as email (email)}<a class="block {link}" href="mailto:{email}">{email}</a>{:else}<span
-        class="text-muted">none{guest.bookerEmail ? `; booked for by ${guest.bookerEmail}` : ''}</span
+    {#each guest.emails as email (email)}<a class="flex min-h-6 items-center {link}" href="mailto:{email}">{email}</a
+      >{:else}<span class="text-muted">none{guest.bookerEmail ? `; booked for by ${guest.bookerEmail}` : ''}</span
       >{/each}
   </dd>
   {#if guest.phone}
     <dt class="text-muted">Phone</dt>
-    <dd><a class={link} href="tel:{guest.phone.replaceAll(/[^0-9+]/g, '')}">{guest.phone}</a></dd>
+    <dd>
+      <a class="inline-flex min-h-6 items-center {link}" href="tel:{guest.phone.replaceAll(/[^0-9+]/g, '')}"
+        >{guest.phone}</a
+      >
+    </dd>
   {/if}
   <dt class="text-muted">Time zone</dt>
   <dd>

@@ -4,7 +4,6 @@
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
-  import Choice from '$lib/ui/Choice.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import { brings, compare } from './merging';
@@ -54,19 +53,17 @@
               <th scope="row" class="py-1.5 pr-3 align-top font-normal text-muted">{fact.words}</th>
               <td class="py-1.5">
                 {#if isChoice}
-                  <Choice class="flex min-h-8"
-                    ><Radio
-                      name="fact-{fact.name}"
-                      checked={!taken.includes(fact.name)}
-                      onchange={() => (taken = taken.filter((name) => name !== fact.name))}
-                    />{fact.kept}</Choice
+                  <Radio
+                    class="min-h-8"
+                    name="fact-{fact.name}"
+                    checked={!taken.includes(fact.name)}
+                    onchange={() => (taken = taken.filter((name) => name !== fact.name))}>{fact.kept}</Radio
                   >
-                  <Choice class="flex min-h-8"
-                    ><Radio
-                      name="fact-{fact.name}"
-                      checked={taken.includes(fact.name)}
-                      onchange={() => (taken = [...taken, fact.name])}
-                    />{fact.other}</Choice
+                  <Radio
+                    class="min-h-8"
+                    name="fact-{fact.name}"
+                    checked={taken.includes(fact.name)}
+                    onchange={() => (taken = [...taken, fact.name])}>{fact.other}</Radio
                   >
                 {:else}<span class="wrap-anywhere">{fact.kept || fact.other}</span>{/if}
               </td>

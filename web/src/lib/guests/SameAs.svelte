@@ -56,7 +56,7 @@
                 class="min-h-7"
                 aria-label="Merge with {double.name}, {double.email || double.organisation}"
                 disabled={attempt.busy}
-                onclick={() => void compare(double.id)}>Merge …</TextButton
+                onclick={() => void compare(double.id)}>Merge</TextButton
               >
               <TextButton
                 class="min-h-7"
@@ -80,7 +80,7 @@
           <span class="text-fine text-muted">merged {dayMonth(dateIn(merge.at, zone))}, {merge.by}</span>
           {#if mayChange}<TextButton
               class="ml-auto min-h-7"
-              aria-label="Undo the merge with {merge.name}"
+              aria-label="Undo merge with {merge.name}"
               disabled={attempt.busy}
               onclick={() =>
                 void then(() => must(api.POST('/api/guests/merges/{id}/undo', { params: { path: { id: merge.id } } })))}

@@ -28,7 +28,14 @@ public sealed record ImportColumn(string Name, IReadOnlyList<string> Samples, Co
 
 /// <summary>A guest as a row would make them.</summary>
 /// <param name="Row">The line of the file it begins on.</param>
-public sealed record ImportSample(int Row, RowOutcome Outcome, string Name, string Email, string Organisation, string Phone);
+public sealed record ImportSample(
+    int Row,
+    RowOutcome Outcome,
+    string Name,
+    string Email,
+    string Organisation,
+    string Phone
+);
 
 /// <summary>What a file would do, as it is to be read now.</summary>
 /// <param name="Rows">How many there are in all.</param>
@@ -95,8 +102,8 @@ public sealed class GuestImporting(
         return await PreviewAsync(import, new ImportForm(), ct);
     }
 
-    /// <exception cref="Refusal">404 where there is no such file, 409 where it came in already, 400 naming what can't be
-    /// so.</exception>
+    /// <exception cref="Refusal">404 where there is no such file, 409 where it came in already, 400 naming what can't
+    /// be so.</exception>
     public async Task<ImportPreview> PreviewAsync(Guid id, ImportForm form, CancellationToken ct) =>
         await PreviewAsync(await DraftAsync(id, ct), form, ct);
 
@@ -145,8 +152,8 @@ public sealed class GuestImporting(
 
     private async Task<GuestImport> DraftAsync(Guid id, CancellationToken ct)
     {
-        var import =
-            await db.GuestImports.FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("import");
+        var import = await db.GuestImports.FirstOrDefaultAsync(row => row.Id == id, ct)
+            ?? throw Refusal.NotFound("import");
         return import.State == ImportState.Draft
             ? import
             : throw new Refusal(StatusCodes.Status409Conflict, "import-done");
@@ -226,9 +233,7 @@ public sealed class GuestImporting(
         return (
             plan,
             faults,
-            [
-                .. file.Table.Head.Select((name, i) => new ImportColumn(name, SamplesOf(file, i), choices[i])),
-            ],
+            [.. file.Table.Head.Select((name, i) => new ImportColumn(name, SamplesOf(file, i), choices[i]))],
             file
         );
     }
@@ -281,7 +286,10 @@ public sealed class GuestImporting(
     private static void Check(ImportForm form)
     {
         if (form.Encoding is { } encoding && !Formats.Tables.TableText.Encodings.Contains(encoding))
-            throw Refusal.Invalid("encoding", Phrase.Of("import-encoding", ("encodings", Formats.Tables.TableText.Encodings)));
+            throw Refusal.Invalid(
+                "encoding",
+                Phrase.Of("import-encoding", ("encodings", Formats.Tables.TableText.Encodings))
+            );
         if (
             form.Separator is { } separator
             && (separator.Length != 1 || !Formats.Tables.TableReading.Separators.Contains(separator[0]))

@@ -114,14 +114,15 @@ public static class ImportColumns
         var choices = new List<ColumnChoice>();
         foreach (var (i, name) in head.Index())
         {
-            var choice =
-                remembered.FirstOrDefault(column => Key(column.Name) == Key(name) && Key(name).Length > 0)?.Choice
+            var choice = remembered
+                .FirstOrDefault(column => Key(column.Name) == Key(name) && Key(name).Length > 0)
+                ?.Choice
                 ?? (
                     fields.FirstOrDefault(field => Key(field.Name) == Key(name)) is { } field
                         ? new ColumnChoice(ColumnMeaning.Field, field.Id)
                     : Names.TryGetValue(Key(name), out var meaning) ? new ColumnChoice(meaning)
-                    : samples[i].Count > 0
-                    && samples[i].All(cell => Core.EmailAddress.IsPlausible(cell)) ? new ColumnChoice(ColumnMeaning.Email)
+                    : samples[i].Count > 0 && samples[i].All(cell => Core.EmailAddress.IsPlausible(cell))
+                        ? new ColumnChoice(ColumnMeaning.Email)
                     : ColumnChoice.Nothing
                 );
             var isGone = choice.Meaning == ColumnMeaning.Field && fields.All(field => field.Id != choice.Field);

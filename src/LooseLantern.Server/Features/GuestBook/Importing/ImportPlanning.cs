@@ -44,7 +44,10 @@ public sealed class ImportPlanning(LanternDb db)
     public async Task<List<PlannedRow>> PlanAsync(List<ReadGuest> read, KnownGuests known, CancellationToken ct)
     {
         var keys = read.SelectMany(row => row.Emails).Select(GuestEmail.KeyOf).Distinct().ToArray();
-        var names = read.Where(row => row.Emails.Count == 0).Select(row => NameKey(row.Facts.Name)).Distinct().ToArray();
+        var names = read.Where(row => row.Emails.Count == 0)
+            .Select(row => NameKey(row.Facts.Name))
+            .Distinct()
+            .ToArray();
         var owners = await db
             .GuestEmails.AsNoTracking()
             .Where(email => keys.Contains(email.Key))
@@ -100,7 +103,8 @@ public sealed class ImportPlanning(LanternDb db)
             known == KnownGuests.Leave
                 ? []
                 : row.Emails.Where(email => guest.Emails.All(own => own.Key != GuestEmail.KeyOf(email))).ToList();
-        var isSame = emails.Count == 0 && (row.Note.Length == 0 || known == KnownGuests.Leave) && AreSame(before, after);
+        var isSame =
+            emails.Count == 0 && (row.Note.Length == 0 || known == KnownGuests.Leave) && AreSame(before, after);
         return new PlannedRow(row, isSame ? RowOutcome.Unchanged : RowOutcome.Changed, guest, after, emails);
     }
 

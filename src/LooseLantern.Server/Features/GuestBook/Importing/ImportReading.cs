@@ -22,7 +22,10 @@ public sealed record ImportFault(int Row, string Column, string Value, string Me
 public sealed record ReadGuest(int Row, GuestFacts Facts, IReadOnlyList<string> Emails, string Note);
 
 /// <summary>What the workspace has that rows speak of.</summary>
-public sealed record ImportSetting(IReadOnlyList<GuestField> Fields, IReadOnlyList<(Guid Id, string Name, string Email)> People);
+public sealed record ImportSetting(
+    IReadOnlyList<GuestField> Fields,
+    IReadOnlyList<(Guid Id, string Name, string Email)> People
+);
 
 /// <summary>A file of guests, read as a table.</summary>
 /// <param name="IsCards">Whether it is one of cards, whose columns are known.</param>
@@ -115,7 +118,14 @@ public static class ImportReading
             foreach (var key in guest.Emails.Select(GuestEmail.KeyOf))
             {
                 if (!seen.TryAdd(key, row.Line) && seen[key] != row.Line)
-                    faults.Add(new ImportFault(row.Line, "", key, Phrases.Mend(Phrase.Of("import-email-again", ("row", seen[key])))));
+                    faults.Add(
+                        new ImportFault(
+                            row.Line,
+                            "",
+                            key,
+                            Phrases.Mend(Phrase.Of("import-email-again", ("row", seen[key])))
+                        )
+                    );
             }
 
             if (faults.Count == before)

@@ -70,8 +70,8 @@ public sealed class ImportUndoing(LanternDb db, RecordKeeping record, IClock clo
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM guest_imports WHERE id = {id} FOR NO KEY UPDATE", ct);
-        var import =
-            await db.GuestImports.FirstOrDefaultAsync(row => row.Id == id, ct) ?? throw Refusal.NotFound("import");
+        var import = await db.GuestImports.FirstOrDefaultAsync(row => row.Id == id, ct)
+            ?? throw Refusal.NotFound("import");
         if (import.State != ImportState.Done)
             throw new Refusal(StatusCodes.Status409Conflict, "import-not-in");
         // Whoever books for one of them just now is waited for, or waits.
@@ -87,8 +87,8 @@ public sealed class ImportUndoing(LanternDb db, RecordKeeping record, IClock clo
             $"""
             DELETE FROM guest_notes n USING guest_import_rows r WHERE r.import_id = {id} AND n.guest_id = r.guest_id
                 AND n.at = {import.DoneAt.Value};
-            DELETE FROM guest_emails e USING guest_import_rows r WHERE r.import_id = {id} AND e.guest_id = r.guest_id
-                AND e.key = ANY(r.emails);
+            DELETE FROM guest_emails e USING guest_import_rows r, unnest(r.emails) AS came(key)
+                WHERE r.import_id = {id} AND e.workspace_id = r.workspace_id AND e.key = came.key AND e.guest_id = r.guest_id;
             UPDATE guests g SET name = r.before->>'name', organisation = r.before->>'organisation', phone = r.before->>'phone',
                 zone = r.before->>'zone', language = r.before->>'language', keeper_id = CAST(r.before->>'keeperId' AS uuid),
                 fields = r.before->'fields', version = g.version + 1

@@ -11,15 +11,19 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Features.GuestBook.Importing;
 
 /// <summary>
-/// Writes what an import makes and changes, in the transaction at hand. Rows by the ten thousand go as a few arrays, and
-/// not as statements of their own.
+/// Writes what an import makes and changes, in the transaction at hand. Rows by the ten thousand go as a few arrays,
+/// and not as statements of their own.
 /// </summary>
 public sealed class ImportWriting(LanternDb db, Actor actor)
 {
+    /// <summary>So many rows change no plan.</summary>
+    private const int MostUnnoticed = 500;
+
     /// <exception cref="Refusal">409 where somebody else brought one of the guests in meanwhile.</exception>
     public async Task WriteAsync(GuestImport import, List<PlannedRow> plan, Instant now, CancellationToken ct)
     {
-        var made = plan.FindAll(row => row.Outcome == RowOutcome.New).ConvertAll(row => (Id: Guid.CreateVersion7(), Row: row));
+        var made = plan.FindAll(row => row.Outcome == RowOutcome.New)
+            .ConvertAll(row => (Id: Guid.CreateVersion7(), Row: row));
         var changed = plan.FindAll(row => row.Outcome == RowOutcome.Changed);
         var workspace = import.WorkspaceId;
         try
@@ -62,6 +66,9 @@ public sealed class ImportWriting(LanternDb db, Actor actor)
             ct
         );
         await RememberAsync(import, made, changed, ct);
+        // Else the planner would go on for a minute by what there was before.
+        if (plan.Count >= MostUnnoticed)
+            await db.Database.ExecuteSqlAsync($"ANALYZE guests, guest_emails, guest_import_rows", ct);
     }
 
     private async Task ChangeAsync(List<PlannedRow> changed, Guid workspace, Instant now, CancellationToken ct)
@@ -88,7 +95,11 @@ public sealed class ImportWriting(LanternDb db, Actor actor)
             throw new Refusal(StatusCodes.Status409Conflict, "changed-meanwhile", "changed-meanwhile.import");
     }
 
-    private Task<int> EmailsAsync(List<(Guid Guest, string Email, int Place)> emails, Guid workspace, CancellationToken ct) =>
+    private Task<int> EmailsAsync(
+        List<(Guid Guest, string Email, int Place)> emails,
+        Guid workspace,
+        CancellationToken ct
+    ) =>
         RunAsync(
             """
             INSERT INTO guest_emails (workspace_id, key, guest_id, email, place)
@@ -108,7 +119,12 @@ public sealed class ImportWriting(LanternDb db, Actor actor)
             ct
         );
 
-    private Task<int> NotesAsync(List<(Guid Guest, string Text)> notes, Guid workspace, Instant now, CancellationToken ct) =>
+    private Task<int> NotesAsync(
+        List<(Guid Guest, string Text)> notes,
+        Guid workspace,
+        Instant now,
+        CancellationToken ct
+    ) =>
         RunAsync(
             """
             INSERT INTO guest_notes (id, workspace_id, guest_id, person_id, person_name, at, text)
@@ -153,7 +169,10 @@ public sealed class ImportWriting(LanternDb db, Actor actor)
                 {
                     Value = rows.ConvertAll(row => row.Version).ToArray(),
                 },
-                Texts("before", rows.Select(row => row.Before is null ? null : JsonSerializer.Serialize(row.Before, Json.Options))),
+                Texts(
+                    "before",
+                    rows.Select(row => row.Before is null ? null : JsonSerializer.Serialize(row.Before, Json.Options))
+                ),
                 Texts("emails", rows.Select(row => string.Join(' ', row.NewEmails.Select(GuestEmail.KeyOf)))),
             ],
             ct

@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
   import { mendOf } from '$lib/api/problem';
-  import { isEverybody, putFilter, type GuestFilter } from '$lib/guests/filter';
+  import { isEverybody, putFilter, withoutDefaults, type GuestFilter } from '$lib/guests/filter';
   import GuestChoice from '$lib/guests/GuestChoice.svelte';
   import GuestTable from '$lib/guests/GuestTable.svelte';
   import SavedViews from '$lib/guests/SavedViews.svelte';
@@ -18,6 +18,7 @@
   let { data }: PageProps = $props();
   const search = new TypedSearch(() => data.filter.search);
   const people = $derived(data.people);
+  const exported = $derived(`?filter=${encodeURIComponent(JSON.stringify(withoutDefaults(data.filter)))}`);
 
   function show(filter: GuestFilter, place: ListPlace = {}): void {
     const query = new URLSearchParams();
@@ -51,6 +52,7 @@
     onchoose={(order) => show({ ...data.filter, order })}
   />
   <div class="ml-auto flex flex-wrap gap-3">
+    {#if data.me.isCoordinator}<ActionButton href="/work/guests/import">Import</ActionButton>{/if}
     {#if data.me.isOwner}<ActionButton href="/work/guests/fields">Fields</ActionButton>{/if}
     {#if data.me.isCoordinator}<ActionButton kind="main" href="/work/guests/new">New guest</ActionButton>{/if}
   </div>
@@ -88,6 +90,14 @@
 {:else if data.guests}
   <p role="status" class="sr-only">{counted(data.guests.total, 'guest', 'guests')}</p>
   <GuestTable rows={data.guests.rows} zone={data.me.zone} now={data.guests.now} />
+  {#if data.me.isCoordinator}
+    <p class="mt-3 text-fine text-muted">
+      Export these guests: <a class="underline underline-offset-4" download href="/api/guests/export.csv{exported}"
+        >CSV</a
+      >,
+      <a class="underline underline-offset-4" download href="/api/guests/export.vcf{exported}">vCard</a>
+    </p>
+  {/if}
   <ListNav
     label="More guests"
     list={data.guests}
