@@ -1,4 +1,4 @@
-using Microsoft.EntityFrameworkCore;
+using LooseLantern.Core.Questions;
 using static Server.Tests.GroupScene;
 using static Server.Tests.GuestScene;
 
@@ -237,5 +237,66 @@ public sealed class KnownGuestTests(World world)
             .Order()
             .ShouldBe(["known", "offerMade", "offerOpened", "offerOut"], ignoreOrder: true);
         (await ada.GuestsAsync(new { offers = "out" })).Names().ShouldBe(["Ottilie Wren"]);
+    }
+
+    [Fact]
+    public async Task An_answer_fills_a_blank_field_and_never_writes_over_what_is_known()
+    {
+        var ada = await world.SignUpAsync();
+        var length = (
+            await (
+                await ada.PutAsync(
+                    "/api/guests/fields",
+                    new[]
+                    {
+                        new
+                        {
+                            id = (Guid?)null,
+                            name = "Length",
+                            kind = "number",
+                            options = Array.Empty<string>(),
+                        },
+                    }
+                )
+            ).ReadAsync(HttpStatusCode.OK)
+        )[0].Id();
+        var page = await ada.PublishAsync(draft =>
+            draft.Questions = [
+                new Question("long", QuestionKind.Short, "How long is she?", "", false, [], "", length),
+                new Question("mind", QuestionKind.Short, "What is it about?", "", false, [], ""),
+            ]
+        );
+        async Task AnswerAsync(string at, string answer) =>
+            (
+                await world
+                    .Guest()
+                    .PostAsJsonAsync(
+                        $"/api/public/desks/{ada.Desk}/pages/{page}/bookings",
+                        new
+                        {
+                            start = at,
+                            duration = 30,
+                            zone = "Europe/Dublin",
+                            guest = new { name = "Ottilie Wren", email = "ottilie@wren.example" },
+                            answers = new { @long = answer, mind = "Keel" },
+                        }
+                    )
+            ).StatusCode.ShouldBe(HttpStatusCode.Created);
+
+        // What is no number is kept as an answer alone.
+        await AnswerAsync(Nine, "very");
+        (await ada.GuestAsync("Ottilie Wren")).GetProperty("fields").EnumerateObject().ShouldBeEmpty();
+        await AnswerAsync(Ten, "12,5");
+        (await ada.GuestAsync("Ottilie Wren")).GetProperty("fields").Text(length.ToString()).ShouldBe("12.5");
+        await AnswerAsync("2026-12-09T08:00:00Z", "14");
+        var guest = await ada.GuestAsync("Ottilie Wren");
+        guest.GetProperty("fields").Text(length.ToString()).ShouldBe("12.5");
+        var said = guest.GetProperty("said").EnumerateArray().ShouldHaveSingleItem();
+        (said.Text("fact"), said.Text("value"), said.GetProperty("field").GetGuid()).ShouldBe(("field", "14", length));
+        // Asked of the guest's history, both are there in their own words.
+        (await ada.HistoryAsync(guest.Id()))
+            .Where(row => row.Text("kind") == "booked")
+            .SelectMany(row => row.GetProperty("answers").EnumerateArray().Select(one => one.Text("text")))
+            .ShouldBe(["14", "Keel", "12,5", "Keel", "very", "Keel"]);
     }
 }

@@ -54,6 +54,7 @@ public class SchemaTests(World world)
                 .Concat([
                     "bookings.ix_bookings_booker",
                     "bookings.ix_bookings_ended",
+                    "bookings.ix_bookings_flagged",
                     "bookings.ix_bookings_guest",
                     "bookings.ix_bookings_waiting",
                     "bookings.ix_bookings_words",

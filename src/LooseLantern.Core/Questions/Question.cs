@@ -38,6 +38,8 @@ public enum QuestionKind
 /// <param name="Hint">A line beneath; may be empty.</param>
 /// <param name="Options">Of one of and some of.</param>
 /// <param name="Address">Where what is agreed to can be read, of consent; may be empty.</param>
+/// <param name="Fills">The id of what its answer tells of the guest for good; null where it is about the appointment
+/// alone.</param>
 public sealed record Question(
     string Key,
     QuestionKind Kind,
@@ -45,5 +47,6 @@ public sealed record Question(
     string Hint,
     bool IsNeeded,
     IReadOnlyList<string> Options,
-    string Address
+    string Address,
+    Guid? Fills = null
 );

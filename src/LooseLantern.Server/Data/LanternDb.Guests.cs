@@ -70,7 +70,7 @@ public sealed partial class LanternDb
             row.HasOne<Guest>().WithMany().HasForeignKey(guest => guest.GuestId);
         });
         Filter<GuestNote>(builder).ToTable("guest_notes").HasOne<Guest>().WithMany().HasForeignKey(row => row.GuestId);
-        Filter<GuestField>(builder).ToTable("guest_fields");
+        AsJsonList(builder.Entity<Workspace>().Property(row => row.GuestFields));
         AsJson(Filter<GuestView>(builder).ToTable("guest_views").Property(row => row.Filter));
         AsJsonList(Filter<GuestImport>(builder).ToTable("guest_imports").Property(row => row.Columns));
         Filter<GuestImportRow>(builder).ToTable("guest_import_rows").HasKey(row => new { row.ImportId, row.GuestId });

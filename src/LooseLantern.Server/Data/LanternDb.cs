@@ -80,8 +80,6 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
 
     public DbSet<GuestNote> GuestNotes => Set<GuestNote>();
 
-    public DbSet<GuestField> GuestFields => Set<GuestField>();
-
     public DbSet<GuestView> GuestViews => Set<GuestView>();
 
     public DbSet<GuestImport> GuestImports => Set<GuestImport>();

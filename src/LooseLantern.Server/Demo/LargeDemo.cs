@@ -27,6 +27,9 @@ public static class LargeDemo
     private const string BaseDesk = "brackwater";
     private const string BasePage = "hull-survey";
 
+    /// <summary>So many guests there are; their names repeat with it.</summary>
+    private const int GuestsComeAgain = 11 * 7 * 130;
+
     /// <summary>Adds it to the small demo, unless it is there.</summary>
     public static async Task FillOnceAsync(IServiceProvider services, LargeDemoSize size, CancellationToken ct)
     {
@@ -243,8 +246,8 @@ public static class LargeDemo
                     SELECT one FROM bookings AS one JOIN sessions ON sessions.id = one.session_id
                     JOIN large_base ON large_base.page = sessions.page_id
                     WHERE one.cancelled_at IS NULL AND one.waits_until IS NULL AND one.wish_start IS NULL ORDER BY one.id LIMIT 1) AS model,
-                LATERAL jsonb_populate_record(model.one, jsonb_build_object('id', large.id, 'session_id', large.session,
-                    'guest_name', guest, 'guest_email', lower(replace(guest, ' ', '.')) || '.' || large.n || '@guests.example',
+                LATERAL jsonb_populate_record(model.one, jsonb_build_object('id', large.id, 'session_id', large.session, 'guest_id', NULL, 'booker_id', NULL,
+                    'guest_name', guest, 'guest_email', lower(replace(guest, ' ', '.')) || '.' || large.n % {GuestsComeAgain} || '@guests.example',
                     'booker_name', '', 'booker_email', '', 'booked_at', booked,
                     'secret_hash', secret.hash, 'protected_secret', secret.protected, 'answer_secret_hash', NULL,
                     'protected_answer_secret', NULL, 'reply_secret_hash', secret.reply_hash, 'protected_reply_secret', secret.reply_protected)) AS made
@@ -258,7 +261,7 @@ public static class LargeDemo
                     SELECT one FROM messages AS one JOIN pages ON pages.workspace_id = one.workspace_id JOIN large_base ON large_base.page = pages.id
                     WHERE one.kind = 'BookedForGuest' ORDER BY one.id LIMIT 1) AS model,
                 LATERAL jsonb_populate_record(model.one, jsonb_build_object('id', gen_random_uuid(), 'booking_id', large.id,
-                    'person_id', NULL, 'state', 'Sent', 'held_back', NULL, 'fault', NULL, 'to_name', guest, 'to_email', lower(replace(guest, ' ', '.')) || '.' || large.n || '@guests.example',
+                    'person_id', NULL, 'state', 'Sent', 'held_back', NULL, 'fault', NULL, 'to_name', guest, 'to_email', lower(replace(guest, ' ', '.')) || '.' || large.n % {GuestsComeAgain} || '@guests.example',
                     'message_id', large.id || '@guests.example', 'written_at', booked,
                     'due_at', booked, 'sent_at', booked,
                     'subject', 'Survey: ' || to_char(start, 'FMDD Month YYYY'), 'html', '', 'calendar', NULL, 'calendar_method', NULL)) AS made
@@ -320,7 +323,7 @@ public static class LargeDemo
                 JOIN large_addresses AS address ON address.n = large.n,
                 LATERAL jsonb_populate_record(example, jsonb_build_object('id', large.id, 'secret_hash', address.hash,
                     'guests', jsonb_build_array((example.guests->0) || jsonb_build_object('name', guest,
-                        'email', lower(replace(guest, ' ', '.')) || '.' || large.n || '@guests.example')),
+                        'email', lower(replace(guest, ' ', '.')) || '.' || large.n % {GuestsComeAgain} || '@guests.example')),
                     'protected_secret', address.protected, 'made_at', made, 'out_at', made, 'given_at', made, 'ends_on', ends,
                     'ends_at', (ends + 1)::timestamp AT TIME ZONE 'Europe/Copenhagen',
                     'check_due_at', {now} + make_interval(days => CASE WHEN is_out THEN 1 ELSE 3650 END))) AS made

@@ -10,6 +10,7 @@ internal static class ListIndexes
         CREATE INDEX ix_sessions_start ON sessions (workspace_id, lower("time"), id) WHERE cancelled_at IS NULL;
         CREATE INDEX ix_bookings_waiting ON bookings (workspace_id, session_id)
             WHERE cancelled_at IS NULL AND (waits_until IS NOT NULL OR wish_start IS NOT NULL OR reply = 'Declined');
+        CREATE INDEX ix_bookings_flagged ON bookings (guest_id) WHERE cancelled_at IS NULL AND cardinality(flags) > 0;
         CREATE INDEX ix_written_events_outside ON written_events (workspace_id, session_id) WHERE outside <> 'None';
         CREATE INDEX ix_bookings_ended ON bookings (workspace_id, cancelled_at, id) WHERE cancelled_at IS NOT NULL;
         CREATE INDEX ix_bookings_words ON bookings

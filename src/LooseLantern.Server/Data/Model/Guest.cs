@@ -144,22 +144,8 @@ public enum GuestFieldKind
 }
 
 /// <summary>Something a workspace wants to know of its guests.</summary>
-public sealed class GuestField : IBelongsToWorkspace
-{
-    public Guid Id { get; init; } = Guid.CreateVersion7();
-
-    public required Guid WorkspaceId { get; init; }
-
-    public required string Name { get; set; }
-
-    public required GuestFieldKind Kind { get; init; }
-
-    /// <summary>Of a choice.</summary>
-    public string[] Options { get; set; } = [];
-
-    /// <summary>The order in which they are shown.</summary>
-    public int Place { get; set; }
-}
+/// <param name="Options">Of a choice.</param>
+public sealed record GuestField(Guid Id, string Name, GuestFieldKind Kind, IReadOnlyList<string> Options);
 
 /// <summary>A choice of guests that somebody saved for the whole team.</summary>
 public sealed class GuestView : IBelongsToWorkspace

@@ -34,6 +34,9 @@ public sealed class Workspace
     /// <summary>What sorts of appointments its pages are, by name.</summary>
     public string[] Kinds { get; set; } = [];
 
+    /// <summary>What it wants to know of its guests besides what all have, in the order it is shown.</summary>
+    public IReadOnlyList<GuestField> GuestFields { get; set; } = [];
+
     /// <summary>The steps of the first run that were gone through, by name.</summary>
     public string[] FirstSteps { get; set; } = [];
 

@@ -13,13 +13,17 @@ public enum GuestFact
     Zone,
     Language,
     Phone,
+
+    /// <summary>One of the workspace's own fields.</summary>
+    Field,
 }
 
 /// <summary>
 /// What a booking or a link says otherwise than the team knows it. Anybody may have typed it, so it stands beside.
 /// </summary>
 /// <param name="BookingId">The latest booking that says so.</param>
-public sealed record SaidOtherwise(GuestFact Fact, string Value, Guid BookingId, Instant At);
+/// <param name="Field">Which field, where it is one; else null.</param>
+public sealed record SaidOtherwise(GuestFact Fact, string Value, Guid BookingId, Instant At, Guid? Field);
 
 /// <summary>Another guest who may be the same.</summary>
 public sealed record LikelyDouble(
@@ -190,8 +194,10 @@ public sealed class GuestDetails(LanternDb db)
                 row.GuestLanguage,
                 row.BookerEmail,
                 row.Answers,
+                row.Session!.Page!.Questions,
             })
             .ToListAsync(ct);
+        var fields = await db.Workspaces.AsNoTracking().Select(row => row.GuestFields).SingleAsync(ct);
         var said = new List<SaidOtherwise>();
         foreach (var row in bookings)
         {
@@ -209,16 +215,21 @@ public sealed class GuestDetails(LanternDb db)
                     Add(GuestFact.Phone, answer.Text, "");
             }
 
-            void Add(GuestFact fact, string value, string known)
+            foreach (var (id, value) in GuestFieldValues.Of(row.Questions, row.Answers, fields))
+                Add(GuestFact.Field, value, guest.Fields.GetValueOrDefault(id, ""), id);
+
+            void Add(GuestFact fact, string value, string known, Guid? field = null)
             {
                 if (
                     value.Length > 0
                     && !value.Equals(known, StringComparison.OrdinalIgnoreCase)
                     && !said.Exists(one =>
-                        one.Fact == fact && one.Value.Equals(value, StringComparison.OrdinalIgnoreCase)
+                        one.Fact == fact
+                        && one.Field == field
+                        && one.Value.Equals(value, StringComparison.OrdinalIgnoreCase)
                     )
                 )
-                    said.Add(new SaidOtherwise(fact, value, row.Id, row.BookedAt));
+                    said.Add(new SaidOtherwise(fact, value, row.Id, row.BookedAt, field));
             }
         }
 

@@ -74,11 +74,11 @@ public sealed class GuestEditing(LanternDb db, Tenant tenant, RecordKeeping reco
             && !await db.Users.AnyAsync(person => person.Id == keeper && person.LeftAt == null, ct)
         )
             throw Refusal.Invalid("keeperId", "guest-keeper");
-        var fields = await db.GuestFields.AsNoTracking().ToListAsync(ct);
+        var fields = await db.Workspaces.AsNoTracking().Select(row => row.GuestFields).SingleAsync(ct);
         var (values, faults) = (new Dictionary<Guid, string>(), new Dictionary<string, Phrase[]>());
         foreach (var (id, typed) in form.Fields)
         {
-            if (fields.Find(one => one.Id == id) is not { } field)
+            if (fields.FirstOrDefault(one => one.Id == id) is not { } field)
                 continue;
             if (GuestFieldValues.Tidy(field, typed ?? "") is not { } value)
                 faults[$"fields.{id}"] = [GuestFieldValues.MendOf(field)];

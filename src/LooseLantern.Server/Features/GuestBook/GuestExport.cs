@@ -31,6 +31,8 @@ public sealed class GuestExport(LanternDb db, GuestFinding finding, GuestLists l
         var rows = (await lists.RowsAsync(guests.ConvertAll(guest => guest.Id), ct)).ToDictionary(row => row.Id);
         return TableWriting.Write(
             guests
+                // Whoever went meanwhile is left out.
+                .Where(guest => rows.ContainsKey(guest.Id))
                 .Select(guest =>
                 {
                     var emails = EmailsOf(guest);
@@ -109,8 +111,8 @@ public sealed class GuestExport(LanternDb db, GuestFinding finding, GuestLists l
             .ToListAsync(ct);
     }
 
-    private Task<List<GuestField>> FieldsAsync(CancellationToken ct) =>
-        db.GuestFields.AsNoTracking().OrderBy(field => field.Place).ThenBy(field => field.Id).ToListAsync(ct);
+    private Task<IReadOnlyList<GuestField>> FieldsAsync(CancellationToken ct) =>
+        db.Workspaces.AsNoTracking().Select(row => row.GuestFields).SingleAsync(ct);
 
     private static List<string> EmailsOf(Guest guest) =>
         [.. guest.Emails.OrderBy(email => email.Place).ThenBy(email => email.Key).Select(email => email.Email)];

@@ -29,11 +29,7 @@ public sealed class GuestFieldEditing(LanternDb db, Tenant tenant, RecordKeeping
 
     public async Task<IReadOnlyList<GuestFieldView>> ListAsync(CancellationToken ct)
     {
-        var fields = await db
-            .GuestFields.AsNoTracking()
-            .OrderBy(field => field.Place)
-            .ThenBy(field => field.Id)
-            .ToListAsync(ct);
+        var fields = await db.Workspaces.AsNoTracking().Select(row => row.GuestFields).SingleAsync(ct);
         var trip = new RoundTrip(db);
         var counts = trip.Ask(
             $"""
@@ -60,44 +56,33 @@ public sealed class GuestFieldEditing(LanternDb db, Tenant tenant, RecordKeeping
     /// <exception cref="Refusal">400 naming each fault, also for another kind than a field has.</exception>
     public async Task ReplaceAsync(IReadOnlyList<GuestFieldForm> forms, CancellationToken ct)
     {
-        var fields = await db.GuestFields.ToListAsync(ct);
-        Check(forms, fields);
-        foreach (var gone in fields.Where(field => forms.All(form => form.Id != field.Id)))
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        var workspace = await db.Workspaces.SingleAsync(ct);
+        Check(forms, workspace.GuestFields);
+        foreach (var gone in workspace.GuestFields.Where(field => forms.All(form => form.Id != field.Id)))
         {
-            db.GuestFields.Remove(gone);
             var key = gone.Id.ToString("D");
             await db.Database.ExecuteSqlAsync(
-                $"UPDATE guests SET fields = fields - {key} WHERE workspace_id = {gone.WorkspaceId} AND fields ? {key}",
+                $"UPDATE guests SET fields = fields - {key} WHERE workspace_id = {workspace.Id} AND fields ? {key}",
                 ct
             );
         }
 
-        foreach (var (place, form) in forms.Index())
-        {
-            var field = fields.Find(one => one.Id == form.Id);
-            if (field is null)
-            {
-                field = new GuestField
-                {
-                    WorkspaceId = tenant.WorkspaceId!.Value,
-                    Name = "",
-                    Kind = form.Kind,
-                };
-                db.GuestFields.Add(field);
-            }
-
-            (field.Name, field.Options, field.Place) = (
+        workspace.GuestFields =
+        [
+            .. forms.Select(form => new GuestField(
+                form.Id is { } id && workspace.GuestFields.Any(field => field.Id == id) ? id : Guid.CreateVersion7(),
                 form.Name.Trim(),
-                [.. form.Options.Select(option => option.Trim())],
-                place
-            );
-        }
-
+                form.Kind,
+                [.. form.Options.Select(option => option.Trim())]
+            )),
+        ];
         record.Note(tenant.WorkspaceId!.Value, "Changed the fields of guests");
         await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
     }
 
-    private static void Check(IReadOnlyList<GuestFieldForm> forms, List<GuestField> fields)
+    private static void Check(IReadOnlyList<GuestFieldForm> forms, IReadOnlyList<GuestField> fields)
     {
         if (forms.Count > MostFields)
             throw Refusal.Invalid("fields", Phrase.Of("guest-fields-too-many", ("most", MostFields)));
@@ -108,7 +93,7 @@ public sealed class GuestFieldEditing(LanternDb db, Tenant tenant, RecordKeeping
                 faults[$"fields[{i}].name"] = ["guest-field-name"];
             else if (forms.Count(one => Same(one.Name, form.Name)) > 1)
                 faults[$"fields[{i}].name"] = ["guest-field-twice"];
-            if (form.Id is { } id && fields.Find(one => one.Id == id) is var known && known?.Kind != form.Kind)
+            if (form.Id is { } id && fields.FirstOrDefault(one => one.Id == id)?.Kind != form.Kind)
                 faults[$"fields[{i}].kind"] = ["guest-field-kind"];
             if (
                 form.Kind == GuestFieldKind.Choice

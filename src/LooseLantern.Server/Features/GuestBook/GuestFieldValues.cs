@@ -1,4 +1,5 @@
 using System.Globalization;
+using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Hosting;
 using NodaTime.Text;
@@ -26,7 +27,7 @@ public static class GuestFieldValues
             GuestFieldKind.Date => LocalDatePattern.Iso.Parse(text) is { Success: true } date
                 ? LocalDatePattern.Iso.Format(date.Value)
                 : null,
-            GuestFieldKind.Choice => Array.Find(field.Options, option =>
+            GuestFieldKind.Choice => field.Options.FirstOrDefault(option =>
                 option.Equals(text, StringComparison.OrdinalIgnoreCase)
             ),
             _ => text.ToLowerInvariant() switch
@@ -36,6 +37,29 @@ public static class GuestFieldValues
                 _ => null,
             },
         };
+    }
+
+    /// <summary>
+    /// What answers say of a guest: values by field, of those that have a field and can be its value.
+    /// </summary>
+    public static Dictionary<Guid, string> Of(
+        IReadOnlyList<Question> questions,
+        IReadOnlyList<GivenAnswer> answers,
+        IReadOnlyList<GuestField> fields
+    )
+    {
+        var values = new Dictionary<Guid, string>();
+        foreach (var answer in answers)
+        {
+            if (
+                questions.FirstOrDefault(question => question.Key == answer.Key)?.Fills is { } id
+                && fields.FirstOrDefault(field => field.Id == id) is { } field
+                && Tidy(field, answer.Text) is { Length: > 0 } value
+            )
+                values.TryAdd(id, value);
+        }
+
+        return values;
     }
 
     /// <summary>What a value that is none of the field's needs.</summary>

@@ -11,15 +11,19 @@ namespace LooseLantern.Server.Features.GuestBook;
 /// <summary>A choice of guests as SQL.</summary>
 /// <param name="From">The tables after FROM, of which "g" are the guests, then WHERE with whatever must hold.</param>
 /// <param name="Values">By their names in the SQL.</param>
-public sealed record FoundGuests(string From, IReadOnlyDictionary<string, object> Values);
+/// <param name="IsWhole">Whether all bookings or guests are read to find them, however few are shown: who asks twice
+/// keeps what was found.</param>
+public sealed record FoundGuests(string From, IReadOnlyDictionary<string, object> Values, bool IsWhole);
 
 /// <summary>Says what a choice of guests is in SQL: for lists, views, files, and offers to many.</summary>
 public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
 {
     private const int MostConditions = 10;
 
-    // As the index ix_guests_words has it.
-    private const string Written = @"(w.name || E'\n' || w.organisation || E'\n' || w.phone)";
+    /// <summary>
+    /// The indexes by words know three letters and more; what is shorter is looked for along the order of the list.
+    /// </summary>
+    private const int Shortest = 3;
 
     private const string Comes =
         "SELECT 1 FROM bookings b JOIN sessions s ON s.id = b.session_id WHERE b.guest_id = g.id AND b.cancelled_at IS NULL";
@@ -36,11 +40,17 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
         foreach (var (i, word) in filter.Search.Split(' ', StringSplitOptions.RemoveEmptyEntries).Index())
         {
             values[$"word{i}"] = Words.Containing(word);
-            sql += $"""
-                 AND g.id IN (
-                    SELECT w.id FROM guests w WHERE w.workspace_id = @workspace AND {Written} ILIKE @word{i}
-                    UNION ALL SELECT e.guest_id FROM guest_emails e WHERE e.workspace_id = @workspace AND e.key ILIKE @word{i})
-                """;
+            // Counted, since what only exists would be looked for among all emails before the first guest is.
+            sql +=
+                word.Length < Shortest
+                    ? $" AND ({Written("g")} ILIKE @word{i} OR (SELECT count(*) FROM guest_emails e WHERE e.guest_id = g.id AND e.key ILIKE @word{i}) > 0)"
+                    : $"""
+                         AND g.id IN (
+                            SELECT w.id FROM guests w WHERE w.workspace_id = @workspace AND {Written(
+                            "w"
+                        )} ILIKE @word{i}
+                            UNION ALL SELECT e.guest_id FROM guest_emails e WHERE e.workspace_id = @workspace AND e.key ILIKE @word{i})
+                        """;
         }
 
         if (filter.WithoutKeeper)
@@ -71,8 +81,11 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
         {
             var zone = await db.Workspaces.Select(row => row.Zone).SingleAsync(ct);
             values["since"] = date.AtStartOfDayInZone(DateTimeZoneProviders.Tzdb[zone]).ToInstant();
-            sql +=
-                $" AND EXISTS ({Comes} AND upper(s.time) <= @now) AND NOT EXISTS ({Comes} AND upper(s.time) > @since)";
+            sql += """
+                 AND g.id IN (SELECT b.guest_id FROM bookings b JOIN sessions s ON s.id = b.session_id
+                    WHERE b.workspace_id = @workspace AND b.cancelled_at IS NULL GROUP BY b.guest_id
+                    HAVING min(upper(s.time)) <= @now AND max(upper(s.time)) <= @since)
+                """;
         }
 
         if (filter.Language.Length > 0)
@@ -87,21 +100,27 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
         if (filter.WithoutEmail)
             sql += " AND NOT EXISTS (SELECT 1 FROM guest_emails e WHERE e.guest_id = g.id)";
         if (filter.Doubles)
-            sql += $" AND EXISTS ({DoublesOf("g")})";
+            sql += $" AND {IsDouble}";
         if (filter.Fields is { Count: > 0 } conditions)
             sql += await ConditionsAsync(conditions, values, ct);
-        return new FoundGuests(sql, values);
+        return new FoundGuests(sql, values, filter.Doubles || filter.NotSince is not null);
     }
 
-    /// <summary>A query of the ids of guests who look like one: the same name, or the same phone number.</summary>
-    /// <param name="guest">The name of the guest's row around it.</param>
-    public static string DoublesOf(string guest) =>
-        $"""
-            SELECT o.id FROM guests o WHERE o.workspace_id = {guest}.workspace_id AND o.id <> {guest}.id AND o.merged_into IS NULL
-                AND o.name_key = {guest}.name_key AND o.id <> ALL({guest}.not_same)
-            UNION SELECT o.id FROM guests o WHERE o.workspace_id = {guest}.workspace_id AND o.id <> {guest}.id
-                AND o.merged_into IS NULL AND o.phone_key <> '' AND o.phone_key = {guest}.phone_key AND o.id <> ALL({guest}.not_same)
-            """;
+    // Of names and numbers that come more than once; who was told apart from somebody is looked at by themselves.
+    private const string IsDouble = """
+        (g.name_key IN (SELECT o.name_key FROM guests o WHERE o.workspace_id = @workspace AND o.merged_into IS NULL
+            GROUP BY o.name_key HAVING count(*) > 1)
+        OR (g.phone_key <> '' AND g.phone_key IN (SELECT o.phone_key FROM guests o WHERE o.workspace_id = @workspace
+            AND o.merged_into IS NULL AND o.phone_key <> '' GROUP BY o.phone_key HAVING count(*) > 1)))
+        AND (cardinality(g.not_same) = 0 OR EXISTS (SELECT 1 FROM guests o WHERE o.workspace_id = @workspace AND o.id <> g.id
+            AND o.merged_into IS NULL AND o.id <> ALL(g.not_same)
+            AND (o.name_key = g.name_key OR (o.phone_key <> '' AND o.phone_key = g.phone_key))))
+        """;
+
+    /// <summary>As the index ix_guests_words has it.</summary>
+    /// <param name="guest">The name of the guest's row.</param>
+    private static string Written(string guest) =>
+        $@"({guest}.name || E'\n' || {guest}.organisation || E'\n' || {guest}.phone)";
 
     private async Task<string> ConditionsAsync(
         IReadOnlyList<FieldCondition> conditions,
@@ -111,7 +130,9 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
     {
         if (conditions.Count > MostConditions)
             throw Refusal.Invalid("fields", Phrase.Of("guest-conditions-too-many", ("most", MostConditions)));
-        var fields = await db.GuestFields.AsNoTracking().ToDictionaryAsync(field => field.Id, ct);
+        var fields = (await db.Workspaces.AsNoTracking().Select(row => row.GuestFields).SingleAsync(ct)).ToDictionary(
+            field => field.Id
+        );
         var sql = "";
         foreach (var (i, condition) in conditions.Index())
         {

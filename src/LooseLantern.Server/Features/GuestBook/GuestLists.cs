@@ -42,11 +42,13 @@ public sealed class GuestLists(LanternDb db, GuestFinding finding, IClock clock)
     public async Task<GuestList> ReadAsync(GuestFilter filter, ListPlace place, CancellationToken ct)
     {
         var found = await finding.OfAsync(filter, ct);
+        var all = found.IsWhole ? "found g WHERE true" : found.From;
         var block =
             filter.Order == GuestOrder.Newest
-                ? new ListBlock(found.From, "g.made_at", "g.id", Latest: true)
-                : new ListBlock(found.From, "g.name_key", "g.id", Kind: ListKeyKind.Text);
-        var run = await ListRuns.ReadAsync(db, [block], found.From, found.Values, place, ct);
+                ? new ListBlock(all, "g.made_at", "g.id", Latest: true)
+                : new ListBlock(all, "g.name_key", "g.id", Kind: ListKeyKind.Text);
+        var once = found.IsWhole ? $"SELECT g.id, g.name_key, g.made_at FROM {found.From}" : null;
+        var run = await ListRuns.ReadAsync(db, [block], all, found.Values, place, ct, once);
         var rows = await RowsAsync(run.Ids, ct);
         return new GuestList(clock.GetCurrentInstant(), run.Total, rows, run.Before, run.After);
     }

@@ -1,8 +1,10 @@
+using System.Text.Json;
 using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.GuestBook;
 using LooseLantern.Server.Features.Pages.Kept;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
@@ -134,6 +136,7 @@ public sealed class BookingWriting(
         // Who said nothing of their own reads by the workspace's clock.
         var clockForm = wish.GuestClock ?? kept.Workspace.Clock;
         var booked = Write(trip, wish, session, page, clockForm);
+        Fill(trip, booked, GuestFieldValues.Of(page.Questions, wish.Answers, kept.Workspace.GuestFields));
         var all = wish
             .Others.Select(other =>
                 Write(
@@ -205,6 +208,22 @@ public sealed class BookingWriting(
         };
         trip.Insert(booking);
         return new Booked(booking.Id, secret.Secret, session.Time.ToSpan(), IsNew: true);
+    }
+
+    /// <summary>
+    /// What the answers tell of the guest is kept where nothing is known yet; anybody may have typed it.
+    /// </summary>
+    private static void Fill(RoundTrip trip, Booked booked, Dictionary<Guid, string> values)
+    {
+        if (values.Count == 0)
+            return;
+        var said = JsonSerializer.Serialize(values, Json.Options);
+        trip.Do(
+            $"""
+            UPDATE guests SET fields = CAST({said} AS jsonb) || fields
+            WHERE id = (SELECT guest_id FROM bookings WHERE id = {booked.BookingId})
+            """
+        );
     }
 
     private static void Keep(RoundTrip trip, string key, BookingWish wish, Session session, Booked booked) =>

@@ -4057,7 +4057,7 @@ export interface components {
          * @description Which fact of a guest something is said of.
          * @enum {unknown}
          */
-        GuestFact: "name" | "zone" | "language" | "phone";
+        GuestFact: "name" | "zone" | "language" | "phone" | "field";
         GuestFieldForm: {
             /**
              * Format: uuid
@@ -5930,6 +5930,11 @@ export interface components {
             options: string[];
             /** @description Where what is agreed to can be read, of consent; may be empty. */
             address: string;
+            /**
+             * Format: uuid
+             * @description The id of what its answer tells of the guest for good; null where it is about the appointment alone.
+             */
+            fills?: null | string;
         };
         /**
          * @description What kind of answer a question wants.
@@ -6040,6 +6045,11 @@ export interface components {
              */
             bookingId: string;
             at: components["schemas"]["Instant"];
+            /**
+             * Format: uuid
+             * @description Which field, where it is one; else null.
+             */
+            field: null | string;
         };
         SavedGuestView: {
             /** Format: uuid */

@@ -47,12 +47,13 @@
     me: Schemas['Me'];
     /** What words of its own can have filled in. */
     tokens: Schemas['TokenView'][];
+    guestFields: Schemas['GuestFieldView'][];
     /** What was done to the page, the latest first. */
     record?: Schemas['RecordLine'][];
     onsaved?: (page: Schemas['PageView']) => void;
   }
 
-  let { editor, hosts, desks, calendars, pages, me, tokens, record = [], onsaved }: Props = $props();
+  let { editor, hosts, desks, calendars, pages, me, tokens, guestFields, record = [], onsaved }: Props = $props();
 
   const times = $derived(editor.form.times);
   const saved = $derived(editor.saved);
@@ -247,7 +248,7 @@
     <LineUpSection {editor} {hosts} {calendars} />
     <TimesSection {editor} {lineUp} />
     <LimitsSection {editor} />
-    <QuestionsSection {editor} />
+    <QuestionsSection {editor} fields={guestFields} />
     <ScreeningSection {editor} {pages} />
     <AfterwardsSection {editor} />
     <ChangesSection {editor} />

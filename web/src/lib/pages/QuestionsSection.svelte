@@ -9,12 +9,15 @@
   import Sentence from './Sentence.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
 
-  let { editor }: { editor: EditorState } = $props();
+  let { editor, fields }: { editor: EditorState; fields: { id: string; name: string }[] } = $props();
 
   const MOST = 25;
   // By phone the form asks for the number that hosts call.
   const asksNumber = $derived(editor.form.placeKind === 'phone' && (editor.form.details?.place.hostsRing ?? true));
   const questions = $derived(editor.form.questions ?? []);
+
+  /** What is agreed to, and who else comes, is about one appointment. */
+  const mayFill = (kind: Question['kind']): boolean => kind !== 'consent' && kind !== 'others';
 
   function set(next: Question[]): void {
     editor.form.questions = next;
@@ -82,6 +85,23 @@
           />
         {/if}
       </div>
+      {#if fields.length > 0 && mayFill(question.kind)}
+        <label class="mt-2 flex flex-wrap items-center gap-2 text-muted"
+          >the answer fills in the guest’s
+          <span class="w-52"
+            ><Select
+              aria-label="What the answer to question {at + 1} fills in"
+              placeholder=""
+              classes={{ select: 'py-1.5' }}
+              bind:value={() => question.fills ?? '', (id) => change(at, { fills: id === '' ? null : id })}
+              items={[
+                { value: '', name: 'nothing' },
+                ...fields.map((field) => ({ value: field.id, name: field.name })),
+              ]}
+            /></span
+          ></label
+        >
+      {/if}
       <div class="mt-1 flex flex-wrap gap-x-4">
         {#if at > 0}<TextButton
             class="min-h-9"

@@ -201,7 +201,7 @@ public sealed class GuestImporting(
         Check(form);
         var file = ImportReading.Open(import.Bytes!, form.Encoding, form.Separator is { } by ? by[0] : null);
         var setting = new ImportSetting(
-            await db.GuestFields.AsNoTracking().OrderBy(field => field.Place).ToListAsync(ct),
+            await db.Workspaces.AsNoTracking().Select(row => row.GuestFields).SingleAsync(ct),
             [
                 .. (
                     await db

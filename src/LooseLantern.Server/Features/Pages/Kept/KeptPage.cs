@@ -14,4 +14,10 @@ public sealed record KeptPage(Page Page, WorkspaceFacts Workspace, string Snapsh
 /// <summary>What of a workspace is asked with each of its pages.</summary>
 /// <param name="Clock">By which clock those read who said nothing of their own; null for none of its own.</param>
 /// <param name="MostOpen">How many bookings to come one guest may have in it.</param>
-public sealed record WorkspaceFacts(Guid Id, string Name, ClockForm? Clock, int MostOpen);
+public sealed record WorkspaceFacts(
+    Guid Id,
+    string Name,
+    ClockForm? Clock,
+    int MostOpen,
+    IReadOnlyList<GuestField> GuestFields
+);

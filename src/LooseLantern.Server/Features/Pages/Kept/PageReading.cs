@@ -71,12 +71,19 @@ public sealed class PageReading(LanternDb db, Tenant tenant, PageEditing pages, 
                 row.Name,
                 row.Usual,
                 row.MostOpen,
+                row.GuestFields,
             })
             .SingleAsync(ct);
         var hosts = page.Seats.SelectMany(seat => seat.Hosts).ToList();
         var read = new KeptPage(
             page,
-            new WorkspaceFacts(workspace.Id, workspace.Name, workspace.Usual.Clock, workspace.MostOpen),
+            new WorkspaceFacts(
+                workspace.Id,
+                workspace.Name,
+                workspace.Usual.Clock,
+                workspace.MostOpen,
+                workspace.GuestFields
+            ),
             snapshot.Row,
             [
                 .. hosts

@@ -54,7 +54,7 @@
           <GuestFacts {guest} fields={data.fields} zone={data.me.zone} now={data.history.now} />
         </section>
       {/if}
-      <SaidBeside {guest} zone={data.me.zone} {mayChange} />
+      <SaidBeside {guest} fields={data.fields} zone={data.me.zone} {mayChange} />
       <SameAs {guest} fields={data.fields} zone={data.me.zone} {mayChange} />
     </div>
     <GuestHistory {guest} history={data.history} me={data.me} />

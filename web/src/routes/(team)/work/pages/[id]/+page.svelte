@@ -16,6 +16,7 @@
     pages={data.pages}
     me={data.me}
     tokens={data.tokens}
+    guestFields={data.guestFields}
     record={data.record}
   />
 {/key}

@@ -26,5 +26,6 @@
   pages={data.pages}
   me={data.me}
   tokens={data.tokens}
+  guestFields={data.guestFields}
   onsaved={(page) => void goto(`/work/pages/${page.id}`, { replaceState: true })}
 />

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261201110658_Initial")]
+    [Migration("20261201114748_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -1317,44 +1317,6 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_guest_emails_workspace_id");
 
                     b.ToTable("guest_emails", (string)null);
-                });
-
-            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestField", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Kind")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("kind");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.PrimitiveCollection<string[]>("Options")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("options");
-
-                    b.Property<int>("Place")
-                        .HasColumnType("integer")
-                        .HasColumnName("place");
-
-                    b.Property<Guid>("WorkspaceId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("workspace_id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_guest_fields");
-
-                    b.HasIndex("WorkspaceId")
-                        .HasDatabaseName("ix_guest_fields_workspace_id");
-
-                    b.ToTable("guest_fields", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestImport", b =>
@@ -3266,6 +3228,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text[]")
                         .HasColumnName("first_steps");
 
+                    b.Property<string>("GuestFields")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("guest_fields");
+
                     b.PrimitiveCollection<string[]>("Kinds")
                         .IsRequired()
                         .HasColumnType("text[]")
@@ -3881,16 +3848,6 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_guest_emails_workspaces_workspace_id");
-                });
-
-            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestField", b =>
-                {
-                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
-                        .WithMany()
-                        .HasForeignKey("WorkspaceId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_guest_fields_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestImport", b =>

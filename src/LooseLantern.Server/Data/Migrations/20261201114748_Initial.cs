@@ -94,6 +94,7 @@ namespace LooseLantern.Server.Data.Migrations
                     most_open = table.Column<int>(type: "integer", nullable: false),
                     usual = table.Column<string>(type: "jsonb", nullable: false),
                     kinds = table.Column<string[]>(type: "text[]", nullable: false),
+                    guest_fields = table.Column<string>(type: "jsonb", nullable: false),
                     first_steps = table.Column<string[]>(type: "text[]", nullable: false),
                     first_run_ended_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
                 },
@@ -163,28 +164,6 @@ namespace LooseLantern.Server.Data.Migrations
                     table.PrimaryKey("pk_calendar_accounts", x => x.id);
                     table.ForeignKey(
                         name: "fk_calendar_accounts_workspaces_workspace_id",
-                        column: x => x.workspace_id,
-                        principalTable: "workspaces",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
-                name: "guest_fields",
-                columns: table => new
-                {
-                    id = table.Column<Guid>(type: "uuid", nullable: false),
-                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    name = table.Column<string>(type: "text", nullable: false),
-                    kind = table.Column<string>(type: "text", nullable: false),
-                    options = table.Column<string[]>(type: "text[]", nullable: false),
-                    place = table.Column<int>(type: "integer", nullable: false)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_guest_fields", x => x.id);
-                    table.ForeignKey(
-                        name: "fk_guest_fields_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -2082,11 +2061,6 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
-                name: "ix_guest_fields_workspace_id",
-                table: "guest_fields",
-                column: "workspace_id");
-
-            migrationBuilder.CreateIndex(
                 name: "ix_guest_import_rows_guest_id",
                 table: "guest_import_rows",
                 column: "guest_id");
@@ -2731,9 +2705,6 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "guest_emails");
-
-            migrationBuilder.DropTable(
-                name: "guest_fields");
 
             migrationBuilder.DropTable(
                 name: "guest_import_rows");
