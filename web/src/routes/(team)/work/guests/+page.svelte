@@ -1,8 +1,15 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { afterNavigate, goto } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
   import { mendOf } from '$lib/api/problem';
-  import { isEverybody, putFilter, withoutDefaults, type GuestFilter } from '$lib/guests/filter';
+  import {
+    filterIn,
+    isEverybody,
+    isSameFilter,
+    putFilter,
+    withoutDefaults,
+    type GuestFilter,
+  } from '$lib/guests/filter';
   import GuestChoice from '$lib/guests/GuestChoice.svelte';
   import GuestTable from '$lib/guests/GuestTable.svelte';
   import SavedViews from '$lib/guests/SavedViews.svelte';
@@ -12,18 +19,23 @@
   import { putPlace, type ListPlace } from '$lib/ui/listPlace';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import Segments from '$lib/ui/Segments.svelte';
-  import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
-  const search = new TypedSearch(() => data.filter.search);
+  /** What was chosen last, until its answer is shown: the next choice counts beside it, however fast it follows. */
+  let asked = $state.raw<GuestFilter | undefined>(undefined);
+  const filter = $derived(asked ?? data.filter);
   const people = $derived(data.people);
   const exported = $derived(`?filter=${encodeURIComponent(JSON.stringify(withoutDefaults(data.filter)))}`);
 
-  function show(filter: GuestFilter, place: ListPlace = {}): void {
+  afterNavigate(({ type, to }) => {
+    if (asked && (type !== 'goto' || (to && isSameFilter(filterIn(to.url.searchParams), asked)))) asked = undefined;
+  });
+
+  function show(chosen: GuestFilter, place: ListPlace = {}): void {
     const query = new URLSearchParams();
-    search.text = filter.search;
-    putFilter(query, filter);
+    asked = chosen;
+    putFilter(query, chosen);
     putPlace(query, place);
     void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
   }
@@ -39,7 +51,7 @@
       aria-label="Search guests"
       placeholder="Name, email, phone"
       class="py-1.5"
-      bind:value={() => search.text, (typed) => show({ ...data.filter, search: typed ?? '' })}
+      bind:value={() => filter.search, (typed) => show({ ...filter, search: typed ?? '' })}
     />
   </div>
   <Segments
@@ -48,8 +60,8 @@
       { value: 'name', text: 'By name' },
       { value: 'newest', text: 'Newest first' },
     ]}
-    value={data.filter.order === 'newest' ? 'newest' : 'name'}
-    onchoose={(order) => show({ ...data.filter, order })}
+    value={filter.order === 'newest' ? 'newest' : 'name'}
+    onchoose={(order) => show({ ...filter, order })}
   />
   <div class="ml-auto flex flex-wrap gap-3">
     {#if data.me.isCoordinator}<ActionButton href="/work/guests/import">Import</ActionButton>{/if}
@@ -59,20 +71,15 @@
 </header>
 
 <div class="mb-3">
-  <SavedViews
-    views={data.views}
-    filter={data.filter}
-    mayChange={data.me.isCoordinator}
-    onchoose={(filter) => show(filter)}
-  />
+  <SavedViews views={data.views} {filter} mayChange={data.me.isCoordinator} onchoose={(chosen) => show(chosen)} />
 </div>
 <div class="mb-4">
   <GuestChoice
-    filter={data.filter}
+    {filter}
     {people}
     fields={data.fields}
     mend={mendOf(data.problem, 'fields')}
-    onchange={(filter) => show(filter)}
+    onchange={(chosen) => show(chosen)}
   />
 </div>
 
@@ -80,9 +87,9 @@
   <ProblemNote problem={data.problem} />
 {:else if data.guests?.total === 0}
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
-    <h2 class="text-xl">{isEverybody(data.filter) ? 'No guests yet' : 'No guest is like that'}</h2>
+    <h2 class="text-xl">{isEverybody(filter) ? 'No guests yet' : 'No guest is like that'}</h2>
     <p class="mt-1 text-muted">
-      {isEverybody(data.filter)
+      {isEverybody(filter)
         ? 'Whoever books or gets a link appears here by themselves.'
         : 'Take a condition away, or search by a part of the name, email, organisation or phone number.'}
     </p>
@@ -102,6 +109,6 @@
     label="More guests"
     list={data.guests}
     shown={data.guests.rows.length}
-    onplace={(place) => show(data.filter, place)}
+    onplace={(place) => show(filter, place)}
   />
 {/if}

@@ -138,11 +138,11 @@
           <dt class="text-muted">Guest</dt>
           <dd>
             {#if row.guestId}<a
-                class="block underline decoration-line-strong underline-offset-4"
+                class="flex min-h-6 items-center underline decoration-line-strong underline-offset-4"
                 href="/work/guests/{row.guestId}">{row.guestName}</a
               >{/if}
             {#if row.guestEmail === ''}<span class="text-muted">no email</span>{:else}<a
-                class="wrap-anywhere underline decoration-line-strong underline-offset-4"
+                class="flex min-h-6 items-center wrap-anywhere underline decoration-line-strong underline-offset-4"
                 href="mailto:{row.guestEmail}">{row.guestEmail}</a
               >{/if}
           </dd>
