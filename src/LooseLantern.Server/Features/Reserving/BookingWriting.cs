@@ -135,33 +135,37 @@ public sealed class BookingWriting(
             Write(trip, session, found.New);
         // Who said nothing of their own reads by the workspace's clock.
         var clockForm = wish.GuestClock ?? kept.Workspace.Clock;
-        var booked = Write(trip, wish, session, page, clockForm);
-        Fill(trip, booked, GuestFieldValues.Of(page.Questions, wish.Answers, kept.Workspace.GuestFields));
-        var all = wish
-            .Others.Select(other =>
-                Write(
-                    trip,
-                    wish with
-                    {
-                        GuestName = other.Name,
-                        GuestEmail = other.Email,
-                        Answers = [],
-                        Companions = [],
-                        Party = 1,
-                    },
-                    session,
-                    page,
-                    clockForm
-                ).BookingId
-            )
-            .Prepend(booked.BookingId)
-            .ToList();
+        var made = new Dictionary<BookingWish, Booked>(ReferenceEqualityComparer.Instance);
+        // Guests are found as their bookings are written: in one order, so that two groups never wait for one another.
+        foreach (var one in EachOf(wish).OrderBy(one => GuestEmail.KeyOf(one.GuestEmail), StringComparer.Ordinal))
+        {
+            made[one] = Write(trip, one, session, page, clockForm);
+            Fill(trip, made[one], GuestFieldValues.Of(page.Questions, one.Answers, kept.Workspace.GuestFields));
+        }
+
+        var booked = made[wish];
+        var all = made.Values.Select(one => one.BookingId).OrderBy(id => id != booked.BookingId).ToList();
         if (key is not null)
             Keep(trip, key, wish, session, booked);
         tellings.Add(trip, page.Id, all, new Telling(page.ApprovalHours is null ? Occasion.Booked : Occasion.Asked));
         wishes.ForSession(trip, session);
         return booked;
     }
+
+    /// <summary>The wish of the guest who asked, and those of the others who come by it.</summary>
+    private static IEnumerable<BookingWish> EachOf(BookingWish wish) =>
+        wish
+            .Others.Select(other =>
+                wish with
+                {
+                    GuestName = other.Name,
+                    GuestEmail = other.Email,
+                    Answers = [],
+                    Companions = [],
+                    Party = 1,
+                }
+            )
+            .Prepend(wish);
 
     private static void Write(RoundTrip trip, Session session, IReadOnlyList<CommitmentRow> commitments)
     {
