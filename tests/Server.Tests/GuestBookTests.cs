@@ -231,6 +231,23 @@ public sealed class GuestBookTests(World world)
     }
 
     [Fact]
+    public async Task Odd_choices_are_refused_by_their_field_or_find_nobody()
+    {
+        var ada = await world.SignUpAsync();
+        (await ada.GuestsAsync(new { search = "\u0000 nobody\n" })).Names().ShouldBeEmpty();
+        (await (await ada.PostAsync("/api/guests/list", new { language = "tlh" })).FaultsAsync()).Keys.ShouldBe([
+            "language",
+        ]);
+        (
+            await (await ada.PostAsync("/api/guests/list", new { fields = new object?[] { null } })).FaultsAsync()
+        ).Keys.ShouldBe(["fields"]);
+        (await (await ada.PutAsync("/api/guests/fields", new object?[] { null })).FaultsAsync()).Keys.ShouldBe([
+            "fields",
+        ]);
+        (await ada.PostAsync("/api/guests", Form("Ottilie", [null!]))).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+    }
+
+    [Fact]
     public async Task Guests_are_chosen_by_what_they_have_booked()
     {
         var scene = await MakeAsync(world);
@@ -472,6 +489,35 @@ public sealed class GuestBookTests(World world)
             .EnumerateObject()
             .Select(field => field.Name)
             .ShouldBe([fields[1].ToString()]);
+    }
+
+    [Fact]
+    public async Task The_record_says_who_by_the_name_they_have_now()
+    {
+        var ada = await world.SignUpAsync();
+        var guest = await ada.AddGuestAsync(Form("Ottilie Wren"));
+        await ChangedAsync(ada, guest, Form("Ottilie Q. Wren"));
+        (await ada.GetAsync($"/api/record?subject={guest.Id()}"))
+            .EnumerateArray()
+            .Select(line => line.Text("what"))
+            .ShouldBe(["Changed what is known of Ottilie Q. Wren", "Added Ottilie Q. Wren to the guests"]);
+    }
+
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task Guests_of_who_leaves_are_the_heirs_or_nobodys(bool hasHeir)
+    {
+        var scene = await Scene.MakeAsync(world);
+        var bo = await scene.JoinAsync(isHost: true);
+        await scene.Owner.AddGuestAsync(Form("Ottilie Wren", keeper: bo.PersonId));
+        (
+            await scene.Owner.PostAsync(
+                $"/api/people/{bo.PersonId}/leave",
+                new { toHostId = hasHeir ? scene.Owner.HostId : (Guid?)null }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await scene.Owner.GuestAsync("Ottilie Wren")).Text("keeperName").ShouldBe(hasHeir ? "Ada Wharf" : "");
     }
 
     private static async Task<JsonElement> ChangedAsync(Coordinator who, JsonElement guest, object form) =>

@@ -200,6 +200,30 @@ public sealed class KnownGuestTests(World world)
     }
 
     [Fact]
+    public async Task All_that_is_kept_of_one_guest_is_a_file_for_them()
+    {
+        var scene = await MakeAsync(world);
+        var path = await scene.BookAsync("Ottilie Wren");
+        await scene.BookAsync("Osric Pell");
+        var (_, address) = await scene.Ada.SendLinkAsync(draft =>
+            draft.Guests = [new("Ottilie Wren", "ottilie@harbour.example"), new("Osric Pell", "osric@harbour.example")]
+        );
+        var guest = (await scene.Ada.GuestAsync("Ottilie Wren")).Id();
+        await scene.Ada.PostAsync($"/api/guests/{guest}/notes", new { text = "Rings before noon." });
+        var text = await scene.Ada.Http.GetStringAsync($"/api/guests/{guest}/data.json");
+        text.ShouldContain("Rings before noon.");
+        // Nothing of anybody else, and nothing that opens a link.
+        text.ShouldNotContain("osric", Case.Insensitive);
+        text.ShouldNotContain(path.Split('/')[^1]);
+        text.ShouldNotContain(address);
+        var file = JsonDocument.Parse(text).RootElement;
+        file.GetProperty("bookings")[0].Text("start").ShouldBe(Nine);
+        file.GetProperty("links").GetArrayLength().ShouldBe(1);
+        file.GetProperty("mailSent")[0].Text("to").ShouldBe("ottilie@harbour.example");
+        file.GetProperty("mailSent")[0].Text("text").ShouldContain("Hello Ottilie");
+    }
+
+    [Fact]
     public async Task A_long_line_of_time_is_read_run_by_run()
     {
         var ada = await world.SignUpAsync();

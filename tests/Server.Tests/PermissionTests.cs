@@ -193,7 +193,7 @@ public class PermissionTests(World world)
                 who.DeleteAsync($"/api/guests/views/{saved.Id()}")
             );
         },
-        ["Import guests, undo an import, and export guests"] = async (scene, who) =>
+        ["Import guests, undo an import, export guests and all that is kept of one"] = async (scene, who) =>
         {
             var file = "Name,Email\nOsric,osric@pell.example"u8.ToArray();
             var look = await (await scene.Owner.UploadAsync(HttpMethod.Post, "/api/guests/imports", file)).ReadAsync(
@@ -208,6 +208,7 @@ public class PermissionTests(World world)
                 who.Http.GetAsync("/api/guests/imports"),
                 who.Http.GetAsync("/api/guests/export.csv"),
                 who.Http.GetAsync("/api/guests/export.vcf"),
+                who.Http.GetAsync($"/api/guests/{await scene.GuestAsync()}/data.json"),
                 who.PostAsync($"/api/guests/imports/{look.Id()}/undo", new { })
             );
         },

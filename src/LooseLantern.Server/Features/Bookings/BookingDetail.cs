@@ -2,6 +2,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Post;
+using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -77,6 +78,7 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, Tellings tell
             .OrderByDescending(row => row.At)
             .Take(Most)
             .ToListAsync(ct);
+        var said = await RecordWords.SaidAsync(db, done, ct);
         var (first, last) = PageRulesOf.DatesToAsk(page, now.InZone(DateTimeZoneProviders.Tzdb[page.Zone]).Date);
         return new BookingDetail(
             now,
@@ -99,7 +101,7 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, Tellings tell
                 row.WishEnd
             )),
             post.ConvertAll(PostEndpoints.RowOf),
-            done.ConvertAll(row => new DoneView(row.At, row.PersonName, row.What))
+            [.. done.Select((row, at) => new DoneView(row.At, row.PersonName, said[at]))]
         );
     }
 }

@@ -201,7 +201,8 @@ public static class GuestBookEndpoints
             .WithName("keepGuestsApart")
             .WithDescription("Says that two who look alike are two.")
             .RequireAuthorization(Roles.Coordinator)
-            .ProducesProblem(404);
+            .ProducesProblem(404)
+            .ProducesProblem(409);
     }
 
     private static void MapFields(RouteGroupBuilder guests)

@@ -17,6 +17,7 @@ public static class GuestBookFeature
             .AddScoped<GuestFieldEditing>()
             .AddScoped<GuestSavedViews>()
             .AddScoped<GuestExport>()
+            .AddScoped<GuestData>()
             .AddScoped<GuestImporting>()
             .AddScoped<ImportPlanning>()
             .AddScoped<ImportWriting>()

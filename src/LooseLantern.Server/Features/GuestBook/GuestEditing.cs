@@ -27,7 +27,7 @@ public sealed class GuestEditing(LanternDb db, Tenant tenant, RecordKeeping reco
         };
         db.Guests.Add(guest);
         await FillAsync(guest, tidy, ct);
-        record.Note(guest.Id, "Added a guest");
+        record.Note(guest.Id, $"Added {RecordWords.Guest} to the guests");
         await SaveAsync(tidy, ct);
         return guest.Id;
     }
@@ -42,18 +42,25 @@ public sealed class GuestEditing(LanternDb db, Tenant tenant, RecordKeeping reco
             throw ChangedMeanwhile();
         await FillAsync(guest, tidy, ct);
         guest.Version++;
-        record.Note(id, "Changed a guest");
+        record.Note(id, $"Changed what is known of {RecordWords.Guest}");
         await SaveAsync(tidy, ct);
     }
 
     /// <summary>Notes that two who look alike are two.</summary>
-    /// <exception cref="Refusal">404 where one of them is not there.</exception>
+    /// <exception cref="Refusal">404 where one of them is not there, 409 where one was changed meanwhile.</exception>
     public async Task KeepApartAsync(Guid id, Guid otherId, CancellationToken ct)
     {
         var (one, other) = (await FindAsync(id, ct), await FindAsync(otherId, ct));
         one.NotSame = [.. one.NotSame.Append(other.Id).Distinct()];
         other.NotSame = [.. other.NotSame.Append(one.Id).Distinct()];
-        await db.SaveChangesAsync(ct);
+        try
+        {
+            await db.SaveChangesAsync(ct);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            throw ChangedMeanwhile();
+        }
     }
 
     /// <exception cref="Refusal">404 where there is none, or they were merged into another.</exception>

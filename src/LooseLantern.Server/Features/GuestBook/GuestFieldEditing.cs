@@ -74,7 +74,7 @@ public sealed class GuestFieldEditing(LanternDb db, Tenant tenant, RecordKeeping
                 form.Id is { } id && workspace.GuestFields.Any(field => field.Id == id) ? id : Guid.CreateVersion7(),
                 form.Name.Trim(),
                 form.Kind,
-                [.. form.Options.Select(option => option.Trim())]
+                form.Kind == GuestFieldKind.Choice ? [.. form.Options.Select(option => option.Trim())] : []
             )),
         ];
         record.Note(tenant.WorkspaceId!.Value, "Changed the fields of guests");
@@ -84,6 +84,8 @@ public sealed class GuestFieldEditing(LanternDb db, Tenant tenant, RecordKeeping
 
     private static void Check(IReadOnlyList<GuestFieldForm> forms, IReadOnlyList<GuestField> fields)
     {
+        if (forms.Any(form => form is null))
+            throw Refusal.Invalid("fields", "missing-or-odd");
         if (forms.Count > MostFields)
             throw Refusal.Invalid("fields", Phrase.Of("guest-fields-too-many", ("most", MostFields)));
         var faults = new Dictionary<string, Phrase[]>();

@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Profile;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -19,6 +20,7 @@ public sealed record FoundGuests(string From, IReadOnlyDictionary<string, object
 public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
 {
     private const int MostConditions = 10;
+    private const int MostWords = 8;
 
     /// <summary>
     /// The indexes by words know three letters and more; what is shorter is looked for along the order of the list.
@@ -37,7 +39,7 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
             ["now"] = clock.GetCurrentInstant(),
         };
         var sql = "guests g WHERE g.workspace_id = @workspace AND g.merged_into IS NULL";
-        foreach (var (i, word) in filter.Search.Split(' ', StringSplitOptions.RemoveEmptyEntries).Index())
+        foreach (var (i, word) in WordsOf(filter.Search).Index())
         {
             values[$"word{i}"] = Words.Containing(word);
             // Counted, since what only exists would be looked for among all emails before the first guest is.
@@ -90,6 +92,8 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
 
         if (filter.Language.Length > 0)
         {
+            if (!MeEndpoints.Languages.Contains(filter.Language))
+                throw Refusal.Invalid("language", Phrase.Of("languages", ("languages", MeEndpoints.Languages)));
             values["language"] = filter.Language;
             sql += " AND g.language = @language";
         }
@@ -122,12 +126,20 @@ public sealed class GuestFinding(LanternDb db, Tenant tenant, IClock clock)
     private static string Written(string guest) =>
         $@"({guest}.name || E'\n' || {guest}.organisation || E'\n' || {guest}.phone)";
 
+    /// <summary>What is searched for; more words than these would find nothing else.</summary>
+    private static IEnumerable<string> WordsOf(string search) =>
+        string.Concat(search.Select(letter => char.IsControl(letter) ? ' ' : letter))
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .Take(MostWords);
+
     private async Task<string> ConditionsAsync(
         IReadOnlyList<FieldCondition> conditions,
         Dictionary<string, object> values,
         CancellationToken ct
     )
     {
+        if (conditions.Any(condition => condition is null))
+            throw Refusal.Invalid("fields", "missing-or-odd");
         if (conditions.Count > MostConditions)
             throw Refusal.Invalid("fields", Phrase.Of("guest-conditions-too-many", ("most", MostConditions)));
         var fields = (await db.Workspaces.AsNoTracking().Select(row => row.GuestFields).SingleAsync(ct)).ToDictionary(

@@ -60,7 +60,7 @@ public sealed class GuestMerging(LanternDb db, GuestEditing editing, Actor actor
         kept.Version++;
         gone.MergedInto = id;
         gone.Version++;
-        record.Note(id, "Merged two guests");
+        record.Note(id, $"Merged another guest into {RecordWords.Guest}");
         await db.SaveChangesAsync(ct);
         await MoveAsync(merge.Things, gone.Id, id, kept.Emails.Count, ct);
         await transaction.CommitAsync(ct);
@@ -92,7 +92,7 @@ public sealed class GuestMerging(LanternDb db, GuestEditing editing, Actor actor
         gone.MergedInto = null;
         gone.Version++;
         merge.UndoneAt = clock.GetCurrentInstant();
-        record.Note(kept.Id, "Parted two guests again");
+        record.Note(kept.Id, $"Undid a merge with {RecordWords.Guest}");
         await db.SaveChangesAsync(ct);
         await MoveAsync(things, kept.Id, gone.Id, 0, ct);
         // What was booked since by an email that is the other's again is theirs.

@@ -432,10 +432,9 @@ public sealed class LinkBooking(
         );
         if (booked.IsNew)
         {
-            var names = string.Join(", ", guests.Select(guest => guest.Name));
             record.Note(
                 booked.BookingId,
-                link.IsAmongOurselves ? $"Booked “{page.Title}”" : $"Booked a time for {names}",
+                link.IsAmongOurselves ? $"Booked “{page.Title}”" : $"Booked a time for {RecordWords.Guest}",
                 LinkEditing.HostsOf(link)
             );
             await db.SaveChangesAsync(ct);

@@ -115,7 +115,10 @@ public static class PostEndpoints
                         null,
                         null
                     );
-                    record.Note(message.BookingId ?? message.Id, $"Sent “{message.Subject}” again to {message.ToName}");
+                    record.Note(
+                        message.BookingId ?? message.Id,
+                        $"Sent a mail again to {(message.PersonId is null ? RecordWords.Guest : message.ToName)}"
+                    );
                     await db.SaveChangesAsync(ct);
                     return TypedResults.NoContent();
                 }

@@ -62,6 +62,9 @@ public static partial class PostInserts
     public static string Harmless(string typed) =>
         typed.Replace("[[", "[ [", StringComparison.Ordinal).Replace(Reply, "", StringComparison.OrdinalIgnoreCase);
 
+    /// <summary>For who reads what is kept: nothing leads anywhere.</summary>
+    public static string Masked(string text) => Any().Replace(text, "••••••");
+
     [GeneratedRegex(@"\[\[(?:private-link|own-secret|room|room-link)\]\]|private-reply@loose-lantern\.invalid")]
     private static partial Regex Any();
 }

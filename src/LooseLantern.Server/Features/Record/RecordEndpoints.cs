@@ -51,11 +51,18 @@ public static class RecordEndpoints
         var names = await db
             .Hosts.Where(host => ids.Contains(host.Id))
             .ToDictionaryAsync(host => host.Id, host => host.Name, ct);
-        return lines.ConvertAll(line => new RecordLine(
-            line.At,
-            line.PersonName,
-            [.. line.ForHosts.Where(names.ContainsKey).Select(id => names[id]).Order()],
-            line.What
-        ));
+        var said = await RecordWords.SaidAsync(db, lines, ct);
+        return
+        [
+            .. lines.Select(
+                (line, at) =>
+                    new RecordLine(
+                        line.At,
+                        line.PersonName,
+                        [.. line.ForHosts.Where(names.ContainsKey).Select(id => names[id]).Order()],
+                        said[at]
+                    )
+            ),
+        ];
     }
 }

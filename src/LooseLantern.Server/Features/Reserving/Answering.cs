@@ -58,7 +58,7 @@ public sealed class Answering(
         booking.Session!.Sequence++;
         record.Note(
             bookingId,
-            $"Accepted what {booking.GuestName} asked for",
+            $"Accepted what {RecordWords.Guest} asked for",
             [.. booking.Session.Hosts.Select(host => host.HostId)]
         );
         tellings.Add(booking.Session.PageId, [bookingId], new Telling(Occasion.Accepted));

@@ -176,7 +176,7 @@ public sealed class BookingMoving(
 
         record.Note(
             booking.Id,
-            $"Moved the booking of {booking.GuestName}",
+            $"Moved the booking of {RecordWords.Guest}",
             [.. former.Concat(after.Hosts.Select(host => host.HostId)).Distinct()]
         );
         var stay = after.Hosts.ConvertAll(host => host.HostId);

@@ -64,7 +64,7 @@ public sealed class Cancelling(
         foreach (var booking in session.Bookings)
         {
             End(booking, CancelledBy.Team, word, now);
-            record.Note(booking.Id, $"Cancelled the booking of {booking.GuestName}", hostIds);
+            record.Note(booking.Id, $"Cancelled the booking of {RecordWords.Guest}", hostIds);
         }
 
         await EndAsync(session, now, ct);
@@ -128,7 +128,7 @@ public sealed class Cancelling(
             await EndAsync(session, now, ct);
         record.Note(
             bookingId,
-            $"{(by switch { CancelledBy.Declined => "Declined what was asked by", CancelledBy.Lapsed => "Nobody answered", _ => "Cancelled the booking of" })} {booking.GuestName}",
+            $"{(by switch { CancelledBy.Declined => "Declined what was asked by", CancelledBy.Lapsed => "Nobody answered", _ => "Cancelled the booking of" })} {RecordWords.Guest}",
             hostIds
         );
         tellings.Add(session.PageId, [bookingId], telling);

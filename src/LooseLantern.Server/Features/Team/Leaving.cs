@@ -59,6 +59,7 @@ public sealed class Leaving(
             host.RetiredAt = clock.GetCurrentInstant();
         }
 
+        await HandGuestsOverAsync(personId, form.ToHostId, ct);
         await db.SignedIn.Where(row => row.PersonId == personId).ExecuteDeleteAsync(ct);
         await db
             .ActingFor.Where(row => row.PersonId == personId || row.HostId == (host == null ? Guid.Empty : host.Id))
@@ -77,6 +78,20 @@ public sealed class Leaving(
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
         return answer;
+    }
+
+    /// <summary>Guests whom they kept are the heir's, or nobody's where that is a room or a thing.</summary>
+    private async Task HandGuestsOverAsync(Guid personId, Guid? heir, CancellationToken ct)
+    {
+        var keeper = await db.Hosts.Where(row => row.Id == heir).Select(row => row.PersonId).FirstOrDefaultAsync(ct);
+        await db
+            .Guests.Where(guest => guest.KeeperId == personId)
+            .ExecuteUpdateAsync(
+                set =>
+                    set.SetProperty(guest => guest.KeeperId, keeper)
+                        .SetProperty(guest => guest.Version, guest => guest.Version + 1),
+                ct
+            );
     }
 
     private async Task CheckHeirsAsync(

@@ -2959,6 +2959,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guests/{id}/data.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All that is kept of one guest, for themselves to read. */
+        get: operations["exportGuestData"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{id}": {
         parameters: {
             query?: never;
@@ -3965,6 +3982,76 @@ export interface components {
          * @enum {unknown}
          */
         GuestAppointments: "any" | "toCome" | "past" | "none";
+        GuestDataBooking: {
+            page: string;
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            zone: string;
+            /** @description Whom it was booked for, where the guest booked for somebody else; else empty. */
+            for: string;
+            name: string;
+            email: string;
+            bookedAt: components["schemas"]["Instant"];
+            cancelledAt: null | components["schemas"]["Instant"];
+            cancelWord: string;
+            answers: components["schemas"]["GivenAnswer"][];
+            companions: components["schemas"]["Companion"][];
+            flags: string[];
+        };
+        /** @description All that is kept of one guest, for themselves to read. */
+        GuestDataFile: {
+            name: string;
+            emails: string[];
+            organisation: string;
+            phone: string;
+            zone: null | string;
+            language: null | string;
+            clock: null | components["schemas"]["ClockForm"];
+            keeper: string;
+            /** @description By the fields' names. */
+            fields: {
+                [key: string]: string;
+            };
+            source: components["schemas"]["GuestSource"];
+            knownSince: components["schemas"]["Instant"];
+            notes: components["schemas"]["GuestDataNote"][];
+            bookings: components["schemas"]["GuestDataBooking"][];
+            /** @description Made for them. */
+            links: components["schemas"]["GuestDataLink"][];
+            /** @description To them; private links in it are masked. */
+            mailSent: components["schemas"]["GuestDataMail"][];
+            /** @description About their bookings. */
+            mailReceived: components["schemas"]["GuestDataMail"][];
+        };
+        GuestDataLink: {
+            title: string;
+            madeAt: components["schemas"]["Instant"];
+            endsOn: components["schemas"]["LocalDate"];
+            state: components["schemas"]["LinkState"];
+            notes: string;
+            guests: components["schemas"]["LinkGuest"][];
+            suits: components["schemas"]["GuestTimes"][];
+            wishes: components["schemas"]["GuestDataWish"][];
+        };
+        GuestDataMail: {
+            at: components["schemas"]["Instant"];
+            from: string;
+            to: string;
+            subject: string;
+            text: string;
+        };
+        GuestDataNote: {
+            at: components["schemas"]["Instant"];
+            by: string;
+            text: string;
+        };
+        GuestDataWish: {
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            words: string;
+            by: string;
+            at: components["schemas"]["Instant"];
+        };
         GuestDesk: {
             workspace: string;
             name: string;
@@ -14453,6 +14540,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     listGuestFields: {
@@ -14763,6 +14859,37 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    exportGuestData: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestDataFile"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

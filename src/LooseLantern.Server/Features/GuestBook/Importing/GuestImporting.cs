@@ -285,6 +285,8 @@ public sealed class GuestImporting(
 
     private static void Check(ImportForm form)
     {
+        if (form.Columns?.Any(column => column is null) == true)
+            throw Refusal.Invalid("columns", "missing-or-odd");
         if (form.Encoding is { } encoding && !Formats.Tables.TableText.Encodings.Contains(encoding))
             throw Refusal.Invalid(
                 "encoding",

@@ -11,6 +11,8 @@ namespace LooseLantern.Server.Features.GuestBook.Importing;
 /// <summary>Files of guests, in and out.</summary>
 public static class ImportEndpoints
 {
+    private static readonly JsonSerializerOptions Indented = new(Json.Options) { WriteIndented = true };
+
     public static void MapGuestFiles(this IEndpointRouteBuilder api)
     {
         var imports = api.MapGroup("/guests/imports").WithTags("Guests").RequireAuthorization(Roles.Coordinator);
@@ -79,7 +81,18 @@ public static class ImportEndpoints
             .WithDescription("The filter is that of the list, as JSON.")
             .Produces<string>(200, VCardWriting.MediaType)
             .ProducesValidationProblem();
+        MapData(files);
     }
+
+    private static void MapData(RouteGroupBuilder files) =>
+        files
+            .MapGet("/{id:guid}/data.json", async (Guid id, GuestData data, CancellationToken ct) =>
+                FileOf(JsonSerializer.Serialize(await data.OfAsync(id, ct), Indented), "application/json", "guest.json")
+            )
+            .WithName("exportGuestData")
+            .WithDescription("All that is kept of one guest, for themselves to read.")
+            .Produces<GuestDataFile>()
+            .ProducesProblem(404);
 
     private static FileContentHttpResult FileOf(string text, string mediaType, string name) =>
         TypedResults.File(Encoding.UTF8.GetBytes(text), mediaType + "; charset=utf-8", name);

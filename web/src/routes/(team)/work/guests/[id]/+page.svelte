@@ -52,6 +52,11 @@
       {:else}
         <section class="rounded-2xl border border-line bg-card p-5" aria-label="Details">
           <GuestFacts {guest} fields={data.fields} zone={data.me.zone} now={data.history.now} />
+          {#if mayChange}<p class="mt-3 border-t border-line pt-3 text-fine text-muted">
+              <a class="underline underline-offset-4" download href="/api/guests/{guest.id}/data.json"
+                >Download all data of this guest</a
+              >
+            </p>{/if}
         </section>
       {/if}
       <SaidBeside {guest} fields={data.fields} zone={data.me.zone} {mayChange} />
