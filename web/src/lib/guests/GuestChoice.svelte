@@ -121,10 +121,8 @@
       /></label
     >
     {#snippet mark(name: 'flagged' | 'withoutEmail' | 'doubles', words: string)}
-      <Checkbox
-        class="min-h-9 text-ink"
-        checked={filter[name]}
-        onchange={() => onchange({ ...filter, [name]: !filter[name] })}>{words}</Checkbox
+      <Checkbox class="text-ink" checked={filter[name]} onchange={() => onchange({ ...filter, [name]: !filter[name] })}
+        >{words}</Checkbox
       >
     {/snippet}
     {@render mark('flagged', 'flagged by screening')}

@@ -53,18 +53,18 @@
               <th scope="row" class="py-1.5 pr-3 align-top font-normal text-muted">{fact.words}</th>
               <td class="py-1.5">
                 {#if isChoice}
-                  <Radio
-                    class="min-h-8"
-                    name="fact-{fact.name}"
-                    checked={!taken.includes(fact.name)}
-                    onchange={() => (taken = taken.filter((name) => name !== fact.name))}>{fact.kept}</Radio
-                  >
-                  <Radio
-                    class="min-h-8"
-                    name="fact-{fact.name}"
-                    checked={taken.includes(fact.name)}
-                    onchange={() => (taken = [...taken, fact.name])}>{fact.other}</Radio
-                  >
+                  <div class="space-y-2">
+                    <Radio
+                      name="fact-{fact.name}"
+                      checked={!taken.includes(fact.name)}
+                      onchange={() => (taken = taken.filter((name) => name !== fact.name))}>{fact.kept}</Radio
+                    >
+                    <Radio
+                      name="fact-{fact.name}"
+                      checked={taken.includes(fact.name)}
+                      onchange={() => (taken = [...taken, fact.name])}>{fact.other}</Radio
+                    >
+                  </div>
                 {:else}<span class="wrap-anywhere">{fact.kept || fact.other}</span>{/if}
               </td>
             </tr>
