@@ -164,6 +164,28 @@ public sealed class GuestImportTests(World world)
     }
 
     [Fact]
+    public async Task Two_rows_about_one_guest_are_told_and_one_of_them_comes_in()
+    {
+        var ada = await world.SignUpAsync();
+        await ada.AddGuestAsync(Form("Ottilie Wren", ["ottilie@wren.example", "o@wren.example"]));
+        await ada.AddGuestAsync(Form("Hanako Mori"));
+        var look = await LookAsync(
+            ada,
+            "Name,Email,Phone\nO,ottilie@wren.example,555 0101\nO,o@wren.example,555 0102\nHanako Mori,,555 0103\nHanako Mori,,555 0104"u8.ToArray()
+        );
+        look.GetProperty("faults")
+            .EnumerateArray()
+            .Select(fault => (fault.GetProperty("row").GetInt32(), fault.Text("mend")))
+            .ShouldBe([
+                (3, "Another row is about the same guest. Keep one of them."),
+                (5, "Another row is about the same guest. Keep one of them."),
+            ]);
+        await RunAsync(ada, look, new { leaveOutFaulty = true });
+        (await ada.GuestAsync("Ottilie Wren")).Text("phone").ShouldBe("555 0101");
+        (await ada.GuestAsync("Hanako Mori")).Text("phone").ShouldBe("555 0103");
+    }
+
+    [Fact]
     public async Task Cards_come_in_too()
     {
         var ada = await world.SignUpAsync();

@@ -225,7 +225,7 @@ public sealed class GuestImporting(
                     row.Read.Row,
                     "",
                     string.Join(", ", row.Read.Emails),
-                    Phrases.Mend("import-unclear")
+                    Phrases.Mend(row.Guest is null ? "import-unclear" : "import-guest-again")
                 ))
         );
         plan.RemoveAll(row => row.Outcome == RowOutcome.Unclear);

@@ -23,7 +23,7 @@ public enum RowOutcome
     Changed,
     Unchanged,
 
-    /// <summary>Several guests are meant by it; it is told as a fault.</summary>
+    /// <summary>Several guests are meant by it, or one by several rows; it is told as a fault.</summary>
     Unclear,
 }
 
@@ -64,7 +64,12 @@ public sealed class ImportPlanning(LanternDb db)
             .ToListAsync(ct);
         var byId = guests.ToDictionary(guest => guest.Id);
         var byName = guests.Where(guest => guest.Emails.Count == 0).ToLookup(guest => guest.NameKey);
-        return read.ConvertAll(row => Planned(row, owners, byId, byName, known));
+        var plan = read.ConvertAll(row => Planned(row, owners, byId, byName, known));
+        // Of two rows about one guest nobody could say which counts.
+        var seen = new HashSet<Guid>();
+        return plan.ConvertAll(row =>
+            row.Guest is null || seen.Add(row.Guest.Id) ? row : row with { Outcome = RowOutcome.Unclear }
+        );
     }
 
     private static PlannedRow Planned(
@@ -83,7 +88,9 @@ public sealed class ImportPlanning(LanternDb db)
         if (found.Count > 1)
             return new PlannedRow(row, RowOutcome.Unclear, null, row.Facts, []);
         var guest =
-            found.Count == 1 ? byId[found[0]]
+            // Who was merged just now is told by the key of the email, as it is written.
+            found.Count == 1
+                ? byId.GetValueOrDefault(found[0])
             : row.Emails.Count > 0 ? null
             : byName[NameKey(row.Facts.Name)]
                 .FirstOrDefault(one =>

@@ -116,9 +116,10 @@ public sealed class ImportUndoing(LanternDb db, RecordKeeping record, IClock clo
                 OR EXISTS (SELECT 1 FROM guest_merges m WHERE m.undone_at IS NULL AND m.kept_id = g.id AND m.at >= {doneAt})
                 OR EXISTS (SELECT 1 FROM guest_notes n WHERE n.guest_id = g.id AND n.at > {doneAt})
                 OR EXISTS (SELECT 1 FROM guest_emails e WHERE e.guest_id = g.id AND r.before IS NULL AND e.key <> ALL(r.emails))
-                OR (r.before IS NULL AND (
-                    EXISTS (SELECT 1 FROM bookings b WHERE b.guest_id = g.id OR b.booker_id = g.id)
-                    OR EXISTS (SELECT 1 FROM link_guests l WHERE l.guest_id = g.id))))
+                OR EXISTS (SELECT 1 FROM bookings b WHERE (b.guest_id = g.id OR b.booker_id = g.id)
+                    AND (r.before IS NULL OR b.booked_at > {doneAt}))
+                OR EXISTS (SELECT 1 FROM link_guests o JOIN links l ON l.id = o.link_id WHERE o.guest_id = g.id
+                    AND (r.before IS NULL OR l.made_at > {doneAt})))
             ORDER BY g.name_key, g.id LIMIT {MostNamed + 1}
             """,
             row => row.GetString(0)
