@@ -109,7 +109,8 @@ lantern_up() {
 
   port=${port:-$(free_port 4700)}
   say "Starting ..."
-  local settings=(--urls "http://127.0.0.1:$port" --webroot "$ROOT/web/build" --Demo "$demo" --LargeDemo "$large") standin="" standin_port=""
+  local settings=(--urls "http://127.0.0.1:$port" --webroot "$ROOT/web/build" --Demo "$demo" --LargeDemo "$large"
+    --Erasures:File "$ROOT/.lantern/erasures") standin="" standin_port=""
   if [ "$demo" = true ]; then
     # Where it was before, if nothing else is there now; the demo's accounts follow it.
     mkdir -p "$calendars"

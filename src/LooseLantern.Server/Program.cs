@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Demo;
+using LooseLantern.Server.Features.GuestBook.Erasing;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -32,6 +33,7 @@ if (!DesignTime.IsBuilding)
         await LargeDemo.FillOnceAsync(app.Services, LargeDemoSize.Usual, CancellationToken.None);
     if (app.Services.GetRequiredService<IClock>() is StartedClock started)
         await NewestRow.GoOnFromAsync(started, app.Services.GetRequiredService<NpgsqlDataSource>());
+    await ErasureReplaying.RunAsync(app.Services, CancellationToken.None);
     // What is loaded is copied from then on; nothing is served, and nothing written to calendars, by this one.
     if (app.Configuration.GetValue<bool>("DemoOnly"))
         return;

@@ -127,4 +127,71 @@ public sealed class GuestBookPathTests(Site site) : IClassFixture<Site>
         marit.Press("Different people");
         marit.AwaitNoText("Perhaps the same person");
     }
+
+    [Fact]
+    public void A_guest_is_erased_once_nothing_is_to_come_and_found_nowhere()
+    {
+        using var marit = new Chromium(site.Address);
+        using var guest = new Chromium(site.Address, 390, 844);
+        guest.Open("/brackwater/sail-fitting");
+        guest.Find("button[data-start]").Click();
+        guest.Type("Your name", "Zephyrine Quince");
+        guest.Type("Your email", "zephyrine@quince.example");
+        guest.Click(guest.Find("form button[type=submit]"));
+        guest.AwaitText("You’re booked");
+
+        marit.SignInToDemo();
+        marit.Open("/work/guests?search=Zephyrine");
+        marit.Press("Zephyrine Quince");
+        marit.Press("Erase this guest");
+        marit.AwaitText("Cancel or revoke these first");
+        marit.AccessibilityFaults().ShouldBeEmpty();
+        marit.Press("Sail fitting in the loft");
+        marit.Press("Cancel booking");
+        marit.Press("Cancel this booking");
+        marit.AwaitText("cancelled");
+
+        marit.Open("/work/guests?search=Zephyrine");
+        marit.Press("Zephyrine Quince");
+        marit.Press("Erase this guest");
+        marit.AwaitText("1 booking stays, without name");
+        marit.Named("Erase guest").GetAttribute("disabled").ShouldNotBeNull();
+        marit.Click(marit.Field("I understand that this can’t be undone"));
+        marit.Press("Erase guest");
+        marit.AwaitText("Adaora Nwosu-Pike");
+        foreach (var at in new[] { "/work/guests?search=Zephyrine", "/work/bookings?search=Zephyrine", "/work/post?search=Zephyrine" })
+        {
+            marit.Open(at);
+            marit.AwaitNoText("Loading");
+            marit.Body.ShouldNotContain("Quince");
+        }
+
+        guest.Open(guest.Path);
+        guest.AwaitNoText("Zephyrine");
+    }
+
+    [Fact]
+    public void How_long_guests_are_kept_is_said_and_whom_that_erases_is_seen_first()
+    {
+        using var marit = new Chromium(site.Address);
+        marit.SignInToDemo();
+        marit.Open("/work/guests");
+        marit.Press("Retention");
+        marit.AwaitText("Nobody tonight");
+        marit.Type("Surveys and fittings", "soon");
+        marit.Press("Preview");
+        marit.AwaitText("Say 1 to 240 months");
+        marit.Type("Surveys and fittings", "1");
+        marit.Type("Commissions", "1");
+        marit.Type("School", "1");
+        marit.Type("Links, and pages without a kind", "1");
+        marit.Press("Preview");
+        marit.AwaitNoText("Nobody tonight");
+        marit.AccessibilityFaults().ShouldBeEmpty();
+        marit.Type("Never booked", "240");
+        foreach (var kind in new[] { "Surveys and fittings", "Commissions", "School", "Links, and pages without a kind" })
+            marit.Type(kind, "");
+        marit.Press("Save");
+        marit.AwaitText("Saved.");
+    }
 }

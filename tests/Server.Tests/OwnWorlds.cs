@@ -63,6 +63,7 @@ internal sealed class OwnWorld(World world, StandIn standIn) : IAsyncDisposable
         );
         await world.LookAsync(db => db.Workspaces.IgnoreQueryFilters().ExecuteDeleteAsync());
         standIn.EmptyMail();
+        File.Delete(world.Erasures);
         world.Clock.Reset(World.Now);
     }
 

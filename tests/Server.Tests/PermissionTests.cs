@@ -183,6 +183,18 @@ public class PermissionTests(World world)
                 who.PostAsync($"/api/guests/merges/{merge}/undo", new { })
             );
         },
+        ["Erase guests, and say how long they are kept"] = async (scene, who) =>
+        {
+            var guest = await scene.GuestAsync();
+            var rules = new { kinds = Array.Empty<object>(), withoutBooking = (int?)null };
+            return await FirstRefusedAsync(
+                who.Http.GetAsync("/api/guests/retention"),
+                who.PostAsync("/api/guests/retention/preview", rules),
+                who.PutAsync("/api/guests/retention", rules),
+                who.Http.GetAsync($"/api/guests/{guest}/erasing"),
+                who.PostAsync($"/api/guests/{guest}/erase", new { version = 1 })
+            );
+        },
         ["Save a view of guests, and delete it"] = async (scene, who) =>
         {
             var saved = await (

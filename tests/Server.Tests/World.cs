@@ -44,6 +44,9 @@ public sealed class World : IAsyncLifetime
 
     public LanternApp App => _app!;
 
+    /// <summary>Where its list of erasures is kept outside the database.</summary>
+    public string Erasures { get; } = Path.Combine(Path.GetTempPath(), $"lantern-erasures-{Guid.NewGuid():N}");
+
     public string ConnectionString => _database!.ConnectionString;
 
     public async ValueTask InitializeAsync()
@@ -54,6 +57,7 @@ public sealed class World : IAsyncLifetime
             FirstDayMails = _limits.FirstDayMails,
             CompanionMinutes = _limits.CompanionMinutes,
             ProveFrom = _limits.ProveFrom,
+            Erasures = Erasures,
         };
         _ = _app.Server;
     }
@@ -64,6 +68,7 @@ public sealed class World : IAsyncLifetime
             await _app.DisposeAsync();
         if (_database is not null)
             await _database.DisposeAsync();
+        File.Delete(Erasures);
     }
 
     public static string Unique(string word) => $"{word}-{Interlocked.Increment(ref _count)}";

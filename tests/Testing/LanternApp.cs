@@ -51,6 +51,9 @@ public sealed class LanternApp(
     /// <summary>The name server that is asked; the machine's own, unless set.</summary>
     public string? NameServer { get; init; }
 
+    /// <summary>Where the list of erasures is kept outside the database; nowhere, unless set.</summary>
+    public string? Erasures { get; init; }
+
     /// <summary>How many screens of one network are told of changes.</summary>
     public int Streams { get; init; } = 1_000_000;
 
@@ -61,6 +64,8 @@ public sealed class LanternApp(
         // All tests come from one address, and ask far more than a guest; a test of the limits sets its own.
         Set(builder, "Limits:Reads", Limits?.Reads ?? 1_000_000);
         Set(builder, "Limits:Writes", Limits?.Writes ?? 1_000_000);
+        if (Erasures is { } erasures)
+            builder.UseSetting("Erasures:File", erasures);
         if (PublicAddress is { } address)
             builder.UseSetting("PublicAddress", address);
         Set(builder, "Limits:SignIns", SignIns);

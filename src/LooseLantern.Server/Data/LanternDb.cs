@@ -88,6 +88,8 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
 
     public DbSet<GuestMerge> GuestMerges => Set<GuestMerge>();
 
+    public DbSet<GuestErasure> GuestErasures => Set<GuestErasure>();
+
     public DbSet<BookingKey> BookingKeys => Set<BookingKey>();
 
     public DbSet<CommitmentRow> Commitments => Set<CommitmentRow>();

@@ -8,6 +8,7 @@ using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.FirstRun;
 using LooseLantern.Server.Features.GuestBook;
+using LooseLantern.Server.Features.GuestBook.Erasing;
 using LooseLantern.Server.Features.GuestBook.Importing;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
@@ -122,6 +123,7 @@ public static class PipelineSetup
         team.MapHours();
         team.MapZones();
         team.MapGuestBook();
+        team.MapErasing();
         team.MapGuestFiles();
         team.MapBookings();
         team.MapSessions();

@@ -116,7 +116,9 @@ internal static class GuestTriggers
         END $$;
         CREATE TRIGGER finds_guests AFTER INSERT ON links FOR EACH ROW EXECUTE FUNCTION find_link_guests();
         CREATE TRIGGER finds_new_guests AFTER UPDATE ON links FOR EACH ROW
-            WHEN (OLD.guests IS DISTINCT FROM NEW.guests) EXECUTE FUNCTION find_link_guests();
+            -- Who is just being erased is not to be known anew.
+            WHEN (OLD.guests IS DISTINCT FROM NEW.guests AND current_setting('lantern.erasing', true) IS DISTINCT FROM 'on')
+            EXECUTE FUNCTION find_link_guests();
 
         CREATE INDEX ix_guests_words ON guests
             USING gin ((name || E'\n' || organisation || E'\n' || phone) gin_trgm_ops);

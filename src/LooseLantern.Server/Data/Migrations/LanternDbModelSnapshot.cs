@@ -1316,6 +1316,41 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("guest_emails", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestErasure", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.PrimitiveCollection<byte[][]>("EmailHashes")
+                        .IsRequired()
+                        .HasColumnType("bytea[]")
+                        .HasColumnName("email_hashes");
+
+                    b.Property<Guid>("GuestId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("guest_id");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_guest_erasures");
+
+                    b.HasIndex("GuestId")
+                        .HasDatabaseName("ix_guest_erasures_guest_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_guest_erasures_workspace_id");
+
+                    b.ToTable("guest_erasures", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestImport", b =>
                 {
                     b.Property<Guid>("Id")
@@ -3230,6 +3265,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("guest_fields");
 
+                    b.Property<string>("GuestRetention")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("guest_retention");
+
                     b.PrimitiveCollection<string[]>("Kinds")
                         .IsRequired()
                         .HasColumnType("text[]")
@@ -3248,6 +3288,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.Property<Instant?>("RetentionDueAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("retention_due_at");
+
                     b.Property<string>("Usual")
                         .IsRequired()
                         .HasColumnType("jsonb")
@@ -3260,6 +3304,10 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_workspaces");
+
+                    b.HasIndex("RetentionDueAt")
+                        .HasDatabaseName("ix_workspaces_retention_due_at")
+                        .HasFilter("retention_due_at IS NOT NULL");
 
                     b.ToTable("workspaces", (string)null);
                 });
@@ -3845,6 +3893,16 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_guest_emails_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestErasure", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_guest_erasures_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestImport", b =>

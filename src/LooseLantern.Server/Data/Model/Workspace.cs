@@ -37,6 +37,12 @@ public sealed class Workspace
     /// <summary>What it wants to know of its guests besides what all have, in the order it is shown.</summary>
     public IReadOnlyList<GuestField> GuestFields { get; set; } = [];
 
+    /// <summary>For how long its guests are kept.</summary>
+    public GuestRetention GuestRetention { get; set; } = GuestRetention.Ever;
+
+    /// <summary>When it is looked for guests whose time is over next; null where all are kept.</summary>
+    public Instant? RetentionDueAt { get; set; }
+
     /// <summary>The steps of the first run that were gone through, by name.</summary>
     public string[] FirstSteps { get; set; } = [];
 

@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.GuestBook.Erasing;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -45,6 +46,8 @@ public sealed record MergeView(Guid Id, string Name, Instant At, string By);
 /// <param name="BookerEmail">Who booked for them, where they have no email; else empty.</param>
 /// <param name="Bookings">How many stand, to come and past; cancelled ones are not counted.</param>
 /// <param name="Offers">How many links were made for them.</param>
+/// <param name="ErasedFrom">When they are erased by the rules for how long guests are kept; null where they are
+/// not.</param>
 public sealed record GuestDetail(
     Guid Id,
     int Version,
@@ -66,11 +69,12 @@ public sealed record GuestDetail(
     int Notes,
     IReadOnlyList<SaidOtherwise> Said,
     IReadOnlyList<LikelyDouble> Doubles,
-    IReadOnlyList<MergeView> Merges
+    IReadOnlyList<MergeView> Merges,
+    Instant? ErasedFrom
 );
 
 /// <summary>Gathers what is known of one guest.</summary>
-public sealed class GuestDetails(LanternDb db)
+public sealed class GuestDetails(LanternDb db, RetentionLooking retention, IClock clock)
 {
     private const int MostDoubles = 5;
     private const int MostBookings = 50;
@@ -106,8 +110,17 @@ public sealed class GuestDetails(LanternDb db)
             counted.Notes,
             await SaidAsync(guest, ct),
             counted.Doubles,
-            counted.Merges
+            counted.Merges,
+            await ErasedFromAsync(id, ct)
         );
+    }
+
+    private async Task<Instant?> ErasedFromAsync(Guid id, CancellationToken ct)
+    {
+        var rules = await db.Workspaces.AsNoTracking().Select(row => row.GuestRetention).SingleAsync(ct);
+        var now = clock.GetCurrentInstant();
+        var (due, _) = await retention.DueAsync(rules, now, Instant.MaxValue, 1, id, ct);
+        return due.Count == 0 ? null : due[0].Due;
     }
 
     /// <exception cref="Refusal">404 where there is none.</exception>

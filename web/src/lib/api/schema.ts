@@ -2860,6 +2860,72 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guests/{id}/erasing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What erasing the guest would take away, and what it waits for. */
+        get: operations["lookAtErasing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/{id}/erase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description It can’t be undone. Bookings and links stay, of nobody. */
+        post: operations["eraseGuest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/retention": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getGuestRetention"];
+        put: operations["changeGuestRetention"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guests/retention/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewGuestRetention"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/guests/imports": {
         parameters: {
             query?: never;
@@ -3850,6 +3916,45 @@ export interface components {
         EntryRepeats: "once" | "daily" | "weekly" | "monthly";
         /** @enum {unknown} */
         EntryShows: "busy" | "tentative" | "free";
+        EraseRequest: {
+            /**
+             * Format: int32
+             * @description Of the guest, as it was looked at.
+             */
+            version: number;
+        };
+        /** @description What erasing a guest would take away, and what it waits for. */
+        ErasingView: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /**
+             * Format: int32
+             * @description That are over or cancelled: they stay, of nobody.
+             */
+            bookings: number;
+            /** @description Bookings to be cancelled first. */
+            toCome: components["schemas"]["StillOpen"][];
+            /**
+             * Format: int32
+             * @description All that were made for them.
+             */
+            links: number;
+            /** @description Links to be revoked or deleted first. */
+            usable: components["schemas"]["StillOpen"][];
+            /**
+             * Format: int32
+             * @description That went to them, came from them, or told the team of their bookings.
+             */
+            mails: number;
+            /**
+             * Format: int32
+             * @description How many of the mails have not gone out yet, and won't.
+             */
+            waiting: number;
+            /** Format: int32 */
+            notes: number;
+        };
         /** @description An answer they gave, in one line. */
         EventAnswer: {
             question: string;
@@ -4107,6 +4212,7 @@ export interface components {
             said: components["schemas"]["SaidOtherwise"][];
             doubles: components["schemas"]["LikelyDouble"][];
             merges: components["schemas"]["MergeView"][];
+            erasedFrom: null | components["schemas"]["Instant"];
         };
         /** @description One thing that happened with a guest. */
         GuestEvent: {
@@ -4385,6 +4491,17 @@ export interface components {
         GuestRequest: {
             name: string;
             email: string;
+        };
+        /** @description For how long guests are kept. What is not said here is kept until somebody erases it. */
+        GuestRetention: {
+            /** @description By the kind of the pages they booked on. */
+            kinds: components["schemas"]["KindRetention"][];
+            /**
+             * Format: int32
+             * @description Months after they became known, or were last written to or of, for who never booked; null for ever.
+             */
+            withoutBooking: null | number;
+            isEver?: boolean;
         };
         /** @description A guest in the list. */
         GuestRow: {
@@ -4792,6 +4909,15 @@ export interface components {
         KeepApartRequest: {
             /** Format: uuid */
             other: string;
+        };
+        KindRetention: {
+            /** @description One of the workspace's kinds; empty for pages of none, and for links. */
+            kind: string;
+            /**
+             * Format: int32
+             * @description After their last booking of that kind.
+             */
+            months: number;
         };
         /** @description A guest who is known from bookings. */
         KnownGuest: {
@@ -6108,6 +6234,34 @@ export interface components {
             /** @description Of picked times, which are offered no more. */
             starts: string[];
         };
+        RetainedGuest: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description The end of their last booking; of who never booked, when they were last written to or of. */
+            last: components["schemas"]["Instant"];
+            /** @description From when on they are erased. */
+            due: components["schemas"]["Instant"];
+        };
+        /** @description For how long guests are kept, and whom that would erase. */
+        RetentionView: {
+            rules: components["schemas"]["GuestRetention"];
+            /** @description The workspace's kinds that pages have, with "" for none. */
+            kinds: string[];
+            /**
+             * Format: int32
+             * @description How many would be erased the next time that it is looked.
+             */
+            tonight: number;
+            /**
+             * Format: int32
+             * @description How many would be erased in the next 30 days, those of tonight among them.
+             */
+            soon: number;
+            /** @description The first of these. */
+            first: components["schemas"]["RetainedGuest"][];
+            now: components["schemas"]["Instant"];
+        };
         /** @description The roles somebody holds; any mix, but at least one. */
         RolesForm: {
             isOwner: boolean;
@@ -6297,6 +6451,16 @@ export interface components {
         };
         /** @enum {unknown} */
         StepFrom: "clock" | "open";
+        /** @description Something that has to end before its guest is erased. */
+        StillOpen: {
+            /**
+             * Format: uuid
+             * @description Of the booking or link.
+             */
+            id: string;
+            title: string;
+            start: null | components["schemas"]["Instant"];
+        };
         /**
          * @description What speaks for an opening.
          * @enum {unknown}
@@ -14591,6 +14755,165 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GuestFieldView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    lookAtErasing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    eraseGuest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EraseRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getGuestRetention: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RetentionView"];
+                };
+            };
+        };
+    };
+    changeGuestRetention: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestRetention"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RetentionView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    previewGuestRetention: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestRetention"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RetentionView"];
                 };
             };
             /** @description Bad Request */

@@ -65,4 +65,8 @@
   <dd>{guest.offers}</dd>
   <dt class="text-muted">Known since</dt>
   <dd>{fullDate(dateIn(guest.madeAt, zone))}</dd>
+  {#if guest.erasedFrom}
+    <dt class="text-muted">Erased on</dt>
+    <dd>{fullDate(dateIn(guest.erasedFrom > now ? guest.erasedFrom : now, zone))}</dd>
+  {/if}
 </dl>

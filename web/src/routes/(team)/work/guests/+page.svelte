@@ -65,7 +65,10 @@
   />
   <div class="ml-auto flex flex-wrap gap-3">
     {#if data.me.isCoordinator}<ActionButton href="/work/guests/import">Import</ActionButton>{/if}
-    {#if data.me.isOwner}<ActionButton href="/work/guests/fields">Fields</ActionButton>{/if}
+    {#if data.me.isOwner}
+      <ActionButton href="/work/guests/retention">Retention</ActionButton>
+      <ActionButton href="/work/guests/fields">Fields</ActionButton>
+    {/if}
     {#if data.me.isCoordinator}<ActionButton kind="main" href="/work/guests/new">New guest</ActionButton>{/if}
   </div>
 </header>

@@ -95,6 +95,8 @@ namespace LooseLantern.Server.Data.Migrations
                     usual = table.Column<string>(type: "jsonb", nullable: false),
                     kinds = table.Column<string[]>(type: "text[]", nullable: false),
                     guest_fields = table.Column<string>(type: "jsonb", nullable: false),
+                    guest_retention = table.Column<string>(type: "jsonb", nullable: false),
+                    retention_due_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     first_steps = table.Column<string[]>(type: "text[]", nullable: false),
                     first_run_ended_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
                 },
@@ -164,6 +166,27 @@ namespace LooseLantern.Server.Data.Migrations
                     table.PrimaryKey("pk_calendar_accounts", x => x.id);
                     table.ForeignKey(
                         name: "fk_calendar_accounts_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "guest_erasures",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    guest_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    email_hashes = table.Column<byte[][]>(type: "bytea[]", nullable: false),
+                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_guest_erasures", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_guest_erasures_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -2061,6 +2084,16 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_guest_erasures_guest_id",
+                table: "guest_erasures",
+                column: "guest_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_guest_erasures_workspace_id",
+                table: "guest_erasures",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_guest_import_rows_guest_id",
                 table: "guest_import_rows",
                 column: "guest_id");
@@ -2511,6 +2544,12 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_workspaces_retention_due_at",
+                table: "workspaces",
+                column: "retention_due_at",
+                filter: "retention_due_at IS NOT NULL");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_written_events_calendar_id",
                 table: "written_events",
                 column: "calendar_id");
@@ -2705,6 +2744,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "guest_emails");
+
+            migrationBuilder.DropTable(
+                name: "guest_erasures");
 
             migrationBuilder.DropTable(
                 name: "guest_import_rows");
