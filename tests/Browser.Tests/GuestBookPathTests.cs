@@ -146,10 +146,11 @@ public sealed class GuestBookPathTests(Site site) : IClassFixture<Site>
         marit.Press("Erase this guest");
         marit.AwaitText("Cancel or revoke these first");
         marit.AccessibilityFaults().ShouldBeEmpty();
-        marit.Press("Sail fitting in the loft");
-        marit.Press("Cancel booking");
-        marit.Press("Cancel this booking");
-        marit.AwaitText("cancelled");
+        marit.Press("Close");
+        marit.Open("/work/bookings?search=Zephyrine");
+        marit.Press("Cancel the booking of Zephyrine Quince");
+        marit.Press("Cancel the booking");
+        marit.AwaitNone("Cancel the booking of Zephyrine Quince");
 
         marit.Open("/work/guests?search=Zephyrine");
         marit.Press("Zephyrine Quince");
@@ -159,11 +160,18 @@ public sealed class GuestBookPathTests(Site site) : IClassFixture<Site>
         marit.Click(marit.Field("I understand that this can’t be undone"));
         marit.Press("Erase guest");
         marit.AwaitText("Adaora Nwosu-Pike");
-        foreach (var at in new[] { "/work/guests?search=Zephyrine", "/work/bookings?search=Zephyrine", "/work/post?search=Zephyrine" })
+        foreach (
+            var at in new[]
+            {
+                "/work/guests?search=Zephyrine",
+                "/work/bookings?search=Zephyrine",
+                "/work/post?search=Zephyrine",
+            }
+        )
         {
             marit.Open(at);
-            marit.AwaitNoText("Loading");
-            marit.Body.ShouldNotContain("Quince");
+            marit.AwaitText("No ");
+            marit.Shows("Quince").ShouldBeFalse();
         }
 
         guest.Open(guest.Path);
@@ -189,7 +197,9 @@ public sealed class GuestBookPathTests(Site site) : IClassFixture<Site>
         marit.AwaitNoText("Nobody tonight");
         marit.AccessibilityFaults().ShouldBeEmpty();
         marit.Type("Never booked", "240");
-        foreach (var kind in new[] { "Surveys and fittings", "Commissions", "School", "Links, and pages without a kind" })
+        foreach (
+            var kind in new[] { "Surveys and fittings", "Commissions", "School", "Links, and pages without a kind" }
+        )
             marit.Type(kind, "");
         marit.Press("Save");
         marit.AwaitText("Saved.");

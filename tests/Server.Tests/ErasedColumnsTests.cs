@@ -12,7 +12,8 @@ public sealed class ErasedColumnsTests(World world)
     private static readonly Dictionary<string, string> OfGuests = new()
     {
         ["booking_keys"] = "key request_hash",
-        ["bookings"] = "answers booker_email booker_name cancel_word companions flags guest_email guest_name protected_reply_secret protected_secret reply_secret_hash secret_hash",
+        ["bookings"] =
+            "answers booker_email booker_name cancel_word companions flags guest_email guest_name protected_reply_secret protected_secret reply_secret_hash secret_hash",
         ["calendar_resources"] = "body",
         ["email_codes"] = "code_hash email",
         ["guest_emails"] = "email key",
@@ -37,7 +38,8 @@ public sealed class ErasedColumnsTests(World world)
     {
         ["address_proofs"] = "secret_hash",
         ["blocks"] = "rule",
-        ["bookings"] = "answer_secret_hash cancelled_by guest_clock guest_language guest_zone mail_to protected_answer_secret reply",
+        ["bookings"] =
+            "answer_secret_hash cancelled_by guest_clock guest_language guest_zone mail_to protected_answer_secret reply",
         ["calendar_accounts"] = "protected_password url user_name",
         ["calendar_entries"] = "title",
         ["calendar_resources"] = "entity_tag own path",
@@ -54,10 +56,12 @@ public sealed class ErasedColumnsTests(World world)
         ["link_patterns"] = "form name",
         ["links"] = "guest_language guest_zone protected_secret secret_hash state state_then text",
         ["looked_for"] = "part",
-        ["messages"] = "calendar_method fault from_name held_back kind message_id own_words_fault protected_secret state",
+        ["messages"] =
+            "calendar_method fault from_name held_back kind message_id own_words_fault protected_secret state",
         ["page_editions"] = "by form",
         ["page_files"] = "bytes media_type name",
-        ["pages"] = "address calendar_choices changes draft hours_mode mark offer place_kind state step_from window zone",
+        ["pages"] =
+            "address calendar_choices changes draft hours_mode mark offer place_kind state step_from window zone",
         ["password_resets"] = "secret_hash",
         ["pictures"] = "bytes kind media_type",
         ["portraits"] = "bytes media_type",
@@ -74,8 +78,7 @@ public sealed class ErasedColumnsTests(World world)
     };
 
     [Fact]
-    public async Task Of_every_column_with_words_it_is_known_whether_guests_are_in_it() =>
-        (
+    public async Task Of_every_column_with_words_it_is_known_whether_guests_are_in_it() => (
             await world.LookAsync(db =>
                 db.Database.SqlQuery<string>(
                         $"""
@@ -86,12 +89,5 @@ public sealed class ErasedColumnsTests(World world)
                     )
                     .ToListAsync()
             )
-        )
-            .Order(StringComparer.Ordinal)
-            .ShouldBe(
-                OfGuests
-                    .Concat(NeverOfGuests)
-                    .SelectMany(table => table.Value.Split(' ').Select(column => $"{table.Key}.{column}"))
-                    .Order(StringComparer.Ordinal)
-            );
+        ).Order(StringComparer.Ordinal).ShouldBe(OfGuests.Concat(NeverOfGuests).SelectMany(table => table.Value.Split(' ').Select(column => $"{table.Key}.{column}")).Order(StringComparer.Ordinal));
 }

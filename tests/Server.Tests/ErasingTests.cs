@@ -70,9 +70,9 @@ public sealed class ErasingTests(World world)
         (await world.Guest().PostAsJsonAsync(path + "/cancel", new { })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await EraseAsync(scene.Ada, guest)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await scene.Ada.PostAsync($"/api/links/{link}/revoke", new { })).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (
-            await scene.Ada.PostAsync($"/api/guests/{guest.Id()}/erase", new { version = 7 })
-        ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await scene.Ada.PostAsync($"/api/guests/{guest.Id()}/erase", new { version = 7 })).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
         (await EraseAsync(scene.Ada, guest)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         // The private link opens nothing any more, and the other guest of the link is as before.
         (await world.Guest().GetAsync(path)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
@@ -93,8 +93,8 @@ public sealed class ErasingTests(World world)
             draft.Details = PageDetails.Usual with { ForOthers = true }
         );
         (
-            await own.World
-                .Guest()
+            await own
+                .World.Guest()
                 .BookAsync(
                     scene.Ada.Desk,
                     scene.Page,
@@ -119,8 +119,8 @@ public sealed class ErasingTests(World world)
         // Who books again is somebody new.
         own.World.Clock.Reset(World.Now);
         (
-            await own.World
-                .Guest()
+            await own
+                .World.Guest()
                 .BookAsync(scene.Ada.Desk, scene.Page, "2026-12-09T08:00:00Z", name: "Q.", email: Email)
         ).StatusCode.ShouldBe(HttpStatusCode.Created);
         (await scene.Ada.GuestAsync("Q.")).Id().ShouldNotBe(guest.Id());
@@ -179,7 +179,12 @@ public sealed class ErasingTests(World world)
         (
             await ada.PutAsync(
                 "/api/workspace",
-                new { name = "Pier", zone = "Europe/Copenhagen", kinds = new[] { "Surveys", "School" } }
+                new
+                {
+                    name = "Pier",
+                    zone = "Europe/Copenhagen",
+                    kinds = new[] { "Surveys", "School" },
+                }
             )
         ).StatusCode.ShouldBe(HttpStatusCode.OK);
         var survey = await ada.PublishAsync(draft => (draft.Address, draft.Details) = ("survey", OfKind("Surveys")));
@@ -254,10 +259,7 @@ public sealed class ErasingTests(World world)
 
     /// <summary>Erases a guest as they were looked at.</summary>
     private static Task<HttpResponseMessage> EraseAsync(Coordinator who, JsonElement guest) =>
-        who.PostAsync(
-            $"/api/guests/{guest.Id()}/erase",
-            new { version = guest.GetProperty("version").GetInt32() }
-        );
+        who.PostAsync($"/api/guests/{guest.Id()}/erase", new { version = guest.GetProperty("version").GetInt32() });
 
     /// <summary>Where any of the words stands, table by table and column by column, also in bytes.</summary>
     private static async Task<IReadOnlyList<string>> TracesAsync(World world)
@@ -351,9 +353,9 @@ internal static class ErasingScene
         var csv = Encoding.UTF8.GetBytes($"Name;E-Mail;Phone\n{Quillon};{Email};+45 33 12 12 13\n");
         for (var i = 0; i < 2; i++)
         {
-            var look = await (
-                await ada.UploadAsync(HttpMethod.Post, "/api/guests/imports", csv)
-            ).ReadAsync(HttpStatusCode.OK);
+            var look = await (await ada.UploadAsync(HttpMethod.Post, "/api/guests/imports", csv)).ReadAsync(
+                HttpStatusCode.OK
+            );
             if (i == 0)
                 await (await ada.PostAsync($"/api/guests/imports/{look.Id()}/run", new { })).ReadAsync(
                     HttpStatusCode.OK
@@ -367,7 +369,14 @@ internal static class ErasingScene
         {
             var booking = await db.Bookings.FirstAsync(row => row.GuestName == Quillon);
             (booking.Answers, booking.Flags) = (
-                [new GivenAnswer("where", "Where is she?", LooseLantern.Core.Questions.QuestionKind.Short, "Boathook Lane")],
+                [
+                    new GivenAnswer(
+                        "where",
+                        "Where is she?",
+                        LooseLantern.Core.Questions.QuestionKind.Short,
+                        "Boathook Lane"
+                    ),
+                ],
                 ["Boathook Lane is far"]
             );
             db.Incoming.Add(
@@ -416,7 +425,12 @@ internal static class ErasingScene
                 .Guest()
                 .PostAsJsonAsync(
                     $"/api/public/links/{address}/wishes",
-                    new { starts = new[] { "2026-12-16T09:00:00Z" }, words, by }
+                    new
+                    {
+                        starts = new[] { "2026-12-16T09:00:00Z" },
+                        words,
+                        by,
+                    }
                 )
         ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 }

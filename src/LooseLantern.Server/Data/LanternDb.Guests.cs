@@ -72,10 +72,7 @@ public sealed partial class LanternDb
         Filter<GuestNote>(builder).ToTable("guest_notes").HasOne<Guest>().WithMany().HasForeignKey(row => row.GuestId);
         AsJsonList(builder.Entity<Workspace>().Property(row => row.GuestFields));
         AsJson(builder.Entity<Workspace>().Property(row => row.GuestRetention));
-        builder
-            .Entity<Workspace>()
-            .HasIndex(row => row.RetentionDueAt)
-            .HasFilter("retention_due_at IS NOT NULL");
+        builder.Entity<Workspace>().HasIndex(row => row.RetentionDueAt).HasFilter("retention_due_at IS NOT NULL");
         Filter<GuestErasure>(builder).ToTable("guest_erasures").HasIndex(row => row.GuestId);
         AsJson(Filter<GuestView>(builder).ToTable("guest_views").Property(row => row.Filter));
         AsJsonList(Filter<GuestImport>(builder).ToTable("guest_imports").Property(row => row.Columns));

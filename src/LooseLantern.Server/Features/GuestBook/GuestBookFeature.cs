@@ -31,9 +31,7 @@ public static class GuestBookFeature
             .AddScoped<RetentionLooking>()
             .AddScoped<RetentionEditing>()
             .AddScoped<RetentionRunning>()
-            .AddSingleton(provider => new ErasureFile(
-                provider.GetRequiredService<IConfiguration>()["Erasures:File"]
-            ));
+            .AddSingleton(provider => new ErasureFile(provider.GetRequiredService<IConfiguration>()["Erasures:File"]));
         return DesignTime.IsBuilding ? services : services.AddHostedService<RetentionWatch>();
     }
 }

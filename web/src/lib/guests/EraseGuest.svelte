@@ -41,9 +41,7 @@
         {#each look.toCome as one (one.id)}
           <li>
             <a class="inline-flex min-h-6 items-center underline underline-offset-4" href="/work/bookings/{one.id}"
-              >{one.title}{one.start
-                ? `, ${dayMonth(dateIn(one.start, zone))}, ${timeOf(one.start, zone)}`
-                : ''}</a
+              >{one.title}{one.start ? `, ${dayMonth(dateIn(one.start, zone))}, ${timeOf(one.start, zone)}` : ''}</a
             >
           </li>
         {/each}

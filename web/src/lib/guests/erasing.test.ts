@@ -2,7 +2,17 @@ import { describe, expect, it } from 'vitest';
 import { fieldOf, rowsOf, rulesOf, whatGoes } from './erasing';
 
 describe('what erasing a guest does', () => {
-  const nothing = { name: 'Q', version: 1, bookings: 0, toCome: [], links: 0, usable: [], mails: 0, waiting: 0, notes: 0 };
+  const nothing = {
+    name: 'Q',
+    version: 1,
+    bookings: 0,
+    toCome: [],
+    links: 0,
+    usable: [],
+    mails: 0,
+    waiting: 0,
+    notes: 0,
+  };
 
   it('names only what there is', () => {
     expect(whatGoes(nothing)).toEqual(['Everything known about this guest is deleted.']);
@@ -15,7 +25,13 @@ describe('what erasing a guest does', () => {
 });
 
 describe('how long guests are kept', () => {
-  const rules = { kinds: [{ kind: 'School', months: 6 }, { kind: '', months: 24 }], withoutBooking: null };
+  const rules = {
+    kinds: [
+      { kind: 'School', months: 6 },
+      { kind: '', months: 24 },
+    ],
+    withoutBooking: null,
+  };
   const rows = rowsOf(rules, ['', 'Surveys', 'School']);
 
   it('has a row for each kind, for pages of none, and for who never booked', () => {

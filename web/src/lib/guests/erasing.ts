@@ -13,7 +13,9 @@ export function whatGoes(look: Schemas['ErasingView']): string[] {
   if (look.mails > 0) lines.push(`${counted(look.mails, 'email is', 'emails are')} deleted.`);
   if (look.waiting > 0)
     lines.push(
-      look.waiting === 1 ? 'One of them has not been sent yet, and won’t be.' : `${look.waiting} of them have not been sent yet, and won’t be.`,
+      look.waiting === 1
+        ? 'One of them has not been sent yet, and won’t be.'
+        : `${look.waiting} of them have not been sent yet, and won’t be.`,
     );
   return lines;
 }

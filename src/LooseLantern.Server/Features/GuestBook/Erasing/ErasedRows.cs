@@ -55,7 +55,9 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
                 html = {ErasedWords.Without("html")}, calendar = {ErasedWords.Without("calendar")}
             WHERE m.workspace_id = @workspace
                 AND (m.booking_id IS NULL OR m.booking_id IN (SELECT b.id FROM bookings b WHERE b.session_id = ANY(@sessions)))
-                AND ({ErasedWords.IsIn("subject")} OR {ErasedWords.IsIn("text")} OR {ErasedWords.IsIn("coalesce(calendar, '')")})
+                AND ({ErasedWords.IsIn("subject")} OR {ErasedWords.IsIn("text")} OR {ErasedWords.IsIn(
+                "coalesce(calendar, '')"
+            )})
             """,
         """
             DELETE FROM incoming_mail WHERE workspace_id = @workspace
@@ -80,24 +82,39 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
             """,
         "DELETE FROM wishes w WHERE w.link_id = ANY(@own) OR (w.link_id = ANY(@shared) AND w.by ~ @names)",
         $"""
-            UPDATE links SET notes = {ErasedWords.Without("notes")}, started_from = {ErasedWords.Without("started_from")},
+            UPDATE links SET notes = {ErasedWords.Without("notes")}, started_from = {ErasedWords.Without(
+                "started_from"
+            )},
                 topic = CASE WHEN topic ~* @names THEN 'erased' ELSE topic END
             WHERE id = ANY(@shared)
             """,
         $"""
-            UPDATE links SET notes = '', topic = 'erased', started_from = {ErasedWords.Without("started_from", "@parts")} WHERE id = ANY(@own)
+            UPDATE links SET notes = '', topic = 'erased', started_from = {ErasedWords.Without(
+                "started_from",
+                "@parts"
+            )} WHERE id = ANY(@own)
             """,
         $$"""
-            UPDATE pages SET title = {{ErasedWords.Without("title", "@parts")}}, description = '', place = {{ErasedWords.Without("place", "@parts")}},
-                post = jsonb_set(post, '{hostWords}', '""'), details = {{ErasedWords.Without("details::text", "@parts")}}::jsonb,
+            UPDATE pages SET title = {{ErasedWords.Without(
+                "title",
+                "@parts"
+            )}}, description = '', place = {{ErasedWords.Without("place", "@parts")}},
+                post = jsonb_set(post, '{hostWords}', '""'), details = {{ErasedWords.Without(
+                "details::text",
+                "@parts"
+            )}}::jsonb,
                 questions = {{ErasedWords.Without("questions::text", "@parts")}}::jsonb, version = version + 1
             WHERE id = ANY(@own)
             """,
         $"""
             UPDATE pages SET title = {ErasedWords.Without("title")}, description = {ErasedWords.Without("description")},
-                place = {ErasedWords.Without("place")}, post = {ErasedWords.Without("post::text")}::jsonb, version = version + 1
+                place = {ErasedWords.Without("place")}, post = {ErasedWords.Without(
+                "post::text"
+            )}::jsonb, version = version + 1
             WHERE id = ANY(@shared)
-                AND ({ErasedWords.IsIn("title")} OR {ErasedWords.IsIn("description")} OR {ErasedWords.IsIn("place")} OR {ErasedWords.IsIn("post::text")})
+                AND ({ErasedWords.IsIn("title")} OR {ErasedWords.IsIn("description")} OR {ErasedWords.IsIn(
+                "place"
+            )} OR {ErasedWords.IsIn("post::text")})
             """,
         "DELETE FROM link_guests WHERE guest_id = ANY(@guests)",
     ];
@@ -107,7 +124,9 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
         $"UPDATE record SET what = {ErasedWords.Without("what")} WHERE workspace_id = @workspace AND {ErasedWords.IsIn("what")}",
         $"UPDATE record SET what = {ErasedWords.Without("what", "@parts")} WHERE workspace_id = @workspace AND subject_id = ANY(@own)",
         $"""
-            UPDATE guest_views SET name = {ErasedWords.Without("name")}, filter = {ErasedWords.Without("filter::text")}::jsonb
+            UPDATE guest_views SET name = {ErasedWords.Without("name")}, filter = {ErasedWords.Without(
+                "filter::text"
+            )}::jsonb
             WHERE workspace_id = @workspace AND ({ErasedWords.IsIn("name")} OR {ErasedWords.IsIn("filter::text")})
             """,
         $"""
@@ -121,16 +140,21 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
             WHERE workspace_id = @workspace AND guest_id <> ALL(@guests) AND text ~* @emails
             """,
         $"""
-            UPDATE written_events SET hold_title = {ErasedWords.Without("hold_title", "@parts")}, wish = wish + 1, due_at = @now, attempts = 0
+            UPDATE written_events SET hold_title = {ErasedWords.Without(
+                "hold_title",
+                "@parts"
+            )}, wish = wish + 1, due_at = @now, attempts = 0
             WHERE workspace_id = @workspace AND hold_title <> '' AND {ErasedWords.IsIn("hold_title")}
             """,
     ];
 
     private static readonly string[] Bookings =
     [
-        // Whom they booked for stays, with what was said of them.
-        $"""
-            UPDATE bookings SET answers = {ErasedWords.Without("answers::text")}::jsonb, cancel_word = {ErasedWords.Without("cancel_word")}
+            // Whom they booked for stays, with what was said of them.
+            $"""
+            UPDATE bookings SET answers = {ErasedWords.Without(
+                "answers::text"
+            )}::jsonb, cancel_word = {ErasedWords.Without("cancel_word")}
             WHERE id = ANY(@bookings) AND booker_id = ANY(@guests)
             """,
         """

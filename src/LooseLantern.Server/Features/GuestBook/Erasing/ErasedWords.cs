@@ -46,8 +46,7 @@ public static class ErasedWords
 
     /// <summary>A condition that one of them is in the column's text.</summary>
     /// <inheritdoc cref="Without"/>
-    public static string IsIn(string column, string names = "@names") =>
-        $"({column} ~* @emails OR {column} ~ {names})";
+    public static string IsIn(string column, string names = "@names") => $"({column} ~* @emails OR {column} ~ {names})";
 
     private static string Any(IEnumerable<string> words, string before)
     {

@@ -72,11 +72,7 @@ public sealed class ErasureList(LanternDb db, Tenant tenant, ErasureFile file)
     /// <summary>What the file has and the database has not.</summary>
     public async Task<IReadOnlyList<ErasureLine>> LackingAsync(CancellationToken ct)
     {
-        var known = await db
-            .GuestErasures.AsNoTracking()
-            .IgnoreQueryFilters()
-            .Select(row => row.Id)
-            .ToHashSetAsync(ct);
+        var known = await db.GuestErasures.AsNoTracking().IgnoreQueryFilters().Select(row => row.Id).ToHashSetAsync(ct);
         return [.. (await ReadAsync(ct)).Where(line => !known.Contains(line.Id)).DistinctBy(line => line.Id)];
     }
 

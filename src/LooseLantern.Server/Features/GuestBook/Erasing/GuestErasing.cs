@@ -116,12 +116,7 @@ public sealed class GuestErasing(
     }
 
     /// <returns>Whether it is done; else somebody booked for one of them, or changed one, meanwhile.</returns>
-    private async Task<bool> TryAsync(
-        IReadOnlyCollection<Guid> ids,
-        bool isAsked,
-        bool isLast,
-        CancellationToken ct
-    )
+    private async Task<bool> TryAsync(IReadOnlyCollection<Guid> ids, bool isAsked, bool isLast, CancellationToken ct)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var traces = await GuestTraces.ReadAsync(db, Workspace, ids, ct);

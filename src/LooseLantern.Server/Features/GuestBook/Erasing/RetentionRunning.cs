@@ -30,7 +30,8 @@ public sealed class RetentionRunning(LanternDb db, RetentionLooking looking, Gue
     );
 
     /// <summary>The next time that it is three o'clock in the morning there.</summary>
-    public static Instant NextNight(string zone, Instant now) => Post.DailyPost.Next(At, DateTimeZoneProviders.Tzdb[zone], now);
+    public static Instant NextNight(string zone, Instant now) =>
+        Post.DailyPost.Next(At, DateTimeZoneProviders.Tzdb[zone], now);
 
     public async Task RunAsync(CancellationToken ct)
     {

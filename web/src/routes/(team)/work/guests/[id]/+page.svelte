@@ -67,8 +67,10 @@
         <section class="rounded-2xl border border-line bg-card p-5" aria-label="Details">
           <GuestFacts {guest} fields={data.fields} zone={data.me.zone} now={data.history.now} />
           {#if mayChange}<p class="mt-3 flex flex-wrap gap-x-5 border-t border-line pt-3 text-fine text-muted">
-              <a class="inline-flex min-h-6 items-center underline underline-offset-4" download href="/api/guests/{guest.id}/data.json"
-                >Download all data of this guest</a
+              <a
+                class="inline-flex min-h-6 items-center underline underline-offset-4"
+                download
+                href="/api/guests/{guest.id}/data.json">Download all data of this guest</a
               >
               {#if data.me.isOwner}<TextButton
                   class="min-h-6"

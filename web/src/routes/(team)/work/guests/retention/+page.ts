@@ -3,4 +3,5 @@ import { forScreen } from '$lib/api/loading';
 import { must } from '$lib/api/problem';
 import type { PageLoad } from './$types';
 
-export const load: PageLoad = () => forScreen(async () => ({ retention: await must(api.GET('/api/guests/retention')) }));
+export const load: PageLoad = () =>
+  forScreen(async () => ({ retention: await must(api.GET('/api/guests/retention')) }));
