@@ -35,7 +35,7 @@ public static class Assignment
 
         // The host longest since last assigned stands first, one who never was before all others, then by id.
         var hosts = InRank(lineUp.SelectMany(seat => seat.AnyOf).Distinct().Where(free.Contains), facts).ToArray();
-        var chosen = LeastCost.Assign(Costs(lineUp, hosts, start, facts));
+        var chosen = LeastCost.Assign(Costs(lineUp, hosts, start, facts, input.Keeper));
         return chosen?.Select(host => hosts[host]).ToList();
     }
 
@@ -82,14 +82,16 @@ public static class Assignment
         session >= start - LoadReach && session <= start + LoadReach;
 
     /// <summary>
-    /// Costs by seat and host, null where the host can't fill the seat. Three things are packed into one number, each
-    /// outweighing all that follow: hosts to be kept, the cost itself, and the tie-break seat by seat.
+    /// Costs by seat and host, null where the host can't fill the seat. Four things are packed into one number, each
+    /// outweighing all that follow: the guest's keeper, hosts to be kept, the cost itself, and the tie-break seat by
+    /// seat.
     /// </summary>
     private static BigInteger?[,] Costs(
         IReadOnlyList<Seat> lineUp,
         string[] hosts,
         Instant start,
-        AssignmentFacts facts
+        AssignmentFacts facts,
+        string? keeper
     )
     {
         var denominator = Denominator(lineUp, facts);
@@ -110,12 +112,18 @@ public static class Assignment
         }
 
         var kept = most * lineUp.Count + 1;
+        var first = (most + kept) * lineUp.Count + 1;
         for (var seat = 0; seat < lineUp.Count; seat++)
         {
             for (var rank = 0; rank < hosts.Length; rank++)
             {
-                if (costs[seat, rank] is { } cost && facts.Keep.Contains(hosts[rank]))
-                    costs[seat, rank] = cost - kept;
+                if (costs[seat, rank] is not { } cost)
+                    continue;
+                if (facts.Keep.Contains(hosts[rank]))
+                    cost -= kept;
+                if (hosts[rank] == keeper && Keepers.Considers(lineUp[seat], keeper))
+                    cost -= first;
+                costs[seat, rank] = cost;
             }
         }
 

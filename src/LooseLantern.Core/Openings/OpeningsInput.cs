@@ -1,4 +1,5 @@
 using LooseLantern.Core.Hours;
+using LooseLantern.Core.LineUps;
 using NodaTime;
 
 namespace LooseLantern.Core.Openings;
@@ -29,6 +30,11 @@ public sealed record OpeningsInput(
     /// for have no openings.
     /// </summary>
     public int Party { get; init; } = 1;
+
+    /// <summary>
+    /// The host who keeps the guest that asks, where a seat considers that (<see cref="Keepers.Narrow"/>); else null.
+    /// </summary>
+    public string? Keeper { get; init; }
 }
 
 public enum StepFrom
@@ -85,7 +91,11 @@ public abstract record OnlyTimes
 }
 
 /// <summary>One place in the line-up, filled by any one of its eligible hosts, named by id in their order.</summary>
-public sealed record Seat(IReadOnlyList<string> AnyOf);
+public sealed record Seat(IReadOnlyList<string> AnyOf)
+{
+    /// <summary>What it makes of the host who keeps the guest.</summary>
+    public SeatKeeper Keeper { get; init; }
+}
 
 /// <summary>One start of a page as booked, with how many people come to it: guests and whom they bring.</summary>
 public sealed record SessionFacts(string Id, Instant Start, Instant End, int Guests);

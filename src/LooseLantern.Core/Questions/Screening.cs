@@ -58,17 +58,25 @@ public static class Screening
     )
     {
         var met = rules
-            .Where(rule => rule.If.Count > 0 && (rule.All ? rule.If.All(Holds) : rule.If.Any(Holds)))
+            .Where(rule => rule.If.Count > 0 && (rule.All ? rule.If.All(IsSo) : rule.If.Any(IsSo)))
             .ToList();
         return new ScreeningOutcome(
             met.Find(rule => rule.Then != ScreenAct.Flag),
             [.. met.Where(rule => rule.Then == ScreenAct.Flag).Select(rule => rule.Words)]
         );
 
-        bool Holds(ScreenCondition condition) =>
-            questions.FirstOrDefault(question => question.Key == condition.Key) is { } question
-            && Meets(question, condition, answers.GetValueOrDefault(condition.Key, "").Trim());
+        bool IsSo(ScreenCondition condition) => Holds(questions, condition, answers);
     }
+
+    /// <summary>Whether an answer is as a condition says; of a question that is not asked it is not.</summary>
+    /// <param name="answers">By key, such as passed <see cref="AnswerCheck"/>.</param>
+    public static bool Holds(
+        IReadOnlyList<Question> questions,
+        ScreenCondition condition,
+        IReadOnlyDictionary<string, string> answers
+    ) =>
+        questions.FirstOrDefault(question => question.Key == condition.Key) is { } question
+        && Meets(question, condition, answers.GetValueOrDefault(condition.Key, "").Trim());
 
     /// <summary>The comparisons that make sense of a kind of answer.</summary>
     public static IReadOnlyList<ScreenTest> TestsOf(QuestionKind kind) =>

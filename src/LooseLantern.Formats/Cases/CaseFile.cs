@@ -43,6 +43,7 @@ public static class CaseFile
             "asHolder",
             "moving",
             "party?",
+            "keeper?",
             "page",
             "hosts"
         );
@@ -90,6 +91,15 @@ public static class CaseFile
         {
             Party = file.Read("party", 1, node => node.Number(1)),
         };
+        return Keepers.Narrow(input, file.Read("keeper", null, node => Keeper(node, hosts)));
+    }
+
+    private static string? Keeper(CaseNode node, IReadOnlyList<HostFacts> hosts)
+    {
+        var keeper = node.TextOrNull();
+        if (keeper is not null && hosts.All(host => host.Id != keeper))
+            node.Fault("This host is not listed among the hosts.");
+        return keeper;
     }
 
     private static IReadOnlyList<HostFacts> Hosts(CaseNode list)

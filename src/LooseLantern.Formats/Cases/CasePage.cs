@@ -114,7 +114,7 @@ internal static class CasePage
         return
         [
             .. seats.Select(node => new Seat(
-                node.Members("anyOf")
+                node.Members("anyOf", "keeper?")
                     .Read<IReadOnlyList<string>>("anyOf", [], anyOf =>
                     {
                         var ids = new List<string>();
@@ -135,7 +135,17 @@ internal static class CasePage
 
                         return ids;
                     })
-            )),
+            )
+            {
+                Keeper = node.Read("keeper", SeatKeeper.Counts, keeper =>
+                    keeper.OneOf("counts", "first", "only") switch
+                    {
+                        "first" => SeatKeeper.First,
+                        "only" => SeatKeeper.Only,
+                        _ => SeatKeeper.Counts,
+                    }
+                ),
+            }),
         ];
     }
 

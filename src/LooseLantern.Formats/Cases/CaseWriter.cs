@@ -33,6 +33,7 @@ public static class CaseWriter
             json.WriteString("asHolder", input.AsHolder);
             json.WriteString("moving", input.Moving);
             json.WriteNumber("party", input.Party);
+            json.WriteString("keeper", input.Keeper);
             json.WritePropertyName("page");
             Page(json, input.Page, durations.Contains(input.Duration) ? durations : [.. durations, input.Duration]);
             List(json, "hosts", input.Hosts, Host);
@@ -73,6 +74,15 @@ public static class CaseWriter
         {
             writer.WriteStartObject();
             List(writer, "anyOf", seat.AnyOf, (inner, host) => inner.WriteStringValue(host));
+            writer.WriteString(
+                "keeper",
+                seat.Keeper switch
+                {
+                    SeatKeeper.First => "first",
+                    SeatKeeper.Only => "only",
+                    _ => "counts",
+                }
+            );
             writer.WriteEndObject();
         });
         Only(json, page.Only);

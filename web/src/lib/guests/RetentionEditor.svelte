@@ -52,14 +52,16 @@
       {@const mend = mendOf(attempt.problem, fieldOf(rows, row))}
       <div class="flex flex-wrap items-center gap-x-3 border-t border-line py-2 first-of-type:border-t-0">
         <label class="flex-1 wrap-anywhere" for="months-{at}">{nameOf(row.kind)}</label>
-        <Input
-          id="months-{at}"
-          inputmode="numeric"
-          autocomplete="off"
-          class="w-20 py-1.5 text-right"
-          aria-describedby={mend ? `months-${at}-mend` : undefined}
-          bind:value={row.months}
-        />
+        <div class="w-20">
+          <Input
+            id="months-{at}"
+            inputmode="numeric"
+            autocomplete="off"
+            class="py-1.5 text-right"
+            aria-describedby={mend ? `months-${at}-mend` : undefined}
+            bind:value={row.months}
+          />
+        </div>
         <span class="text-muted" aria-hidden="true">months</span>
         {#if mend}<div class="basis-full"><Mend id="months-{at}-mend" words={mend} /></div>{/if}
       </div>
