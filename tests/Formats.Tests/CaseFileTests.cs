@@ -59,6 +59,8 @@ public class CaseFileTests
     [InlineData("page.zone", "\"Mars/Base\"", "page.zone")]
     [InlineData("party", "0", "party")]
     [InlineData("party", "\"2\"", "party")]
+    [InlineData("keeper", "\"h9\"", "keeper")]
+    [InlineData("page.lineup[1].keeper", "\"mostly\"", "page.lineup[1].keeper")]
     [InlineData("page.durations[1]", "0", "page.durations[1]")]
     [InlineData("page.step", "\"30\"", "page.step")]
     [InlineData("page.stepOffset", "30", "page.stepOffset")]

@@ -66,7 +66,7 @@ public sealed class ErasedColumnsTests(World world)
         ["pictures"] = "bytes kind media_type",
         ["portraits"] = "bytes media_type",
         ["record"] = "person_name",
-        ["seats"] = "fill",
+        ["seats"] = "fill keeper",
         ["sessions"] = "uid",
         ["sign_in_tries"] = "key",
         ["sign_up_links"] = "email fault language protected_secret secret_hash",

@@ -21,6 +21,8 @@ public sealed class LinkDraft
     /// <summary>The hosts of each seat.</summary>
     public Guid[][] Seats { get; set; } = [];
 
+    public string Keeper { get; set; } = "counts";
+
     public string By { get; set; } = "picked";
 
     public string[] Picked { get; set; } = [Nine, Ten, Eleven, Friday];
@@ -116,7 +118,12 @@ public sealed class LinkDraft
         new
         {
             zone = "Europe/Copenhagen",
-            lineUp = Seats.Select(hosts => new { hostIds = hosts, fill = "inOrder" }),
+            lineUp = Seats.Select(hosts => new
+            {
+                hostIds = hosts,
+                fill = "inOrder",
+                keeper = Keeper,
+            }),
             durations = Durations,
             step = Step,
             bufferBefore = 0,

@@ -17,6 +17,8 @@ public sealed class PageDraft
 
     public string Fill { get; set; } = "balanced";
 
+    public string Keeper { get; set; } = "counts";
+
     public bool KeepsHosts { get; set; }
 
     public int? DailyCap { get; set; }
@@ -104,7 +106,12 @@ public sealed class PageDraft
                 [
                     [HostId],
                 ]
-            ).Select(hosts => new { hostIds = hosts, fill = Fill }),
+            ).Select(hosts => new
+            {
+                hostIds = hosts,
+                fill = Fill,
+                keeper = Keeper,
+            }),
             durations = Durations,
             step = Step,
             stepOffset = 0,

@@ -70,8 +70,4 @@ public sealed record StartReasons(
     Opening? Opening,
     IReadOnlyList<Reason> Reasons,
     Opening? Next
-)
-{
-    /// <summary>The host whom a seat waits for alone, since the guest who asks is theirs; null for none.</summary>
-    public string? OnlyKeeper { get; init; }
-}
+);

@@ -1,6 +1,5 @@
 using LooseLantern.Core.Days;
 using LooseLantern.Core.Hours;
-using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Core.Openings.HostRules;
 using NodaTime;
@@ -50,10 +49,7 @@ public sealed class ReasonsComputation
             opening,
             opening is null ? computation.Failing() : [],
             openings.FirstOrDefault(candidate => candidate.Start > start)
-        )
-        {
-            OnlyKeeper = Keepers.OnlyOf(input),
-        };
+        );
     }
 
     /// <summary>Every rule that fails for a start, which is no opening.</summary>

@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Text;
 using System.Text.Json;
 using LooseLantern.Core;
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Core.Reasons;
 using NodaTime;
@@ -24,7 +25,7 @@ public static class CaseAnswer
     /// Why <paramref name="start"/> is not offered: {"start", "end", "opening", "reasons": […], "next"}, or the faults.
     /// </summary>
     public static string WriteReasons(CaseReading reading, Instant start, string? name = null) =>
-        Line(reading, name, (writer, input) => Reasons(writer, ReasonsComputation.For(input, start)));
+        Line(reading, name, (writer, input) => Reasons(writer, input, ReasonsComputation.For(input, start)));
 
     private static string Line(CaseReading reading, string? name, Action<Utf8JsonWriter, OpeningsInput> answer)
     {
@@ -69,11 +70,14 @@ public static class CaseAnswer
         writer.WriteEndArray();
     }
 
-    private static void Reasons(Utf8JsonWriter writer, StartReasons why)
+    private static void Reasons(Utf8JsonWriter writer, OpeningsInput input, StartReasons why)
     {
         writer.WriteString("start", At(why.Start));
         writer.WriteString("end", At(why.End));
         writer.WriteBoolean("opening", why.Opening is not null);
+        // Where a seat waits for one host alone, since the guest is theirs.
+        if (Keepers.OnlyOf(input) is { } keeper)
+            writer.WriteString("onlyKeeper", keeper);
         ReasonList(writer, why.Reasons);
         if (why.Next is { } next)
             writer.WriteString("next", At(next.Start));

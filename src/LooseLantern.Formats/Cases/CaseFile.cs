@@ -1,4 +1,5 @@
 using System.Text.Json;
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using NodaTime;
 
@@ -78,7 +79,7 @@ public static class CaseFile
             return minutes;
         });
 
-        return new OpeningsInput(
+        var input = new OpeningsInput(
             now,
             from,
             to,
@@ -91,7 +92,9 @@ public static class CaseFile
         {
             Party = file.Read("party", 1, node => node.Number(1)),
         };
-        return Keepers.Narrow(input, file.Read("keeper", null, node => Keeper(node, hosts)));
+        var keeper = file.Read("keeper", null, node => Keeper(node, hosts));
+        // Where the page could not be read, its faults are told instead.
+        return page is null ? input : Keepers.Narrow(input, keeper);
     }
 
     private static string? Keeper(CaseNode node, IReadOnlyList<HostFacts> hosts)

@@ -1,3 +1,4 @@
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using NodaTime;
 
@@ -113,40 +114,45 @@ internal static class CasePage
             list.Fault("A line-up has at least one seat.");
         return
         [
-            .. seats.Select(node => new Seat(
-                node.Members("anyOf", "keeper?")
-                    .Read<IReadOnlyList<string>>("anyOf", [], anyOf =>
-                    {
-                        var ids = new List<string>();
-                        var items = anyOf.List();
-                        if (items.Count == 0)
-                            anyOf.Fault("A seat has at least one host.");
-                        foreach (var item in items)
-                        {
-                            var id = item.Id();
-                            if (id.Length == 0)
-                                continue;
-                            if (!hosts.Contains(id))
-                                item.Fault("This host is not listed among the hosts.");
-                            if (ids.Contains(id))
-                                item.Fault("This host stands twice in the seat.");
-                            ids.Add(id);
-                        }
-
-                        return ids;
-                    })
-            )
-            {
-                Keeper = node.Read("keeper", SeatKeeper.Counts, keeper =>
-                    keeper.OneOf("counts", "first", "only") switch
-                    {
-                        "first" => SeatKeeper.First,
-                        "only" => SeatKeeper.Only,
-                        _ => SeatKeeper.Counts,
-                    }
-                ),
-            }),
+            .. seats.Select(node => Seat(node, hosts)),
         ];
+    }
+
+    private static Seat Seat(CaseNode node, HashSet<string> hosts)
+    {
+        var seat = node.Members("anyOf", "keeper?");
+        return new Seat(seat.Read<IReadOnlyList<string>>("anyOf", [], anyOf => Eligible(anyOf, hosts)))
+        {
+            Keeper = seat.Read("keeper", SeatKeeper.Counts, keeper =>
+                keeper.OneOf("counts", "first", "only") switch
+                {
+                    "first" => SeatKeeper.First,
+                    "only" => SeatKeeper.Only,
+                    _ => SeatKeeper.Counts,
+                }
+            ),
+        };
+    }
+
+    private static List<string> Eligible(CaseNode anyOf, HashSet<string> hosts)
+    {
+        var ids = new List<string>();
+        var items = anyOf.List();
+        if (items.Count == 0)
+            anyOf.Fault("A seat has at least one host.");
+        foreach (var item in items)
+        {
+            var id = item.Id();
+            if (id.Length == 0)
+                continue;
+            if (!hosts.Contains(id))
+                item.Fault("This host is not listed among the hosts.");
+            if (ids.Contains(id))
+                item.Fault("This host stands twice in the seat.");
+            ids.Add(id);
+        }
+
+        return ids;
     }
 
     private static OnlyTimes? Only(CaseNode node)

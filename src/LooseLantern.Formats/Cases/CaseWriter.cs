@@ -1,6 +1,7 @@
 using System.Text.Json;
 using LooseLantern.Core;
 using LooseLantern.Core.Hours;
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using NodaTime;
 using NodaTime.Text;

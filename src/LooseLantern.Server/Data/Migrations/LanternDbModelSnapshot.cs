@@ -404,6 +404,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("companions");
 
+                    b.Property<bool>("CountsKeeper")
+                        .HasColumnType("boolean")
+                        .HasColumnName("counts_keeper");
+
                     b.PrimitiveCollection<string[]>("Flags")
                         .IsRequired()
                         .HasColumnType("text[]")
@@ -2801,6 +2805,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("fill");
+
+                    b.Property<string>("Keeper")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("keeper");
 
                     b.Property<Guid>("PageId")
                         .HasColumnType("uuid")

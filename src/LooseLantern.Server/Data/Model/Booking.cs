@@ -50,6 +50,11 @@ public sealed class Booking : IBelongsToWorkspace
 
     public Session? Session { get; init; }
 
+    /// <summary>
+    /// Whether who keeps the guest counted as it was booked, who was known beforehand: so it does when it is moved.
+    /// </summary>
+    public bool CountsKeeper { get; init; }
+
     /// <summary>The guest as the team knows them; found by the database. Null for a time among ourselves.</summary>
     public Guid? GuestId { get; set; }
 

@@ -152,6 +152,9 @@ public sealed class SeatRow : IBelongsToWorkspace
     /// <summary>How it chooses among its free hosts.</summary>
     public SeatFill Fill { get; set; }
 
+    /// <summary>What it makes of the host who keeps the guest.</summary>
+    public SeatKeeper Keeper { get; set; }
+
     public List<SeatHost> Hosts { get; } = [];
 }
 

@@ -1,3 +1,4 @@
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Questions;
 
 namespace LooseLantern.Server.Data.Model;
@@ -22,6 +23,9 @@ public sealed record PageDetails(
 )
 {
     public const int UsualMostOpen = 5;
+
+    /// <summary>Whose guest somebody becomes by an answer; the first rule that is met decides.</summary>
+    public IReadOnlyList<KeeperByAnswer> Keepers { get; init; } = [];
 
     public static readonly PageDetails Usual = new(
         new PageNaming("", "", null),

@@ -34,7 +34,7 @@ public sealed class GuestOpenings(
             return quick.Answer;
         var (page, _) = await finding.FindAsync(request.Desk, request.Page, ct);
         var asked = OpeningsQuery.Read(request.From, request.To, request.Duration, page, request.Party);
-        var rules = inputs.Rules(page, asked.Party);
+        var rules = inputs.Rules(page, asked.Party, PersonalAddresses.Known(request.For));
         if (WantedOf(rules, asked) is { } wanted)
             await unrolling.CoverAsync(rules.HostIds, wanted.Range, ct);
         return (await WorkOutAsync(request, asked, reading.Lately(page.Id)!, ct)).Answer;
@@ -71,7 +71,10 @@ public sealed class GuestOpenings(
         CancellationToken ct
     )
     {
-        var (rules, workspace) = (inputs.Rules(kept.Page, asked.Party), kept.Workspace.Id);
+        var (rules, workspace) = (
+            inputs.Rules(kept.Page, asked.Party, PersonalAddresses.Known(request.For)),
+            kept.Workspace.Id
+        );
         var (wanted, trip) = (WantedOf(rules, asked), new RoundTrip(db));
         var snapshot = trip.Ask($"SELECT pg_current_snapshot()::text", row => row.GetString(0));
         var isUnchanged = PageReading.AskUnchanged(trip, kept);
@@ -95,7 +98,8 @@ public sealed class GuestOpenings(
             )
         );
         var isSo = isUnchanged.Row && isCovered?.Row != false;
-        if (isSo)
+        // Whose guest somebody is may change, and nothing is noted of that.
+        if (isSo && !(rules is { ConsidersKeepers: true, For: not null }))
             keptOpenings.Keep(request, answer);
         return (answer, isSo);
     }

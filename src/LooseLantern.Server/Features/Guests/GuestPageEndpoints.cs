@@ -144,6 +144,7 @@ public sealed record OpeningsAnswer(string Zone, IReadOnlyList<Opening> Openings
 /// books.</param>
 /// <param name="Party">How many people come, the guest too; null for the guest and those who are named.</param>
 /// <param name="OneMore">Whether who is in the session already wants one more place in it.</param>
+/// <param name="Address">The secret of the page's address for this one guest, where they came by that.</param>
 public sealed record BookRequest(
     Instant Start,
     int Duration,
@@ -154,7 +155,8 @@ public sealed record BookRequest(
     ClockForm? Clock = null,
     ForRequest? For = null,
     int? Party = null,
-    bool OneMore = false
+    bool OneMore = false,
+    string? Address = null
 ) : IMailsTo
 {
     public IEnumerable<(string Field, string? Address)> MailsTo() =>
@@ -215,12 +217,13 @@ public static class GuestPageEndpoints
                     string? duration,
                     string? zone,
                     string? party,
+                    [FromQuery(Name = "for")] string? secret,
                     KeptOpenings kept,
                     HttpContext context,
                     CancellationToken ct
                 ) =>
                 {
-                    var asked = new OpeningsAsked(desk, page, from, to, duration, zone, party);
+                    var asked = new OpeningsAsked(desk, page, from, to, duration, zone, party, secret);
                     // What works them out is only made where they are not known.
                     var answer = await kept.FindAsync(asked, ct)
                         ?? await context.RequestServices.GetRequiredService<GuestOpenings>().AnswerAsync(asked, ct);
@@ -319,6 +322,7 @@ public static class GuestPageEndpoints
                             Flags = flags,
                             Companions = others,
                             GuestClock = request.Clock,
+                            Known = PersonalAddresses.Known(request.Address),
                         },
                         idempotencyKey,
                         ct

@@ -10,6 +10,7 @@ using Npgsql;
 namespace LooseLantern.Server.Features.Guests;
 
 /// <summary>What a guest asks for, as it is written in the request.</summary>
+/// <param name="For">The secret of an address of their own.</param>
 public sealed record OpeningsAsked(
     string Desk,
     string Page,
@@ -17,13 +18,14 @@ public sealed record OpeningsAsked(
     string? To,
     string? Duration,
     string? Zone,
-    string? Party
+    string? Party,
+    string? For = null
 )
 {
     /// <summary>What it takes in memory, about: whoever asks may write at length.</summary>
     public int Bytes =>
         sizeof(char)
-        * (Desk.Length + Page.Length + new[] { From, To, Duration, Zone, Party }.Sum(part => part?.Length ?? 0));
+        * (Desk.Length + Page.Length + new[] { From, To, Duration, Zone, Party, For }.Sum(part => part?.Length ?? 0));
 }
 
 /// <summary>An answer as it was sent, with all it takes to know whether it is so still.</summary>

@@ -3,6 +3,7 @@ using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Bookings;
+using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
@@ -48,6 +49,10 @@ public sealed class PersonalAddresses(LanternDb db, Tenant tenant, IClock clock)
         await db.SaveChangesAsync(ct);
         return new PersonalAddressAnswer($"{PageView.PathOf(page)}?for={secret}");
     }
+
+    /// <summary>Who opens an address with this secret; null without one.</summary>
+    public static KnownGuests? Known(string? secret) =>
+        secret is { Length: > 0 and <= 100 } ? new KnownGuests(Address: PrivateLinks.Hash(secret)) : null;
 
     /// <summary>Whom an address of the page is for; null for nobody, and for a secret that is none.</summary>
     public async Task<GuestRequest?> GuestOfAsync(Guid pageId, string? secret, CancellationToken ct)

@@ -56,7 +56,15 @@ public sealed record LinkReckoningAnswer(LinkSupplyAnswer Supply, LinkTextAnswer
 /// <param name="Date">A local date of the link's zone.</param>
 /// <param name="FromMinute">Minutes after midnight.</param>
 /// <param name="ToMinute">Minutes after midnight, after <paramref name="FromMinute"/>.</param>
-public sealed record LinkDarkRequest(LinkTimes Times, Guid? Of, LocalDate Date, int FromMinute, int ToMinute);
+/// <param name="Guests">Whom it is for.</param>
+public sealed record LinkDarkRequest(
+    LinkTimes Times,
+    Guid? Of,
+    LocalDate Date,
+    int FromMinute,
+    int ToMinute,
+    IReadOnlyList<LinkGuest>? Guests = null
+);
 
 /// <summary>Counts what a link offers, and finds times worth offering.</summary>
 public sealed class LinkReckoning(
@@ -78,6 +86,7 @@ public sealed class LinkReckoning(
     /// <summary>All that the editor tells of a form as it stands, from one load of facts.</summary>
     public async Task<LinkReckoningAnswer> ReckonAsync(LinkTextRequest request, CancellationToken ct)
     {
+        inputs.For(request.Form.Guests, request.Of);
         var asked = new LinkSupplyRequest(request.Form.Times, request.Of, request.Form.GuestZone);
         var page = await filling.TryOutAsync(Relaxed(asked.Times), request.Of, ct);
         var wanted = await relaxations.WantedAsync(page, null, RelaxedWeeks, ct);
@@ -185,6 +194,7 @@ public sealed class LinkReckoning(
 
     public async Task<LinkTextAnswer> TextAsync(LinkTextRequest request, CancellationToken ct)
     {
+        inputs.For(request.Form.Guests, request.Of);
         var form = await filling.CheckAsync(request.Form, ct);
         var page = await filling.TryOutAsync(form.Times, request.Of, ct);
         (page.Title, page.PlaceKind, page.Place) = (form.Title, form.PlaceKind, form.Place);
@@ -213,6 +223,7 @@ public sealed class LinkReckoning(
 
     public async Task<DarkAnswer> WhyDarkAsync(LinkDarkRequest request, CancellationToken ct)
     {
+        inputs.For(request.Guests, request.Of);
         // Of picks the question is why a time can't be picked, not that it is not.
         var times = request.Times.Offer.By == OfferBy.Picked ? Free(request.Times) : request.Times;
         return await dark.OfAsync(

@@ -1,8 +1,21 @@
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data.Model;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Openings;
+
+/// <summary>The guests who are known before they look; their keeper counts where they have the same one.</summary>
+/// <param name="Link">Those of this link, as it is saved.</param>
+/// <param name="Keys">Those with one of these emails, by their keys.</param>
+/// <param name="Guest">This one.</param>
+/// <param name="Address">Whom the address with this hash of its secret is for (<see cref="PersonalAddress"/>).</param>
+public sealed record KnownGuests(
+    Guid? Link = null,
+    IReadOnlyList<string>? Keys = null,
+    Guid? Guest = null,
+    byte[]? Address = null
+);
 
 /// <summary>
 /// A page, saved or not, as openings are asked of it: its rules, and which of its hosts' calendars it asks.
@@ -23,6 +36,12 @@ public sealed record AskedPage(
 
     /// <summary>How many people come with the booking that is asked for.</summary>
     public int Party { get; init; } = 1;
+
+    /// <summary>Whose keeper its seats consider; null where nobody is known beforehand.</summary>
+    public KnownGuests? For { get; init; }
+
+    /// <summary>Whether it has a seat that considers keepers.</summary>
+    public bool ConsidersKeepers => Rules.LineUp.Any(seat => seat.Keeper != SeatKeeper.Counts);
 
     public DateTimeZone Zone => Rules.Zone;
 

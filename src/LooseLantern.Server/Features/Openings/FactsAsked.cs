@@ -1,6 +1,7 @@
 using LooseLantern.Core;
 using LooseLantern.Core.Calendars;
 using LooseLantern.Core.Days;
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -77,6 +78,7 @@ public sealed class FactsAsked
     private readonly Asked<(Guid HostId, Commitment Commitment, Instant? HeldUntil)> _commitments;
     private readonly Asked<SessionFacts>? _sessions;
     private readonly Asked<int> _closesAfterHours;
+    private readonly Asked<Guid?>? _keepers;
 
     private sealed record HostRow(
         Guid Id,
@@ -178,6 +180,24 @@ public sealed class FactsAsked
                     row.IsDBNull(8) ? (Instant?)null : row.GetFieldValue<Instant>(8)
                 )
         );
+        if (wanted.Page is { ConsidersKeepers: true, For: { } known })
+        {
+            var (keys, address) = ((known.Keys ?? []).ToArray(), known.Address ?? []);
+            var pageId = Guid.Parse(wanted.Page.Rules.Id);
+            _keepers = trip.Ask(
+                $"""
+                SELECT DISTINCT h.id FROM guests g LEFT JOIN hosts h ON h.person_id = g.keeper_id AND h.retired_at IS NULL
+                WHERE g.workspace_id = {workspace} AND (g.id = {known.Guest ?? Guid.Empty}
+                    OR g.id IN (SELECT l.guest_id FROM link_guests l WHERE l.link_id = {known.Link ?? Guid.Empty})
+                    OR g.id IN (SELECT e.guest_id FROM guest_emails e WHERE e.workspace_id = {workspace} AND e.key = ANY({keys}))
+                    OR g.id IN (SELECT e.guest_id FROM personal_addresses a
+                        JOIN guest_emails e ON e.workspace_id = a.workspace_id AND e.key = lower(btrim(a.email))
+                        WHERE a.workspace_id = {workspace} AND a.page_id = {pageId} AND a.secret_hash = {address}))
+                """,
+                row => row.IsDBNull(0) ? (Guid?)null : row.GetGuid(0)
+            );
+        }
+
         // Sessions count for caps and places; a page without caps, for one guest a session, needs none.
         _sessions = !NeedsSessions(wanted)
             ? null
@@ -227,6 +247,7 @@ public sealed class FactsAsked
     /// </summary>
     public bool Cover(FactsWanted wanted) =>
         wanted.Titled is null
+        && (!wanted.Page.ConsidersKeepers || wanted.Page.For == _wanted.Page.For)
         && (!NeedsSessions(wanted) || (_sessions is not null && wanted.Page.Rules.Id == _wanted.Page.Rules.Id))
         && _wanted.Range.Contains(wanted.Range)
         && _wanted.Weeks.Contains(wanted.Weeks)
@@ -252,7 +273,7 @@ public sealed class FactsAsked
         var commitments = _commitments
             .Rows.Where(row => isCapped || new Span(row.Commitment.Start, row.Commitment.End).Meets(range))
             .ToLookup(row => row.HostId, row => row.Commitment);
-        return new OpeningsInput(
+        var input = new OpeningsInput(
             _now,
             wanted.From,
             wanted.To,
@@ -282,6 +303,10 @@ public sealed class FactsAsked
         {
             Party = page.Party,
         };
+        // Several guests of one host's are theirs; else nobody's.
+        return wanted.Page.ConsidersKeepers && _keepers?.Rows is [{ } keeper]
+            ? Keepers.Narrow(input, OpeningsInputs.Id(keeper))
+            : input;
 
         // Who has left the team takes no more, also where a page was saved with them at that very moment.
         IEnumerable<(Span Span, BusySource Source)> BusyOf(HostRow host) =>

@@ -23,6 +23,20 @@ public sealed class OpeningsInputs(
 )
 {
     private FactsAsked? _loaded;
+    private KnownGuests? _guestsOfLink;
+
+    /// <summary>
+    /// Whom the link is for that the request at hand asks about, before it is saved so: as they are typed, or as they
+    /// are saved where no email is.
+    /// </summary>
+    public void For(IEnumerable<LinkGuest>? guests, Guid? saved)
+    {
+        var keys = (guests ?? [])
+            .Where(guest => guest.Email is { Length: > 0 })
+            .Select(guest => GuestEmail.KeyOf(guest.Email))
+            .ToList();
+        _guestsOfLink = keys.Count > 0 ? new KnownGuests(Keys: keys) : new KnownGuests(Link: saved);
+    }
 
     /// <summary>
     /// Loads the facts for all that the request at hand is about to ask of a page that need not be saved: what they
@@ -68,12 +82,14 @@ public sealed class OpeningsInputs(
     /// <summary>A page, saved or not, as it is asked for openings from now on.</summary>
     /// <param name="page">With its seats, their hosts, its hours and its blocks.</param>
     /// <param name="party">How many people come; with one place a session, companions take none.</param>
-    public AskedPage Rules(Page page, int party = 1) =>
+    /// <param name="known">A guest who is known beforehand; those of a link always are.</param>
+    public AskedPage Rules(Page page, int party = 1, KnownGuests? known = null) =>
         new(PageRulesOf.Row(page, clock.GetCurrentInstant()), page.CalendarChoices)
         {
             Overridden = page.Offer?.Overridden ?? [],
             Holder = page.Offer is null ? null : page.Id,
             Party = page.Places == 1 ? 1 : party,
+            For = _guestsOfLink ?? known ?? (page.Offer is null ? null : new KnownGuests(Link: page.Id)),
         };
 
     /// <summary>

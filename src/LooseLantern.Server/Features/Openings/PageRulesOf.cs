@@ -46,7 +46,10 @@ public static class PageRulesOf
                     .Seats.OrderBy(seat => seat.Position)
                     .Select(seat => new Seat([
                         .. seat.Hosts.OrderBy(host => host.Position).Select(host => OpeningsInputs.Id(host.HostId)),
-                    ])),
+                    ])
+                    {
+                        Keeper = seat.Keeper,
+                    }),
             ],
             Only: null,
             // What is booked is a fact, not a rule; OpeningsInputs adds it.

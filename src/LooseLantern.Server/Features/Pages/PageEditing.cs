@@ -281,6 +281,8 @@ public sealed class PageEditing(
         )
             throw Refusal.Invalid("details.naming.kind", "kind");
         await filling.RequireTeamAsync(form.Times.LineUp, ct);
+        if (details.Keepers.Count > 0)
+            await KeeperRules.RequirePeopleAsync(db, details, ct);
         return form with
         {
             Title = form.Title.Trim(),

@@ -171,7 +171,7 @@ public sealed class PageFilling(LanternDb db, Tenant tenant, Actor actor, IClock
             var seat = page.Seats.Find(row => row.Position == position);
             if (seat is null)
                 page.Seats.Add(seat = new SeatRow { WorkspaceId = page.WorkspaceId, Position = position });
-            seat.Fill = lineUp[position].Fill;
+            (seat.Fill, seat.Keeper) = (lineUp[position].Fill, lineUp[position].Keeper);
 
             var hosts = lineUp[position].HostIds;
             seat.Hosts.RemoveAll(row => !hosts.Contains(row.HostId));

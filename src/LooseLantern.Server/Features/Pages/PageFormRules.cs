@@ -1,4 +1,5 @@
 using FluentValidation;
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Formats.ICalendar.Blocks;
 using LooseLantern.Server.Data.Model;
@@ -31,6 +32,7 @@ public sealed class PageFormRules : AbstractValidator<PageForm>
         RuleFor(form => form.Post!).SetValidator(new PagePostRules()).When(form => form.Post is not null);
         RuleFor(form => form.Details!).SetValidator(new PageDetailsRules()).When(form => form.Details is not null);
         RuleFor(form => form).Custom(ScreeningRules.Check).When(form => form.Details?.Screening is not null);
+        RuleFor(form => form).Custom(KeeperRules.Check).When(form => form.Details?.Keepers is not null);
         RuleFor(form => form.Details!.Lead)
             .Must((form, lead) => lead >= 0 && lead < form.Times.LineUp.Count)
             .When(form => form.Details is not null)
@@ -87,6 +89,9 @@ public sealed class PageTimesRules : AbstractValidator<PageTimes>
             .Must(seats => seats.Count is > 0 and <= PageLimits.MostSeats && seats.All(seat => seat is not null))
             .WithMend(Phrase.Of("seats", ("most", PageLimits.MostSeats)));
         RuleForEach(times => times.LineUp).SetValidator(new SeatFormRules());
+        RuleForEach(times => times.LineUp)
+            .Must((times, seat) => seat is null || seat.Keeper == SeatKeeper.Counts || times.Places == 1)
+            .WithMend("keeper-places");
         RuleFor(times => times.DailyCap).InclusiveBetween(1, PageLimits.MostCap).WithMend("day-cap");
         RuleFor(times => times.WeeklyCap).InclusiveBetween(1, PageLimits.MostCap).WithMend("week-cap");
         RuleFor(times => times.Places).InclusiveBetween(1, PageLimits.MostPlaces).WithMend("session-guests");
@@ -213,5 +218,6 @@ public sealed class SeatFormRules : AbstractValidator<SeatForm>
             .Must(hosts => hosts.Distinct().Count() == hosts.Count)
             .WithMend("seat-host-twice");
         RuleFor(seat => seat.Fill).IsInEnum();
+        RuleFor(seat => seat.Keeper).IsInEnum();
     }
 }

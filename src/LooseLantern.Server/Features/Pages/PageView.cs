@@ -56,7 +56,7 @@ public sealed record PageView(
                 page.Zone,
                 [
                     .. InOrder(page)
-                        .Select(seat => new SeatForm([.. InOrder(seat).Select(host => host.HostId)], seat.Fill)),
+                        .Select(seat => new SeatForm([.. InOrder(seat).Select(host => host.HostId)], seat.Fill, seat.Keeper)),
                 ],
                 page.Durations,
                 page.Step,

@@ -56,7 +56,7 @@ public sealed class BookingMoving(
     )
     {
         var page = (await reading.OfAsync(booking.Session!.PageId, ct))!.Page;
-        var (session, asked) = (booking.Session!, inputs.Rules(page, booking.Party));
+        var (session, asked) = (booking.Session!, inputs.Rules(page, booking.Party, KnownOf(booking)));
         if (await inputs.InputAsync(asked, from, to, MinutesOf(session), ct) is not { } input)
             return [];
         return
@@ -77,7 +77,7 @@ public sealed class BookingMoving(
             return;
         var kept = (await reading.OfAsync(found.Session.PageId, ct))!;
         RequireRules(found, kept.Page, by);
-        var asked = inputs.Rules(kept.Page, found.Party);
+        var asked = inputs.Rules(kept.Page, found.Party, KnownOf(found));
         var day = start.InZone(asked.Zone).Date;
         var (first, last) = asked.Rules.Window.Within(day, day, inputs.Today(asked));
         if (first > last)
@@ -204,7 +204,7 @@ public sealed class BookingMoving(
     {
         var (page, trip) = (kept.Page, new RoundTrip(db));
         var isUnchanged = PageReading.AskUnchanged(trip, kept);
-        var rules = inputs.Rules(page, booking.Party);
+        var rules = inputs.Rules(page, booking.Party, KnownOf(booking));
         var day = start.InZone(rules.Zone).Date;
         var asked = new SessionAsked(
             inputs.Ask(trip, new FactsWanted(rules, day, day, MinutesOf(booking.Session!))),
@@ -213,6 +213,9 @@ public sealed class BookingMoving(
         await trip.RunAsync(ct);
         return (asked, isUnchanged.Row);
     }
+
+    private static KnownGuests? KnownOf(Booking booking) =>
+        booking is { CountsKeeper: true, GuestId: { } guest } ? new KnownGuests(Guest: guest) : null;
 
     /// <summary>With its session, that one's hosts and all its bookings.</summary>
     private async Task<Booking> LockedAsync(Guid id, Page page, CancellationToken ct)
@@ -337,7 +340,7 @@ public sealed class BookingMoving(
         var page = (await reading.OfAsync(session.PageId, ct))!.Page;
         var isAlone = page.Offer is not null || await IsAloneAsync(booking, ct);
         return await gone.RefusalAsync(
-            inputs.Rules(page, booking.Party),
+            inputs.Rules(page, booking.Party, KnownOf(booking)),
             start,
             MinutesOf(session),
             "opening-gone.moving",

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using LooseLantern.Core;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Hosting;
 using NodaTime;
 
@@ -51,6 +52,9 @@ public sealed record BookingWish(
     /// <summary>Who of the team books it; null for the guest.</summary>
     public Guid? BookedBy { get; init; }
 
+    /// <summary>Who books, where that is known before they say so: by an address of their own.</summary>
+    public KnownGuests? Known { get; init; }
+
     /// <summary>What the page's screening noted, for the team.</summary>
     public string[] Flags { get; init; } = [];
 
@@ -68,6 +72,7 @@ public sealed record BookingWish(
                         GuestClock = null,
                         BookedBy = null,
                         OneMore = false,
+                        Known = null,
                     },
                     Json.Options
                 )

@@ -139,7 +139,8 @@ public sealed class BookingWriting(
         // Guests are found as their bookings are written: in one order, so that two groups never wait for one another.
         foreach (var one in EachOf(wish).OrderBy(one => GuestEmail.KeyOf(one.GuestEmail), StringComparer.Ordinal))
         {
-            made[one] = Write(trip, one, session, page, clockForm);
+            made[one] = Write(trip, one, found, page, clockForm);
+            NewKeepers.Give(trip, made[one].BookingId, page, session, one.Answers);
             Fill(trip, made[one], GuestFieldValues.Of(page.Questions, one.Answers, kept.Workspace.GuestFields));
         }
 
@@ -176,8 +177,9 @@ public sealed class BookingWriting(
             trip.Insert(commitment);
     }
 
-    private Booked Write(RoundTrip trip, BookingWish wish, Session session, Page page, ClockForm? clockForm)
+    private Booked Write(RoundTrip trip, BookingWish wish, FoundSession found, Page page, ClockForm? clockForm)
     {
+        var session = found.Session;
         var now = clock.GetCurrentInstant();
         var (secret, reply) = (links.Create(), replies.Create());
         var answer = page.ApprovalHours is null ? null : links.Create();
@@ -200,6 +202,7 @@ public sealed class BookingWriting(
             Companions = wish.Companions,
             BookedAt = now,
             BookedBy = wish.BookedBy,
+            CountsKeeper = found.CountsKeeper,
             SecretHash = secret.Hash,
             ProtectedSecret = secret.Protected,
             ReplySecretHash = reply.Hash,

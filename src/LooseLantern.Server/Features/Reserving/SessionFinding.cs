@@ -15,14 +15,15 @@ public sealed record SessionAsked(FactsAsked Facts, AssignmentAsked Assignment);
 
 /// <summary>A session that a wish is granted in.</summary>
 /// <param name="New">The time of its hosts that is committed by it, where it is new; else nothing.</param>
-public sealed record FoundSession(Session Session, IReadOnlyList<CommitmentRow> New);
+/// <param name="CountsKeeper">Whether who keeps the guest counted.</param>
+public sealed record FoundSession(Session Session, IReadOnlyList<CommitmentRow> New, bool CountsKeeper = false);
 
 /// <summary>Finds a session for a wish, computing anew under the locks that its caller holds.</summary>
 public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, IClock clock)
 {
     public SessionAsked Ask(RoundTrip trip, BookingWish wish, Page page)
     {
-        var rules = inputs.Rules(page, wish.Party);
+        var rules = inputs.Rules(page, wish.Party, wish.Known);
         var day = wish.Start.InZone(rules.Zone).Date;
         return new SessionAsked(
             inputs.Ask(trip, new FactsWanted(rules, day, day, wish.Duration)),
@@ -70,6 +71,12 @@ public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, IClock c
             : [];
         if (holders.Count > 0)
             facts = facts with { Keep = holders };
+        var counts = input.Keeper is not null;
+        // Who holds the time comes first; on an open page, whose guest somebody is by their answers.
+        input = input with
+        {
+            Keeper = holders.Count > 0 ? null : input.Keeper ?? NewKeepers.ByAnswer(page, wish.Answers),
+        };
         if (Assignment.For(input, wish.Start, facts) is not { } hosts)
             return null;
 
@@ -83,6 +90,6 @@ public sealed class SessionFinding(LanternDb db, OpeningsInputs inputs, IClock c
             Time = time.ToRange(),
             Uid = id.ToString(),
         };
-        return new FoundSession(session, Seating.SeatNew(session, [.. hosts.Select(Guid.Parse)], page, now));
+        return new FoundSession(session, Seating.SeatNew(session, [.. hosts.Select(Guid.Parse)], page, now), counts);
     }
 }

@@ -73,7 +73,7 @@ public sealed class WishedPages(
     public async Task<Refusal> GoneAsync(BookingWish wish, CancellationToken ct)
     {
         db.ChangeTracker.Clear();
-        var rules = inputs.Rules((await GetAsync(wish, ct)).Page, wish.Party);
+        var rules = inputs.Rules((await GetAsync(wish, ct)).Page, wish.Party, wish.Known);
         return await gone.RefusalAsync(rules, wish.Start, wish.Duration, "opening-gone", null, isAlone: false, ct);
     }
 

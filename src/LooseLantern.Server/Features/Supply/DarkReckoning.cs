@@ -1,4 +1,5 @@
 using LooseLantern.Core;
+using LooseLantern.Core.LineUps;
 using LooseLantern.Core.Openings;
 using LooseLantern.Core.Reasons;
 using LooseLantern.Server.Data;
@@ -29,7 +30,8 @@ public sealed record ReasonView(
 );
 
 /// <param name="Reasons">All that this host lacks in the stretch.</param>
-public sealed record DarkHostView(Guid Id, string Name, IReadOnlyList<ReasonView> Reasons);
+/// <param name="IsKeeper">Whether the seat waits for this host alone, since the guest is theirs.</param>
+public sealed record DarkHostView(Guid Id, string Name, IReadOnlyList<ReasonView> Reasons, bool IsKeeper);
 
 /// <param name="Seat">By position from 0.</param>
 /// <param name="Hosts">Everybody who could fill it.</param>
@@ -70,7 +72,7 @@ public sealed class DarkReckoning(LanternDb db, OpeningsInputs inputs, Allowance
             midnight.PlusMinutes(request.FromMinute).InZoneLeniently(rules.Zone).ToInstant(),
             midnight.PlusMinutes(request.ToMinute).InZoneLeniently(rules.Zone).ToInstant()
         );
-        return (await SaidAsync(page, rules, [(stretch, DarkTime.Within(input, stretch))], ct))[0];
+        return (await SaidAsync(page, rules, [(stretch, DarkTime.Within(input, stretch))], Keepers.OnlyOf(input), ct))[0];
     }
 
     /// <summary>Why each of these starts is no opening, in their order; everything is read once.</summary>
@@ -104,6 +106,7 @@ public sealed class DarkReckoning(LanternDb db, OpeningsInputs inputs, Allowance
                     .Select(start => new Span(start, start + Duration.FromMinutes(minutes)))
                     .Select(time => (time, DarkTime.Within(input, time))),
             ],
+            Keepers.OnlyOf(input),
             ct
         );
     }
@@ -112,6 +115,7 @@ public sealed class DarkReckoning(LanternDb db, OpeningsInputs inputs, Allowance
         Page page,
         AskedPage rules,
         IReadOnlyList<(Span Stretch, DarkTime Dark)> found,
+        string? keeper,
         CancellationToken ct
     )
     {
@@ -131,7 +135,8 @@ public sealed class DarkReckoning(LanternDb db, OpeningsInputs inputs, Allowance
                             .. seat.Hosts.Select(host => new DarkHostView(
                                 Guid.Parse(host.Host),
                                 names[host.Host],
-                                [.. host.Reasons.Select(View)]
+                                [.. host.Reasons.Select(View)],
+                                host.Host == keeper
                             )),
                         ]
                     )),

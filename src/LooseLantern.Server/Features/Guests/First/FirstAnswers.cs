@@ -94,7 +94,8 @@ public sealed class FirstAnswers(
             Iso(asked.To),
             Whole(asked.Duration),
             null,
-            null
+            null,
+            secret
         );
         var answer = await kept.FindAsync(wanted, ct) ?? await openings.AnswerAsync(wanted, ct);
         var language = page.Language is { Length: > 0 } own ? own : readers;

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261201135500_Initial")]
+    [Migration("20261201142914_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -406,6 +406,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("companions");
+
+                    b.Property<bool>("CountsKeeper")
+                        .HasColumnType("boolean")
+                        .HasColumnName("counts_keeper");
 
                     b.PrimitiveCollection<string[]>("Flags")
                         .IsRequired()
@@ -2804,6 +2808,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("fill");
+
+                    b.Property<string>("Keeper")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("keeper");
 
                     b.Property<Guid>("PageId")
                         .HasColumnType("uuid")

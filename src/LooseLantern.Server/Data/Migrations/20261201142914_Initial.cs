@@ -826,6 +826,7 @@ namespace LooseLantern.Server.Data.Migrations
                     id = table.Column<Guid>(type: "uuid", nullable: false),
                     workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
                     session_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    counts_keeper = table.Column<bool>(type: "boolean", nullable: false),
                     guest_id = table.Column<Guid>(type: "uuid", nullable: true),
                     booker_id = table.Column<Guid>(type: "uuid", nullable: true),
                     guest_name = table.Column<string>(type: "text", nullable: false),
@@ -1531,7 +1532,8 @@ namespace LooseLantern.Server.Data.Migrations
                     workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
                     page_id = table.Column<Guid>(type: "uuid", nullable: false),
                     position = table.Column<int>(type: "integer", nullable: false),
-                    fill = table.Column<string>(type: "text", nullable: false)
+                    fill = table.Column<string>(type: "text", nullable: false),
+                    keeper = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
