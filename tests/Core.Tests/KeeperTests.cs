@@ -78,7 +78,14 @@ public class KeeperTests
             },
         };
         Assignment
-            .For(Keepers.Narrow(panel, "c"), Nine, Even with { Seats = [.. panel.Page.LineUp.Select(_ => Even.Seats[0])] })
+            .For(
+                Keepers.Narrow(panel, "c"),
+                Nine,
+                Even with
+                {
+                    Seats = [.. panel.Page.LineUp.Select(_ => Even.Seats[0])],
+                }
+            )
             .ShouldBe(["a", "c", "b"]);
     }
 
@@ -122,8 +129,8 @@ public class KeeperTests
                             {
                                 LineUp =
                                 [
-                                    .. lineUp.Select((seat, i) =>
-                                        i == at ? new Seat(anyOf ?? seat.AnyOf) { Keeper = rule } : seat
+                                    .. lineUp.Select(
+                                        (seat, i) => i == at ? new Seat(anyOf ?? seat.AnyOf) { Keeper = rule } : seat
                                     ),
                                 ],
                             },

@@ -20,10 +20,17 @@ public sealed class KeeperTests(World world)
         await ada.AddGuestAsync(Form("Ottilie Wren", [Email], keeper: bo.PersonId));
         await HostsAsync(ada, page, Nine, secret, "Bo Keel");
         // Bo is booked then by somebody else's guest.
-        var other = await ada.PublishAsync(draft => (draft.Address, draft.Seats) = ("other", [[bo.HostId]]));
-        (await world.Guest().BookAsync(ada.Desk, other, Ten, name: "Osric", email: "o@pell.example")).StatusCode.ShouldBe(
-            HttpStatusCode.Created
+        var other = await ada.PublishAsync(draft =>
+            (draft.Address, draft.Seats) = (
+                "other",
+                [
+                    [bo.HostId],
+                ]
+            )
         );
+        (
+            await world.Guest().BookAsync(ada.Desk, other, Ten, name: "Osric", email: "o@pell.example")
+        ).StatusCode.ShouldBe(HttpStatusCode.Created);
         await HostsAsync(ada, page, Ten, secret, "Ada Wharf");
         // Whoever types the email on the open page learns nothing of whose guest that is.
         await HostsAsync(ada, page, Eleven, null, "Ada Wharf");
@@ -40,8 +47,16 @@ public sealed class KeeperTests(World world)
                 .Guest()
                 .BookAsync(
                     ada.Desk,
-                    await ada.PublishAsync(draft => (draft.Address, draft.Seats) = ("other", [[bo.HostId]])),
+                    await ada.PublishAsync(draft =>
+                        (draft.Address, draft.Seats) = (
+                            "other",
+                            [
+                                [bo.HostId],
+                            ]
+                        )
+                    ),
                     Ten,
+                    name: "Osric",
                     email: "o@pell.example"
                 )
         ).StatusCode.ShouldBe(HttpStatusCode.Created);
@@ -51,11 +66,7 @@ public sealed class KeeperTests(World world)
         (await StartsAsync(ada, page, "no-such-secret")).ShouldContain(Ten);
         var refused = await (await BookAsync(ada, page, Ten, secret)).ReadAsync(HttpStatusCode.Conflict);
         refused.Text("type").ShouldBe("urn:loose-lantern:opening-gone");
-        refused
-            .GetProperty("nearest")
-            .EnumerateArray()
-            .Select(opening => opening.Text("start"))
-            .ShouldNotContain(Ten);
+        refused.GetProperty("nearest").EnumerateArray().Select(opening => opening.Text("start")).ShouldNotContain(Ten);
 
         // Somebody else keeps them from now on; no kept answer stands in the way, and moving is with the keeper, too.
         var path = ApiOf(await (await BookAsync(ada, page, Nine, secret)).ReadAsync(HttpStatusCode.Created));
@@ -91,8 +102,16 @@ public sealed class KeeperTests(World world)
                 .Guest()
                 .BookAsync(
                     ada.Desk,
-                    await ada.PublishAsync(draft => (draft.Address, draft.Seats) = ("other", [[bo.HostId]])),
+                    await ada.PublishAsync(draft =>
+                        (draft.Address, draft.Seats) = (
+                            "other",
+                            [
+                                [bo.HostId],
+                            ]
+                        )
+                    ),
                     Ten,
+                    name: "Osric",
                     email: "o@pell.example"
                 )
         ).StatusCode.ShouldBe(HttpStatusCode.Created);
@@ -108,11 +127,25 @@ public sealed class KeeperTests(World world)
             .Guest()
             .BookAsync(
                 ada.Desk,
-                await ada.PublishAsync(draft => (draft.Address, draft.Seats) = ("other", [[bo.HostId]])),
+                await ada.PublishAsync(draft =>
+                    (draft.Address, draft.Seats) = (
+                        "other",
+                        [
+                            [bo.HostId],
+                        ]
+                    )
+                ),
                 LinkDraft.Ten,
+                name: "Osric",
                 email: "o@pell.example"
             );
-        void Pool(LinkDraft draft) => (draft.Seats, draft.Keeper) = ([[ada.HostId, bo.HostId]], "only");
+        void Pool(LinkDraft draft) =>
+            (draft.Seats, draft.Keeper) = (
+                [
+                    [ada.HostId, bo.HostId],
+                ],
+                "only"
+            );
         var reckoned = await (
             await ada.PostAsync("/api/links/reckoning", new { form = ada.Link(Pool).Form(), of = (Guid?)null })
         ).ReadAsync(HttpStatusCode.OK);
@@ -155,7 +188,11 @@ public sealed class KeeperTests(World world)
         await BookedAsync(ada, page, Nine, "a@harbour.example", "One");
         await BookedAsync(ada, page, Ten, "b@harbour.example", "Two");
         await BookedAsync(ada, page, Eleven, "a@harbour.example", "One");
-        var keepers = new[] { (await ada.GuestAsync("One")).Text("keeperName"), (await ada.GuestAsync("Two")).Text("keeperName") };
+        var keepers = new[]
+        {
+            (await ada.GuestAsync("One")).Text("keeperName"),
+            (await ada.GuestAsync("Two")).Text("keeperName"),
+        };
         keepers.Order().ShouldBe(["Ada Wharf", "Bo Keel"]);
         var first = (await RowsAsync(ada, "One")).MinBy(row => row.Text("start"));
         first.GetProperty("hosts")[0].GetString().ShouldBe(keepers[0]);
@@ -173,7 +210,13 @@ public sealed class KeeperTests(World world)
         object Draft(string host, string value) =>
             ada.Draft(draft =>
                 {
-                    (draft.Address, draft.Seats, draft.Fill) = ("leads", [[ada.HostId, bo.HostId]], "inOrder");
+                    (draft.Address, draft.Seats, draft.Fill) = (
+                        "leads",
+                        [
+                            [ada.HostId, bo.HostId],
+                        ],
+                        "inOrder"
+                    );
                     (draft.Keeper, draft.Questions) = ("first", [region]);
                     draft.Details = PageDetails.Usual with
                     {
@@ -189,7 +232,13 @@ public sealed class KeeperTests(World world)
         ).Keys.ShouldBe(["details.keepers[0].host"]);
         var page = await ada.PublishAsync(draft =>
         {
-            (draft.Address, draft.Seats, draft.Fill) = ("leads", [[ada.HostId, bo.HostId]], "inOrder");
+            (draft.Address, draft.Seats, draft.Fill) = (
+                "leads",
+                [
+                    [ada.HostId, bo.HostId],
+                ],
+                "inOrder"
+            );
             (draft.Keeper, draft.Questions) = ("first", [region]);
             draft.Details = PageDetails.Usual with
             {
@@ -199,7 +248,13 @@ public sealed class KeeperTests(World world)
                 ],
             };
         });
-        foreach (var (answer, at, name, host) in new[] { ("North", Nine, "One", "Bo Keel"), ("South", Ten, "Two", "Ada Wharf") })
+        foreach (
+            var (answer, at, name, host) in new[]
+            {
+                ("North", Nine, "One", "Bo Keel"),
+                ("South", Ten, "Two", "Ada Wharf"),
+            }
+        )
         {
             (
                 await world
@@ -227,7 +282,10 @@ public sealed class KeeperTests(World world)
         var ada = await world.SignUpAsync();
         (
             await (
-                await ada.PostAsync("/api/pages", ada.Draft(draft => (draft.Keeper, draft.Places) = ("first", 2)).Form())
+                await ada.PostAsync(
+                    "/api/pages",
+                    ada.Draft(draft => (draft.Keeper, draft.Places) = ("first", 2)).Form()
+                )
             ).FaultsAsync()
         ).Keys.ShouldBe(["times.lineUp[0]"]);
     }
@@ -249,7 +307,10 @@ public sealed class KeeperTests(World world)
     {
         var page = await ada.PublishAsync(draft =>
         {
-            draft.Seats = [[ada.HostId, bo.HostId]];
+            draft.Seats =
+            [
+                [ada.HostId, bo.HostId],
+            ];
             (draft.Fill, draft.Keeper) = (fill, keeper);
         });
         var id = (await ada.PagesAsync())[0].Id();
@@ -306,9 +367,7 @@ public sealed class KeeperTests(World world)
 
     private async Task<IReadOnlyList<string>> MovesAsync(string path) =>
         [
-            .. (
-                await world.Guest().GetFromJsonAsync<JsonElement>($"{path}/openings?from=2026-12-08&to=2026-12-08")
-            )
+            .. (await world.Guest().GetFromJsonAsync<JsonElement>($"{path}/openings?from=2026-12-08&to=2026-12-08"))
                 .GetProperty("openings")
                 .EnumerateArray()
                 .Select(opening => opening.Text("start")),

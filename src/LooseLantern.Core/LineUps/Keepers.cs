@@ -39,12 +39,13 @@ public static class Keepers
         return input with
         {
             Keeper = keeper,
-            Page = at < 0
-                ? input.Page
-                : input.Page with
-                {
-                    LineUp = [.. lineUp.Select((seat, i) => i == at ? seat with { AnyOf = [keeper] } : seat)],
-                },
+            Page =
+                at < 0
+                    ? input.Page
+                    : input.Page with
+                    {
+                        LineUp = [.. lineUp.Select((seat, i) => i == at ? seat with { AnyOf = [keeper] } : seat)],
+                    },
         };
     }
 

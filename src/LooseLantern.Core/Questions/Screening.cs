@@ -57,9 +57,7 @@ public static class Screening
         IReadOnlyDictionary<string, string> answers
     )
     {
-        var met = rules
-            .Where(rule => rule.If.Count > 0 && (rule.All ? rule.If.All(IsSo) : rule.If.Any(IsSo)))
-            .ToList();
+        var met = rules.Where(rule => rule.If.Count > 0 && (rule.All ? rule.If.All(IsSo) : rule.If.Any(IsSo))).ToList();
         return new ScreeningOutcome(
             met.Find(rule => rule.Then != ScreenAct.Flag),
             [.. met.Where(rule => rule.Then == ScreenAct.Flag).Select(rule => rule.Words)]

@@ -112,10 +112,7 @@ internal static class CasePage
         var seats = list.List();
         if (seats.Count == 0)
             list.Fault("A line-up has at least one seat.");
-        return
-        [
-            .. seats.Select(node => Seat(node, hosts)),
-        ];
+        return [.. seats.Select(node => Seat(node, hosts))];
     }
 
     private static Seat Seat(CaseNode node, HashSet<string> hosts)
@@ -123,14 +120,12 @@ internal static class CasePage
         var seat = node.Members("anyOf", "keeper?");
         return new Seat(seat.Read<IReadOnlyList<string>>("anyOf", [], anyOf => Eligible(anyOf, hosts)))
         {
-            Keeper = seat.Read("keeper", SeatKeeper.Counts, keeper =>
-                keeper.OneOf("counts", "first", "only") switch
+            Keeper = seat.Read("keeper", SeatKeeper.Counts, keeper => keeper.OneOf("counts", "first", "only") switch
                 {
                     "first" => SeatKeeper.First,
                     "only" => SeatKeeper.Only,
                     _ => SeatKeeper.Counts,
-                }
-            ),
+                }),
         };
     }
 

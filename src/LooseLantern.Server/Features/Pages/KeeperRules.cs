@@ -1,8 +1,8 @@
 using FluentValidation;
 using LooseLantern.Core.Questions;
-using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 

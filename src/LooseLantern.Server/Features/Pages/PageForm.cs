@@ -38,11 +38,7 @@ public sealed record PageForm(
 
 /// <summary>One seat of the line-up: any one of these hosts.</summary>
 /// <param name="HostIds">In order; the first free one takes a seat that is filled in order.</param>
-public sealed record SeatForm(
-    IReadOnlyList<Guid> HostIds,
-    SeatFill Fill,
-    SeatKeeper Keeper = SeatKeeper.Counts
-);
+public sealed record SeatForm(IReadOnlyList<Guid> HostIds, SeatFill Fill, SeatKeeper Keeper = SeatKeeper.Counts);
 
 /// <summary>All of a page that decides on its openings.</summary>
 /// <param name="Zone">IANA id.</param>

@@ -56,7 +56,11 @@ public sealed record PageView(
                 page.Zone,
                 [
                     .. InOrder(page)
-                        .Select(seat => new SeatForm([.. InOrder(seat).Select(host => host.HostId)], seat.Fill, seat.Keeper)),
+                        .Select(seat => new SeatForm(
+                            [.. InOrder(seat).Select(host => host.HostId)],
+                            seat.Fill,
+                            seat.Keeper
+                        )),
                 ],
                 page.Durations,
                 page.Step,

@@ -29,9 +29,7 @@ internal static class NewKeepers
         IReadOnlyList<GivenAnswer> answers
     )
     {
-        var seat = page
-            .Seats.OrderBy(row => row.Position)
-            .FirstOrDefault(row => row.Keeper != SeatKeeper.Counts);
+        var seat = page.Seats.OrderBy(row => row.Position).FirstOrDefault(row => row.Keeper != SeatKeeper.Counts);
         var host = ByAnswer(page, answers) is { } answered
             ? Guid.Parse(answered)
             : session.Hosts.Find(row => row.Seat == seat?.Position)?.HostId;

@@ -72,7 +72,9 @@ public sealed class DarkReckoning(LanternDb db, OpeningsInputs inputs, Allowance
             midnight.PlusMinutes(request.FromMinute).InZoneLeniently(rules.Zone).ToInstant(),
             midnight.PlusMinutes(request.ToMinute).InZoneLeniently(rules.Zone).ToInstant()
         );
-        return (await SaidAsync(page, rules, [(stretch, DarkTime.Within(input, stretch))], Keepers.OnlyOf(input), ct))[0];
+        return (await SaidAsync(page, rules, [(stretch, DarkTime.Within(input, stretch))], Keepers.OnlyOf(input), ct))[
+            0
+        ];
     }
 
     /// <summary>Why each of these starts is no opening, in their order; everything is read once.</summary>

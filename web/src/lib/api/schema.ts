@@ -3568,6 +3568,8 @@ export interface components {
              * @default false
              */
             oneMore: boolean;
+            /** @description The secret of the page's address for this one guest, where they came by that. */
+            address?: null | string;
         };
         BusyTimesAddress: {
             /** @description The secret address from the root of the site; null where busy times are not told. */
@@ -3787,6 +3789,8 @@ export interface components {
             name: string;
             /** @description All that this host lacks in the stretch. */
             reasons: components["schemas"]["ReasonView"][];
+            /** @description Whether the seat waits for this host alone, since the guest is theirs. */
+            isKeeper: boolean;
         };
         DarkRequest: {
             times: components["schemas"]["PageTimes"];
@@ -4910,6 +4914,11 @@ export interface components {
             /** Format: uuid */
             other: string;
         };
+        /** @description A guest whose answer is so is this host's. */
+        KeeperByAnswer: {
+            if: components["schemas"]["ScreenCondition"];
+            host: string;
+        };
         KindRetention: {
             /** @description One of the workspace's kinds; empty for pages of none, and for links. */
             kind: string;
@@ -5006,6 +5015,8 @@ export interface components {
              * @description Minutes after midnight, after FromMinute.
              */
             toMinute: number;
+            /** @description Whom it is for. */
+            guests?: null | components["schemas"]["LinkGuest"][];
         };
         /** @description The rest of a link. */
         LinkDetails: {
@@ -5624,6 +5635,8 @@ export interface components {
              * @default false
              */
             forOthers: boolean;
+            /** @description Whose guest somebody becomes by an answer; the first rule that is met decides. */
+            keepers?: components["schemas"]["KeeperByAnswer"][];
         };
         /** @description What a change does to the openings of one page. */
         PageEffect: {
@@ -6336,7 +6349,14 @@ export interface components {
             /** @description In order; the first free one takes a seat that is filled in order. */
             hostIds: string[];
             fill: components["schemas"]["SeatFill"];
+            keeper?: components["schemas"]["SeatKeeper"];
         };
+        /**
+         * @description What a seat makes of the host who keeps the guest.
+         * @default counts
+         * @enum {unknown}
+         */
+        SeatKeeper: "counts" | "first" | "only";
         SecurityView: {
             secondFactor: boolean;
             /**
@@ -6873,6 +6893,7 @@ export interface operations {
                 duration?: string;
                 zone?: string;
                 party?: string;
+                for?: string;
             };
             header?: never;
             path: {

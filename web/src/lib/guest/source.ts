@@ -56,15 +56,27 @@ export interface GuestSource {
   reserve: (body: Schemas['BookRequest'], key: string, taker: Taker) => Promise<Reserved>;
 }
 
-/** A page as guests have it. */
-export function publishedSource(path: { desk: string; page: string }, page: Schemas['GuestPage']): GuestSource {
+/**
+ * A page as guests have it.
+ * @param secret Of an address for one guest alone.
+ */
+export function publishedSource(
+  path: { desk: string; page: string },
+  page: Schemas['GuestPage'],
+  secret?: string,
+): GuestSource {
+  const known = secret === undefined ? {} : { for: secret };
   return {
     name: `${path.desk}/${path.page}`,
     page,
     changes: `/api/public/desks/${encodeURIComponent(path.desk)}/pages/${encodeURIComponent(path.page)}/changes`,
     isPreview: false,
     openings: (query) =>
-      must(guestApi.GET('/api/public/desks/{desk}/pages/{page}/openings', { params: { path, query } })),
+      must(
+        guestApi.GET('/api/public/desks/{desk}/pages/{page}/openings', {
+          params: { path, query: { ...query, ...known } },
+        }),
+      ),
     look: (date, part, found) =>
       void guestApi
         .POST('/api/public/desks/{desk}/pages/{page}/looks', {
@@ -77,7 +89,7 @@ export function publishedSource(path: { desk: string; page: string }, page: Sche
       const made = await must(
         guestApi.POST('/api/public/desks/{desk}/pages/{page}/bookings', {
           params: { path, header: { 'Idempotency-Key': key } },
-          body,
+          body: { ...body, address: secret ?? null },
         }),
       );
       return { kind: 'booked', path: made.path, start: made.start, end: made.end, goTo: made.goTo };

@@ -81,7 +81,14 @@
   const dark = new DarkQuestion(({ date, fromMinute, toMinute }) =>
     must(
       api.POST('/api/links/dark', {
-        body: { times: $state.snapshot(link.form.times), of: link.id ?? null, date, fromMinute, toMinute },
+        body: {
+          times: $state.snapshot(link.form.times),
+          of: link.id ?? null,
+          date,
+          fromMinute,
+          toMinute,
+          guests: $state.snapshot(link.form.guests),
+        },
       }),
     ),
   );

@@ -29,6 +29,12 @@
     link.form.times.overridden = link.form.times.overridden.filter((id) => seated.has(id));
   }
 
+  const keepers = [
+    { value: 'counts', name: 'any of them' },
+    { value: 'first', name: 'keeper first' },
+    { value: 'only', name: 'keeper only' },
+  ];
+
   /** Whoever may be offered and is in no seat yet. */
   const free = $derived(hosts.filter((host) => host.mayOffer && !link.hostIds.includes(host.id)));
 
@@ -92,6 +98,19 @@
             value=""
             onchange={(event: Event & { currentTarget: HTMLSelectElement }) => addTo(at, event)}
             items={[{ value: '', name: 'or…' }, ...free.map((host) => ({ value: host.id, name: host.name }))]}
+          />
+        {/if}
+        {#if mayEdit && seat.hostIds.length > 1}
+          <Select
+            aria-label="Keeper in seat {at + 1}"
+            class="w-36"
+            classes={{ select: 'rounded-full border-dashed py-1 text-sm' }}
+            placeholder=""
+            bind:value={
+              () => seat.keeper ?? 'counts',
+              (keeper) => set(seats.map((one, i) => (i === at ? { ...one, keeper } : one)))
+            }
+            items={keepers}
           />
         {/if}
         {#if mayEdit && at !== lead && seats.length > 1}<TextButton

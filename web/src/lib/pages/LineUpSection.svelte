@@ -5,6 +5,7 @@
   import Segments from '$lib/ui/Segments.svelte';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import CalendarChoices from './CalendarChoices.svelte';
+  import KeepersByAnswer from './KeepersByAnswer.svelte';
   import type { EditorState } from './EditorState.svelte';
   import { usualDetails } from './form';
   import Section from './Section.svelte';
@@ -34,6 +35,13 @@
         ),
     ),
   );
+
+  const keepers = [
+    { value: 'counts', name: 'keepers don’t matter' },
+    { value: 'first', name: 'the guest’s keeper first' },
+    { value: 'only', name: 'only the guest’s keeper' },
+  ];
+  const considersKeepers = $derived(seats.some((seat) => (seat.keeper ?? 'counts') !== 'counts'));
 
   const fills = [
     { value: 'balanced', text: 'evenly' },
@@ -147,7 +155,22 @@
             value={seat.fill}
             onchoose={(fill) => setSeat(at, { fill })}
           />
+          {#if editor.form.times.places === 1}<span class="w-56"
+              ><Select
+                aria-label="Keepers in seat {at + 1}"
+                classes={{ select: 'py-1.5' }}
+                placeholder=""
+                bind:value={() => seat.keeper ?? 'counts', (keeper) => setSeat(at, { keeper })}
+                items={keepers}
+              /></span
+            >{/if}
         </div>
+        {#if (seat.keeper ?? 'counts') !== 'counts'}<p class="mt-1.5 text-sm text-muted">
+            By a link or a personal address, {seat.keeper === 'only'
+              ? 'a guest can book their keeper only'
+              : 'a guest gets their keeper where free'}. Everybody else is assigned as follows, and who has no keeper
+            yet keeps whom they get.
+          </p>{/if}
         <p class="mt-1.5 text-sm text-muted">
           {#if seat.fill === 'balanced'}
             It goes to whoever had the fewest within 30 days, by weight.{#if turnOf(at)}{' '}Now: {turnOf(at)}.{/if}
@@ -180,6 +203,7 @@
       the same hosts where they are free</Choice
     >
   </div>
+  <KeepersByAnswer {editor} {hosts} isShown={considersKeepers} />
   {#each editor
     .mendsUnder('times.lineUp')
     .filter((mend) => !seats.some((_, at) => editor.mendsUnder(`times.lineUp[${at}]`).includes(mend))) as mend (mend)}<p

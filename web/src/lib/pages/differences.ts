@@ -43,6 +43,7 @@ const names: Record<string, string> = {
   'details.mostOpen': 'bookings of one guest',
   'details.forOthers': 'booking for someone else',
   'details.screening': 'screening',
+  'details.keepers': 'keepers by answer',
   changes: 'what guests may do',
   post: 'mail',
   'post.reminders': 'reminders',

@@ -30,10 +30,22 @@ function dark(parts: Partial<Schemas['DarkAnswer']>): Schemas['DarkAnswer'] {
 }
 
 function host(name: string, ...reasons: Partial<Schemas['ReasonView']>[]): Schemas['DarkHostView'] {
-  return { id: name, name, reasons: reasons.map((reason) => ({ ...nothing, rule: 'calendars', ...reason })) };
+  return {
+    id: name,
+    name,
+    isKeeper: false,
+    reasons: reasons.map((reason) => ({ ...nothing, rule: 'calendars', ...reason })),
+  };
 }
 
 describe('why a stretch is dark', () => {
+  it('says that a seat waits for who keeps the guest', () => {
+    const anselm = { ...host('Anselm Park', { rule: 'hostCaps', cap: 2, period: 'day' }), isKeeper: true };
+    expect(darkSentences(dark({ seats: [{ seat: 0, hosts: [anselm] }] }))).toEqual([
+      'Anselm Park has the 2 a day that they take, and seat 1 is for this guest’s keeper only.',
+    ]);
+  });
+
   it('says who is away all day and that nobody else can come', () => {
     const anselm = host(
       'Anselm Park',

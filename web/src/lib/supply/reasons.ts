@@ -34,6 +34,7 @@ function ofPage(reason: Reason, dark: Dark): string {
 function ofSeat(seat: Schemas['DarkSeatView'], dark: Dark): string {
   const [only] = seat.hosts;
   const number = `seat ${String(seat.seat + 1)}`;
+  if (only?.isKeeper) return `${only.name} ${lacks(only, dark)}, and ${number} is for this guest’s keeper only.`;
   if (seat.hosts.length === 1 && only) return `${only.name} ${lacks(only, dark)}, and ${number} has nobody else.`;
   return `Nobody is free for ${number}: ${seat.hosts.map((host) => `${host.name} ${lacks(host, dark)}`).join('; ')}.`;
 }

@@ -10,5 +10,5 @@
 <svelte:head><title>{data.page.title} – {data.page.workspace}</title></svelte:head>
 
 {#key data.page.path}
-  <GuestPage source={publishedSource(data.path, data.page)} openings={data.openings} />
+  <GuestPage source={publishedSource(data.path, data.page, data.secret)} openings={data.openings} />
 {/key}

@@ -8,6 +8,7 @@ import { speak } from '$lib/words/speak';
 import type { PageLoad } from './$types';
 
 export const load: PageLoad = async ({ params, url }) => {
+  const secret = url.searchParams.get('for') ?? undefined;
   const first = takeFirst(url);
   if (first?.page) {
     await speak(first.page.language, first);
@@ -15,18 +16,18 @@ export const load: PageLoad = async ({ params, url }) => {
     return {
       path: { desk: params.desk, page: params.page },
       page: first.page,
+      secret,
       openings: first.openings ? openingsOf(first.openings) : undefined,
     };
   }
-  const secret = url.searchParams.get('for');
   const path = { desk: params.desk, page: params.page };
   const asked = guestApi.GET('/api/public/desks/{desk}/pages/{page}', {
-    params: { path, query: secret === null ? {} : { for: secret } },
+    params: { path, query: secret === undefined ? {} : { for: secret } },
   });
   const page = await forGuest(must(asked), 'missing.page');
   // An address that the page had before leads to where it is now.
   if (page.path !== `/${path.desk}/${path.page}`) redirect(308, page.path + url.search);
   await speak(page.language);
   setClock(page.clock ?? undefined);
-  return { path, page, openings: undefined };
+  return { path, page, secret, openings: undefined };
 };
