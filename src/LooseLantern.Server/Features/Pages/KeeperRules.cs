@@ -16,9 +16,10 @@ internal static class KeeperRules
     public static void Check(PageForm form, ValidationContext<PageForm> context)
     {
         var rules = form.Details!.Keepers;
+        void Fault(string field, Phrase mend) => context.AddMend($"details.keepers{field}", mend);
         if (rules.Count > MostRules || rules.Any(rule => rule?.If is null))
         {
-            context.AddMend("details.keepers", Phrase.Of("sentences", ("most", MostRules)));
+            Fault("", Phrase.Of("sentences", ("most", MostRules)));
             return;
         }
 
@@ -26,7 +27,7 @@ internal static class KeeperRules
         {
             var question = (form.Questions ?? []).FirstOrDefault(one => one?.Key == rule.If.Key);
             if (Screening.FaultOf(question, rule.If with { Value = rule.If.Value ?? "" }) is { } unfit)
-                context.AddMend($"details.keepers[{i}].if", QuestionPhrases.Of(unfit));
+                Fault($"[{i}].if", QuestionPhrases.Of(unfit));
         }
     }
 
