@@ -53,6 +53,7 @@ public sealed class ErasedColumnsTests(World world)
         ["hosts"] = "busy_secret_hash kind name protected_busy_secret zone",
         ["hours"] = "document name",
         ["invitations"] = "email name protected_secret secret_hash",
+        ["letters"] = "body name subject",
         ["link_patterns"] = "form name",
         ["links"] = "guest_language guest_zone protected_secret secret_hash state state_then text",
         ["looked_for"] = "part",

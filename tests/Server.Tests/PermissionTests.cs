@@ -195,6 +195,34 @@ public class PermissionTests(World world)
                 who.PostAsync($"/api/guests/{guest}/erase", new { version = 1 })
             );
         },
+        ["Save letters, and write to guests"] = async (scene, who) =>
+        {
+            var guest = await scene.GuestAsync();
+            var letter = new
+            {
+                guestId = guest,
+                subject = "Hello",
+                body = "Hello",
+                offer = new { kind = "nothing" },
+            };
+            return await FirstRefusedAsync(
+                who.Http.GetAsync("/api/letters"),
+                who.Http.GetAsync($"/api/letters/choices?guest={guest}"),
+                who.PostAsync("/api/letters/preview", letter),
+                who.PostAsync("/api/letters/draft.eml", letter, "a press"),
+                who.PostAsync(
+                    "/api/letters",
+                    new
+                    {
+                        name = "Hello",
+                        subject = "Hello",
+                        body = "Hello",
+                        isTeams = true,
+                        patternId = (Guid?)null,
+                    }
+                )
+            );
+        },
         ["Save a view of guests, and delete it"] = async (scene, who) =>
         {
             var saved = await (

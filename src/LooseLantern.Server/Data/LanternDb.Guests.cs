@@ -73,6 +73,17 @@ public sealed partial class LanternDb
         AsJsonList(builder.Entity<Workspace>().Property(row => row.GuestFields));
         AsJson(builder.Entity<Workspace>().Property(row => row.GuestRetention));
         builder.Entity<Workspace>().HasIndex(row => row.RetentionDueAt).HasFilter("retention_due_at IS NOT NULL");
+        Filter<Letter>(builder).ToTable("letters");
+        builder.Entity<Letter>(letter =>
+        {
+            letter.Property(row => row.Version).IsConcurrencyToken();
+            letter.HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
+            letter
+                .HasOne<LinkPattern>()
+                .WithMany()
+                .HasForeignKey(row => row.PatternId)
+                .OnDelete(DeleteBehavior.SetNull);
+        });
         Filter<GuestErasure>(builder).ToTable("guest_erasures").HasIndex(row => row.GuestId);
         AsJson(Filter<GuestView>(builder).ToTable("guest_views").Property(row => row.Filter));
         AsJsonList(Filter<GuestImport>(builder).ToTable("guest_imports").Property(row => row.Columns));

@@ -88,6 +88,8 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
 
     public DbSet<GuestMerge> GuestMerges => Set<GuestMerge>();
 
+    public DbSet<Letter> Letters => Set<Letter>();
+
     public DbSet<GuestErasure> GuestErasures => Set<GuestErasure>();
 
     public DbSet<BookingKey> BookingKeys => Set<BookingKey>();

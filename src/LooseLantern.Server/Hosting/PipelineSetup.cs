@@ -12,6 +12,7 @@ using LooseLantern.Server.Features.GuestBook.Erasing;
 using LooseLantern.Server.Features.GuestBook.Importing;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Letters;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
@@ -124,6 +125,7 @@ public static class PipelineSetup
         team.MapZones();
         team.MapGuestBook();
         team.MapErasing();
+        team.MapLetters();
         team.MapGuestFiles();
         team.MapBookings();
         team.MapSessions();

@@ -11,6 +11,7 @@ using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.GuestBook;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
+using LooseLantern.Server.Features.Letters;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
@@ -79,6 +80,7 @@ public static class ServiceSetup
             .AddSupply()
             .AddGuests()
             .AddGuestBook()
+            .AddLetters()
             .AddWorkspaces()
             .AddLinks()
             .AddAskingFirst()

@@ -52,6 +52,9 @@ public enum MessageKind
     /// <summary>The same again, to a guest who has not answered.</summary>
     LinkAgainForGuest,
 
+    /// <summary>What somebody of the team writes to one guest.</summary>
+    LetterForGuest,
+
     /// <summary>Nothing is left of a link that is out.</summary>
     NoneLeftForMaker,
 

@@ -1,5 +1,5 @@
 using LooseLantern.Server.Features.ActingFor;
-using MimeKit;
+using LooseLantern.Server.Features.Post;
 
 namespace LooseLantern.Server.Features.Links;
 
@@ -21,21 +21,7 @@ public sealed class LinkDraftMail(LinkEditing editing, LinkAddresses addresses, 
             actor.Person?.Name ?? link.Page!.Desk!.Name,
             ct
         );
-        var message = new MimeMessage { Subject = mail.Subject };
-        message.To.AddRange(
-            link.Guests.Where(guest => guest.Email.Length > 0)
-                .Select(guest => new MailboxAddress(guest.Name, guest.Email))
-        );
-        // By this programs tell a draft from a message that was received; it is as common as it is unwritten.
-        message.Headers.Add("X-Unsent", "1");
-        message.Body = new MultipartAlternative
-        {
-            new TextPart("plain") { Text = mail.Text },
-            new TextPart("html") { Text = mail.Html },
-        };
-        using var stream = new MemoryStream();
-        await message.WriteToAsync(stream, ct);
-        return stream.ToArray();
+        return await DraftMail.WriteAsync(mail, link.Guests, ct);
     }
 }
 

@@ -58,17 +58,19 @@ public sealed class LinkEditing(
     }
 
     /// <param name="goes">Whether guests can open it at once, or have its times as text; else it is a draft.</param>
+    /// <param name="id">That it gets; null for a new one.</param>
     /// <exception cref="Refusal">400 where it can't go out as it is. Nothing is written then.</exception>
     public async Task<AvailabilityLink> CreateAsync(
         LinkForm form,
         CancellationToken ct,
-        LinkGoes goes = LinkGoes.Nowhere
+        LinkGoes goes = LinkGoes.Nowhere,
+        Guid? id = null
     )
     {
         var tidy = await filling.CheckAsync(form, ct);
         await allowances.RequireAsync(HostsOf(tidy), Allowance.Offer, ct);
         var now = clock.GetCurrentInstant();
-        var page = pageFilling.Blank(tidy.DeskId, now);
+        var page = pageFilling.Blank(tidy.DeskId, now, id);
         // No address that anybody could type.
         page.Address = $"~{page.Id:D}";
         var secret = addresses.Create();

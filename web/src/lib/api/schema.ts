@@ -2926,6 +2926,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description One’s own and the team’s, with the blanks they may have. */
+        get: operations["listLetters"];
+        put?: never;
+        post: operations["addLetter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeLetter"];
+        post?: never;
+        delete: operations["removeLetter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What can be offered in a letter to this guest. */
+        get: operations["listLetterChoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewLetter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Makes the link that it offers, lets it out, and sends the letter by the post. */
+        post: operations["sendLetter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/draft.eml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The same as a mail to send from a program of one’s own; its link is out from then on. */
+        post: operations["draftLetter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/guests/imports": {
         parameters: {
             query?: never;
@@ -3319,6 +3419,11 @@ export interface components {
             more: components["schemas"]["MoreBeginnings"];
             last: components["schemas"]["LastUsed"];
         };
+        BlankView: {
+            /** @description As it is written between {{ and }}. */
+            name: string;
+            means: string;
+        };
         /** @description One run of office hours, on the wall clock of the page's zone. */
         BlockForm: {
             /** @description Local date and time. */
@@ -3692,6 +3797,11 @@ export interface components {
             /** Format: int32 */
             version: number;
             form: components["schemas"]["HoursForm"];
+        };
+        ChangeLetterRequest: {
+            /** Format: int32 */
+            version: number;
+            form: components["schemas"]["LetterForm"];
         };
         ChangeLinkRequest: {
             /** Format: int32 */
@@ -4971,6 +5081,93 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description What can be offered in a letter to one guest. */
+        LetterChoices: {
+            patterns: components["schemas"]["NamedPattern"][];
+            links: components["schemas"]["NamedLink"][];
+            pages: components["schemas"]["NamedPage"][];
+        };
+        LetterForm: {
+            name: string;
+            subject: string;
+            body: string;
+            /** @description Whether the whole team has it; else it is the own of who saves it. */
+            isTeams: boolean;
+            /**
+             * Format: uuid
+             * @description The pattern its link starts from; null where that is chosen each time.
+             */
+            patternId: null | string;
+        };
+        LetterOffer: {
+            kind: components["schemas"]["LetterOffers"];
+            /**
+             * Format: uuid
+             * @description Of the pattern, link or page; null for nothing.
+             */
+            id?: null | string;
+            /** @description Other hosts than the pattern has; null for its own. */
+            lineUp?: null | components["schemas"]["SeatForm"][];
+            /**
+             * Format: date
+             * @description The last local date that it offers, and on which it can be used; null for two weeks.
+             */
+            until?: string;
+        };
+        /**
+         * @description What a letter offers.
+         * @enum {unknown}
+         */
+        LetterOffers: "nothing" | "pattern" | "link" | "page";
+        /** @description A letter as the guest will read it. */
+        LetterPreview: {
+            subject: string;
+            text: string;
+            /** @description The same in HTML; nothing in it leads anywhere yet. */
+            html: string;
+            /** @description The email it goes to; empty where the guest has none. */
+            to: string;
+            /** @description Blanks that nothing is known for: with these it can't go out. */
+            unfilled: string[];
+            /**
+             * Format: int32
+             * @description How many it offers; null where it offers none of its own.
+             */
+            openings: null | number;
+            /** @description In which times are written. */
+            language: string;
+            /** @description IANA id of the zone they are in. */
+            zone: string;
+        };
+        /** @description A letter to one guest, as it is about to be sent. */
+        LetterRequest: {
+            /** Format: uuid */
+            guestId: string;
+            subject: string;
+            body: string;
+            offer: components["schemas"]["LetterOffer"];
+        };
+        LettersAnswer: {
+            letters: components["schemas"]["LetterView"][];
+            blanks: components["schemas"]["BlankView"][];
+            /** @description That links can start from. */
+            patterns: components["schemas"]["NamedPattern"][];
+        };
+        LetterSent: {
+            /**
+             * Format: uuid
+             * @description Of the link that it offers; null where it offers none.
+             */
+            linkId: null | string;
+        };
+        LetterView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            version: number;
+            form: components["schemas"]["LetterForm"];
+            savedAt: components["schemas"]["Instant"];
+        };
         /** @description Another guest who may be the same. */
         LikelyDouble: {
             /** Format: uuid */
@@ -5430,7 +5627,7 @@ export interface components {
         /** @enum {unknown} */
         MessageHold: "unproven" | "firstDay" | "oftenToOne";
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "noneLeftForMaker" | "wishForMaker" | "suitsForMaker" | "passwordReset" | "joinInvitation" | "proveAddress" | "signUp" | "signUpKnown" | "codeForGuest" | "daily";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "letterForGuest" | "noneLeftForMaker" | "wishForMaker" | "suitsForMaker" | "passwordReset" | "joinInvitation" | "proveAddress" | "signUp" | "signUpKnown" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
         MissedPick: {
@@ -5452,6 +5649,24 @@ export interface components {
         MoveRequest: {
             /** @description One of the openings that the booking can be moved to. */
             start: components["schemas"]["Instant"];
+        };
+        NamedLink: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            endsOn: components["schemas"]["LocalDate"];
+        };
+        NamedPage: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** @description The desk's name. */
+            desk: string;
+        };
+        NamedPattern: {
+            /** Format: uuid */
+            id: string;
+            name: string;
         };
         NewDesk: {
             /** @description First part of its pages' paths; it stays as it is. */
@@ -14944,6 +15159,347 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    listLetters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LettersAnswer"];
+                };
+            };
+        };
+    };
+    addLetter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetterForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    changeLetter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeLetterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeLetter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listLetterChoices: {
+        parameters: {
+            query: {
+                guest: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterChoices"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewLetter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sendLetter: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterSent"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    draftLetter: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "message/rfc822": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

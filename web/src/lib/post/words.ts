@@ -24,6 +24,7 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   lapsedForHost: 'to the team: lapsed',
   repliedForHost: 'to the team: the guest answered',
   linkForGuest: 'times of a link',
+  letterForGuest: 'letter',
   linkAgainForGuest: 'times of a link, again',
   noneLeftForMaker: 'no times left on a link',
   wishForMaker: 'asks for other times',

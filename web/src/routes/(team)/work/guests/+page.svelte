@@ -64,7 +64,10 @@
     onchoose={(order) => show({ ...filter, order })}
   />
   <div class="ml-auto flex flex-wrap gap-3">
-    {#if data.me.isCoordinator}<ActionButton href="/work/guests/import">Import</ActionButton>{/if}
+    {#if data.me.isCoordinator}
+      <ActionButton href="/work/guests/letters">Letters</ActionButton>
+      <ActionButton href="/work/guests/import">Import</ActionButton>
+    {/if}
     {#if data.me.isOwner}
       <ActionButton href="/work/guests/retention">Retention</ActionButton>
       <ActionButton href="/work/guests/fields">Fields</ActionButton>

@@ -44,6 +44,7 @@
   {#if mayChange}
     <div class="flex flex-wrap gap-3">
       <ActionButton disabled={editing} onclick={() => (editing = true)}>Edit</ActionButton>
+      <ActionButton href="/work/guests/{guest.id}/write">Write</ActionButton>
       <ActionButton kind="main" href={newLink}>New link</ActionButton>
     </div>
   {/if}

@@ -596,6 +596,42 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "letters",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    person_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    name = table.Column<string>(type: "text", nullable: false),
+                    subject = table.Column<string>(type: "text", nullable: false),
+                    body = table.Column<string>(type: "text", nullable: false),
+                    pattern_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    version = table.Column<int>(type: "integer", nullable: false),
+                    saved_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_letters", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_letters_asp_net_users_person_id",
+                        column: x => x.person_id,
+                        principalTable: "AspNetUsers",
+                        principalColumn: "id");
+                    table.ForeignKey(
+                        name: "fk_letters_link_patterns_pattern_id",
+                        column: x => x.pattern_id,
+                        principalTable: "link_patterns",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.SetNull);
+                    table.ForeignKey(
+                        name: "fk_letters_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "guest_emails",
                 columns: table => new
                 {
@@ -2233,6 +2269,21 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_letters_pattern_id",
+                table: "letters",
+                column: "pattern_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_letters_person_id",
+                table: "letters",
+                column: "person_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_letters_workspace_id",
+                table: "letters",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_link_guests_guest_id",
                 table: "link_guests",
                 column: "guest_id");
@@ -2769,10 +2820,10 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "invitations");
 
             migrationBuilder.DropTable(
-                name: "link_guests");
+                name: "letters");
 
             migrationBuilder.DropTable(
-                name: "link_patterns");
+                name: "link_guests");
 
             migrationBuilder.DropTable(
                 name: "looked_for");
@@ -2833,6 +2884,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "guest_imports");
+
+            migrationBuilder.DropTable(
+                name: "link_patterns");
 
             migrationBuilder.DropTable(
                 name: "bookings");
