@@ -157,6 +157,7 @@ public static class DemoFilling
         await DemoGroup.FillAsync(services, published, ct);
         await DemoGuests.AddAsync(services, now, ct);
         await DemoLinks.AddAsync(services, hosts, deskIds, marit, now, ct);
+        await DemoLetters.AddAsync(services, hosts, deskIds, now, ct);
         await DemoGuests.NoteAsync(services, now, ct);
         await editing.PublishAsync(last!.Id, last.Version, ct);
     }

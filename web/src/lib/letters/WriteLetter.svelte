@@ -38,7 +38,7 @@
   const key = new WishKey();
   const request = $derived({ guestId: guest.id, subject, body, offer });
   const faults = $derived(sending.problem ?? looking.problem);
-  const stands = $derived(preview && obstacle(preview));
+  const stands = $derived(preview && obstacle(preview, offer));
   const mayBeOffered = $derived(hosts.filter((host) => host.mayOffer && host.kind === 'person'));
 
   function chooseLetter(id: string): void {

@@ -23,10 +23,18 @@ describe('what a letter offers', () => {
 describe('what keeps a letter from being sent', () => {
   const preview = { subject: '', text: '', html: '', to: '', unfilled: [], openings: 3, language: 'en', zone: 'UTC' };
 
+  const page = { kind: 'page' as const, id: 'g' };
+
+  it('is an offer that is not chosen yet', () => {
+    expect(obstacle({ ...preview, unfilled: ['boat', 'link'] }, { kind: 'nothing', id: null })).toBe(
+      'Choose an offer, which fills in {{ link }}.',
+    );
+  });
+
   it('is a blank without anything known for it, or an offer without openings', () => {
-    expect(obstacle(preview)).toBeUndefined();
-    expect(obstacle({ ...preview, openings: null })).toBeUndefined();
-    expect(obstacle({ ...preview, unfilled: ['boat', 'link'] })).toBe('Nothing is known for {{ boat }}, {{ link }}.');
-    expect(obstacle({ ...preview, openings: 0 })).toBe('Nothing of this offer is open.');
+    expect(obstacle(preview, page)).toBeUndefined();
+    expect(obstacle({ ...preview, openings: null }, page)).toBeUndefined();
+    expect(obstacle({ ...preview, unfilled: ['boat', 'link'] }, page)).toBe('Nothing is known for {{ boat }}, {{ link }}.');
+    expect(obstacle({ ...preview, openings: 0 }, page)).toBe('Nothing of this offer is open.');
   });
 });

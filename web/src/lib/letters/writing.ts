@@ -1,5 +1,8 @@
 import type { Schemas } from '$lib/api/client';
 
+/** Blanks that what is offered fills in. */
+const OF_OFFER = ['link', 'times', 'page', 'hosts', 'ends'];
+
 export type Offer = Schemas['LetterOffer'];
 
 /** What is chosen among all that can be offered, as one value of a list: kind and id. */
@@ -25,7 +28,10 @@ export function choices(all: Schemas['LetterChoices']): { value: string; name: s
 }
 
 /** What keeps a letter from being sent, in words; undefined where nothing does. */
-export function obstacle(preview: Schemas['LetterPreview']): string | undefined {
+export function obstacle(preview: Schemas['LetterPreview'], offer: Offer): string | undefined {
+  const ofOffer = preview.unfilled.filter((name) => OF_OFFER.includes(name));
+  if (offer.kind === 'nothing' && ofOffer.length > 0)
+    return `Choose an offer, which fills in ${ofOffer.map((name) => `{{ ${name} }}`).join(', ')}.`;
   if (preview.unfilled.length > 0)
     return `Nothing is known for ${preview.unfilled.map((name) => `{{ ${name} }}`).join(', ')}.`;
   return preview.openings === 0 ? 'Nothing of this offer is open.' : undefined;
