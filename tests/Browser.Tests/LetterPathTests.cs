@@ -16,7 +16,10 @@ public sealed class LetterPathTests(Site site) : IClassFixture<Site>
         marit.Type("Letter", "Dear {{ name }}");
         marit.Press("Save letter");
         marit.AwaitText("There is no blank {{ name }}");
-        marit.Type("Letter", "Dear {{ first_name }} of {{ organisation }},\n\n{{ times }}\n\n{{ link }}\n\n{{ sender }}");
+        marit.Type(
+            "Letter",
+            "Dear {{ first_name }} of {{ organisation }},\n\n{{ times }}\n\n{{ link }}\n\n{{ sender }}"
+        );
         marit.Choose("Its link starts from", "Commission talk");
         marit.Click(marit.Field("For the whole team"));
         marit.AccessibilityFaults().ShouldBeEmpty();

@@ -1,5 +1,5 @@
-using LooseLantern.Core.Links;
 using LooseLantern.Core.LineUps;
+using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Links;

@@ -34,7 +34,9 @@ describe('what keeps a letter from being sent', () => {
   it('is a blank without anything known for it, or an offer without openings', () => {
     expect(obstacle(preview, page)).toBeUndefined();
     expect(obstacle({ ...preview, openings: null }, page)).toBeUndefined();
-    expect(obstacle({ ...preview, unfilled: ['boat', 'link'] }, page)).toBe('Nothing is known for {{ boat }}, {{ link }}.');
+    expect(obstacle({ ...preview, unfilled: ['boat', 'link'] }, page)).toBe(
+      'Nothing is known for {{ boat }}, {{ link }}.',
+    );
     expect(obstacle({ ...preview, openings: 0 }, page)).toBe('Nothing of this offer is open.');
   });
 });

@@ -21,9 +21,7 @@
   {#if !isNew}<ActionButton kind="main" href="/work/guests/letters?letter=new">New letter</ActionButton>{/if}
 </header>
 <div
-  class="grid items-start gap-5 {data.letters.letters.length > 0
-    ? 'lg:grid-cols-[280px_minmax(0,1fr)]'
-    : 'max-w-3xl'}"
+  class="grid items-start gap-5 {data.letters.letters.length > 0 ? 'lg:grid-cols-[280px_minmax(0,1fr)]' : 'max-w-3xl'}"
 >
   {#if data.letters.letters.length > 0}
     <nav aria-label="Letters" class="rounded-2xl border border-line bg-card p-3">
