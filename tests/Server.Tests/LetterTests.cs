@@ -58,6 +58,7 @@ public sealed class LetterTests(World world)
     [InlineData("name", " ")]
     [InlineData("subject", "")]
     [InlineData("subject", "Two\nlines")]
+    [InlineData("subject", "Free: {{ times }}")]
     [InlineData("body", "Dear {{ nobody }}")]
     [InlineData("body", "Dear {{ first_name")]
     [InlineData("body", "{% for i in (1..9) %}x{% endfor %}")]

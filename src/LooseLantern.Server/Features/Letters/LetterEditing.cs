@@ -141,7 +141,7 @@ public sealed class LetterEditing(LanternDb db, Tenant tenant, Actor actor, Reco
         {
             if (words.Trim().Length == 0 || words.Length > most)
                 faults[field] = [Phrase.Of("letter-words", ("most", most))];
-            else if (LetterBlanks.FaultOf(words, known) is { } fault)
+            else if (LetterBlanks.FaultOf(words, field == "subject" ? OfOneLine(known) : known) is { } fault)
                 faults[field] = [fault];
         }
 
@@ -149,6 +149,10 @@ public sealed class LetterEditing(LanternDb db, Tenant tenant, Actor actor, Reco
             faults["subject"] = ["mail-subject-length"];
         return faults;
     }
+
+    /// <summary>Times are several lines, and an address in a subject leads nowhere.</summary>
+    private static Dictionary<string, string> OfOneLine(IReadOnlyDictionary<string, string> known) =>
+        known.Where(blank => blank.Key is not ("times" or "link")).ToDictionary();
 
     private void Fill(Letter letter, LetterForm form)
     {

@@ -164,7 +164,11 @@ public sealed class LetterWriting(
             .Distinct()
             .Where(name => values.GetValueOrDefault(name, "").Length == 0)
             .ToList();
-        var mail = PostTemplates.WriteTitled(new OwnWords(request.Subject, request.Body), values);
+        // What is typed here is no insert of ours.
+        var mail = PostTemplates.WriteTitled(
+            new OwnWords(PostInserts.Harmless(request.Subject), PostInserts.Harmless(request.Body)),
+            values
+        );
         var (text, html) = (offer.Times?.Text ?? "", offer.Times?.Html ?? "");
         return (
             mail with

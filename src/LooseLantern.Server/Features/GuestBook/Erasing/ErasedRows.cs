@@ -148,10 +148,10 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
             """,
     ];
 
+    // Whom they booked for stays, with what was said of them.
     private static readonly string[] Bookings =
     [
-            // Whom they booked for stays, with what was said of them.
-            $"""
+        $"""
             UPDATE bookings SET answers = {ErasedWords.Without(
                 "answers::text"
             )}::jsonb, cancel_word = {ErasedWords.Without("cancel_word")}

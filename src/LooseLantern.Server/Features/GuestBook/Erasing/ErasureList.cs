@@ -65,8 +65,11 @@ public sealed class ErasureList(LanternDb db, Tenant tenant, ErasureFile file)
             .Select(row => new ErasureLine(row.Id, row.WorkspaceId, row.GuestId, row.EmailHashes, row.At))
             .Select(line => JsonSerializer.Serialize(line, Json.Options))
             .ToList();
-        if (lines.Count > 0)
-            await File.AppendAllLinesAsync(file.Path, lines, ct);
+        if (lines.Count == 0)
+            return;
+        if (Path.GetDirectoryName(Path.GetFullPath(file.Path)) is { } folder)
+            Directory.CreateDirectory(folder);
+        await File.AppendAllLinesAsync(file.Path, lines, ct);
     }
 
     /// <summary>What the file has and the database has not.</summary>
@@ -100,10 +103,20 @@ public sealed class ErasureList(LanternDb db, Tenant tenant, ErasureFile file)
     private async Task<IReadOnlyList<ErasureLine>> ReadAsync(CancellationToken ct) =>
         file.Path is null || !File.Exists(file.Path)
             ? []
-            :
-            [
-                .. (await File.ReadAllLinesAsync(file.Path, ct))
-                    .Where(line => line.Length > 0)
-                    .Select(line => JsonSerializer.Deserialize<ErasureLine>(line, Json.Options)!),
-            ];
+            : [.. (await File.ReadAllLinesAsync(file.Path, ct)).Select(LineOf).OfType<ErasureLine>()];
+
+    /// <summary>
+    /// Null for what is no line: one that a server broke off in is written again from the database that has it.
+    /// </summary>
+    private static ErasureLine? LineOf(string line)
+    {
+        try
+        {
+            return line.Length == 0 ? null : JsonSerializer.Deserialize<ErasureLine>(line, Json.Options);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
 }

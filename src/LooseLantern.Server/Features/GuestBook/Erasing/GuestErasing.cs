@@ -94,14 +94,14 @@ public sealed class GuestErasing(
         var guest = await details.FindAsync(id, ct);
         if (guest.Version != version)
             throw GuestEditing.ChangedMeanwhile();
-        var (toCome, usable) = await StillOpenAsync(await GuestTraces.ReadAsync(db, Workspace, [guest.Id], ct), ct);
-        if (toCome.Count + usable.Count > 0)
-            throw new Refusal(StatusCodes.Status409Conflict, "guest-still-open");
         await EraseAsync([guest.Id], isAsked: true, ct);
     }
 
-    /// <summary>Erases several; whatever they have to come is no hindrance.</summary>
-    /// <param name="isAsked">Whether it is new, and not only done again after a database was restored.</param>
+    /// <summary>Erases several, all of them or none.</summary>
+    /// <param name="isAsked">Whether it is new; what is only done again, after a database was restored, is not put off
+    /// by what they have to come.</param>
+    /// <exception cref="Refusal">409 where one of them has something to come, or was changed again and
+    /// again.</exception>
     public async Task EraseAsync(IReadOnlyCollection<Guid> ids, bool isAsked, CancellationToken ct)
     {
         for (var tries = 1; ; tries++)
@@ -128,6 +128,10 @@ public sealed class GuestErasing(
         var now = clock.GetCurrentInstant();
         if (isAsked)
         {
+            // Under the locks: what is booked or made from now on is somebody else's.
+            var (toCome, usable) = await StillOpenAsync(traces, ct);
+            if (toCome.Count + usable.Count > 0)
+                throw new Refusal(StatusCodes.Status409Conflict, "guest-still-open");
             foreach (var id in ids.Intersect(traces.Guests))
                 record.Note(id, $"Erased {RecordWords.Guest}");
             await list.AddAsync(traces.Guests, now, ct);

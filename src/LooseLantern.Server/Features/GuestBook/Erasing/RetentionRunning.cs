@@ -1,4 +1,5 @@
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -36,20 +37,45 @@ public sealed class RetentionRunning(LanternDb db, RetentionLooking looking, Gue
     public async Task RunAsync(CancellationToken ct)
     {
         var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
+        // Who booked, or was changed, just now is left for the next night.
+        var left = new HashSet<Guid>();
         while (true)
         {
             var now = clock.GetCurrentInstant();
-            var (due, _) = await looking.DueAsync(workspace.GuestRetention, now, now, AtOnce, null, ct);
-            if (due.Count == 0)
+            var (due, _) = await looking.DueAsync(workspace.GuestRetention, now, now, AtOnce + left.Count, null, ct);
+            var ids = due.Select(guest => guest.Id).Where(id => !left.Contains(id)).ToList();
+            if (ids.Count == 0)
                 break;
-            await erasing.EraseAsync([.. due.Select(guest => guest.Id)], isAsked: true, ct);
-            db.ChangeTracker.Clear();
+            if (await TryAsync(ids, ct))
+                continue;
+            foreach (var id in ids)
+            {
+                if (!await TryAsync([id], ct))
+                    left.Add(id);
+            }
         }
 
         var next = NextNight(workspace.Zone, clock.GetCurrentInstant());
         await db
             .Workspaces.Where(row => row.RetentionDueAt != null)
             .ExecuteUpdateAsync(set => set.SetProperty(row => row.RetentionDueAt, next), ct);
+    }
+
+    private async Task<bool> TryAsync(IReadOnlyCollection<Guid> ids, CancellationToken ct)
+    {
+        try
+        {
+            await erasing.EraseAsync(ids, isAsked: true, ct);
+            return true;
+        }
+        catch (Refusal)
+        {
+            return false;
+        }
+        finally
+        {
+            db.ChangeTracker.Clear();
+        }
     }
 }
 
