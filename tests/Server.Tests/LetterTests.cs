@@ -59,6 +59,7 @@ public sealed class LetterTests(World world)
     [InlineData("subject", "")]
     [InlineData("subject", "Two\nlines")]
     [InlineData("subject", "Free: {{ times }}")]
+    [InlineData("subject", "{{ guest }}, a talk?")]
     [InlineData("body", "Dear {{ nobody }}")]
     [InlineData("body", "Dear {{ first_name")]
     [InlineData("body", "{% for i in (1..9) %}x{% endfor %}")]
@@ -236,6 +237,31 @@ public sealed class LetterTests(World world)
     }
 
     [Fact]
+    public async Task A_link_that_the_guest_has_is_let_out_with_the_letter()
+    {
+        var ada = await world.SignUpAsync();
+        var made = await ada.MakeLinkAsync(draft => draft.Guests = [new("Ottilie Wren", Email)]);
+        var link = made.GetProperty("row").Id();
+        var guest = await ada.GuestAsync("Ottilie Wren");
+        (await ada.GetAsync($"/api/letters/choices?guest={guest.Id()}")).GetProperty("links")[0].Id().ShouldBe(link);
+        var sent = await (
+            await ada.PostAsync(
+                "/api/letters/send",
+                new
+                {
+                    guestId = guest.Id(),
+                    subject = "About: {{ page }}",
+                    body = "{{ times }}\n\n{{ link }}",
+                    offer = new { kind = "link", id = link },
+                },
+                "one press"
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+        sent.GetProperty("linkId").GetGuid().ShouldBe(link);
+        (await ada.LinkAsync(link)).GetProperty("row").Text("state").ShouldBe("out");
+    }
+
+    [Fact]
     public async Task A_page_is_offered_by_an_address_of_the_guests_own_and_a_draft_bears_it()
     {
         var ada = await world.SignUpAsync();
@@ -249,7 +275,7 @@ public sealed class LetterTests(World world)
             new
             {
                 guestId = guest.Id(),
-                subject = "{{ page }}",
+                subject = "About: {{ page }}",
                 body = "Book here:\n{{ link }}",
                 offer = new { kind = "page", id },
             },
@@ -257,7 +283,9 @@ public sealed class LetterTests(World world)
         );
         answer.StatusCode.ShouldBe(HttpStatusCode.OK);
         var mail = await MimeMessage.LoadAsync(await answer.Content.ReadAsStreamAsync());
-        (mail.Subject, mail.Headers["X-Unsent"], mail.To.Mailboxes.Single().Address).ShouldBe(("Talk", "1", Email));
+        (mail.Subject, mail.Headers["X-Unsent"], mail.To.Mailboxes.Single().Address).ShouldBe(
+            ("About: Talk", "1", Email)
+        );
         var secret = mail.TextBody!.Trim().Split("?for=")[1];
         (await world.Guest().GetFromJsonAsync<JsonElement>($"/api/public/desks/{ada.Desk}/pages/{page}?for={secret}"))
             .GetProperty("guest")

@@ -146,7 +146,10 @@ public sealed class LetterEditing(LanternDb db, Tenant tenant, Actor actor, Reco
         }
 
         if (!faults.ContainsKey("subject") && subject.Trim().Contains('\n', StringComparison.Ordinal))
-            faults["subject"] = ["mail-subject-length"];
+            faults["subject"] = ["letter-subject-line"];
+        // Nobody can have us send their headline: a name may be whatever a stranger typed.
+        else if (!faults.ContainsKey("subject") && subject.Trim() is ['{', '{' or '%', ..])
+            faults["subject"] = ["letter-subject-begins"];
         return faults;
     }
 

@@ -128,6 +128,9 @@ public sealed class LetterSending(
                 Phrase.Of("letter-unfilled", ("blanks", unfilled.Select(name => $"{{{{ {name} }}}}").ToArray()))
             );
 
+        // By locks of its own; one that is out already stays so.
+        if (offer.Link is { OutAt: null } draft)
+            offer = offer with { Link = await links.SendOutAsync(draft.Id, ct) };
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // One press after the other, so that what was done by the same key is seen.
         var (id, turn) = (IdOf("letter", key), $"letter {IdOf("letter", key)}");
@@ -159,10 +162,7 @@ public sealed class LetterSending(
         }
 
         if (offer.Link is { } known)
-        {
-            var link = known.OutAt is null ? await links.SendOutAsync(known.Id, ct) : known;
-            return OfLink(guest, offer, desk, link);
-        }
+            return OfLink(guest, offer, desk, known);
 
         if (offer.Page is not { } page)
             return new Made(guest, offer, desk, null, null, null);

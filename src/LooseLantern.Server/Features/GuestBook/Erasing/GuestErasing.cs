@@ -2,9 +2,9 @@ using System.Text;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Features.Calendars.Writing;
-using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -45,6 +45,7 @@ public sealed class GuestErasing(
     ErasedRows rows,
     ErasureList list,
     SessionTexts texts,
+    TimeLocks locks,
     RecordKeeping record,
     IClock clock
 )
@@ -78,7 +79,7 @@ public sealed class GuestErasing(
             guest.Version,
             traces.Bookings.Length - toCome.Count,
             toCome,
-            traces.OwnLinks.Length + traces.SharedLinks.Length,
+            traces.Links.Length,
             usable,
             counted.In + counted.Out,
             counted.Waiting,
@@ -120,9 +121,10 @@ public sealed class GuestErasing(
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var traces = await GuestTraces.ReadAsync(db, Workspace, ids, ct);
-        var locks = new RoundTrip(db);
-        traces.Lock(locks);
-        await locks.RunAsync(ct);
+        await locks.TakeAsync(new TimeLock { Pages = traces.Links }, ct);
+        var trip = new RoundTrip(db);
+        traces.Lock(trip);
+        await trip.RunAsync(ct);
         if (!traces.IsAs(await GuestTraces.ReadAsync(db, Workspace, ids, ct)))
             return isLast ? throw GuestEditing.ChangedMeanwhile() : false;
         var now = clock.GetCurrentInstant();
@@ -140,9 +142,6 @@ public sealed class GuestErasing(
 
         await rows.EraseAsync(Workspace, traces, now, ct);
         await EraseFromCalendarsAsync(traces.Sessions, ct);
-        var told = new RoundTrip(db);
-        told.Ask($"SELECT pg_notify({LiveChanges.Channel}, {Workspace.ToString("D")})", _ => 0);
-        await told.RunAsync(ct);
         await transaction.CommitAsync(ct);
         return true;
     }
@@ -179,7 +178,7 @@ public sealed class GuestErasing(
     )
     {
         var now = clock.GetCurrentInstant();
-        Guid[] links = [.. traces.OwnLinks, .. traces.SharedLinks];
+        var links = traces.Links;
         var trip = new RoundTrip(db);
         var toCome = trip.Ask(
             $"""

@@ -94,13 +94,15 @@ public sealed record GuestTraces(
         );
     }
 
+    public Guid[] Links => [.. OwnLinks, .. SharedLinks];
+
     /// <summary>
-    /// Locks all of it, guests last as everywhere: whoever books for one of them just now waits, or is waited for.
+    /// Locks all of it once the pages of its links are locked, guests last as everywhere: whoever books for one of them
+    /// just now waits, or is waited for.
     /// </summary>
     public void Lock(RoundTrip trip)
     {
-        Guid[] links = [.. OwnLinks, .. SharedLinks];
-        trip.Do($"SELECT 1 FROM pages WHERE id = ANY({links}) ORDER BY id FOR NO KEY UPDATE");
+        var links = Links;
         trip.Do($"SELECT 1 FROM links WHERE id = ANY({links}) ORDER BY id FOR NO KEY UPDATE");
         Guid[] bookings = [.. Bookings, .. Brought];
         trip.Do($"SELECT 1 FROM bookings WHERE id = ANY({bookings}) ORDER BY id FOR NO KEY UPDATE");
