@@ -92,7 +92,7 @@ internal sealed class FaultWorld : IAsyncDisposable
             ["Clock:At"] = "2026-12-07T08:00+01:00",
             ["PublicAddress"] = $"http://127.0.0.1:{publicPort}",
             ["Outside:Inside"] = "127.0.0.1",
-            ["Outside:PatienceMilliseconds"] = "3000",
+            ["Outside:PatienceMilliseconds"] = "8000",
             ["Post:Host"] = "127.0.0.1",
             ["Post:Port"] = Mail.Port.ToString(CultureInfo.InvariantCulture),
             ["Post:Tls"] = "false",
