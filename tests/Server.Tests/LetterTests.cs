@@ -76,7 +76,7 @@ public sealed class LetterTests(World world)
     }
 
     [Fact]
-    public async Task Blanks_of_the_workspaces_own_fields_are_named_by_them()
+    public void Blanks_of_the_workspaces_own_fields_are_named_by_them()
     {
         var fields = new[]
         {
@@ -90,7 +90,6 @@ public sealed class LetterTests(World world)
                 "{{ a }}{% if b != \"\" %}{{ b }}{{ c }}{% else %}{{ d }}{% endif %}{{ e | default: \"x\" }}{{ a }}"
             )
             .ShouldBe(["a", "c", "d"]);
-        await Task.CompletedTask;
     }
 
     [Fact]

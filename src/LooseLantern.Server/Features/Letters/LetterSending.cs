@@ -83,7 +83,7 @@ public sealed class LetterSending(
     public async Task<byte[]> DraftAsync(LetterRequest request, string key, CancellationToken ct)
     {
         byte[] bytes = [];
-        await InTurnAsync(request, key, ct, async made =>
+        var isNew = await InTurnAsync(request, key, ct, async made =>
         {
             var (mail, _) = await WriteAsync(
                 request,
@@ -98,7 +98,8 @@ public sealed class LetterSending(
             );
             await db.SaveChangesAsync(ct);
         });
-        return bytes;
+        // The same press sent it by the post already.
+        return isNew ? bytes : throw new Refusal(StatusCodes.Status422UnprocessableEntity, "key-used");
     }
 
     private sealed record Made(
