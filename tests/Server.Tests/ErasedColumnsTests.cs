@@ -25,6 +25,7 @@ public sealed class ErasedColumnsTests(World world)
         ["guests"] = "booker_key clock fields language name name_key organisation phone phone_key source zone",
         ["incoming_mail"] = "calendar fingerprint from_email from_name meaning not_understood subject text",
         ["links"] = "guests notes started_from suits topic",
+        ["mailings"] = "started_from title",
         ["messages"] = "calendar html subject text to_email to_name",
         ["pages"] = "description details place post questions title",
         ["personal_addresses"] = "email name secret_hash",
@@ -58,7 +59,7 @@ public sealed class ErasedColumnsTests(World world)
         ["links"] = "guest_language guest_zone protected_secret secret_hash state state_then text",
         ["looked_for"] = "part",
         ["messages"] =
-            "calendar_method fault from_name held_back kind message_id own_words_fault protected_secret state",
+            "calendar_method fault from_name held_back kind message_id own_words_fault protected_reply_secret protected_secret reply_secret_hash state",
         ["page_editions"] = "by form",
         ["page_files"] = "bytes media_type name",
         ["pages"] =

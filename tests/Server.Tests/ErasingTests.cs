@@ -350,6 +350,55 @@ internal static class ErasingScene
             await ada.PostAsync($"/api/pages/{page}/personal-addresses", new { name = Quillon, email = Email })
         ).StatusCode.ShouldBe(HttpStatusCode.OK);
 
+        // A mailing to both, with words of their own, that somebody answers for them.
+        var pattern = await (
+            await ada.PostAsync(
+                "/api/links/patterns",
+                new
+                {
+                    name = "For Quillon Farthing",
+                    form = ada.Link(draft =>
+                            (draft.By, draft.Title, draft.Guests) = ("free", "Survey of a hull", [])
+                        )
+                        .Form(),
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+        var mailing = await (
+            await ada.PostAsync(
+                "/api/mailings",
+                new
+                {
+                    subject = "A talk?",
+                    body = "Dear {{ guest }}: {{ link }}",
+                    offer = new
+                    {
+                        kind = "pattern",
+                        id = pattern.Id(),
+                        until = "2026-12-11",
+                    },
+                    guests = new[]
+                    {
+                        new
+                        {
+                            name = Quillon,
+                            email = Email,
+                            own = (object?)new { subject = "For Quillon", body = "Still Boathook Lane? {{ link }}" },
+                        },
+                        new
+                        {
+                            name = "Bryn Ashby",
+                            email = EmailOf("Bryn Ashby"),
+                            own = (object?)null,
+                        },
+                    },
+                },
+                "mailing"
+            )
+        ).ReadAsync(HttpStatusCode.Created);
+        // What is the team's own is theirs to name.
+        (await ada.DeleteAsync($"/api/links/patterns/{pattern.Id()}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+
         // Files: one that came in, one that was only looked at.
         var csv = Encoding.UTF8.GetBytes($"Name;E-Mail;Phone\n{Quillon};{Email};+45 33 12 12 13\n");
         for (var i = 0; i < 2; i++)
@@ -394,6 +443,21 @@ internal static class ErasingScene
                     Fingerprint = [1],
                 }
             );
+            var letter = await db.Messages.SingleAsync(row => row.MailingId == mailing.Id() && row.ToEmail == Email);
+            db.Incoming.Add(
+                new IncomingMail
+                {
+                    WorkspaceId = workspace,
+                    MessageId = letter.Id,
+                    ReceivedAt = World.Now,
+                    FromName = "The yard",
+                    FromEmail = "yard@elsewhere.example",
+                    Subject = "Re: For Quillon",
+                    Text = "Boathook Lane it is",
+                    Meaning = MailMeaning.Words,
+                    Fingerprint = [2],
+                }
+            );
             var daily = await db.Messages.AsNoTracking().FirstAsync(row => row.PersonId != null);
             db.Messages.Add(
                 new Message
@@ -411,6 +475,24 @@ internal static class ErasingScene
                     Subject = "Your day with Quillon Farthing",
                     Text = $"9:00 Quillon Farthing, {Email}",
                     Html = $"<p>9:00 Quillon Farthing, <a href=\"mailto:quillon%40farthing.example\">{Email}</a></p>",
+                }
+            );
+            db.Messages.Add(
+                new Message
+                {
+                    WorkspaceId = workspace,
+                    Kind = MessageKind.RepliedForSender,
+                    PersonId = daily.PersonId,
+                    ToName = daily.ToName,
+                    ToEmail = daily.ToEmail,
+                    MessageId = "reply@lantern.example",
+                    WrittenAt = World.Now,
+                    DueAt = World.Now,
+                    State = MessageState.Sent,
+                    FromName = "Pier",
+                    Subject = "A reply: The yard",
+                    Text = $"Boathook Lane it is\n\nhttps://lantern.example/work/guests/{quillon.Id():D}",
+                    Html = "<p>Boathook Lane it is</p>",
                 }
             );
             return await db.SaveChangesAsync();

@@ -75,4 +75,20 @@ internal static class GuestScene
     /// <summary>What happened with a guest, the latest first.</summary>
     public static async Task<IReadOnlyList<JsonElement>> HistoryAsync(this Coordinator who, Guid guest) =>
         [.. (await who.GetAsync($"/api/guests/{guest}/history")).GetProperty("events").EnumerateArray()];
+
+    /// <summary>A pattern by which whatever is free is offered.</summary>
+    public static async Task<Guid> PatternAsync(this Coordinator ada)
+    {
+        var form = ada.Link(draft =>
+            {
+                (draft.By, draft.Picked, draft.Guests) = ("free", [], []);
+                draft.Notice = 24 * 60;
+            })
+            .Form();
+        return (
+            await (await ada.PostAsync("/api/links/patterns", new { name = "First talk", form })).ReadAsync(
+                HttpStatusCode.OK
+            )
+        ).Id();
+    }
 }

@@ -97,7 +97,7 @@ public sealed class LetterTests(World world)
     {
         await using var scene = await MailScene.MakeAsync();
         var ada = scene.Ada;
-        var pattern = await PatternAsync(ada);
+        var pattern = await ada.PatternAsync();
         var guest = await ada.AddGuestAsync(Form("Ottilie Wren", [Email], zone: "Europe/Dublin", language: "de"));
         object Request(string until = "2026-12-11") =>
             new
@@ -145,7 +145,7 @@ public sealed class LetterTests(World world)
     public async Task Nothing_goes_out_with_a_blank_unfilled_an_ended_link_or_nothing_open()
     {
         var ada = await world.SignUpAsync();
-        var pattern = await PatternAsync(ada);
+        var pattern = await ada.PatternAsync();
         var boat = (await FieldAsync(ada, "Boat"))[0].Id();
         var guest = await ada.AddGuestAsync(Form("Ottilie Wren", [Email]));
         Task<HttpResponseMessage> SendAsync(string body, object offer, string path = "send") =>
@@ -290,21 +290,6 @@ public sealed class LetterTests(World world)
             .GetProperty("guest")
             .Text("email")
             .ShouldBe(Email);
-    }
-
-    private static async Task<Guid> PatternAsync(Coordinator ada)
-    {
-        var form = ada.Link(draft =>
-            {
-                (draft.By, draft.Picked, draft.Guests) = ("free", [], []);
-                draft.Notice = 24 * 60;
-            })
-            .Form();
-        return (
-            await (await ada.PostAsync("/api/links/patterns", new { name = "First talk", form })).ReadAsync(
-                HttpStatusCode.OK
-            )
-        ).Id();
     }
 
     private static async Task<IReadOnlyList<JsonElement>> FieldAsync(Coordinator ada, string name) =>

@@ -84,6 +84,40 @@ public sealed partial class LanternDb
                 .HasForeignKey(row => row.PatternId)
                 .OnDelete(DeleteBehavior.SetNull);
         });
+        Filter<Mailing>(builder)
+            .ToTable("mailings")
+            .HasIndex(row => new
+            {
+                row.WorkspaceId,
+                row.SentAt,
+                row.Id,
+            });
+        builder
+            .Entity<Mailing>()
+            .HasOne<Page>()
+            .WithMany()
+            .HasForeignKey(row => row.PageId)
+            .OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<Message>()
+            .HasOne<Mailing>()
+            .WithMany()
+            .HasForeignKey(row => row.MailingId)
+            .OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<Message>()
+            .HasOne<Message>()
+            .WithMany()
+            .HasForeignKey(row => row.AgainOf)
+            .OnDelete(DeleteBehavior.SetNull);
+        builder.Entity<Message>().HasIndex(row => row.AgainOf).HasFilter("again_of IS NOT NULL");
+        builder.Entity<Message>().HasIndex(row => row.MailingId).HasFilter("mailing_id IS NOT NULL");
+        builder
+            .Entity<AvailabilityLink>()
+            .HasOne<Mailing>()
+            .WithMany()
+            .HasForeignKey(row => row.MailingId)
+            .OnDelete(DeleteBehavior.SetNull);
         Filter<GuestErasure>(builder).ToTable("guest_erasures").HasIndex(row => row.GuestId);
         AsJson(Filter<GuestView>(builder).ToTable("guest_views").Property(row => row.Filter));
         AsJsonList(Filter<GuestImport>(builder).ToTable("guest_imports").Property(row => row.Columns));

@@ -90,6 +90,8 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
 
     public DbSet<Letter> Letters => Set<Letter>();
 
+    public DbSet<Mailing> Mailings => Set<Mailing>();
+
     public DbSet<GuestErasure> GuestErasures => Set<GuestErasure>();
 
     public DbSet<BookingKey> BookingKeys => Set<BookingKey>();
@@ -402,6 +404,13 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
         builder.Entity<Message>(message =>
         {
             message.HasOne(row => row.Booking).WithMany().HasForeignKey(row => row.BookingId);
+            message
+                .HasOne<AvailabilityLink>()
+                .WithMany()
+                .HasForeignKey(row => row.LinkId)
+                .OnDelete(DeleteBehavior.SetNull);
+            message.HasIndex(row => row.LinkId).HasFilter("link_id IS NOT NULL");
+            message.HasIndex(row => row.ReplySecretHash).IsUnique().HasFilter("reply_secret_hash IS NOT NULL");
             // Of all that was ever written little is due: what is asked of that is asked of small indexes.
             message.HasIndex(row => new { row.DueAt, row.Id }).HasFilter("state = 'Due'");
             message.HasIndex(row => new { row.BookingId, row.ToEmail }).HasFilter("state = 'Due'");
@@ -438,6 +447,8 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
         builder.Entity<IncomingMail>(mail =>
         {
             mail.HasOne<Booking>().WithMany().HasForeignKey(row => row.BookingId);
+            mail.HasOne<Message>().WithMany().HasForeignKey(row => row.MessageId).OnDelete(DeleteBehavior.Cascade);
+            mail.HasIndex(row => new { row.MessageId, row.Fingerprint }).IsUnique().HasFilter("message_id IS NOT NULL");
             mail.HasIndex(row => new
             {
                 row.WorkspaceId,

@@ -16,6 +16,7 @@ using LooseLantern.Server.Features.Letters;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
+using LooseLantern.Server.Features.Mailings;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Post;
@@ -126,6 +127,7 @@ public static class PipelineSetup
         team.MapGuestBook();
         team.MapErasing();
         team.MapLetters();
+        team.MapMailings();
         team.MapGuestFiles();
         team.MapBookings();
         team.MapSessions();

@@ -15,6 +15,7 @@ using LooseLantern.Server.Features.Letters;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Live;
 using LooseLantern.Server.Features.Load;
+using LooseLantern.Server.Features.Mailings;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Post;
@@ -81,6 +82,7 @@ public static class ServiceSetup
             .AddGuests()
             .AddGuestBook()
             .AddLetters()
+            .AddMailings()
             .AddWorkspaces()
             .AddLinks()
             .AddAskingFirst()

@@ -36,6 +36,9 @@ public sealed class AvailabilityLink : IBelongsToWorkspace
 
     public Guid? MadeBy { get; init; }
 
+    /// <summary>The mailing it went out in; null for one that was made by itself.</summary>
+    public Guid? MailingId { get; init; }
+
     /// <summary>Who let it out, or mailed it last.</summary>
     public Guid? SentBy { get; set; }
 

@@ -3,7 +3,7 @@ using NodaTime;
 
 namespace LooseLantern.Server.Data.Model;
 
-/// <summary>What a mail to a booking's own address says.</summary>
+/// <summary>What a mail to an address of ours says.</summary>
 public enum MailMeaning
 {
     Accepts,
@@ -17,14 +17,18 @@ public enum MailMeaning
     Words,
 }
 
-/// <summary>A mail that came to a booking's own address, kept as it came.</summary>
+/// <summary>A mail that came to the address of a booking, or of a letter, kept as it came.</summary>
 public sealed class IncomingMail : IBelongsToWorkspace
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
     public required Guid WorkspaceId { get; init; }
 
-    public required Guid BookingId { get; init; }
+    /// <summary>Null for one that answers a letter.</summary>
+    public Guid? BookingId { get; init; }
+
+    /// <summary>The letter it answers; null for one about a booking.</summary>
+    public Guid? MessageId { get; init; }
 
     public required Instant ReceivedAt { get; init; }
 

@@ -46,6 +46,9 @@ public enum MessageKind
     /// <summary>The guest's calendar declined, or asks for another time, or the guest wrote.</summary>
     RepliedForHost,
 
+    /// <summary>A guest answered a letter.</summary>
+    RepliedForSender,
+
     /// <summary>The times of an availability link.</summary>
     LinkForGuest,
 
@@ -131,6 +134,26 @@ public sealed class Message : IBelongsToWorkspace
 
     /// <summary>A secret that only its reader may know, besides the booking's.</summary>
     public string? ProtectedSecret { get; set; }
+
+    /// <summary>The link it offers; null for none.</summary>
+    public Guid? LinkId { get; set; }
+
+    /// <summary>The mailing it is the first letter of; null for none.</summary>
+    public Guid? MailingId { get; set; }
+
+    /// <summary>The letter of a mailing that is asked about again; null for none.</summary>
+    public Guid? AgainOf { get; set; }
+
+    /// <summary>Who of the team wrote it; null for what is written by itself.</summary>
+    public Guid? WrittenBy { get; set; }
+
+    /// <summary>
+    /// SHA-256 of the secret in the address that answers to it come to; null where they come to its booking's, or where
+    /// none are awaited.
+    /// </summary>
+    public byte[]? ReplySecretHash { get; set; }
+
+    public string? ProtectedReplySecret { get; set; }
 
     /// <summary>Files of the page that go along.</summary>
     public Guid[] FileIds { get; set; } = [];

@@ -9,7 +9,7 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Bookings;
 
-/// <summary>A mail that came to the booking's own address.</summary>
+/// <summary>A mail that came to the booking's own address, or to that of a letter it was booked by.</summary>
 /// <param name="NotUnderstood">Why its calendar part changed nothing; null where it did, or where there is
 /// none.</param>
 public sealed record IncomingView(
@@ -58,9 +58,17 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, Tellings tell
             .FirstOrDefaultAsync(row => row.Id == id, ct)
             ?? throw Refusal.NotFound("booking");
         var (now, page) = (clock.GetCurrentInstant(), booking.Session!.Page!);
+        var emails = new[] { booking.GuestEmail, booking.BookerEmail }
+            .Where(email => email.Length > 0)
+            .Select(GuestEmail.KeyOf)
+            .ToList();
+        // Answers to the letter whose link was taken came before there was a booking, or beside it.
+        var letters = db
+            .Messages.Where(row => row.LinkId == page.Id && emails.Contains(row.ToEmail.ToLower()))
+            .Select(row => (Guid?)row.Id);
         var incoming = await db
             .Incoming.AsNoTracking()
-            .Where(row => row.BookingId == id)
+            .Where(row => row.BookingId == id || letters.Contains(row.MessageId))
             .OrderByDescending(row => row.ReceivedAt)
             .ThenByDescending(row => row.Id)
             .Take(Most)

@@ -45,7 +45,7 @@ public sealed record GuestDataMail(Instant At, string From, string To, string Su
 /// <param name="Fields">By the fields' names.</param>
 /// <param name="Links">Made for them.</param>
 /// <param name="MailSent">To them; private links in it are masked.</param>
-/// <param name="MailReceived">About their bookings.</param>
+/// <param name="MailReceived">About their bookings, and in answer to letters.</param>
 public sealed record GuestDataFile(
     string Name,
     IReadOnlyList<string> Emails,
@@ -121,7 +121,7 @@ public sealed class GuestData(LanternDb db, GuestDetails details, Tellings telli
                     PostInserts.Masked(row.Text)
                 ))
                 .ToListAsync(ct),
-            await MailReceivedAsync(bookings, ct)
+            await MailReceivedAsync(bookings, keys, ct)
         );
     }
 
@@ -180,12 +180,19 @@ public sealed class GuestData(LanternDb db, GuestDetails details, Tellings telli
         ));
     }
 
-    private async Task<IReadOnlyList<GuestDataMail>> MailReceivedAsync(List<Booking> bookings, CancellationToken ct)
+    private async Task<IReadOnlyList<GuestDataMail>> MailReceivedAsync(
+        List<Booking> bookings,
+        List<string> keys,
+        CancellationToken ct
+    )
     {
-        var ids = bookings.ConvertAll(row => row.Id);
+        var ids = bookings.ConvertAll(row => (Guid?)row.Id);
+        var letters = db
+            .Messages.Where(row => row.PersonId == null && keys.Contains(row.ToEmail.ToLower()))
+            .Select(row => (Guid?)row.Id);
         return await db
             .Incoming.AsNoTracking()
-            .Where(row => ids.Contains(row.BookingId))
+            .Where(row => ids.Contains(row.BookingId) || letters.Contains(row.MessageId))
             .OrderBy(row => row.ReceivedAt)
             .Select(row => new GuestDataMail(row.ReceivedAt, row.FromEmail, "", row.Subject, row.Text))
             .ToListAsync(ct);

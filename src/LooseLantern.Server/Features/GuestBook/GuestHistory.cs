@@ -151,6 +151,12 @@ public sealed class GuestHistory(
             FROM bookings b JOIN incoming_mail i ON i.booking_id = b.id WHERE {Theirs}
             """,
         """
+            SELECT 'MailIn', i.received_at, i.id, NULL, i.subject, left(i.text, 4000), '', '', NULL, NULL, NULL, NULL, NULL, NULL, false, NULL, NULL
+            FROM guest_emails e JOIN messages m ON m.workspace_id = e.workspace_id AND lower(m.to_email) = e.key
+                JOIN incoming_mail i ON i.message_id = m.id
+            WHERE e.guest_id = @guest AND m.person_id IS NULL
+            """,
+        """
             SELECT 'Merged', m.at, m.id, NULL, g.name, '', m.person_name, '', NULL, NULL, NULL, NULL, NULL, NULL, false, NULL, NULL
             FROM guest_merges m JOIN guests g ON g.id = m.gone_id WHERE m.kept_id = @guest AND m.undone_at IS NULL
             """,

@@ -34,21 +34,32 @@ public sealed class PersonalAddresses(LanternDb db, Tenant tenant, IClock clock)
             faults["email"] = ["email"];
         if (faults.Count > 0)
             throw Refusal.Invalid(faults);
+        var secret = Add(page, guest.Name, guest.Email!);
+        await db.SaveChangesAsync(ct);
+        return new PersonalAddressAnswer(PathOf(page, secret));
+    }
+
+    /// <summary>Makes one, which is not saved yet.</summary>
+    /// <returns>Its secret, of which only the hash is kept.</returns>
+    public string Add(Page page, string name, string email)
+    {
         var secret = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(Bytes));
         db.PersonalAddresses.Add(
             new PersonalAddress
             {
                 WorkspaceId = tenant.WorkspaceId!.Value,
                 PageId = page.Id,
-                Name = guest.Name.Trim(),
-                Email = guest.Email!.Trim(),
+                Name = name.Trim(),
+                Email = email.Trim(),
                 MadeAt = clock.GetCurrentInstant(),
                 SecretHash = PrivateLinks.Hash(secret),
             }
         );
-        await db.SaveChangesAsync(ct);
-        return new PersonalAddressAnswer($"{PageView.PathOf(page)}?for={secret}");
+        return secret;
     }
+
+    /// <summary>From the root of the site.</summary>
+    public static string PathOf(Page page, string secret) => $"{PageView.PathOf(page)}?for={secret}";
 
     /// <summary>Who opens an address with this secret; null without one.</summary>
     public static KnownGuests? Known(string? secret) =>

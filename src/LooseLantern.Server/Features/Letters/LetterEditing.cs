@@ -130,7 +130,9 @@ public sealed class LetterEditing(LanternDb db, Tenant tenant, Actor actor, Reco
             throw Refusal.Invalid(faults);
     }
 
-    private static Dictionary<string, Phrase[]> WordFaults(
+    /// <summary>What is wrong with a letter's words, by field; empty where nothing is.</summary>
+    /// <param name="known">From <see cref="KnownAsync"/>.</param>
+    public static Dictionary<string, Phrase[]> WordFaults(
         string subject,
         string body,
         IReadOnlyDictionary<string, string> known

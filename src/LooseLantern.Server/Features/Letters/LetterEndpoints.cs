@@ -56,11 +56,11 @@ public static class LetterEndpoints
     private static void MapWriting(RouteGroupBuilder letters)
     {
         letters
-            .MapGet("/choices", (Guid guest, LetterWriting writing, CancellationToken ct) =>
+            .MapGet("/choices", (Guid? guest, LetterWriting writing, CancellationToken ct) =>
                 writing.ChoicesAsync(guest, ct)
             )
             .WithName("listLetterChoices")
-            .WithDescription("What can be offered in a letter to this guest.")
+            .WithDescription("What can be offered in a letter to this guest, or to any.")
             .ProducesProblem(404);
 
         letters

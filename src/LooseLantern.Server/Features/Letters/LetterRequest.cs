@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using LooseLantern.Server.Features.Pages;
 using NodaTime;
 
@@ -29,7 +30,14 @@ public sealed record LetterOffer(
 );
 
 /// <summary>A letter to one guest, as it is about to be sent.</summary>
-public sealed record LetterRequest(Guid GuestId, string Subject, string Body, LetterOffer Offer);
+public sealed record LetterRequest(Guid GuestId, string Subject, string Body, LetterOffer Offer)
+{
+    [JsonIgnore]
+    public LetterWords Words => new(Subject, Body);
+}
+
+/// <summary>A letter's words, with blanks.</summary>
+public sealed record LetterWords(string Subject, string Body);
 
 /// <summary>A letter as the guest will read it.</summary>
 /// <param name="Html">The same in HTML; nothing in it leads anywhere yet.</param>

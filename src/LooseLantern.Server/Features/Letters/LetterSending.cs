@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
@@ -28,9 +26,11 @@ public sealed class LetterSending(
     Tenant tenant,
     LetterEditing letters,
     LetterWriting writing,
+    LetterOffering offering,
     LinkEditing links,
     PersonalAddresses personal,
     PrivateLinks secrets,
+    ReplyAddresses replies,
     RecordKeeping record,
     WorkSignals signals,
     Actor actor,
@@ -48,24 +48,19 @@ public sealed class LetterSending(
             linkId = made.LinkId;
             if (LetterWriting.EmailOf(made.Guest).Length == 0)
                 throw Refusal.Invalid("guestId", "letter-email");
-            var reader = new Reader(
-                made.Guest.Name,
-                LetterWriting.EmailOf(made.Guest),
-                LetterWriting.LanguageOf(made.Guest),
-                Core.TimeText.Clock.Usual,
-                LetterWriting.ZoneOf(made.Guest, made.Offer)
-            );
-            var (mail, _) = await WriteAsync(request, made, PostInserts.Own, ct);
+            var mail = Write(request, made, PostInserts.Own);
             var message = PostDraft.Of(
                 tenant.WorkspaceId!.Value,
-                made.Desk,
+                made.Setting.Desk,
                 MessageKind.LetterForGuest,
-                reader,
+                LetterWriting.ReaderOf(made.Guest, made.Offer),
                 mail,
                 clock.GetCurrentInstant(),
                 id: IdOf("letter", key)
             );
             message.ProtectedSecret = made.ProtectedSecret;
+            (message.LinkId, message.WrittenBy) = (made.LinkId, actor.Required.Id);
+            replies.Await(message);
             db.Messages.Add(message);
             record.Note(made.Guest.Id, $"Wrote to {RecordWords.Guest}");
             await db.SaveChangesAsync(ct);
@@ -85,12 +80,7 @@ public sealed class LetterSending(
         byte[] bytes = [];
         var isNew = await InTurnAsync(request, key, ct, async made =>
         {
-            var (mail, _) = await WriteAsync(
-                request,
-                made,
-                made.ProtectedSecret is { } secret ? secrets.Reveal(secret) : "",
-                ct
-            );
+            var mail = Write(request, made, made.ProtectedSecret is { } secret ? secrets.Reveal(secret) : "");
             bytes = await DraftMail.WriteAsync(
                 mail,
                 [new LinkGuest(made.Guest.Name, LetterWriting.EmailOf(made.Guest))],
@@ -105,7 +95,7 @@ public sealed class LetterSending(
     private sealed record Made(
         Guest Guest,
         OfferInLetter Offer,
-        string Desk,
+        LetterSetting Setting,
         Guid? LinkId,
         string? ProtectedSecret,
         Func<string, string>? PathOf
@@ -119,10 +109,11 @@ public sealed class LetterSending(
             throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
         await letters.RequireWordsAsync(request.Subject, request.Body, ct);
         var guest = await writing.GuestAsync(request.GuestId, ct);
-        var offer = await writing.OfferAsync(request.Offer, guest, ct);
+        var offer = await offering.OfAsync(request.Offer, guest, ct);
         if (offer.Openings is 0)
             throw new Refusal(StatusCodes.Status409Conflict, "none-left");
-        var (_, unfilled) = await writing.WriteAsync(request, guest, offer, "/", ct);
+        var setting = await writing.SettingAsync(offer.Page, ct);
+        var (_, unfilled) = writing.Write(setting, request.Words, guest, offer, "/");
         if (unfilled.Count > 0)
             throw Refusal.Invalid(
                 "body",
@@ -134,24 +125,23 @@ public sealed class LetterSending(
             offer = offer with { Link = await links.SendOutAsync(draft.Id, ct) };
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // One press after the other, so that what was done by the same key is seen.
-        var (id, turn) = (IdOf("letter", key), $"letter {IdOf("letter", key)}");
-        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock(hashtextextended({turn}, 0))", ct);
+        var id = IdOf("letter", key);
+        await PressIds.TakeTurnAsync(db, id, ct);
         if (await db.Messages.AnyAsync(row => row.Id == id, ct))
             return false;
-        var deskId = offer.Page?.DeskId;
-        var desk = await db
-            .Desks.AsNoTracking()
-            .Where(row => deskId == null || row.Id == deskId)
-            .OrderBy(row => row.Id)
-            .Select(row => row.Name)
-            .FirstAsync(ct);
-        var made = await MakeAsync(guest, offer, desk, key, ct);
+        var made = await MakeAsync(guest, offer, setting, key, ct);
         await then(made);
         await transaction.CommitAsync(ct);
         return true;
     }
 
-    private async Task<Made> MakeAsync(Guest guest, OfferInLetter offer, string desk, string key, CancellationToken ct)
+    private async Task<Made> MakeAsync(
+        Guest guest,
+        OfferInLetter offer,
+        LetterSetting setting,
+        string key,
+        CancellationToken ct
+    )
     {
         if (offer.Form is { } form)
         {
@@ -159,36 +149,28 @@ public sealed class LetterSending(
             var link = await db.Links.AnyAsync(row => row.Id == id, ct)
                 ? await links.GetAsync(id, ct)
                 : await links.CreateAsync(form, ct, LinkGoes.Out, id);
-            return OfLink(guest, offer, desk, link);
+            return OfLink(guest, offer, setting, link);
         }
 
         if (offer.Link is { } known)
-            return OfLink(guest, offer, desk, known);
+            return OfLink(guest, offer, setting, known);
 
         if (offer.Page is not { } page)
-            return new Made(guest, offer, desk, null, null, null);
+            return new Made(guest, offer, setting, null, null, null);
         var path = (
             await personal.MakeAsync(page, new GuestRequest(guest.Name, LetterWriting.EmailOf(guest)), ct)
         ).Path;
         var secret = path[(path.LastIndexOf('=') + 1)..];
-        return new Made(guest, offer, desk, null, secrets.Keep(secret).Protected, other => path.Replace(secret, other));
+        return new Made(guest, offer, setting, null, secrets.Keep(secret).Protected, other =>
+            path.Replace(secret, other)
+        );
     }
 
-    private Made OfLink(Guest guest, OfferInLetter offer, string desk, AvailabilityLink link) =>
-        new(guest, offer, desk, link.Id, link.ProtectedSecret, secret => LinkAddresses.Path(link.Topic, secret));
+    private static Made OfLink(Guest guest, OfferInLetter offer, LetterSetting setting, AvailabilityLink link) =>
+        new(guest, offer, setting, link.Id, link.ProtectedSecret, secret => LinkAddresses.Path(link.Topic, secret));
 
-    private async Task<(WrittenMail, IReadOnlyList<string>)> WriteAsync(
-        LetterRequest request,
-        Made made,
-        string secret,
-        CancellationToken ct
-    ) => await writing.WriteAsync(request, made.Guest, made.Offer, made.PathOf?.Invoke(secret) ?? "", ct);
+    private WrittenMail Write(LetterRequest request, Made made, string secret) =>
+        writing.Write(made.Setting, request.Words, made.Guest, made.Offer, made.PathOf?.Invoke(secret) ?? "").Mail;
 
-    /// <summary>The id that a thing made by a press has, of who pressed alone.</summary>
-    private Guid IdOf(string what, string key) =>
-        new(
-            SHA256
-                .HashData(Encoding.UTF8.GetBytes($"{what} {tenant.WorkspaceId:D} {actor.Required.Id:D} {key}"))
-                .AsSpan(0, 16)
-        );
+    private Guid IdOf(string what, string key) => PressIds.Of(tenant.WorkspaceId!.Value, actor.Required.Id, what, key);
 }

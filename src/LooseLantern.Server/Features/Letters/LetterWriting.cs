@@ -1,13 +1,9 @@
 using System.Globalization;
 using System.Net;
-using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.GuestBook;
-using LooseLantern.Server.Features.Links;
-using LooseLantern.Server.Features.Openings;
-using LooseLantern.Server.Features.Pages.Kept;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -15,39 +11,23 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Letters;
 
-/// <summary>What a letter offers, looked up for its guest.</summary>
-/// <param name="Form">Of the link that is to be made; null where none is.</param>
-/// <param name="Link">The link the guest has already.</param>
-/// <param name="Page">The page that is offered, or that of the link, as it is saved or would be.</param>
-/// <param name="Openings">How many there are; null where the guest is asked first, or nothing is offered.</param>
-/// <param name="Times">Written out; empty where there are none to show.</param>
-public sealed record OfferInLetter(
-    LinkForm? Form,
-    AvailabilityLink? Link,
-    Page? Page,
-    int? Openings,
-    LinkTextAnswer? Times,
-    LocalDate? Ends
-);
+/// <summary>What blanks are filled in with, the same for all guests that something is offered to.</summary>
+/// <param name="Desk">Its name; empty where there is none.</param>
+/// <param name="Hosts">Their names.</param>
+public sealed record LetterSetting(string Workspace, IReadOnlyList<GuestField> Fields, string Desk, string Hosts);
 
 /// <summary>Fills the blanks of letters in.</summary>
 public sealed class LetterWriting(
     LanternDb db,
     GuestDetails guests,
     LetterEditing letters,
-    LinkFilling filling,
-    LinkEditing links,
-    PageReading pages,
-    OpeningsInputs inputs,
-    LinkTexts texts,
+    LetterOffering offering,
     PublicAddress site,
     Actor actor,
     IClock clock
 )
 {
     private const string Times = "⟦times⟧";
-    private const int DaysLookedAt = 28;
-    private const int UsualDays = 14;
 
     public async Task<Guest> GuestAsync(Guid id, CancellationToken ct) => await guests.FindAsync(id, ct);
 
@@ -58,8 +38,8 @@ public sealed class LetterWriting(
     {
         await letters.RequireWordsAsync(request.Subject, request.Body, ct);
         var guest = await GuestAsync(request.GuestId, ct);
-        var offer = await OfferAsync(request.Offer, guest, ct);
-        var written = await WriteAsync(request, guest, offer, address: "…", ct);
+        var offer = await offering.OfAsync(request.Offer, guest, ct);
+        var written = Write(await SettingAsync(offer.Page, ct), request.Words, guest, offer, address: "…");
         return new LetterPreview(
             written.Mail.Subject,
             PostInserts.Masked(written.Mail.Text),
@@ -73,11 +53,12 @@ public sealed class LetterWriting(
     }
 
     /// <summary>What can be offered to this guest now.</summary>
-    public async Task<LetterChoices> ChoicesAsync(Guid guestId, CancellationToken ct)
+    /// <param name="guestId">Null for anybody, who has no links yet.</param>
+    public async Task<LetterChoices> ChoicesAsync(Guid? guestId, CancellationToken ct)
     {
-        var guest = await GuestAsync(guestId, ct);
+        var guest = guestId is { } id ? (await GuestAsync(id, ct)).Id : Guid.Empty;
         var now = clock.GetCurrentInstant();
-        var theirs = db.LinkGuests.Where(row => row.GuestId == guest.Id).Select(row => row.LinkId);
+        var theirs = db.LinkGuests.Where(row => row.GuestId == guest).Select(row => row.LinkId);
         return new LetterChoices(
             await db
                 .LinkPatterns.AsNoTracking()
@@ -110,63 +91,67 @@ public sealed class LetterWriting(
 
     public static string LanguageOf(Guest guest) => guest.Language ?? "en";
 
+    public static Reader ReaderOf(Guest guest, OfferInLetter offer) =>
+        new(guest.Name, EmailOf(guest), LanguageOf(guest), Core.TimeText.Clock.Usual, ZoneOf(guest, offer));
+
     public static string ZoneOf(Guest guest, OfferInLetter offer) => guest.Zone ?? offer.Page?.Zone ?? "UTC";
 
-    /// <summary>What the letter offers this guest now.</summary>
-    /// <exception cref="Refusal">400 naming what of the offer is wrong; 409 for a link that is over.</exception>
-    public async Task<OfferInLetter> OfferAsync(LetterOffer offer, Guest guest, CancellationToken ct) =>
-        offer.Kind switch
-        {
-            LetterOffers.Pattern => await OfPatternAsync(offer, guest, ct),
-            LetterOffers.Link => await OfLinkAsync(offer, guest, ct),
-            LetterOffers.Page => await OfPageAsync(offer, ct),
-            _ => new OfferInLetter(null, null, null, null, null, null),
-        };
-
-    /// <summary>The words with all blanks filled in, and which of those that are needed are not.</summary>
-    /// <param name="address">Where the guest books, from the root of the site.</param>
-    public async Task<(WrittenMail Mail, IReadOnlyList<string> Unfilled)> WriteAsync(
-        LetterRequest request,
-        Guest guest,
-        OfferInLetter offer,
-        string address,
-        CancellationToken ct
-    )
+    /// <summary>What is offered, as blanks have it.</summary>
+    /// <param name="page">That is offered, or of the link; null for nothing.</param>
+    public async Task<LetterSetting> SettingAsync(Page? page, CancellationToken ct)
     {
         var workspace = await db.Workspaces.AsNoTracking().SingleAsync(ct);
-        var deskId = offer.Page?.DeskId;
+        var deskId = page?.DeskId;
         var desk = await db
             .Desks.AsNoTracking()
             .Where(row => deskId == null || row.Id == deskId)
             .OrderBy(row => row.Id)
             .Select(row => row.Name)
             .FirstOrDefaultAsync(ct);
+        return new LetterSetting(
+            workspace.Name,
+            workspace.GuestFields,
+            desk ?? "",
+            page is null ? "" : await HostsAsync(page, ct)
+        );
+    }
+
+    /// <summary>The words with all blanks filled in, and which of those that are needed are not.</summary>
+    /// <param name="address">Where the guest books, from the root of the site.</param>
+    public (WrittenMail Mail, IReadOnlyList<string> Unfilled) Write(
+        LetterSetting setting,
+        LetterWords words,
+        Guest guest,
+        OfferInLetter offer,
+        string address
+    )
+    {
         var values = new Dictionary<string, string>
         {
             ["first_name"] = PostInserts.Harmless(guest.Name.Split(' ')[0]),
             ["guest"] = PostInserts.Harmless(guest.Name),
             ["organisation"] = PostInserts.Harmless(guest.Organisation),
             ["sender"] = actor.Required.Name,
-            ["workspace"] = workspace.Name,
-            ["desk"] = desk ?? "",
-            ["hosts"] = offer.Page is { } page ? await HostsAsync(page, ct) : "",
+            ["workspace"] = setting.Workspace,
+            ["desk"] = setting.Desk,
+            ["hosts"] = setting.Hosts,
             ["page"] = offer.Page?.Title ?? "",
             ["times"] = offer.Times is null || offer.Openings is 0 ? "" : Times,
             ["link"] = offer.Page is null ? "" : site.Value + address,
             ["ends"] = offer.Ends is { } ends ? ends.ToString("D", CultureOf(LanguageOf(guest))) : "",
         };
-        foreach (var (name, field) in LetterBlanks.ByName(workspace.GuestFields))
+        foreach (var (name, field) in LetterBlanks.ByName(setting.Fields))
             values[name] = PostInserts.Harmless(guest.Fields.GetValueOrDefault(field.Id, ""));
 
         var unfilled = LetterBlanks
-            .NeededBy(request.Subject)
-            .Concat(LetterBlanks.NeededBy(request.Body))
+            .NeededBy(words.Subject)
+            .Concat(LetterBlanks.NeededBy(words.Body))
             .Distinct()
             .Where(name => values.GetValueOrDefault(name, "").Length == 0)
             .ToList();
         // What is typed here is no insert of ours.
         var mail = PostTemplates.WriteTitled(
-            new OwnWords(PostInserts.Harmless(request.Subject), PostInserts.Harmless(request.Body)),
+            new OwnWords(PostInserts.Harmless(words.Subject), PostInserts.Harmless(words.Body)),
             values
         );
         var (text, html) = (offer.Times?.Text ?? "", offer.Times?.Html ?? "");
@@ -184,75 +169,6 @@ public sealed class LetterWriting(
             },
             unfilled
         );
-    }
-
-    private async Task<OfferInLetter> OfPatternAsync(LetterOffer offer, Guest guest, CancellationToken ct)
-    {
-        var pattern = await db.LinkPatterns.AsNoTracking().FirstOrDefaultAsync(row => row.Id == offer.Id, ct)
-            ?? throw Refusal.Invalid("offer.id", "letter-pattern");
-        var form = pattern.Form;
-        var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[form.Times.Zone]).Date;
-        var until = offer.Until ?? today.PlusDays(UsualDays);
-        form = form with
-        {
-            Guests = [new LinkGuest(guest.Name, EmailOf(guest))],
-            GuestZone = guest.Zone ?? "",
-            GuestLanguage = LanguageOf(guest),
-            Times = form.Times with
-            {
-                LineUp = offer.LineUp is { Count: > 0 } lineUp ? lineUp : form.Times.LineUp,
-                Overridden = [],
-                Offer = form.Times.Offer with { Until = until },
-            },
-            Details = form.Details with { EndsOn = until, StartedFrom = $"the pattern “{pattern.Name}”", Topic = "" },
-        };
-        var tidy = await filling.CheckAsync(form, ct);
-        if (until < today)
-            throw Refusal.Invalid("offer.until", "link-until-past");
-        inputs.For(tidy.Guests, saved: null);
-        var page = await filling.TryOutAsync(tidy.Times, null, ct);
-        (page.Title, page.DeskId, page.PlaceKind, page.Place) = (tidy.Title, tidy.DeskId, tidy.PlaceKind, tidy.Place);
-        return await TimesAsync(page, tidy.Details.Text, guest, tidy, null, until, ct);
-    }
-
-    private async Task<OfferInLetter> OfLinkAsync(LetterOffer offer, Guest guest, CancellationToken ct)
-    {
-        var id = offer.Id ?? throw Refusal.Invalid("offer.id", "letter-link");
-        if (!await db.LinkGuests.AnyAsync(row => row.LinkId == id && row.GuestId == guest.Id, ct))
-            throw Refusal.Invalid("offer.id", "letter-link");
-        var link = await links.GetAsync(id, ct);
-        if (!link.Course.MayBeTakenAt(clock.GetCurrentInstant()))
-            throw new Refusal(StatusCodes.Status409Conflict, "letter-link-over");
-        return await TimesAsync(link.Page!, link.Text, guest, null, link, link.EndsOn, ct);
-    }
-
-    private async Task<OfferInLetter> TimesAsync(
-        Page page,
-        LinkText how,
-        Guest guest,
-        LinkForm? form,
-        AvailabilityLink? link,
-        LocalDate ends,
-        CancellationToken ct
-    )
-    {
-        var asks = page.Offer!.Times.By == OfferBy.Asked;
-        var zone = guest.Zone ?? "";
-        var shown = await texts.ShownAsync(page, zone, null, null, page.Durations[0], ct, how.MostListed);
-        // The address has a blank of its own.
-        var written = texts.Write(page, how with { WithAddress = false }, zone, LanguageOf(guest), shown, null);
-        return new OfferInLetter(form, link, page, asks ? null : shown.Count, asks ? null : written, ends);
-    }
-
-    private async Task<OfferInLetter> OfPageAsync(LetterOffer offer, CancellationToken ct)
-    {
-        var kept = offer.Id is { } id ? await pages.OfAsync(id, ct) : null;
-        if (kept is not { Page: { State: PageState.Published, Offer: null } whole })
-            throw Refusal.Invalid("offer.id", "letter-page");
-        var rules = inputs.Rules(whole);
-        var today = inputs.Today(rules);
-        var openings = await inputs.OpeningsAsync(rules, today, today.PlusDays(DaysLookedAt), whole.Durations[0], ct);
-        return new OfferInLetter(null, null, whole, openings.Count, null, null);
     }
 
     private static CultureInfo CultureOf(string language) =>

@@ -4,5 +4,9 @@ namespace LooseLantern.Server.Features.Letters;
 public static class LettersFeature
 {
     public static IServiceCollection AddLetters(this IServiceCollection services) =>
-        services.AddScoped<LetterEditing>().AddScoped<LetterWriting>().AddScoped<LetterSending>();
+        services
+            .AddScoped<LetterEditing>()
+            .AddScoped<LetterOffering>()
+            .AddScoped<LetterWriting>()
+            .AddScoped<LetterSending>();
 }

@@ -69,6 +69,42 @@ public sealed class LinkEditing(
     {
         var tidy = await filling.CheckAsync(form, ct);
         await allowances.RequireAsync(HostsOf(tidy), Allowance.Offer, ct);
+        var link = Add(tidy, await pageFilling.MarkOfAsync(tidy.Title, ct), id);
+        record.Note(link.Id, $"Made the link “{link.Page!.Title}”", HostsOf(tidy));
+        LetGo(link, goes);
+        taking.SettleNew(link);
+        await db.SaveChangesAsync(ct);
+        db.ChangeTracker.Clear();
+        return await GetAsync(link.Id, ct);
+    }
+
+    /// <summary>Makes links of a mailing, which are out at once; they differ in their guests alone.</summary>
+    /// <param name="forms">As <see cref="LinkFilling.CheckAsync"/> gives them, at least one. They are not saved
+    /// yet.</param>
+    /// <exception cref="Refusal">400 where they can't go out as they are; 403 where a host does not let their time be
+    /// offered.</exception>
+    public async Task<IReadOnlyList<AvailabilityLink>> AddForMailingAsync(
+        Guid mailing,
+        IReadOnlyList<LinkForm> forms,
+        CancellationToken ct
+    )
+    {
+        await allowances.RequireAsync(HostsOf(forms[0]), Allowance.Offer, ct);
+        var (mark, links) = (await pageFilling.MarkOfAsync(forms[0].Title, ct), new List<AvailabilityLink>());
+        foreach (var form in forms)
+        {
+            var link = Add(form, mark, id: null, mailing);
+            RequireSomething(link);
+            Open(link);
+            taking.SettleNew(link);
+            links.Add(link);
+        }
+
+        return links;
+    }
+
+    private AvailabilityLink Add(LinkForm tidy, string mark, Guid? id, Guid? mailing = null)
+    {
         var now = clock.GetCurrentInstant();
         var page = pageFilling.Blank(tidy.DeskId, now, id);
         // No address that anybody could type.
@@ -84,19 +120,15 @@ public sealed class LinkEditing(
             ProtectedSecret = secret.Protected,
             MadeBy = actor.Person?.Id,
             MadeAt = now,
+            MailingId = mailing,
             EndsOn = tidy.Details.EndsOn,
             CheckDueAt = now,
         };
         filling.Fill(page, link, tidy);
-        page.Mark = await pageFilling.MarkOfAsync(page.Title, ct);
-        record.Note(link.Id, $"Made the link “{page.Title}”", HostsOf(tidy));
-        LetGo(link, goes);
-        await taking.SettleAsync(link, ct);
+        page.Mark = mark;
         db.Add(page);
         db.Links.Add(link);
-        await db.SaveChangesAsync(ct);
-        db.ChangeTracker.Clear();
-        return await GetAsync(link.Id, ct);
+        return link;
     }
 
     /// <summary>Changes a link, also one that is out: its guest sees it as it is now.</summary>
@@ -166,9 +198,14 @@ public sealed class LinkEditing(
         if (link.OutAt is not null)
             return;
         RequireSomething(link);
+        Open(link);
+        record.Note(link.Id, $"Sent out the link “{link.Page!.Title}”", HostsOf(link));
+    }
+
+    private void Open(AvailabilityLink link)
+    {
         (link.OutAt, link.Page!.State) = (clock.GetCurrentInstant(), PageState.Published);
         link.SentBy = actor.Person?.Id;
-        record.Note(link.Id, $"Sent out the link “{link.Page.Title}”", HostsOf(link));
     }
 
     /// <exception cref="Refusal">400 naming what keeps it from offering anything.</exception>

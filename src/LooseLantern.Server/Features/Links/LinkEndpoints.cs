@@ -377,9 +377,11 @@ public sealed class LinkSending(
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // One press after the other, so that what was sent by the same key is seen.
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR NO KEY UPDATE", ct);
+        var before = link.SentBy;
+        link.SentBy = actor.Person?.Id ?? before;
         var isSent = await post.SendAsync(link, kind, word, actor.Person?.Name ?? link.Page!.Desk!.Name, key, ct);
-        if (isSent)
-            link.SentBy = actor.Person?.Id ?? link.SentBy;
+        if (!isSent)
+            link.SentBy = before;
         if (isSent && kind == MessageKind.LinkAgainForGuest)
         {
             (link.AskedAgainAt, link.AskedAgain) = (clock.GetCurrentInstant(), link.AskedAgain + 1);

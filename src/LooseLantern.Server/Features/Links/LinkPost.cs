@@ -13,7 +13,7 @@ namespace LooseLantern.Server.Features.Links;
 /// <summary>
 /// Writes mail about links. The random part of an address is put in when it goes out, so that the post opens no link.
 /// </summary>
-public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, IClock clock)
+public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ReplyAddresses replies, IClock clock)
 {
     public const int MostOfAWord = 2_000;
 
@@ -37,6 +37,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
     /// </summary>
     /// <param name="word">Of whoever sends it; may be empty.</param>
     /// <param name="key">Of the press it is sent by; null for none.</param>
+    /// <param name="shown">What it shows; null to look that up.</param>
     /// <returns>Whether anything is to be sent by it.</returns>
     public async Task<bool> SendAsync(
         AvailabilityLink link,
@@ -44,7 +45,8 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
         string word,
         string sender,
         string? key,
-        CancellationToken ct
+        CancellationToken ct,
+        IReadOnlyList<Core.Openings.Opening>? shown = null
     )
     {
         var (page, isSent) = (link.Page!, false);
@@ -57,7 +59,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
             },
             link.GuestZone,
             link.GuestLanguage,
-            await ShownAsync(link, ct),
+            shown ?? await ShownAsync(link, ct),
             LinkAddresses.Path(link.Topic, PostInserts.Own)
         );
         foreach (var guest in link.Guests.Where(guest => guest.Email.Length > 0))
@@ -86,6 +88,8 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
                 id: id
             );
             message.ProtectedSecret = link.ProtectedSecret;
+            (message.LinkId, message.WrittenBy) = (link.Id, link.SentBy);
+            replies.Await(message);
             db.Messages.Add(message);
             isSent = true;
         }
@@ -165,7 +169,7 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, ICl
     }
 
     /// <summary>Whether its guests are asked for their times and shown none of ours.</summary>
-    private static bool AsksFirst(AvailabilityLink link) => link.Page!.Offer!.Times.By == OfferBy.Asked;
+    public static bool AsksFirst(AvailabilityLink link) => link.Page!.Offer!.Times.By == OfferBy.Asked;
 
     private Task<IReadOnlyList<Core.Openings.Opening>> ShownAsync(AvailabilityLink link, CancellationToken ct) =>
         texts.ShownAsync(link.Page!, link.GuestZone, null, null, link.Page!.Durations[0], ct, link.Text.MostListed);

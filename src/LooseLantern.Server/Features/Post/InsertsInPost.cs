@@ -13,7 +13,13 @@ public sealed class InsertsInPost(LanternDb db, PrivateLinks links, ReplyAddress
     {
         var own = message.ProtectedSecret is { } secret ? links.Reveal(secret) : "";
         if (message.BookingId is not { } bookingId)
-            return new InsertValues("", "", own, "", "");
+            return new InsertValues(
+                "",
+                message.ProtectedReplySecret is { } reply ? replies.RevealOfLetter(reply) : "",
+                own,
+                "",
+                ""
+            );
         var booking = await db
             .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
             .AsNoTracking()

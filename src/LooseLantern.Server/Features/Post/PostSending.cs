@@ -32,6 +32,12 @@ public sealed class PostSending(
         var message = await db.Messages.FirstOrDefaultAsync(row => row.Id == id && row.State == MessageState.Due, ct);
         if (message is null)
             return;
+        if (await IsTooLateAsync(message, ct))
+        {
+            await db.Messages.Where(row => row.Id == id).ExecuteDeleteAsync(ct);
+            return;
+        }
+
         if (!await lettingOut.LetsOutAsync(message, ct))
             return;
         message.Attempts++;
@@ -73,6 +79,15 @@ public sealed class PostSending(
         {
             // A reminder that its booking dropped at this very moment: there is nothing to note any more.
         }
+    }
+
+    /// <summary>Nobody is asked again for what they booked meanwhile.</summary>
+    private async Task<bool> IsTooLateAsync(Message message, CancellationToken ct)
+    {
+        if (message is not { Kind: MessageKind.LinkAgainForGuest, LinkId: { } link })
+            return false;
+        var now = clock.GetCurrentInstant();
+        return !await db.Links.AnyAsync(row => row.Id == link && row.TakesMore && row.EndsAt > now, ct);
     }
 
     private async Task<MimeMessage> MailOfAsync(Message message, CancellationToken ct)

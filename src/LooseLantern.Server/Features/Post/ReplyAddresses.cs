@@ -8,13 +8,16 @@ using Microsoft.AspNetCore.DataProtection;
 namespace LooseLantern.Server.Features.Post;
 
 /// <summary>
-/// The mail address of each booking's own, to which answers to its invitation come. Its secret has 128 bits, in letters
-/// that no mail program changes.
+/// The mail address of each booking's own, to which answers to its invitation come, and of each letter's. Its secret
+/// has 128 bits, in letters that no mail program changes.
 /// </summary>
 public sealed class ReplyAddresses(IDataProtectionProvider protection, PostSettings settings)
 {
     /// <summary>How addresses of others than the guest begin.</summary>
     public const string OthersPrefix = "c.";
+
+    /// <summary>How addresses of letters begin.</summary>
+    public const string LettersPrefix = "l.";
 
     // With the booking's id it fits into the 64 characters that stand before an @ (RFC 5321 section 4.5.3.1.1).
     private const int MarkBytes = 12;
@@ -30,6 +33,17 @@ public sealed class ReplyAddresses(IDataProtectionProvider protection, PostSetti
     /// <summary>The address; for a booking from before there were any, the one that all mail comes from.</summary>
     public string Reveal(string protectedSecret) =>
         protectedSecret.Length == 0 ? settings.From : Of(_protector.Unprotect(protectedSecret));
+
+    /// <summary>The address that answers to a letter come to.</summary>
+    public string RevealOfLetter(string protectedSecret) =>
+        $"{LettersPrefix}{_protector.Unprotect(protectedSecret)}@{settings.RepliesDomain}";
+
+    /// <summary>Lets answers to a letter come to an address of its own.</summary>
+    public void Await(Message letter)
+    {
+        var secret = Create();
+        (letter.ReplySecretHash, letter.ProtectedReplySecret) = (secret.Hash, secret.Protected);
+    }
 
     public string Of(string secret) => $"b.{secret}@{settings.RepliesDomain}";
 

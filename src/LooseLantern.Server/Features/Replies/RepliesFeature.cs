@@ -7,7 +7,7 @@ public static class RepliesFeature
 {
     public static IServiceCollection AddReplies(this IServiceCollection services)
     {
-        services.AddScoped<ReplyTaking>();
+        services.AddScoped<ReplyTaking>().AddScoped<LetterAnswers>();
         // What only describes the program serves nobody.
         return DesignTime.IsBuilding ? services : services.AddHostedService<ReplyListener>();
     }

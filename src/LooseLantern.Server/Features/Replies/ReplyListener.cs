@@ -14,9 +14,9 @@ using SmtpServer.Storage;
 namespace LooseLantern.Server.Features.Replies;
 
 /// <summary>
-/// A small mail server (SMTP, RFC 5321) for answers alone: it takes what is for a booking's own address and refuses all
-/// else, so that nothing is lost silently and nobody can use it to send. Where mail can't be stored just now the sender
-/// is asked to try again.
+/// A small mail server (SMTP, RFC 5321) for answers alone: it takes what is for a booking's or a letter's own address
+/// and refuses all else, so that nothing is lost silently and nobody can use it to send. Where mail can't be stored
+/// just now the sender is asked to try again.
 /// </summary>
 public sealed partial class ReplyListener(
     PostSettings settings,
@@ -97,16 +97,7 @@ public sealed partial class ReplyListener(
             try
             {
                 foreach (var to in transaction.To)
-                {
-                    await using var scope = scopes.CreateAsyncScope();
-                    var db = scope.ServiceProvider.GetRequiredService<LanternDb>();
-                    var addresses = scope.ServiceProvider.GetRequiredService<ReplyAddresses>();
-                    if (await ReplyTaking.FindAsync(db, addresses, to.User, cancellationToken) is not { } found)
-                        continue;
-                    await scope
-                        .ServiceProvider.GetRequiredService<ReplyTaking>()
-                        .TakeAsync(found, mail, cancellationToken);
-                }
+                    await TakeAsync(to.User, mail, cancellationToken);
 
                 return SmtpResponse.Ok;
             }
@@ -123,6 +114,19 @@ public sealed partial class ReplyListener(
                 NotTaken(logger, e);
                 return new SmtpResponse(SmtpReplyCode.Aborted, "not just now, try again");
             }
+        }
+
+        private async Task TakeAsync(string user, MimeMessage mail, CancellationToken ct)
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var services = scope.ServiceProvider;
+            var db = services.GetRequiredService<LanternDb>();
+            if (await LetterAnswers.FindAsync(db, user, ct) is { } letter)
+                await services.GetRequiredService<LetterAnswers>().TakeAsync(letter, mail, ct);
+            else if (
+                await ReplyTaking.FindAsync(db, services.GetRequiredService<ReplyAddresses>(), user, ct) is { } found
+            )
+                await services.GetRequiredService<ReplyTaking>().TakeAsync(found, mail, ct);
         }
     }
 
@@ -145,13 +149,10 @@ public sealed partial class ReplyListener(
             if (!to.Host.Equals(domain, StringComparison.OrdinalIgnoreCase))
                 return false;
             await using var scope = scopes.CreateAsyncScope();
-            return await ReplyTaking.FindAsync(
-                scope.ServiceProvider.GetRequiredService<LanternDb>(),
-                scope.ServiceProvider.GetRequiredService<ReplyAddresses>(),
-                to.User,
-                cancellationToken
-            )
-                is not null;
+            var db = scope.ServiceProvider.GetRequiredService<LanternDb>();
+            var addresses = scope.ServiceProvider.GetRequiredService<ReplyAddresses>();
+            return await LetterAnswers.FindAsync(db, to.User, cancellationToken) is not null
+                || await ReplyTaking.FindAsync(db, addresses, to.User, cancellationToken) is not null;
         }
     }
 }

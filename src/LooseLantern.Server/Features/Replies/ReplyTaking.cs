@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using LooseLantern.Core;
 using LooseLantern.Formats.ICalendar.Reading;
 using LooseLantern.Server.Data;
@@ -35,8 +33,6 @@ public sealed class ReplyTaking(
     IClock clock
 )
 {
-    private const int MostText = 20_000;
-
     /// <summary>The booking whose address it is; null for nobody's.</summary>
     public static async Task<ReplyAddressee?> FindAsync(
         LanternDb db,
@@ -92,13 +88,7 @@ public sealed class ReplyTaking(
     {
         var (bookingId, workspaceId) = (to.BookingId, to.WorkspaceId);
         tenant.Enter(workspaceId);
-        var calendar = mail
-            .BodyParts.OfType<TextPart>()
-            .FirstOrDefault(part => part.ContentType.IsMimeType("text", "calendar"))
-            ?.Text;
-        var fingerprint = SHA256.HashData(
-            Encoding.UTF8.GetBytes(mail.MessageId ?? $"{mail.From}{mail.Date}{mail.Subject}{mail.TextBody}{calendar}")
-        );
+        var (calendar, fingerprint) = (ReceivedMail.CalendarOf(mail), ReceivedMail.FingerprintOf(mail));
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // A move that is under way ends first: an answer to the time before it is none to the time after.
         await locks.TakeAsync(new TimeLock { PageOfBooking = bookingId }, ct);
@@ -123,10 +113,10 @@ public sealed class ReplyTaking(
             WorkspaceId = workspaceId,
             BookingId = bookingId,
             ReceivedAt = clock.GetCurrentInstant(),
-            FromName = Short(sender?.Name ?? "", 200),
-            FromEmail = Short(sender?.Address ?? "", 320),
-            Subject = Short(mail.Subject ?? "", 400),
-            Text = TextOf(mail, answer),
+            FromName = ReceivedMail.Short(sender?.Name ?? "", 200),
+            FromEmail = ReceivedMail.Short(sender?.Address ?? "", 320),
+            Subject = ReceivedMail.Short(mail.Subject ?? "", 400),
+            Text = ReceivedMail.TextOf(mail, answer?.Comment),
             Calendar = calendar is { Length: <= AnswerFile.MostCharacters } ? CutText.Kept(calendar) : null,
             Meaning = MeaningOf(answer),
             NotUnderstood = fault,
@@ -141,7 +131,7 @@ public sealed class ReplyTaking(
         if (
             taken.Meaning is MailMeaning.Declines or MailMeaning.Wishes or MailMeaning.Words
             && booking.CancelledAt is null
-            && !IsAutomatic(mail)
+            && !ReceivedMail.IsAutomatic(mail)
             && !await IsOfTeamAsync(taken.FromEmail, ct)
         )
         {
@@ -236,28 +226,6 @@ public sealed class ReplyTaking(
             _ => MailMeaning.Words,
         };
 
-    private static string TextOf(MimeMessage mail, InvitationAnswer? answer)
-    {
-        var text = (answer is { Comment.Length: > 0 } ? answer.Comment : mail.TextBody ?? "")
-            .ReplaceLineEndings("\n")
-            .Trim();
-        var files = mail
-            .Attachments.Select(part => part.ContentDisposition?.FileName ?? part.ContentType.Name ?? "without a name")
-            .ToList();
-        // Files go to people, not to bookings: what came along is named, so that it can be asked for.
-        return files.Count == 0
-            ? Short(text, MostText)
-            : $"{Short(text, MostText)}\n\n({(files.Count == 1 ? "A file" : "Files")} came along and {(files.Count == 1 ? "was" : "were")} not kept: {Short(string.Join(", ", files), 500)})".Trim();
-    }
-
-    /// <summary>
-    /// Nobody is woken by a machine's mail, and no two machines write to each other for ever (RFC 3834).
-    /// </summary>
-    private static bool IsAutomatic(MimeMessage mail) =>
-        mail.Headers["Auto-Submitted"] is { } how && !how.Trim().Equals("no", StringComparison.OrdinalIgnoreCase);
-
     private async Task<bool> IsOfTeamAsync(string address, CancellationToken ct) =>
         await db.Users.AnyAsync(person => person.NormalizedEmail == address.ToUpperInvariant(), ct);
-
-    private static string Short(string text, int most) => CutText.At(CutText.Kept(text), most);
 }

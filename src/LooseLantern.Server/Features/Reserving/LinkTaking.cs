@@ -106,6 +106,10 @@ public sealed class LinkTaking(LanternDb db, EventWishes wishes, IClock clock)
     public async Task SettleAsync(AvailabilityLink link, CancellationToken ct) =>
         link.Settle(LinkCourses.CourseOf(await FactsAsync(link, ct), ZoneOf(link.Page!)));
 
+    /// <summary>Where one stands by which nothing can be booked yet, as it is not saved.</summary>
+    public void SettleNew(AvailabilityLink link) =>
+        link.Settle(LinkCourses.CourseOf(FactsOf(link, []), ZoneOf(link.Page!)));
+
     private static DateTimeZone ZoneOf(Page page) => DateTimeZoneProviders.Tzdb[page.Zone];
 
     private async Task<LinkFacts> FactsAsync(AvailabilityLink link, CancellationToken ct) =>

@@ -2966,7 +2966,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description What can be offered in a letter to this guest. */
+        /** @description What can be offered in a letter to this guest, or to any. */
         get: operations["listLetterChoices"];
         put?: never;
         post?: never;
@@ -3020,6 +3020,106 @@ export interface paths {
         put?: never;
         /** @description The same as a mail to send from a program of one’s own; its link is out from then on. */
         post: operations["draftLetter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mailings/guests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Those of a choice of guests who can be written to. */
+        post: operations["findMailingGuests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mailings/pasted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Those of a pasted list, with what is wrong with which row. */
+        post: operations["readPastedGuests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mailings/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewMailing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mailings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listMailings"];
+        put?: never;
+        /** @description Makes each guest’s link, and sends each their letter. */
+        post: operations["sendMailing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mailings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getMailing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mailings/{id}/ask-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Asks those who are silent; nobody who booked or answered. */
+        post: operations["askMailingAgain"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3346,6 +3446,9 @@ export interface components {
             answers: {
                 [key: string]: string;
             };
+        };
+        AskAgainRequest: {
+            word: string;
         };
         /** @description What was asked, for whoever has the link to answer it. */
         AskedBooking: {
@@ -4239,7 +4342,7 @@ export interface components {
             links: components["schemas"]["GuestDataLink"][];
             /** @description To them; private links in it are masked. */
             mailSent: components["schemas"]["GuestDataMail"][];
-            /** @description About their bookings. */
+            /** @description About their bookings, and in answer to letters. */
             mailReceived: components["schemas"]["GuestDataMail"][];
         };
         GuestDataLink: {
@@ -4953,7 +5056,7 @@ export interface components {
         };
         /** @enum {unknown} */
         ImportState: "draft" | "done" | "undone";
-        /** @description A mail that came to the booking's own address. */
+        /** @description A mail that came to the booking's own address, or to that of a letter it was booked by. */
         IncomingView: {
             /** Format: uuid */
             id: string;
@@ -5167,6 +5270,11 @@ export interface components {
             version: number;
             form: components["schemas"]["LetterForm"];
             savedAt: components["schemas"]["Instant"];
+        };
+        /** @description A letter's words, with blanks. */
+        LetterWords: {
+            subject: string;
+            body: string;
         };
         /** @description Another guest who may be the same. */
         LikelyDouble: {
@@ -5556,8 +5664,183 @@ export interface components {
          * @enum {unknown}
          */
         MailGoesTo: "booker" | "both" | "guest";
+        MailingDetail: {
+            now: components["schemas"]["Instant"];
+            row: components["schemas"]["MailingRow"];
+            guests: components["schemas"]["MailingGuestRow"][];
+        };
+        /** @description A guest of a mailing that is being written. */
+        MailingGuest: {
+            name: string;
+            email: string;
+            /**
+             * @description IANA id; empty for what is known of them, or else the page's.
+             * @default
+             */
+            zone: string;
+            /**
+             * @description Language tag; empty for what is known of them, or else English.
+             * @default
+             */
+            language: string;
+            own?: null | components["schemas"]["LetterWords"];
+        };
+        /** @description A guest of a mailing that went out. */
+        MailingGuestRow: {
+            /**
+             * Format: uuid
+             * @description Null for one who is erased.
+             */
+            guestId: null | string;
+            name: string;
+            email: string;
+            /**
+             * Format: uuid
+             * @description Null where they have an address of a page.
+             */
+            linkId: null | string;
+            /**
+             * Format: uuid
+             * @description Of their first letter; null where it is erased.
+             */
+            messageId: null | string;
+            standing: components["schemas"]["MailingStanding"];
+            openedAt: null | components["schemas"]["Instant"];
+            /** Format: uuid */
+            bookingId: null | string;
+            start: null | components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How often they were asked again.
+             */
+            askedAgain: number;
+        };
+        /** @description Guests for a mailing. */
+        MailingGuests: {
+            /**
+             * Format: int32
+             * @description How many there are; more than Guests where they are too many for one mailing, or have no email.
+             */
+            total: number;
+            /**
+             * Format: int32
+             * @description How many were left out, since they can't be written to.
+             */
+            withoutEmail: number;
+            guests: components["schemas"]["MailingGuest"][];
+            /** @description Of a list that was pasted: what is wrong with which row. Those rows are left out. */
+            faults: components["schemas"]["ImportFault"][];
+        };
+        /** @description What one guest of a mailing gets. */
+        MailingLetter: {
+            /**
+             * Format: uuid
+             * @description Who they are among the guests that are known; null for somebody new.
+             */
+            guestId: null | string;
+            subject: string;
+            /** @description Blanks that nothing is known for: with these it can't go out. */
+            unfilled: string[];
+            /**
+             * Format: int32
+             * @description How many are offered to this guest; null where none of ours is shown.
+             */
+            openings: null | number;
+            /**
+             * Format: int32
+             * @description How many links of theirs are out already.
+             */
+            offersOut: number;
+            /** @description IANA id of the zone times are written in. */
+            zone: string;
+            /** @description In which times are written. */
+            language: string;
+        };
+        MailingList: {
+            now: components["schemas"]["Instant"];
+            /** Format: int32 */
+            total: number;
+            rows: components["schemas"]["MailingRow"][];
+            /** @description What the run before is asked by; null where this is the first. */
+            before: null | string;
+            /** @description What the run after is asked by; null where this is the last. */
+            after: null | string;
+        };
+        /** @description A mailing as it would go out now. */
+        MailingPreview: {
+            /**
+             * Format: int32
+             * @description How many are offered; null where none of ours is shown.
+             */
+            openings: null | number;
+            /**
+             * Format: int32
+             * @description How many of the guests can each have one: openings may overlap. Null where none is shown.
+             */
+            room: null | number;
+            /** @description In the order of the guests. */
+            letters: components["schemas"]["MailingLetter"][];
+            shown: null | components["schemas"]["ShownLetter"];
+        };
+        MailingPreviewRequest: {
+            mailing: components["schemas"]["MailingRequest"];
+            /**
+             * Format: int32
+             * @description Whose letter is to be shown as it will read, by place from 0; null for nobody's.
+             */
+            show: null | number;
+        };
+        /** @description One offer to several guests, as it is about to be sent. */
+        MailingRequest: {
+            subject: string;
+            body: string;
+            /** @description A pattern, from which each gets a link, or a page, of which each gets an address. */
+            offer: components["schemas"]["LetterOffer"];
+            guests: components["schemas"]["MailingGuest"][];
+        };
+        /** @description A mailing in a list, told by how its guests stand. */
+        MailingRow: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            startedFrom: string;
+            madeBy: string;
+            sentAt: components["schemas"]["Instant"];
+            askedAgainAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            sent: number;
+            /** Format: int32 */
+            booked: number;
+            /** Format: int32 */
+            answered: number;
+            /**
+             * Format: int32
+             * @description Who have neither answered nor booked, and still can.
+             */
+            silent: number;
+            /** Format: int32 */
+            failed: number;
+            /** Format: int32 */
+            over: number;
+            /**
+             * Format: int32
+             * @description How many more of its guests can have a time now, counted to 99; null where nobody is silent, or none of ours is shown.
+             */
+            timesLeft: null | number;
+            /** @description IANA id of the zone of what is offered. */
+            zone: string;
+        };
+        MailingSent: {
+            /** Format: uuid */
+            id: string;
+        };
         /**
-         * @description What a mail to a booking's own address says.
+         * @description How a guest of a mailing stands.
+         * @enum {unknown}
+         */
+        MailingStanding: "unopened" | "opened" | "answered" | "booked" | "over" | "failed";
+        /**
+         * @description What a mail to an address of ours says.
          * @enum {unknown}
          */
         MailMeaning: "accepts" | "acceptsTentatively" | "declines" | "wishes" | "words";
@@ -5627,7 +5910,7 @@ export interface components {
         /** @enum {unknown} */
         MessageHold: "unproven" | "firstDay" | "oftenToOne";
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "linkForGuest" | "linkAgainForGuest" | "letterForGuest" | "noneLeftForMaker" | "wishForMaker" | "suitsForMaker" | "passwordReset" | "joinInvitation" | "proveAddress" | "signUp" | "signUpKnown" | "codeForGuest" | "daily";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "repliedForSender" | "linkForGuest" | "linkAgainForGuest" | "letterForGuest" | "noneLeftForMaker" | "wishForMaker" | "suitsForMaker" | "passwordReset" | "joinInvitation" | "proveAddress" | "signUp" | "signUpKnown" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
         MissedPick: {
@@ -6122,6 +6405,9 @@ export interface components {
         };
         PasswordRequest: {
             password: string;
+        };
+        PastedGuests: {
+            text: string;
         };
         PatternBeginning: {
             /** Format: uuid */
@@ -6646,6 +6932,13 @@ export interface components {
         };
         SetPasswordRequest: {
             password: string;
+        };
+        /** @description A letter as its guest will read it. */
+        ShownLetter: {
+            subject: string;
+            text: string;
+            /** @description The same in HTML; nothing in it leads anywhere yet. */
+            html: string;
         };
         SignInRequest: {
             email: string;
@@ -15300,8 +15593,8 @@ export interface operations {
     };
     listLetterChoices: {
         parameters: {
-            query: {
-                guest: string;
+            query?: {
+                guest?: string;
             };
             header?: never;
             path?: never;
@@ -15464,6 +15757,295 @@ export interface operations {
                 };
                 content: {
                     "message/rfc822": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findMailingGuests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestFilter"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailingGuests"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    readPastedGuests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedGuests"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailingGuests"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    previewMailing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailingPreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailingPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listMailings: {
+        parameters: {
+            query?: {
+                before?: string;
+                after?: string;
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailingList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    sendMailing: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailingRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailingSent"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getMailing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailingDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askMailingAgain: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskAgainRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailingDetail"];
                 };
             };
             /** @description Bad Request */

@@ -85,8 +85,9 @@ export function wayTo(event: GuestEvent): string | undefined {
     case 'moved':
     case 'cancelled':
     case 'answered':
-    case 'mailIn':
       return `/work/bookings/${event.id}`;
+    case 'mailIn':
+      return event.id ? `/work/bookings/${event.id}` : undefined;
     case 'mailOut':
       return `/work/post?message=${event.id}`;
     default:

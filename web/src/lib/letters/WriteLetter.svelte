@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { Input, Select, Textarea } from 'flowbite-svelte';
+  import { Input, Textarea } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
@@ -11,9 +11,12 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
-  import Segments from '$lib/ui/Segments.svelte';
   import Blanks from './Blanks.svelte';
-  import { choiceOf, choices, obstacle, offerOf, type Offer } from './writing';
+  import OfferChoice from './OfferChoice.svelte';
+  import ShownHow from './ShownHow.svelte';
+  import ShownLetter from './ShownLetter.svelte';
+  import StartFromLetter from './StartFromLetter.svelte';
+  import { choices, obstacle, ofPattern, type Offer } from './writing';
 
   interface Props {
     guest: Schemas['GuestDetail'];
@@ -27,7 +30,6 @@
 
   let { guest, letters, all, hosts, today, usualUntil }: Props = $props();
 
-  let letterId = $state('');
   let subject = $state('');
   let body = $state('');
   let offer = $state.raw<Offer>({ kind: 'nothing', id: null });
@@ -39,19 +41,10 @@
   const request = $derived({ guestId: guest.id, subject, body, offer });
   const faults = $derived(sending.problem ?? looking.problem);
   const stands = $derived(preview && obstacle(preview, offer));
-  const mayBeOffered = $derived(hosts.filter((host) => host.mayOffer && host.kind === 'person'));
 
-  function chooseLetter(id: string): void {
-    letterId = id;
-    const letter = letters.letters.find((one) => one.id === id)?.form;
-    if (!letter) return;
+  function startFrom(letter: Schemas['LetterForm']): void {
     ({ subject, body } = letter);
-    if (letter.patternId) setOffer(`pattern ${letter.patternId}`);
-  }
-
-  function setOffer(choice: string): void {
-    const next = offerOf(choice, offer);
-    offer = next.kind === 'pattern' ? { ...next, until: next.until ?? usualUntil } : next;
+    if (letter.patternId) offer = ofPattern(letter.patternId, offer, usualUntil);
   }
 
   // Any change shows how it reads now; a moment's pause keeps half-typed words from asking.
@@ -88,51 +81,8 @@
 <form novalidate class="grid items-start gap-5 lg:grid-cols-2" onsubmit={(event) => void send(event)}>
   <section class="space-y-4 rounded-2xl border border-line bg-card p-5" aria-label="Letter">
     {#if faults}<ProblemNote problem={faults} />{/if}
-    {#if letters.letters.length > 0}
-      <Field label="Start from" id="from"
-        ><Select
-          id="from"
-          placeholder=""
-          bind:value={() => letterId, chooseLetter}
-          items={[
-            { value: '', name: 'an empty letter' },
-            ...letters.letters.map((one) => ({
-              value: one.id,
-              name: one.form.isTeams ? one.form.name : `${one.form.name} (yours)`,
-            })),
-          ]}
-        /></Field
-      >
-    {/if}
-    <Field label="Offer" id="offer" mend={mendOf(faults, 'offer.id')}
-      ><Select id="offer" placeholder="" bind:value={() => choiceOf(offer), setOffer} items={choices(all)} /></Field
-    >
-    {#if offer.kind === 'pattern'}
-      <div class="grid gap-4 sm:grid-cols-2">
-        <Field label="With" id="with" mend={mendOf(faults, 'times.lineUp')}
-          ><Select
-            id="with"
-            placeholder=""
-            bind:value={
-              () => offer.lineUp?.[0]?.hostIds[0] ?? '',
-              (id) => (offer = { ...offer, lineUp: id === '' ? null : [{ hostIds: [id], fill: 'inOrder' }] })
-            }
-            items={[
-              { value: '', name: 'the pattern’s hosts' },
-              ...mayBeOffered.map((host) => ({ value: host.id, name: host.name })),
-            ]}
-          /></Field
-        >
-        <Field label="Until" id="until" mend={mendOf(faults, 'offer.until')}
-          ><Input
-            id="until"
-            type="date"
-            min={today}
-            bind:value={() => offer.until ?? '', (until) => (offer = { ...offer, until: until || undefined })}
-          /></Field
-        >
-      </div>
-    {/if}
+    <StartFromLetter letters={letters.letters} onchoose={startFrom} />
+    <OfferChoice bind:offer items={choices(all)} {hosts} {faults} {today} {usualUntil} />
     <Field label="Subject" id="subject" mend={mendOf(faults, 'subject')}
       ><Input id="subject" autocomplete="off" bind:value={subject} /></Field
     >
@@ -145,15 +95,7 @@
   <section class="space-y-3 rounded-2xl border border-line bg-card p-5" aria-labelledby="preview">
     <div class="flex flex-wrap items-center justify-between gap-3">
       <h2 id="preview" class="text-lg">Preview</h2>
-      <Segments
-        label="How it is shown"
-        options={[
-          { value: 'text', text: 'As text' },
-          { value: 'html', text: 'Formatted' },
-        ]}
-        value={shown}
-        onchoose={(how) => (shown = how)}
-      />
+      <ShownHow bind:how={shown} />
     </div>
     {#if preview}
       <p class="text-fine text-muted">
@@ -164,14 +106,7 @@
       {#if stands}<p role="status" class="rounded-lg border-l-4 border-brick bg-brick-tint px-4 py-2 text-brick-text">
           {stands}
         </p>{/if}
-      <article class="rounded-lg border border-line bg-paper p-4" aria-label="The letter as it will read">
-        <h3 class="text-base">{preview.subject}</h3>
-        {#if shown === 'text'}
-          <p class="mt-2 wrap-anywhere whitespace-pre-line">{preview.text}</p>
-        {:else}
-          <iframe title="The letter, formatted" sandbox="" srcdoc={preview.html} class="mt-2 h-96 w-full"></iframe>
-        {/if}
-      </article>
+      <ShownLetter letter={preview} how={shown} />
       <div class="flex flex-wrap items-center gap-3">
         <ActionButton
           kind="main"

@@ -1,4 +1,10 @@
 import type { Schemas } from '$lib/api/client';
+import { plusDays } from '$lib/time/dates';
+
+/** How many days a link offers where nobody says. */
+const USUAL_DAYS = 14;
+
+export const usualUntil = (today: string): string => plusDays(today, USUAL_DAYS);
 
 /** Blanks that what is offered fills in. */
 const OF_OFFER = ['link', 'times', 'page', 'hosts', 'ends'];
@@ -15,6 +21,12 @@ export function offerOf(choice: string, before: Offer): Offer {
   const [kind, id] = choice.split(' ');
   if ((kind !== 'pattern' && kind !== 'link' && kind !== 'page') || !id) return { kind: 'nothing', id: null };
   return kind === 'pattern' && before.kind === 'pattern' ? { ...before, id } : { kind, id };
+}
+
+/** A link from this pattern; of the one that was chosen, what was set for it stays. */
+export function ofPattern(id: string, before: Offer, until: string): Offer {
+  const next = offerOf(`pattern ${id}`, before);
+  return { ...next, until: next.until ?? until };
 }
 
 /** All that can be offered, in groups by what it is. */

@@ -23,6 +23,7 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   declinedForHost: 'to the team: declined',
   lapsedForHost: 'to the team: lapsed',
   repliedForHost: 'to the team: the guest answered',
+  repliedForSender: 'to the team: a letter was answered',
   linkForGuest: 'times of a link',
   letterForGuest: 'letter',
   linkAgainForGuest: 'times of a link, again',

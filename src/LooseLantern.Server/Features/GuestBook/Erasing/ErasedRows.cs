@@ -50,6 +50,11 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
             DELETE FROM messages WHERE workspace_id = @workspace AND booking_id IS NULL AND kind IN ('WishForMaker', 'SuitsForMaker')
                 AND {ErasedWords.IsIn("text")}
             """,
+        // It leads to the guest's page, by their id.
+        """
+            DELETE FROM messages m WHERE m.workspace_id = @workspace AND m.kind = 'RepliedForSender'
+                AND EXISTS (SELECT 1 FROM unnest(@guests) AS of_guest (id) WHERE strpos(m.text, of_guest.id::text) > 0)
+            """,
         $"""
             UPDATE messages m SET subject = {ErasedWords.Without("subject")}, text = {ErasedWords.Without("text")},
                 html = {ErasedWords.Without("html")}, calendar = {ErasedWords.Without("calendar")}
@@ -66,6 +71,10 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
         "DELETE FROM email_codes WHERE workspace_id = @workspace AND email = ANY(@keys)",
         "DELETE FROM personal_addresses WHERE workspace_id = @workspace AND lower(btrim(email)) = ANY(@keys)",
     ];
+
+    // Others' links of a mailing that went to them, too, which are called alike.
+    private const string OfTheirMailings =
+        "mailing_id IN (SELECT one.mailing_id FROM links one WHERE one.id = ANY(@own))";
 
     private static readonly string[] Links =
     [
@@ -86,7 +95,7 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
                 "started_from"
             )},
                 topic = CASE WHEN topic ~* @names THEN 'erased' ELSE topic END
-            WHERE id = ANY(@shared)
+            WHERE id = ANY(@shared) OR ({OfTheirMailings} AND ({ErasedWords.IsIn("started_from")} OR topic ~* @names))
             """,
         $"""
             UPDATE links SET notes = '', topic = 'erased', started_from = {ErasedWords.Without(
@@ -111,7 +120,7 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
                 place = {ErasedWords.Without("place")}, post = {ErasedWords.Without(
                 "post::text"
             )}::jsonb, version = version + 1
-            WHERE id = ANY(@shared)
+            WHERE (id = ANY(@shared) OR id IN (SELECT id FROM links WHERE {OfTheirMailings}))
                 AND ({ErasedWords.IsIn("title")} OR {ErasedWords.IsIn("description")} OR {ErasedWords.IsIn(
                 "place"
             )} OR {ErasedWords.IsIn("post::text")})
@@ -128,6 +137,12 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
                 "filter::text"
             )}::jsonb
             WHERE workspace_id = @workspace AND ({ErasedWords.IsIn("name")} OR {ErasedWords.IsIn("filter::text")})
+            """,
+        $"""
+            UPDATE mailings SET title = {ErasedWords.Without("title")}, started_from = {ErasedWords.Without(
+                "started_from"
+            )}
+            WHERE workspace_id = @workspace AND ({ErasedWords.IsIn("title")} OR {ErasedWords.IsIn("started_from")})
             """,
         $"""
             UPDATE guest_imports SET file_name = {ErasedWords.Without("file_name")}

@@ -28,6 +28,12 @@
   const people = $derived(data.people);
   const exported = $derived(`?filter=${encodeURIComponent(JSON.stringify(withoutDefaults(data.filter)))}`);
 
+  const toThese = $derived.by(() => {
+    const query = new URLSearchParams({ from: 'list' });
+    putFilter(query, data.filter);
+    return query.toString();
+  });
+
   afterNavigate(({ type, to }) => {
     if (asked && (type !== 'goto' || (to && isSameFilter(filterIn(to.url.searchParams), asked)))) asked = undefined;
   });
@@ -65,6 +71,7 @@
   />
   <div class="ml-auto flex flex-wrap gap-3">
     {#if data.me.isCoordinator}
+      <ActionButton href="/work/guests/mailings">Mailings</ActionButton>
       <ActionButton href="/work/guests/letters">Letters</ActionButton>
       <ActionButton href="/work/guests/import">Import</ActionButton>
     {/if}
@@ -105,9 +112,8 @@
   <GuestTable rows={data.guests.rows} zone={data.me.zone} now={data.guests.now} />
   {#if data.me.isCoordinator}
     <p class="mt-3 text-fine text-muted">
-      Export these guests: <a class="underline underline-offset-4" download href="/api/guests/export.csv{exported}"
-        >CSV</a
-      >,
+      <a class="underline underline-offset-4" href="/work/guests/mailings/new?{toThese}">Write to these guests</a>.
+      Export them: <a class="underline underline-offset-4" download href="/api/guests/export.csv{exported}">CSV</a>,
       <a class="underline underline-offset-4" download href="/api/guests/export.vcf{exported}">vCard</a>
     </p>
   {/if}

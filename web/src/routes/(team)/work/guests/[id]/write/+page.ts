@@ -1,12 +1,9 @@
 import { api } from '$lib/api/client';
 import { forScreen } from '$lib/api/loading';
 import { must } from '$lib/api/problem';
-import { plusDays } from '$lib/time/dates';
+import { usualUntil } from '$lib/letters/writing';
 import { dateIn } from '$lib/time/format';
 import type { PageLoad } from './$types';
-
-/** How many days a link offers where nobody says. */
-const USUAL_DAYS = 14;
 
 export const load: PageLoad = async ({ params: { id }, parent }) => {
   const { me } = await parent();
@@ -18,6 +15,6 @@ export const load: PageLoad = async ({ params: { id }, parent }) => {
       must(api.GET('/api/hosts')),
     ]);
     const today = dateIn(me.now, me.zone);
-    return { guest, letters, all, hosts, today, usualUntil: plusDays(today, USUAL_DAYS) };
+    return { guest, letters, all, hosts, today, usualUntil: usualUntil(today) };
   });
 };

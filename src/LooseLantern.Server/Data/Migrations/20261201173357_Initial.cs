@@ -921,89 +921,6 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
-                name: "incoming_mail",
-                columns: table => new
-                {
-                    id = table.Column<Guid>(type: "uuid", nullable: false),
-                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    booking_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    received_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
-                    from_name = table.Column<string>(type: "text", nullable: false),
-                    from_email = table.Column<string>(type: "text", nullable: false),
-                    subject = table.Column<string>(type: "text", nullable: false),
-                    text = table.Column<string>(type: "text", nullable: false),
-                    calendar = table.Column<string>(type: "text", nullable: true),
-                    meaning = table.Column<string>(type: "text", nullable: false),
-                    not_understood = table.Column<string>(type: "text", nullable: true),
-                    wish_start = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    wish_end = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    fingerprint = table.Column<byte[]>(type: "bytea", nullable: false)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_incoming_mail", x => x.id);
-                    table.ForeignKey(
-                        name: "fk_incoming_mail_bookings_booking_id",
-                        column: x => x.booking_id,
-                        principalTable: "bookings",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                    table.ForeignKey(
-                        name: "fk_incoming_mail_workspaces_workspace_id",
-                        column: x => x.workspace_id,
-                        principalTable: "workspaces",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
-                name: "messages",
-                columns: table => new
-                {
-                    id = table.Column<Guid>(type: "uuid", nullable: false),
-                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    kind = table.Column<string>(type: "text", nullable: false),
-                    booking_id = table.Column<Guid>(type: "uuid", nullable: true),
-                    person_id = table.Column<Guid>(type: "uuid", nullable: true),
-                    protected_secret = table.Column<string>(type: "text", nullable: true),
-                    file_ids = table.Column<Guid[]>(type: "uuid[]", nullable: false),
-                    to_name = table.Column<string>(type: "text", nullable: false),
-                    to_email = table.Column<string>(type: "text", nullable: false),
-                    message_id = table.Column<string>(type: "text", nullable: false),
-                    written_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
-                    due_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
-                    state = table.Column<string>(type: "text", nullable: false),
-                    from_name = table.Column<string>(type: "text", nullable: false),
-                    subject = table.Column<string>(type: "text", nullable: false),
-                    text = table.Column<string>(type: "text", nullable: false),
-                    html = table.Column<string>(type: "text", nullable: false),
-                    calendar = table.Column<string>(type: "text", nullable: true),
-                    calendar_method = table.Column<string>(type: "text", nullable: true),
-                    held_back = table.Column<string>(type: "text", nullable: true),
-                    let_out_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    attempts = table.Column<int>(type: "integer", nullable: false),
-                    fault = table.Column<string>(type: "text", nullable: true),
-                    own_words_fault = table.Column<string>(type: "text", nullable: true),
-                    sent_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    sending_until = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_messages", x => x.id);
-                    table.ForeignKey(
-                        name: "fk_messages_bookings_booking_id",
-                        column: x => x.booking_id,
-                        principalTable: "bookings",
-                        principalColumn: "id");
-                    table.ForeignKey(
-                        name: "fk_messages_workspaces_workspace_id",
-                        column: x => x.workspace_id,
-                        principalTable: "workspaces",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
                 name: "calendar_entries",
                 columns: table => new
                 {
@@ -1389,64 +1306,6 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
-                name: "links",
-                columns: table => new
-                {
-                    id = table.Column<Guid>(type: "uuid", nullable: false),
-                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    guests = table.Column<string>(type: "jsonb", nullable: false),
-                    guest_zone = table.Column<string>(type: "text", nullable: false),
-                    guest_language = table.Column<string>(type: "text", nullable: false),
-                    topic = table.Column<string>(type: "text", nullable: false),
-                    secret_hash = table.Column<byte[]>(type: "bytea", nullable: false),
-                    protected_secret = table.Column<string>(type: "text", nullable: false),
-                    made_by = table.Column<Guid>(type: "uuid", nullable: true),
-                    sent_by = table.Column<Guid>(type: "uuid", nullable: true),
-                    made_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
-                    out_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    given_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    revoked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    ends_on = table.Column<LocalDate>(type: "date", nullable: false),
-                    takes = table.Column<int>(type: "integer", nullable: false),
-                    together = table.Column<bool>(type: "boolean", nullable: false),
-                    reopens = table.Column<bool>(type: "boolean", nullable: false),
-                    first_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    last_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    opened = table.Column<int>(type: "integer", nullable: false),
-                    hold_until = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    notes = table.Column<string>(type: "text", nullable: false),
-                    started_from = table.Column<string>(type: "text", nullable: false),
-                    is_among_ourselves = table.Column<bool>(type: "boolean", nullable: false),
-                    text = table.Column<string>(type: "jsonb", nullable: false),
-                    asked_again_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    asked_again = table.Column<int>(type: "integer", nullable: false),
-                    none_left_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    check_due_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
-                    state = table.Column<string>(type: "text", nullable: false),
-                    takes_more = table.Column<bool>(type: "boolean", nullable: false),
-                    ends_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    state_then = table.Column<string>(type: "text", nullable: false),
-                    suits = table.Column<string>(type: "jsonb", nullable: false),
-                    books_by_itself = table.Column<bool>(type: "boolean", nullable: false)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_links", x => x.id);
-                    table.ForeignKey(
-                        name: "fk_links_pages_id",
-                        column: x => x.id,
-                        principalTable: "pages",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                    table.ForeignKey(
-                        name: "fk_links_workspaces_workspace_id",
-                        column: x => x.workspace_id,
-                        principalTable: "workspaces",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
                 name: "looked_for",
                 columns: table => new
                 {
@@ -1468,6 +1327,38 @@ namespace LooseLantern.Server.Data.Migrations
                         onDelete: ReferentialAction.Cascade);
                     table.ForeignKey(
                         name: "fk_looked_for_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "mailings",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    title = table.Column<string>(type: "text", nullable: false),
+                    started_from = table.Column<string>(type: "text", nullable: false),
+                    page_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    sent = table.Column<int>(type: "integer", nullable: false),
+                    made_by = table.Column<Guid>(type: "uuid", nullable: true),
+                    sent_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    asked_again_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    last_press = table.Column<Guid>(type: "uuid", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_mailings", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_mailings_pages_page_id",
+                        column: x => x.page_id,
+                        principalTable: "pages",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_mailings_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -1617,61 +1508,64 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
-                name: "link_guests",
-                columns: table => new
-                {
-                    link_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    place = table.Column<int>(type: "integer", nullable: false),
-                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    guest_id = table.Column<Guid>(type: "uuid", nullable: false)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_link_guests", x => new { x.link_id, x.place });
-                    table.ForeignKey(
-                        name: "fk_link_guests_guests_guest_id",
-                        column: x => x.guest_id,
-                        principalTable: "guests",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                    table.ForeignKey(
-                        name: "fk_link_guests_links_link_id",
-                        column: x => x.link_id,
-                        principalTable: "links",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                    table.ForeignKey(
-                        name: "fk_link_guests_workspaces_workspace_id",
-                        column: x => x.workspace_id,
-                        principalTable: "workspaces",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
-                name: "wishes",
+                name: "links",
                 columns: table => new
                 {
                     id = table.Column<Guid>(type: "uuid", nullable: false),
                     workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    link_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    start = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
-                    end = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
-                    words = table.Column<string>(type: "text", nullable: false),
-                    by = table.Column<string>(type: "text", nullable: false),
-                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
+                    guests = table.Column<string>(type: "jsonb", nullable: false),
+                    guest_zone = table.Column<string>(type: "text", nullable: false),
+                    guest_language = table.Column<string>(type: "text", nullable: false),
+                    topic = table.Column<string>(type: "text", nullable: false),
+                    secret_hash = table.Column<byte[]>(type: "bytea", nullable: false),
+                    protected_secret = table.Column<string>(type: "text", nullable: false),
+                    made_by = table.Column<Guid>(type: "uuid", nullable: true),
+                    mailing_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    sent_by = table.Column<Guid>(type: "uuid", nullable: true),
+                    made_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    out_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    given_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    revoked_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    ends_on = table.Column<LocalDate>(type: "date", nullable: false),
+                    takes = table.Column<int>(type: "integer", nullable: false),
+                    together = table.Column<bool>(type: "boolean", nullable: false),
+                    reopens = table.Column<bool>(type: "boolean", nullable: false),
+                    first_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    last_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    opened = table.Column<int>(type: "integer", nullable: false),
+                    hold_until = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    notes = table.Column<string>(type: "text", nullable: false),
+                    started_from = table.Column<string>(type: "text", nullable: false),
+                    is_among_ourselves = table.Column<bool>(type: "boolean", nullable: false),
+                    text = table.Column<string>(type: "jsonb", nullable: false),
+                    asked_again_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    asked_again = table.Column<int>(type: "integer", nullable: false),
+                    none_left_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    check_due_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    state = table.Column<string>(type: "text", nullable: false),
+                    takes_more = table.Column<bool>(type: "boolean", nullable: false),
+                    ends_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    state_then = table.Column<string>(type: "text", nullable: false),
+                    suits = table.Column<string>(type: "jsonb", nullable: false),
+                    books_by_itself = table.Column<bool>(type: "boolean", nullable: false)
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_wishes", x => x.id);
+                    table.PrimaryKey("pk_links", x => x.id);
                     table.ForeignKey(
-                        name: "fk_wishes_links_link_id",
-                        column: x => x.link_id,
-                        principalTable: "links",
+                        name: "fk_links_mailings_mailing_id",
+                        column: x => x.mailing_id,
+                        principalTable: "mailings",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.SetNull);
+                    table.ForeignKey(
+                        name: "fk_links_pages_id",
+                        column: x => x.id,
+                        principalTable: "pages",
                         principalColumn: "id",
                         onDelete: ReferentialAction.Cascade);
                     table.ForeignKey(
-                        name: "fk_wishes_workspaces_workspace_id",
+                        name: "fk_links_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -1828,6 +1722,181 @@ namespace LooseLantern.Server.Data.Migrations
                         principalColumn: "id");
                     table.ForeignKey(
                         name: "fk_written_events_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "link_guests",
+                columns: table => new
+                {
+                    link_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    place = table.Column<int>(type: "integer", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    guest_id = table.Column<Guid>(type: "uuid", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_link_guests", x => new { x.link_id, x.place });
+                    table.ForeignKey(
+                        name: "fk_link_guests_guests_guest_id",
+                        column: x => x.guest_id,
+                        principalTable: "guests",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_link_guests_links_link_id",
+                        column: x => x.link_id,
+                        principalTable: "links",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_link_guests_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "messages",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    kind = table.Column<string>(type: "text", nullable: false),
+                    booking_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    person_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    protected_secret = table.Column<string>(type: "text", nullable: true),
+                    link_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    mailing_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    again_of = table.Column<Guid>(type: "uuid", nullable: true),
+                    written_by = table.Column<Guid>(type: "uuid", nullable: true),
+                    reply_secret_hash = table.Column<byte[]>(type: "bytea", nullable: true),
+                    protected_reply_secret = table.Column<string>(type: "text", nullable: true),
+                    file_ids = table.Column<Guid[]>(type: "uuid[]", nullable: false),
+                    to_name = table.Column<string>(type: "text", nullable: false),
+                    to_email = table.Column<string>(type: "text", nullable: false),
+                    message_id = table.Column<string>(type: "text", nullable: false),
+                    written_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    due_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    state = table.Column<string>(type: "text", nullable: false),
+                    from_name = table.Column<string>(type: "text", nullable: false),
+                    subject = table.Column<string>(type: "text", nullable: false),
+                    text = table.Column<string>(type: "text", nullable: false),
+                    html = table.Column<string>(type: "text", nullable: false),
+                    calendar = table.Column<string>(type: "text", nullable: true),
+                    calendar_method = table.Column<string>(type: "text", nullable: true),
+                    held_back = table.Column<string>(type: "text", nullable: true),
+                    let_out_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    attempts = table.Column<int>(type: "integer", nullable: false),
+                    fault = table.Column<string>(type: "text", nullable: true),
+                    own_words_fault = table.Column<string>(type: "text", nullable: true),
+                    sent_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    sending_until = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_messages", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_messages_bookings_booking_id",
+                        column: x => x.booking_id,
+                        principalTable: "bookings",
+                        principalColumn: "id");
+                    table.ForeignKey(
+                        name: "fk_messages_links_link_id",
+                        column: x => x.link_id,
+                        principalTable: "links",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.SetNull);
+                    table.ForeignKey(
+                        name: "fk_messages_mailings_mailing_id",
+                        column: x => x.mailing_id,
+                        principalTable: "mailings",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_messages_messages_again_of",
+                        column: x => x.again_of,
+                        principalTable: "messages",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.SetNull);
+                    table.ForeignKey(
+                        name: "fk_messages_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "wishes",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    link_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    start = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    end = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    words = table.Column<string>(type: "text", nullable: false),
+                    by = table.Column<string>(type: "text", nullable: false),
+                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_wishes", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_wishes_links_link_id",
+                        column: x => x.link_id,
+                        principalTable: "links",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_wishes_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "incoming_mail",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    booking_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    message_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    received_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    from_name = table.Column<string>(type: "text", nullable: false),
+                    from_email = table.Column<string>(type: "text", nullable: false),
+                    subject = table.Column<string>(type: "text", nullable: false),
+                    text = table.Column<string>(type: "text", nullable: false),
+                    calendar = table.Column<string>(type: "text", nullable: true),
+                    meaning = table.Column<string>(type: "text", nullable: false),
+                    not_understood = table.Column<string>(type: "text", nullable: true),
+                    wish_start = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    wish_end = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    fingerprint = table.Column<byte[]>(type: "bytea", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_incoming_mail", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_incoming_mail_bookings_booking_id",
+                        column: x => x.booking_id,
+                        principalTable: "bookings",
+                        principalColumn: "id");
+                    table.ForeignKey(
+                        name: "fk_incoming_mail_messages_message_id",
+                        column: x => x.message_id,
+                        principalTable: "messages",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_incoming_mail_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -2248,6 +2317,13 @@ namespace LooseLantern.Server.Data.Migrations
                 unique: true);
 
             migrationBuilder.CreateIndex(
+                name: "ix_incoming_mail_message_id_fingerprint",
+                table: "incoming_mail",
+                columns: new[] { "message_id", "fingerprint" },
+                unique: true,
+                filter: "message_id IS NOT NULL");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_incoming_mail_workspace_id",
                 table: "incoming_mail",
                 column: "workspace_id");
@@ -2304,6 +2380,11 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "check_due_at");
 
             migrationBuilder.CreateIndex(
+                name: "ix_links_mailing_id",
+                table: "links",
+                column: "mailing_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_links_secret_hash",
                 table: "links",
                 column: "secret_hash",
@@ -2340,6 +2421,27 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_mailings_page_id",
+                table: "mailings",
+                column: "page_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_mailings_workspace_id",
+                table: "mailings",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_mailings_workspace_id_sent_at_id",
+                table: "mailings",
+                columns: new[] { "workspace_id", "sent_at", "id" });
+
+            migrationBuilder.CreateIndex(
+                name: "ix_messages_again_of",
+                table: "messages",
+                column: "again_of",
+                filter: "again_of IS NOT NULL");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_messages_booking_id",
                 table: "messages",
                 column: "booking_id");
@@ -2367,6 +2469,25 @@ namespace LooseLantern.Server.Data.Migrations
                 table: "messages",
                 column: "let_out_at",
                 filter: "let_out_at IS NOT NULL");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_messages_link_id",
+                table: "messages",
+                column: "link_id",
+                filter: "link_id IS NOT NULL");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_messages_mailing_id",
+                table: "messages",
+                column: "mailing_id",
+                filter: "mailing_id IS NOT NULL");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_messages_reply_secret_hash",
+                table: "messages",
+                column: "reply_secret_hash",
+                unique: true,
+                filter: "reply_secret_hash IS NOT NULL");
 
             migrationBuilder.CreateIndex(
                 name: "ix_messages_workspace_id",
@@ -2829,9 +2950,6 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "looked_for");
 
             migrationBuilder.DropTable(
-                name: "messages");
-
-            migrationBuilder.DropTable(
                 name: "page_editions");
 
             migrationBuilder.DropTable(
@@ -2886,16 +3004,19 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "guest_imports");
 
             migrationBuilder.DropTable(
-                name: "link_patterns");
+                name: "messages");
 
             migrationBuilder.DropTable(
-                name: "bookings");
+                name: "link_patterns");
 
             migrationBuilder.DropTable(
                 name: "seats");
 
             migrationBuilder.DropTable(
                 name: "calendar_resources");
+
+            migrationBuilder.DropTable(
+                name: "bookings");
 
             migrationBuilder.DropTable(
                 name: "links");
@@ -2905,6 +3026,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "sessions");
+
+            migrationBuilder.DropTable(
+                name: "mailings");
 
             migrationBuilder.DropTable(
                 name: "pages");

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261201145848_Initial")]
+    [Migration("20261201173357_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -191,6 +191,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("made_by");
 
+                    b.Property<Guid?>("MailingId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("mailing_id");
+
                     b.Property<Instant?>("NoneLeftAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("none_left_at");
@@ -281,6 +285,9 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("CheckDueAt")
                         .HasDatabaseName("ix_links_check_due_at");
+
+                    b.HasIndex("MailingId")
+                        .HasDatabaseName("ix_links_mailing_id");
 
                     b.HasIndex("SecretHash")
                         .IsUnique()
@@ -1727,7 +1734,7 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
-                    b.Property<Guid>("BookingId")
+                    b.Property<Guid?>("BookingId")
                         .HasColumnType("uuid")
                         .HasColumnName("booking_id");
 
@@ -1754,6 +1761,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("meaning");
+
+                    b.Property<Guid?>("MessageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("message_id");
 
                     b.Property<string>("NotUnderstood")
                         .HasColumnType("text")
@@ -1794,6 +1805,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasIndex("BookingId", "Fingerprint")
                         .IsUnique()
                         .HasDatabaseName("ix_incoming_mail_booking_id_fingerprint");
+
+                    b.HasIndex("MessageId", "Fingerprint")
+                        .IsUnique()
+                        .HasDatabaseName("ix_incoming_mail_message_id_fingerprint")
+                        .HasFilter("message_id IS NOT NULL");
 
                     b.HasIndex("WorkspaceId", "BookingId", "ReceivedAt")
                         .HasDatabaseName("ix_incoming_mail_workspace_id_booking_id_received_at");
@@ -2023,11 +2039,74 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("looked_for", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Mailing", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant?>("AskedAgainAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("asked_again_at");
+
+                    b.Property<Guid?>("LastPress")
+                        .HasColumnType("uuid")
+                        .HasColumnName("last_press");
+
+                    b.Property<Guid?>("MadeBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("made_by");
+
+                    b.Property<Guid?>("PageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_id");
+
+                    b.Property<int>("Sent")
+                        .HasColumnType("integer")
+                        .HasColumnName("sent");
+
+                    b.Property<Instant>("SentAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("sent_at");
+
+                    b.Property<string>("StartedFrom")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("started_from");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("title");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_mailings");
+
+                    b.HasIndex("PageId")
+                        .HasDatabaseName("ix_mailings_page_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_mailings_workspace_id");
+
+                    b.HasIndex("WorkspaceId", "SentAt", "Id")
+                        .HasDatabaseName("ix_mailings_workspace_id_sent_at_id");
+
+                    b.ToTable("mailings", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<Guid?>("AgainOf")
+                        .HasColumnType("uuid")
+                        .HasColumnName("again_of");
 
                     b.Property<int>("Attempts")
                         .HasColumnType("integer")
@@ -2081,6 +2160,14 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("let_out_at");
 
+                    b.Property<Guid?>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<Guid?>("MailingId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("mailing_id");
+
                     b.Property<string>("MessageId")
                         .IsRequired()
                         .HasColumnType("text")
@@ -2094,9 +2181,17 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("person_id");
 
+                    b.Property<string>("ProtectedReplySecret")
+                        .HasColumnType("text")
+                        .HasColumnName("protected_reply_secret");
+
                     b.Property<string>("ProtectedSecret")
                         .HasColumnType("text")
                         .HasColumnName("protected_secret");
+
+                    b.Property<byte[]>("ReplySecretHash")
+                        .HasColumnType("bytea")
+                        .HasColumnName("reply_secret_hash");
 
                     b.Property<Instant?>("SendingUntil")
                         .HasColumnType("timestamp with time zone")
@@ -2139,8 +2234,16 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("written_at");
 
+                    b.Property<Guid?>("WrittenBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("written_by");
+
                     b.HasKey("Id")
                         .HasName("pk_messages");
+
+                    b.HasIndex("AgainOf")
+                        .HasDatabaseName("ix_messages_again_of")
+                        .HasFilter("again_of IS NOT NULL");
 
                     b.HasIndex("BookingId")
                         .HasDatabaseName("ix_messages_booking_id");
@@ -2152,6 +2255,19 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasIndex("LetOutAt")
                         .HasDatabaseName("ix_messages_let_out_at")
                         .HasFilter("let_out_at IS NOT NULL");
+
+                    b.HasIndex("LinkId")
+                        .HasDatabaseName("ix_messages_link_id")
+                        .HasFilter("link_id IS NOT NULL");
+
+                    b.HasIndex("MailingId")
+                        .HasDatabaseName("ix_messages_mailing_id")
+                        .HasFilter("mailing_id IS NOT NULL");
+
+                    b.HasIndex("ReplySecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_messages_reply_secret_hash")
+                        .HasFilter("reply_secret_hash IS NOT NULL");
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_messages_workspace_id");
@@ -3669,6 +3785,12 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_links_pages_id");
 
+                    b.HasOne("LooseLantern.Server.Data.Model.Mailing", null)
+                        .WithMany()
+                        .HasForeignKey("MailingId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_links_mailings_mailing_id");
+
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
                         .WithMany()
                         .HasForeignKey("WorkspaceId")
@@ -4102,9 +4224,13 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasOne("LooseLantern.Server.Data.Model.Booking", null)
                         .WithMany()
                         .HasForeignKey("BookingId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
                         .HasConstraintName("fk_incoming_mail_bookings_booking_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Message", null)
+                        .WithMany()
+                        .HasForeignKey("MessageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .HasConstraintName("fk_incoming_mail_messages_message_id");
 
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
                         .WithMany()
@@ -4196,12 +4322,46 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_looked_for_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.Mailing", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Page", null)
+                        .WithMany()
+                        .HasForeignKey("PageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .HasConstraintName("fk_mailings_pages_page_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_mailings_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Message", b =>
                 {
+                    b.HasOne("LooseLantern.Server.Data.Model.Message", null)
+                        .WithMany()
+                        .HasForeignKey("AgainOf")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_messages_messages_again_of");
+
                     b.HasOne("LooseLantern.Server.Data.Model.Booking", "Booking")
                         .WithMany()
                         .HasForeignKey("BookingId")
                         .HasConstraintName("fk_messages_bookings_booking_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.AvailabilityLink", null)
+                        .WithMany()
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_messages_links_link_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Mailing", null)
+                        .WithMany()
+                        .HasForeignKey("MailingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .HasConstraintName("fk_messages_mailings_mailing_id");
 
                     b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
                         .WithMany()
