@@ -357,9 +357,7 @@ internal static class ErasingScene
                 new
                 {
                     name = "For Quillon Farthing",
-                    form = ada.Link(draft =>
-                            (draft.By, draft.Title, draft.Guests) = ("free", "Survey of a hull", [])
-                        )
+                    form = ada.Link(draft => (draft.By, draft.Title, draft.Guests) = ("free", "Survey of a hull", []))
                         .Form(),
                 }
             )

@@ -1,6 +1,9 @@
 using LooseLantern.Core.Links;
 using LooseLantern.Core.Questions;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Links;
+using LooseLantern.Server.Tenancy;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Server.Tests;
 
@@ -166,6 +169,14 @@ internal static class LinkCalls
     /// <summary>A draft.</summary>
     public static async Task<JsonElement> MakeLinkAsync(this Coordinator maker, Action<LinkDraft>? change = null) =>
         await (await maker.PostAsync("/api/links", maker.Link(change).Form())).ReadAsync(HttpStatusCode.Created);
+
+    /// <summary>Has the server look whether anything is left of a link.</summary>
+    public static async Task LookAtLinkAsync(this World world, Guid workspace, Guid id)
+    {
+        await using var scope = world.App.Services.CreateAsyncScope();
+        scope.ServiceProvider.GetRequiredService<Tenant>().Enter(workspace);
+        await scope.ServiceProvider.GetRequiredService<LinkWatching>().LookAsync(id, CancellationToken.None);
+    }
 
     /// <summary>A link that is out, with its last part of the address.</summary>
     public static async Task<(Guid Id, string Address)> SendLinkAsync(

@@ -1,9 +1,6 @@
 using LooseLantern.Core.Links;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.Links;
-using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.DependencyInjection;
 using static Server.Tests.LinkDraft;
 
 namespace Server.Tests;
@@ -393,10 +390,5 @@ public class LinkPostTests(World world)
         (await ada.Http.GetAsync("/api/links/beginnings/events/0")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
-    private async Task LookAsync(Guid workspace, Guid id)
-    {
-        await using var scope = world.App.Services.CreateAsyncScope();
-        scope.ServiceProvider.GetRequiredService<Tenant>().Enter(workspace);
-        await scope.ServiceProvider.GetRequiredService<LinkWatching>().LookAsync(id, CancellationToken.None);
-    }
+    private Task LookAsync(Guid workspace, Guid id) => world.LookAtLinkAsync(workspace, id);
 }

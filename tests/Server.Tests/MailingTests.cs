@@ -160,6 +160,46 @@ public sealed class MailingTests(World world)
     }
 
     [Fact]
+    public async Task Its_links_are_one_row_and_that_nothing_is_left_of_them_is_told_once()
+    {
+        var ada = await world.SignUpAsync();
+        var workspace = await world.WorkspaceOfAsync(ada.Desk);
+        var page = await ada.PublishAsync();
+        // Half an hour of one Tuesday.
+        var form = ada.Link(draft =>
+            {
+                (draft.By, draft.Picked, draft.Guests) = ("free", [], []);
+                (draft.Days, draft.FromMinute, draft.ToMinute) = (["tuesday"], 9 * 60, (9 * 60) + 30);
+            })
+            .Form();
+        var pattern = await (await ada.PostAsync("/api/links/patterns", new { name = "Nine", form })).ReadAsync(
+            HttpStatusCode.OK
+        );
+        await (
+            await ada.PostAsync(
+                "/api/mailings",
+                Mailing(Of(pattern.Id()), [Guest("Ottilie Wren", Ottilie), Guest("Bryn Ashby", Bryn)]),
+                "k"
+            )
+        ).ReadAsync(HttpStatusCode.Created);
+        var links = await ada.GetAsync("/api/links");
+        (links.GetProperty("total").GetInt32(), links.GetProperty("mailings").GetInt32()).ShouldBe((0, 1));
+        var found = (await ada.GetAsync("/api/links?search=bryn")).GetProperty("rows").EnumerateArray();
+        found.ShouldHaveSingleItem().GetProperty("guests")[0].GetString().ShouldBe("Bryn Ashby");
+
+        (await world.Guest().BookAsync(ada.Desk, page, LinkDraft.Nine)).StatusCode.ShouldBe(HttpStatusCode.Created);
+        var ids = await world.WithinAsync(workspace, db => db.Links.Select(row => row.Id).ToListAsync());
+        await Task.WhenAll(ids.Select(id => world.LookAtLinkAsync(workspace, id)));
+        (await world.WithinAsync(workspace, db => db.Links.CountAsync(row => row.NoneLeftAt != null))).ShouldBe(2);
+        var told = await world.WithinAsync(workspace, db =>
+            db.Messages.Where(row => row.Kind == MessageKind.NoneLeftForMaker).ToListAsync()
+        );
+        told.ShouldHaveSingleItem().Text.ShouldContain("/work/guests/mailings/");
+        var row = (await ada.GetAsync("/api/mailings")).GetProperty("rows")[0];
+        row.GetProperty("timesLeft").GetInt32().ShouldBe(0);
+    }
+
+    [Fact]
     public async Task A_mailing_goes_out_whole_or_not_at_all_and_each_fault_is_named()
     {
         var ada = await world.SignUpAsync();

@@ -195,6 +195,28 @@ public class PermissionTests(World world)
                 who.PostAsync($"/api/guests/{guest}/erase", new { version = 1 })
             );
         },
+        ["Send one offer to several guests, and ask the silent again"] = async (scene, who) =>
+        {
+            await scene.Owner.PublishAsync();
+            var mailing = new
+            {
+                subject = "Hello",
+                body = "{{ link }}",
+                offer = new { kind = "page", id = (await scene.Owner.PagesAsync())[0].Id() },
+                guests = new[] { new { name = "Ottilie Wren", email = "ottilie@wren.example" } },
+            };
+            var sent = await who.PostAsync("/api/mailings", mailing, "a press");
+            var id = sent.IsSuccessStatusCode ? (await sent.ReadAsync(HttpStatusCode.Created)).Id() : Guid.NewGuid();
+            return await FirstRefusedAsync(
+                Task.FromResult(sent),
+                who.Http.GetAsync("/api/mailings"),
+                who.PostAsync("/api/mailings/guests", new { }),
+                who.PostAsync("/api/mailings/pasted", new { text = "Ottilie Wren, ottilie@wren.example" }),
+                who.PostAsync("/api/mailings/preview", new { mailing, show = 0 }),
+                who.PostAsync($"/api/mailings/{id}/ask-again", new { word = "" }, "a press")
+            );
+        },
+        ["See flagged bookings"] = (_, who) => who.Http.GetAsync("/api/bookings/flagged"),
         ["Save letters, and write to guests"] = async (scene, who) =>
         {
             var guest = await scene.GuestAsync();
@@ -451,6 +473,22 @@ public class PermissionTests(World world)
                 board.ToString().Contains("Dentist", StringComparison.Ordinal)
                     ? HttpStatusCode.OK
                     : HttpStatusCode.Forbidden
+            );
+        },
+        ["Call off flagged bookings of theirs"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
+            var booking = await scene.BookingAsync(host);
+            return await who.PostAsync(
+                "/api/bookings/flagged/call-off",
+                new
+                {
+                    bookings = new[] { booking },
+                    subject = "Hello",
+                    body = "Hello",
+                }
             );
         },
         ["Cancel a booking of theirs"] = async (scene, host, who) =>

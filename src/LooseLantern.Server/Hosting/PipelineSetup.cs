@@ -7,6 +7,7 @@ using LooseLantern.Server.Features.Calendars.Feeds;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.FirstRun;
+using LooseLantern.Server.Features.Flagged;
 using LooseLantern.Server.Features.GuestBook;
 using LooseLantern.Server.Features.GuestBook.Erasing;
 using LooseLantern.Server.Features.GuestBook.Importing;
@@ -130,6 +131,7 @@ public static class PipelineSetup
         team.MapMailings();
         team.MapGuestFiles();
         team.MapBookings();
+        team.MapFlagged();
         team.MapSessions();
         team.MapPost();
     }

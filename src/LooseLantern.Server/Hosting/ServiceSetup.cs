@@ -8,6 +8,7 @@ using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Joining;
 using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.Flagged;
 using LooseLantern.Server.Features.GuestBook;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Hours;
@@ -88,6 +89,7 @@ public static class ServiceSetup
             .AddAskingFirst()
             .AddHours()
             .AddBookings()
+            .AddFlagged()
             .AddPost(builder.Configuration)
             .AddVideo()
             .AddReplies()

@@ -36,6 +36,9 @@ public sealed record LikelyDouble(
     bool SamePhone
 );
 
+/// <summary>What screening noted of a booking of theirs that stands.</summary>
+public sealed record GuestFlag(string Flag, Guid BookingId, string Page, Instant Start);
+
 /// <param name="Name">Of the one who was merged into this one.</param>
 /// <param name="By">Who said that they are one.</param>
 public sealed record MergeView(Guid Id, string Name, Instant At, string By);
@@ -48,6 +51,7 @@ public sealed record MergeView(Guid Id, string Name, Instant At, string By);
 /// <param name="Offers">How many links were made for them.</param>
 /// <param name="ErasedFrom">When they are erased by the rules for how long guests are kept; null where they are
 /// not.</param>
+/// <param name="Flags">The latest first.</param>
 public sealed record GuestDetail(
     Guid Id,
     int Version,
@@ -70,7 +74,8 @@ public sealed record GuestDetail(
     IReadOnlyList<SaidOtherwise> Said,
     IReadOnlyList<LikelyDouble> Doubles,
     IReadOnlyList<MergeView> Merges,
-    Instant? ErasedFrom
+    Instant? ErasedFrom,
+    IReadOnlyList<GuestFlag> Flags
 );
 
 /// <summary>Gathers what is known of one guest.</summary>
@@ -78,6 +83,7 @@ public sealed class GuestDetails(LanternDb db, RetentionLooking retention, ICloc
 {
     private const int MostDoubles = 5;
     private const int MostBookings = 50;
+    private const int MostFlags = 10;
 
     /// <exception cref="Refusal">404 where there is none; one who was merged leads to whom they turned out to
     /// be.</exception>
@@ -111,7 +117,8 @@ public sealed class GuestDetails(LanternDb db, RetentionLooking retention, ICloc
             await SaidAsync(guest, ct),
             counted.Doubles,
             counted.Merges,
-            await ErasedFromAsync(id, ct)
+            await ErasedFromAsync(id, ct),
+            counted.Flags
         );
     }
 
@@ -147,7 +154,8 @@ public sealed class GuestDetails(LanternDb db, RetentionLooking retention, ICloc
         int Offers,
         int Notes,
         IReadOnlyList<LikelyDouble> Doubles,
-        IReadOnlyList<MergeView> Merges
+        IReadOnlyList<MergeView> Merges,
+        IReadOnlyList<GuestFlag> Flags
     )> CountAsync(Guest guest, CancellationToken ct)
     {
         var trip = new RoundTrip(db);
@@ -185,9 +193,18 @@ public sealed class GuestDetails(LanternDb db, RetentionLooking retention, ICloc
             """,
             row => new MergeView(row.GetGuid(0), row.GetString(1), row.GetFieldValue<Instant>(2), row.GetString(3))
         );
+        var flags = trip.Ask(
+            $"""
+            SELECT flag, b.id, p.title, lower(s.time)
+            FROM bookings b JOIN sessions s ON s.id = b.session_id JOIN pages p ON p.id = s.page_id, unnest(b.flags) AS flag
+            WHERE b.guest_id = {guest.Id} AND b.cancelled_at IS NULL AND cardinality(b.flags) > 0
+            ORDER BY lower(s.time) DESC, b.id LIMIT {MostFlags}
+            """,
+            row => new GuestFlag(row.GetString(0), row.GetGuid(1), row.GetString(2), row.GetFieldValue<Instant>(3))
+        );
         await trip.RunAsync(ct);
         var (bookings, offers, notes) = counts.Row;
-        return (bookings, offers, notes, doubles.Rows, merges.Rows);
+        return (bookings, offers, notes, doubles.Rows, merges.Rows, flags.Rows);
     }
 
     private async Task<IReadOnlyList<SaidOtherwise>> SaidAsync(Guest guest, CancellationToken ct)

@@ -27,6 +27,10 @@ public sealed record OfferInLetter(
     LocalDate? Ends
 );
 
+/// <summary>How much there is of an offer.</summary>
+/// <param name="Room">How many guests can each have a time: fewer than there are openings, where those overlap.</param>
+public sealed record OfferSupply(int Openings, int Room);
+
 /// <summary>Looks up what letters offer, as it is now.</summary>
 public sealed class LetterOffering(
     LanternDb db,
@@ -67,11 +71,10 @@ public sealed class LetterOffering(
         };
 
     /// <summary>
-    /// How many guests can each have a time of what a page or link offers: fewer than there are openings, where those
-    /// overlap. Null where nothing of ours is shown.
+    /// All that a page or link offers, however few of it are shown at once. Null where nothing of ours is shown.
     /// </summary>
-    /// <param name="most">At which it stops to count.</param>
-    public async Task<int?> RoomAsync(Page page, int most, CancellationToken ct)
+    /// <param name="most">At which room stops to be counted.</param>
+    public async Task<OfferSupply?> SupplyAsync(Page page, int most, CancellationToken ct)
     {
         if (page.Offer?.Times.By == OfferBy.Asked)
             return null;
@@ -80,8 +83,8 @@ public sealed class LetterOffering(
         var rules = inputs.Rules(page);
         var (today, last) = DatesOf(page, rules);
         return last >= today && await inputs.InputAsync(rules, today, last, page.Durations[0], ct) is { } input
-            ? Room.For(input, most)
-            : 0;
+            ? new OfferSupply(OpeningsComputation.Openings(input).Count, Room.For(input, most))
+            : new OfferSupply(0, 0);
     }
 
     private (LocalDate First, LocalDate Last) DatesOf(Page page, AskedPage rules)

@@ -186,12 +186,14 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, Rep
     )
     {
         if (
-            link.MadeBy is not { } id
-            || await db.Users.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id && row.LeftAt == null, ct)
+            link.MadeBy is not { } maker
+            || await db.Users.AsNoTracking().FirstOrDefaultAsync(row => row.Id == maker && row.LeftAt == null, ct)
                 is not { } person
         )
             return;
         var (page, reader) = (link.Page!, Reader.Of(person));
+        // Of a mailing all guests are without times at once.
+        var mailing = kind == MessageKind.NoneLeftForMaker ? link.MailingId : null;
         var mail = PostTemplates.Write(
             kind,
             reader.Language,
@@ -200,11 +202,13 @@ public sealed class LinkPost(LanternDb db, LinkTexts texts, PostWords words, Rep
                 ["first_name"] = reader.Name.Split(' ')[0],
                 ["page"] = page.Title,
                 ["guest"] = PostInserts.Harmless(
-                    by.Length > 0 ? by : string.Join(", ", link.Guests.Select(guest => guest.Name))
+                    mailing is not null ? ""
+                    : by.Length > 0 ? by
+                    : string.Join(", ", link.Guests.Select(guest => guest.Name))
                 ),
                 ["word"] = PostInserts.Harmless(word),
                 ["wished"] = PostInserts.Harmless(string.Join('\n', lines)),
-                ["link"] = words.Link($"/work/links/{link.Id:D}"),
+                ["link"] = words.Link(mailing is { } id ? $"/work/guests/mailings/{id:D}" : $"/work/links/{link.Id:D}"),
             }
         );
         var message = PostDraft.Of(link.WorkspaceId, page.Desk!.Name, kind, reader, mail, clock.GetCurrentInstant());

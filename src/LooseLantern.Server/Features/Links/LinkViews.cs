@@ -71,7 +71,15 @@ public sealed record LinkView(
 /// <param name="Total">How many there are in all, of which Rows is one run; 10,001 stands for more.</param>
 /// <param name="Before">What the run before is asked by; null where this is the first.</param>
 /// <param name="After">What the run after is asked by; null where this is the last.</param>
-public sealed record LinkList(Instant Now, int Total, IReadOnlyList<LinkRow> Rows, string? Before, string? After);
+/// <param name="Mailings">How many mailings there are, whose links are listed only where words are searched.</param>
+public sealed record LinkList(
+    Instant Now,
+    int Total,
+    IReadOnlyList<LinkRow> Rows,
+    string? Before,
+    string? After,
+    int Mailings
+);
 
 /// <summary>Links as their screens have them, in a fixed number of queries.</summary>
 public sealed class LinkViews(
@@ -94,6 +102,9 @@ public sealed class LinkViews(
         var now = clock.GetCurrentInstant();
         var (words, values) = LinkSearch.Containing(search ?? "");
         var all = $"{(words.Length > 0 ? "found" : "links")} l WHERE l.workspace_id = @workspace";
+        // Those of a mailing are told of as one, by its row among the mailings.
+        if (words.Length == 0)
+            all += " AND l.mailing_id IS NULL";
         if (state is { } asked)
             all += $" AND {StateNow} = '{asked}'";
         var run = await ListRuns.ReadAsync(
@@ -121,7 +132,7 @@ public sealed class LinkViews(
             words.Length == 0
                 ? null
                 : $"""
-                SELECT l.id, l.workspace_id, l.state, l.state_then, l.ends_at, l.asked_again_at, l.out_at, l.made_at
+                SELECT l.id, l.workspace_id, l.mailing_id, l.state, l.state_then, l.ends_at, l.asked_again_at, l.out_at, l.made_at
                 FROM links l WHERE l.workspace_id = @workspace{words}
                 """
         );
@@ -137,7 +148,8 @@ public sealed class LinkViews(
             run.Total,
             [.. run.Ids.Where(rows.ContainsKey).Select(id => rows[id])],
             run.Before,
-            run.After
+            run.After,
+            await db.Mailings.CountAsync(ct)
         );
     }
 

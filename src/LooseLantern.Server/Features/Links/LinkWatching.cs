@@ -51,10 +51,22 @@ public sealed class LinkWatching(LanternDb db, LinkEditing links, OpeningsInputs
         if (isLeft == (link.NoneLeftAt is null))
             return;
         link.NoneLeftAt = isLeft ? null : clock.GetCurrentInstant();
-        if (!isLeft)
+        if (!isLeft && !await IsToldOfMailingAsync(link, ct))
             await post.TellMakerAsync(link, MessageKind.NoneLeftForMaker, [], "", ct);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
+    }
+
+    /// <summary>All links of a mailing draw on the same times: that nothing is left of them is told once.</summary>
+    private async Task<bool> IsToldOfMailingAsync(AvailabilityLink link, CancellationToken ct)
+    {
+        if (link.MailingId is not { } mailing)
+            return false;
+        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM mailings WHERE id = {mailing} FOR NO KEY UPDATE", ct);
+        return await db.Links.AnyAsync(
+            row => row.MailingId == mailing && row.Id != link.Id && row.NoneLeftAt != null,
+            ct
+        );
     }
 
     /// <summary>Whether anything of it is open, whichever of its openings are shown.</summary>

@@ -113,7 +113,7 @@ public sealed class MailingAskingAgain(
     private async Task AskOfPageAsync(Guid id, List<MailingGuestRow> silent, string word, CancellationToken ct)
     {
         var page = (await reading.OfAsync(id, ct))!.Page;
-        if (await offering.RoomAsync(page, 1, ct) == 0)
+        if (await offering.SupplyAsync(page, 1, ct) is { Room: 0 })
             throw new Refusal(StatusCodes.Status409Conflict, "none-left");
         var letters = silent.ConvertAll(guest => guest.MessageId!.Value);
         var firsts = await db.Messages.Where(row => letters.Contains(row.Id)).ToListAsync(ct);

@@ -172,7 +172,7 @@ public sealed class MailingViews(
                     counts[2],
                     counts[3],
                     counts[4],
-                    page is not null && counts[2] > 0 ? await offering.RoomAsync(page, MostLeft, ct) : null,
+                    page is not null && counts[2] > 0 ? (await offering.SupplyAsync(page, MostLeft, ct))?.Room : null,
                     page?.Zone ?? "UTC"
                 )
             );

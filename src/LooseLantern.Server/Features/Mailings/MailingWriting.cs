@@ -60,10 +60,12 @@ public sealed class MailingWriting(
     {
         var mailing = await PrepareAsync(request.Mailing, ct);
         var written = mailing.Letters.Select(letter => Write(mailing, letter, address: "…")).ToList();
-        var first = mailing.Letters[0].Offer;
+        var supply = mailing.Letters[0].Offer.Page is { } page
+            ? await offering.SupplyAsync(page, mailing.Letters.Count, ct)
+            : null;
         return new MailingPreview(
-            first.Openings,
-            first.Page is { } page ? await offering.RoomAsync(page, mailing.Letters.Count, ct) : null,
+            supply?.Openings,
+            supply?.Room,
             [
                 .. mailing.Letters.Select(
                     (letter, i) =>

@@ -14,21 +14,24 @@ public static class GuestMails
         + "{% if says_directions != \"\" %}{{ directions }}{% endif %}\n\n"
         + "{% if says_afterwards != \"\" %}{{ afterwards }}{% endif %}";
 
+    /// <param name="letter">What is written instead; null for what the page says.</param>
     public static WrittenMail Write(
         PagePost post,
         MessageKind kind,
         string language,
-        IReadOnlyDictionary<string, string> words
+        IReadOnlyDictionary<string, string> words,
+        OwnWords? letter = null
     )
     {
-        var own = kind switch
-        {
-            MessageKind.BookedForGuest => post.Booked,
-            MessageKind.MovedForGuest => post.Moved,
-            MessageKind.CancelledForGuest => post.Cancelled,
-            MessageKind.ReminderForGuest => post.Reminder,
-            _ => null,
-        };
+        var own = letter
+            ?? kind switch
+            {
+                MessageKind.BookedForGuest => post.Booked,
+                MessageKind.MovedForGuest => post.Moved,
+                MessageKind.CancelledForGuest => post.Cancelled,
+                MessageKind.ReminderForGuest => post.Reminder,
+                _ => null,
+            };
         if (own is not { } written)
             return PostTemplates.Write(kind, language, words);
         try
@@ -65,7 +68,9 @@ public static class GuestMails
     {
         var mail = PostTemplates.Write(own, words);
         // Whatever a page says, its guests can get back to their booking.
-        return kind == MessageKind.CancelledForGuest || mail.Text.Contains(words["link"], StringComparison.Ordinal)
+        return
+            kind is MessageKind.CancelledForGuest or MessageKind.DeclinedForGuest
+            || mail.Text.Contains(words["link"], StringComparison.Ordinal)
             ? mail
             : PostTemplates.Write(own with { Body = own.Body + "\n\n{{ link }}" }, words);
     }

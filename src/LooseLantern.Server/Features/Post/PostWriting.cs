@@ -102,7 +102,7 @@ public sealed class PostWriting(
     private void ToReader(AboutBooking about, Telling telling, Guid[] files, MessageKind told, Reader reader)
     {
         var message = Of(telling, about, told, reader, () =>
-            GuestMails.Write(about.Page.Post, told, reader.Language, words.Of(about, telling, reader))
+            GuestMails.Write(about.Page.Post, told, reader.Language, words.Of(about, telling, reader), telling.Letter)
         );
         if (about.Page.Post.ToGuests == GuestMail.Invitation && MethodFor(about, telling) is { } method)
             Attach(message, method, () =>

@@ -61,6 +61,9 @@ public sealed record Telling(Occasion Occasion)
     /// <summary>What somebody of the team writes to all guests; may be empty.</summary>
     public string Word { get; init; } = "";
 
+    /// <summary>What guests read in the place of the usual words; null for those.</summary>
+    public OwnWords? Letter { get; init; }
+
     /// <summary>When it was; null for now.</summary>
     public Instant? At { get; init; }
 

@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
@@ -20,6 +21,7 @@ public sealed class Cancelling(
     Tellings tellings,
     RecordKeeping record,
     LinkTaking taking,
+    Allowances allowances,
     IClock clock
 )
 {
@@ -75,6 +77,74 @@ public sealed class Cancelling(
         );
         await SaveAsync(session, ct);
         await transaction.CommitAsync(ct);
+    }
+
+    /// <summary>
+    /// Calls several bookings off at once, all of them or none: each guest reads the letter, and the team is told as of
+    /// any other. What is over by now, or cancelled already, stays as it is, and nobody is told of it again.
+    /// </summary>
+    /// <param name="letter">With its blanks (<see cref="PostWords.Tokens"/>).</param>
+    /// <returns>How many were called off.</returns>
+    /// <exception cref="Refusal">404 where one of them is not there; 403 where a host of one does not let the person
+    /// who asks. Nothing is written then.</exception>
+    public async Task<int> CallOffAsync(IReadOnlyCollection<Guid> bookingIds, OwnWords letter, CancellationToken ct)
+    {
+        Guid[] ids = [.. bookingIds.Distinct()];
+        var found = await db
+            .Bookings.IgnoreQueryFilters([LanternDb.NotCancelled])
+            .AsNoTracking()
+            .Include(row => row.Session!.Hosts)
+            .Where(row => ids.Contains(row.Id))
+            .ToListAsync(ct);
+        if (found.Count < ids.Length)
+            throw Refusal.NotFound("booking");
+        Guid[] hostIds =
+        [
+            .. found.SelectMany(row => row.Session!.Hosts).Select(host => host.HostId).Distinct().Order(),
+        ];
+        await allowances.RequireAsync(hostIds, Allowance.Move, ct);
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        Guid[] pages = [.. found.Select(row => row.Session!.PageId).Distinct()];
+        await locks.TakeAsync(new TimeLock { Pages = pages, Hosts = hostIds }, ct);
+        var (now, count) = (clock.GetCurrentInstant(), 0);
+        var sessions = await db
+            .Sessions.Include(row => row.Hosts)
+            .Include(row => row.Bookings)
+            .AsSplitQuery()
+            .Where(row => row.Bookings.Any(booking => ids.Contains(booking.Id)))
+            .OrderBy(row => row.Id)
+            .ToListAsync(ct);
+        foreach (var session in sessions.Where(row => row.Time.UpperBound > now))
+        {
+            var ended = session
+                .Bookings.Where(row => ids.Contains(row.Id) && row.CancelledAt is null)
+                .ToLookup(row => row.WaitsUntil is not null);
+            foreach (var booking in ended.SelectMany(group => group))
+            {
+                End(booking, booking.WaitsUntil is null ? CancelledBy.Team : CancelledBy.Declined, "", now);
+                record.Note(
+                    booking.Id,
+                    $"Called off the booking of {RecordWords.Guest}",
+                    [.. session.Hosts.Select(host => host.HostId)]
+                );
+                count++;
+            }
+
+            if (session.Bookings.TrueForAll(row => row.CancelledAt is not null))
+                await EndAsync(session, now, ct);
+            foreach (var group in ended)
+                tellings.Add(
+                    session.PageId,
+                    [.. group.Select(row => row.Id)],
+                    new Telling(group.Key ? Occasion.Declined : Occasion.Cancelled) { Letter = letter }
+                );
+        }
+
+        await wishes.SaveAsync(sessions, ct);
+        foreach (var page in pages.Order())
+            await taking.SettleAsync(page, ct);
+        await transaction.CommitAsync(ct);
+        return count;
     }
 
     /// <summary>The same for whatever else ends a booking.</summary>

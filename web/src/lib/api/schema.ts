@@ -3242,6 +3242,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bookings/flagged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Those to come of which screening noted something, the soonest first. */
+        get: operations["listFlaggedBookings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/flagged/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewCallOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/flagged/call-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description All of them or none; each guest is told by the letter. Who is called off already is not told again. */
+        post: operations["callOffBookings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{id}": {
         parameters: {
             query?: never;
@@ -3867,6 +3917,27 @@ export interface components {
             writeFault: null | string;
             unread: components["schemas"]["UnreadView"][];
         };
+        CalledOff: {
+            /**
+             * Format: int32
+             * @description How many were; the others were over, or cancelled already.
+             */
+            count: number;
+        };
+        CallOffPreviewRequest: {
+            callOff: components["schemas"]["CallOffRequest"];
+            /**
+             * Format: uuid
+             * @description The booking whose letter is to be shown.
+             */
+            show: string;
+        };
+        /** @description Bookings that are called off at once, with a letter to the guest of each. */
+        CallOffRequest: {
+            bookings: string[];
+            subject: string;
+            body: string;
+        };
         CancelForm: {
             /**
              * @description Why, for the guest; may be empty.
@@ -4261,6 +4332,41 @@ export interface components {
              */
             host: null | string;
         };
+        /** @description A booking to come of which screening noted something. */
+        FlaggedBooking: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Null for one who is erased.
+             */
+            guestId: null | string;
+            guest: string;
+            email: string;
+            page: string;
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            /** @description IANA id of the page's zone. */
+            zone: string;
+            hosts: string[];
+            flags: string[];
+            answers: components["schemas"]["EventAnswer"][];
+            /** @description Whether it is only asked for. */
+            waitsForYes: boolean;
+            /** @description Whether its hosts let whoever asks. */
+            mayCallOff: boolean;
+        };
+        FlaggedBookings: {
+            now: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many there are in all; the soonest are listed.
+             */
+            total: number;
+            bookings: components["schemas"]["FlaggedBooking"][];
+            /** @description That the letter may have. */
+            blanks: components["schemas"]["BlankView"][];
+        };
         /** @description Whom somebody else books for. */
         ForRequest: {
             name: string;
@@ -4430,6 +4536,8 @@ export interface components {
             doubles: components["schemas"]["LikelyDouble"][];
             merges: components["schemas"]["MergeView"][];
             erasedFrom: null | components["schemas"]["Instant"];
+            /** @description The latest first. */
+            flags: components["schemas"]["GuestFlag"][];
         };
         /** @description One thing that happened with a guest. */
         GuestEvent: {
@@ -4542,6 +4650,14 @@ export interface components {
             doubles: boolean;
             fields?: null | components["schemas"]["FieldCondition"][];
             order?: components["schemas"]["GuestOrder"];
+        };
+        /** @description What screening noted of a booking of theirs that stands. */
+        GuestFlag: {
+            flag: string;
+            /** Format: uuid */
+            bookingId: string;
+            page: string;
+            start: components["schemas"]["Instant"];
         };
         /** @description A guest as the team writes them down. */
         GuestForm: {
@@ -5408,6 +5524,11 @@ export interface components {
             before: null | string;
             /** @description What the run after is asked by; null where this is the last. */
             after: null | string;
+            /**
+             * Format: int32
+             * @description How many mailings there are, whose links are listed only where words are searched.
+             */
+            mailings: number;
         };
         LinkReckoningAnswer: {
             supply: components["schemas"]["LinkSupplyAnswer"];
@@ -16363,6 +16484,119 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GuestDataFile"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listFlaggedBookings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlaggedBookings"];
+                };
+            };
+        };
+    };
+    previewCallOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallOffPreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownLetter"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    callOffBookings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallOffRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalledOff"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */

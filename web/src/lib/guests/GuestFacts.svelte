@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
   import { cityOf } from '$lib/time/clock';
-  import { dateIn, fullDate, timeOf } from '$lib/time/format';
+  import { dateIn, dayMonth, fullDate, timeOf } from '$lib/time/format';
   import { languageName, valueInWords } from './filter';
 
   interface Props {
@@ -15,6 +15,15 @@
   const link = 'underline decoration-line-strong underline-offset-4 wrap-anywhere';
 </script>
 
+{#each guest.flags as flag (`${flag.bookingId} ${flag.flag}`)}
+  <p class="mb-2 border-l-4 border-ink bg-lane px-3 py-1.5">
+    <strong>Flagged:</strong>
+    {flag.flag}
+    <a class="text-fine {link}" href="/work/bookings/{flag.bookingId}"
+      >{flag.page}, {dayMonth(dateIn(flag.start, zone))}</a
+    >
+  </p>
+{/each}
 <dl class="grid grid-cols-[minmax(92px,auto)_1fr] gap-x-4 gap-y-1.5">
   {#if guest.organisation}
     <dt class="text-muted">Organisation</dt>

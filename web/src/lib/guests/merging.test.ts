@@ -24,6 +24,7 @@ const guest = (change: Partial<Schemas['GuestDetail']>): Schemas['GuestDetail'] 
   said: [],
   doubles: [],
   merges: [],
+  flags: [],
   erasedFrom: null,
   ...change,
 });

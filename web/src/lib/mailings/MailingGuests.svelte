@@ -47,11 +47,15 @@
         onclick={() => onshow(i)}
       >
         <span class="font-semibold">{guest.name}</span>
-        <span class="text-fine break-all text-muted"
+        <span class="text-fine break-all {i === at ? '' : 'text-muted'}"
           >{guest.email}{letters?.[i] ? `, ${cityOf(letters[i].zone)}` : ''}</span
         >
         {#each asides(i) as aside (aside)}
-          <span class="ml-1 rounded-full border border-line-strong px-2 text-fine text-muted">{aside}</span>
+          <span
+            class="ml-1 inline-block whitespace-nowrap rounded-full border border-line-strong px-2 text-fine {i === at
+              ? ''
+              : 'text-muted'}">{aside}</span
+          >
         {/each}
         {#if letters?.[i] && letters[i].unfilled.length > 0}
           <span class="block text-fine text-brick-text"

@@ -41,7 +41,7 @@
   let offer = $state.raw<Offer>({ kind: 'nothing', id: null });
   let at = $state(0);
   let preview = $state.raw<Schemas['MailingPreview'] | undefined>(undefined);
-  let previewed = $state.raw<MailingGuest[]>([]);
+  let previewed = $state('');
   let how = $state<'text' | 'html'>('text');
   const looking = new Attempt();
   const sending = new Attempt();
@@ -50,8 +50,9 @@
   const faults = $derived(sending.problem ?? looking.problem);
   const chosen = $derived(guests[at]);
   const isWritten = $derived(subject.trim() !== '' && body.trim() !== '' && guests.length > 0);
-  /** As long as it is of the guests who are listed. */
-  const current = $derived(isWritten && previewed === guests ? preview : undefined);
+  const listed = $derived(guests.map((one) => one.email).join('\n'));
+  /** As long as it is of the guests who are listed; what is written to them may be newer. */
+  const current = $derived(isWritten && previewed === listed ? preview : undefined);
   const stands = $derived(current && obstacleOf(current, offer));
 
   function startFrom(letter: Schemas['LetterForm']): void {
@@ -74,7 +75,7 @@
     const timer = setTimeout(() => {
       void looking.run(async () => {
         preview = await must(api.POST('/api/mailings/preview', { body: asked }));
-        previewed = asked.mailing.guests;
+        previewed = asked.mailing.guests.map((one) => one.email).join('\n');
       });
     }, 350);
     return () => clearTimeout(timer);
@@ -175,7 +176,7 @@
         <TextButton onclick={() => change(at, { own: { subject, body } })}>Change this letter alone</TextButton>
       {/if}
       <div class="flex flex-wrap items-center gap-3 border-t border-line pt-4">
-        <ActionButton kind="main" type="submit" disabled={sending.busy || looking.busy || stands !== undefined}
+        <ActionButton kind="main" type="submit" disabled={sending.busy || stands !== undefined}
           >Send {counted(guests.length, 'letter', 'letters')}</ActionButton
         >
         <p class="text-fine text-muted">Each guest gets a mail of their own, with a link of their own.</p>

@@ -59,6 +59,7 @@
       bind:value={() => search.text, (typed) => show({ search: typed ?? '' })}
     />
   </div>
+  {#if data.me.isCoordinator}<ActionButton class="ml-auto" href="/work/bookings/flagged">Flagged</ActionButton>{/if}
 </header>
 
 {#if data.bookings.total === 0}

@@ -5,6 +5,7 @@
   import AskAgain from '$lib/links/AskAgain.svelte';
   import LinkLine from '$lib/links/LinkLine.svelte';
   import { askAnew } from '$lib/live/anew';
+  import { counted } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ListNav from '$lib/ui/ListNav.svelte';
   import { putPlace, type ListPlace } from '$lib/ui/listPlace';
@@ -61,6 +62,9 @@
   </div>
   {#if data.me.isCoordinator}
     <div class="flex flex-wrap gap-2">
+      {#if data.links.mailings > 0}<ActionButton href="/work/guests/mailings"
+          >{counted(data.links.mailings, 'mailing', 'mailings')}</ActionButton
+        >{/if}
       <ActionButton href="/work/links/new?ours=1">A time among ourselves</ActionButton>
       <ActionButton kind="main" href="/work/links/new">New link</ActionButton>
     </div>
