@@ -290,8 +290,9 @@ public sealed class KnownGuestTests(World world)
                 new Question("mind", QuestionKind.Short, "What is it about?", "", false, [], ""),
             ]
         );
-        async Task AnswerAsync(string at, string answer) =>
-            (
+        async Task<string> AnswerAsync(string at, string answer)
+        {
+            var made = await (
                 await world
                     .Guest()
                     .PostAsJsonAsync(
@@ -305,12 +306,19 @@ public sealed class KnownGuestTests(World world)
                             answers = new { @long = answer, mind = "Keel" },
                         }
                     )
-            ).StatusCode.ShouldBe(HttpStatusCode.Created);
+            ).ReadAsync(HttpStatusCode.Created);
+            return GroupScene.ApiOf(made);
+        }
 
         // What is no number is kept as an answer alone.
-        await AnswerAsync(Nine, "very");
+        var first = await AnswerAsync(Nine, "very");
         (await ada.GuestAsync("Ottilie Wren")).GetProperty("fields").EnumerateObject().ShouldBeEmpty();
-        await AnswerAsync(Ten, "12,5");
+        // A later answer fills it as the first would have.
+        (
+            await world
+                .Guest()
+                .PutAsJsonAsync(first + "/answers", new { answers = new { @long = "12,5", mind = "Keel" } })
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await ada.GuestAsync("Ottilie Wren")).GetProperty("fields").Text(length.ToString()).ShouldBe("12.5");
         await AnswerAsync("2026-12-09T08:00:00Z", "14");
         var guest = await ada.GuestAsync("Ottilie Wren");
@@ -321,6 +329,6 @@ public sealed class KnownGuestTests(World world)
         (await ada.HistoryAsync(guest.Id()))
             .Where(row => row.Text("kind") == "booked")
             .SelectMany(row => row.GetProperty("answers").EnumerateArray().Select(one => one.Text("text")))
-            .ShouldBe(["14", "Keel", "12,5", "Keel", "very", "Keel"]);
+            .ShouldBe(["14", "Keel", "12,5", "Keel"]);
     }
 }

@@ -126,6 +126,10 @@ public sealed class LetterTests(World world)
             HttpStatusCode.OK
         );
         (await ada.PostAsync("/api/letters/send", Request(), "one press")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        // What that press sent is not handed over as a draft, too.
+        (await ada.PostAsync("/api/letters/draft.eml", Request(), "one press")).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
         (await LinksAsync(ada)).ShouldBe(1);
         var link = await ada.LinkAsync(sent.GetProperty("linkId").GetGuid());
         link.GetProperty("row").Text("state").ShouldBe("out");

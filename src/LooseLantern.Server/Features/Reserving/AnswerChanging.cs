@@ -1,6 +1,7 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.GuestBook;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -35,6 +36,22 @@ public sealed class AnswerChanging(LanternDb db, TimeLocks locks, EventWishes wi
             return;
         (booking.Answers, booking.Flags) = (answers, flags);
         await wishes.SaveAsync([booking.Session], ct);
+        await FillAsync(booking, ct);
         await transaction.CommitAsync(ct);
+    }
+
+    private async Task FillAsync(Booking booking, CancellationToken ct)
+    {
+        var questions = await db
+            .Pages.AsNoTracking()
+            .Where(page => page.Id == booking.Session!.PageId)
+            .Select(page => page.Questions)
+            .SingleAsync(ct);
+        if (questions.All(question => question.Fills is null))
+            return;
+        var fields = await db.Workspaces.AsNoTracking().Select(row => row.GuestFields).SingleAsync(ct);
+        var trip = new RoundTrip(db);
+        FieldsFilling.Fill(trip, booking.Id, GuestFieldValues.Of(questions, booking.Answers, fields));
+        await trip.RunAsync(ct);
     }
 }

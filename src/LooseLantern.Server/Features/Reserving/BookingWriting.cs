@@ -1,4 +1,3 @@
-using System.Text.Json;
 using LooseLantern.Core;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -141,7 +140,11 @@ public sealed class BookingWriting(
         {
             made[one] = Write(trip, one, found, page, clockForm);
             NewKeepers.Give(trip, made[one].BookingId, page, session, one.Answers);
-            Fill(trip, made[one], GuestFieldValues.Of(page.Questions, one.Answers, kept.Workspace.GuestFields));
+            FieldsFilling.Fill(
+                trip,
+                made[one].BookingId,
+                GuestFieldValues.Of(page.Questions, one.Answers, kept.Workspace.GuestFields)
+            );
         }
 
         var booked = made[wish];
@@ -215,22 +218,6 @@ public sealed class BookingWriting(
         };
         trip.Insert(booking);
         return new Booked(booking.Id, secret.Secret, session.Time.ToSpan(), IsNew: true);
-    }
-
-    /// <summary>
-    /// What the answers tell of the guest is kept where nothing is known yet; anybody may have typed it.
-    /// </summary>
-    private static void Fill(RoundTrip trip, Booked booked, Dictionary<Guid, string> values)
-    {
-        if (values.Count == 0)
-            return;
-        var said = JsonSerializer.Serialize(values, Json.Options);
-        trip.Do(
-            $"""
-            UPDATE guests SET fields = CAST({said} AS jsonb) || fields
-            WHERE id = (SELECT guest_id FROM bookings WHERE id = {booked.BookingId})
-            """
-        );
     }
 
     private static void Keep(RoundTrip trip, string key, BookingWish wish, Session session, Booked booked) =>
