@@ -39,8 +39,7 @@ public sealed class FlaggedPathTests(Site site) : IClassFixture<Site>
         marit.AwaitText("A first talk about a new boat");
 
         marit.Open("/work/bookings/flagged");
-        marit.AwaitText("Call off 1 booking");
-        marit.Click(marit.Field("Call off the booking of Gudrun Ballast"));
+        // Nobody is called off who was not chosen.
         marit.AwaitText("Call off 0 bookings");
         marit.Click(marit.Field("Call off the booking of Gudrun Ballast"));
         marit.Press("Call off 1 booking");

@@ -39,7 +39,4 @@ public static class FlaggedEndpoints
             .ProducesProblem(403)
             .ProducesProblem(404);
     }
-
-    public static IServiceCollection AddFlagged(this IServiceCollection services) =>
-        services.AddScoped<FlaggedFinding>().AddScoped<CallOffWriting>();
 }

@@ -45,11 +45,16 @@ public sealed class MailingAskingAgain(
             throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
         if (word.Length > LinkPost.MostOfAWord)
             throw Refusal.Invalid("word", Phrase.Of("too-long", ("most", LinkPost.MostOfAWord)));
+        var press = PressIds.Of(tenant.WorkspaceId!.Value, actor.Required.Id, $"again {id}", key);
+        var mailing = await db.Mailings.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, ct)
+            ?? throw Refusal.NotFound("mailing");
+        if (mailing.LastPress == press)
+            return;
+        // What is open is looked up before anything is locked: who books by one of the links is not to wait for that.
+        var offered = await OfferedAsync(mailing, await SilentAsync(id, ct), ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await PressIds.TakeTurnAsync(db, id, ct);
-        var press = PressIds.Of(tenant.WorkspaceId!.Value, actor.Required.Id, $"again {id}", key);
-        var mailing = await db.Mailings.FirstOrDefaultAsync(row => row.Id == id, ct)
-            ?? throw Refusal.NotFound("mailing");
+        mailing = await db.Mailings.SingleAsync(row => row.Id == id, ct);
         if (mailing.LastPress == press)
             return;
         // Whoever books at this moment is waited for, and is not silent then.
@@ -57,15 +62,11 @@ public sealed class MailingAskingAgain(
             $"SELECT 1 FROM links WHERE mailing_id = {id} ORDER BY id FOR NO KEY UPDATE",
             ct
         );
-        var silent = (await views.GuestsAsync(id, ct))
-            .Where(guest => guest.Standing is MailingStanding.Opened or MailingStanding.Unopened)
-            .ToList();
-        if (silent.Count == 0)
-            throw new Refusal(StatusCodes.Status409Conflict, "mailing-none-silent");
-        if (mailing.PageId is { } pageId)
-            await AskOfPageAsync(pageId, silent, word, ct);
+        var silent = await SilentAsync(id, ct);
+        if (offered.Page is { } page)
+            await AskOfPageAsync(page, silent, word, ct);
         else
-            await AskOfLinksAsync([.. silent.Select(guest => guest.LinkId!.Value)], word, ct);
+            await AskOfLinksAsync(silent, offered.ByLink, word, ct);
         (mailing.AskedAgainAt, mailing.LastPress) = (clock.GetCurrentInstant(), press);
         record.Note(id, $"Asked {silent.Count} {(silent.Count == 1 ? "guest" : "guests")} again: “{mailing.Title}”");
         await db.SaveChangesAsync(ct);
@@ -73,48 +74,97 @@ public sealed class MailingAskingAgain(
         signals.Messages.Wake();
     }
 
-    private async Task AskOfLinksAsync(List<Guid> ids, string word, CancellationToken ct)
+    /// <param name="Page">The page that is offered, whole; null where each has a link.</param>
+    /// <param name="ByLink">What each link shows.</param>
+    private sealed record Offered(Page? Page, IReadOnlyDictionary<Guid, IReadOnlyList<Opening>> ByLink);
+
+    /// <exception cref="Refusal">409 where nobody is silent.</exception>
+    private async Task<List<MailingGuestRow>> SilentAsync(Guid id, CancellationToken ct)
     {
-        var first = await links.GetAsync(ids[0], ct);
+        var silent = (await views.GuestsAsync(id, ct))
+            .Where(guest => guest.Standing is MailingStanding.Opened or MailingStanding.Unopened)
+            .ToList();
+        return silent.Count > 0 ? silent : throw new Refusal(StatusCodes.Status409Conflict, "mailing-none-silent");
+    }
+
+    /// <exception cref="Refusal">409 where nothing is left.</exception>
+    private async Task<Offered> OfferedAsync(Mailing mailing, List<MailingGuestRow> silent, CancellationToken ct)
+    {
+        var byLink = new Dictionary<Guid, IReadOnlyList<Opening>>();
+        if (mailing.PageId is { } pageId)
+        {
+            var page = (await reading.OfAsync(pageId, ct))!.Page;
+            return await offering.SupplyAsync(page, 1, ct) is { Room: 0 }
+                ? throw new Refusal(StatusCodes.Status409Conflict, "none-left")
+                : new Offered(page, byLink);
+        }
+
+        var first = await links.GetAsync(silent[0].LinkId!.Value, ct);
         var countsKeeper = first.Page!.Seats.Any(seat => seat.Keeper != SeatKeeper.Counts);
+        var shown = new Dictionary<(string, Guid?), IReadOnlyList<Opening>>();
+        var zones = await db
+            .Links.Where(row => row.MailingId == mailing.Id)
+            .ToDictionaryAsync(row => row.Id, row => row.GuestZone, ct);
+        var guestIds = silent.ConvertAll(guest => guest.GuestId);
+        var keepers = countsKeeper
+            ? await db
+                .Guests.Where(row => guestIds.Contains(row.Id))
+                .ToDictionaryAsync(row => row.Id, row => row.KeeperId, ct)
+            : [];
+        foreach (var guest in silent)
+        {
+            // All draw on the same times; where hosts' own guests come first, those of one keeper do.
+            var id = guest.LinkId!.Value;
+            var key = (zones[id], guest.GuestId is { } known ? keepers.GetValueOrDefault(known) : null);
+            if (!shown.TryGetValue(key, out var openings))
+                shown[key] = openings = await ShownAsync(
+                    countsKeeper ? await links.GetAsync(id, ct) : first,
+                    key.Item1,
+                    ct
+                );
+            if (openings.Count == 0 && !LinkPost.AsksFirst(first))
+                throw new Refusal(StatusCodes.Status409Conflict, "none-left");
+            byLink[id] = openings;
+        }
+
+        db.ChangeTracker.Clear();
+        return new Offered(null, byLink);
+    }
+
+    private Task<IReadOnlyList<Opening>> ShownAsync(AvailabilityLink link, string zone, CancellationToken ct) =>
+        texts.ShownAsync(link.Page!, zone, null, null, link.Page!.Durations[0], ct, link.Text.MostListed);
+
+    private async Task AskOfLinksAsync(
+        List<MailingGuestRow> silent,
+        IReadOnlyDictionary<Guid, IReadOnlyList<Opening>> shown,
+        string word,
+        CancellationToken ct
+    )
+    {
+        var ids = silent.ConvertAll(guest => guest.LinkId!.Value);
         var all = await db
             .Links.Include(link => link.Page!)
                 .ThenInclude(page => page.Desk)
             .Where(link => ids.Contains(link.Id))
             .ToListAsync(ct);
-        var shown = new Dictionary<(string, Guid?), IReadOnlyList<Opening>>();
-        foreach (var link in all)
+        foreach (var link in all.Where(link => shown.ContainsKey(link.Id)))
         {
-            // All draw on the same times; where hosts' own guests come first each link has its own.
-            var key = (link.GuestZone, countsKeeper ? link.Id : (Guid?)null);
-            if (!shown.TryGetValue(key, out var openings))
-            {
-                var whole = countsKeeper ? (await links.GetAsync(link.Id, ct)).Page! : first.Page;
-                openings = await texts.ShownAsync(
-                    whole,
-                    link.GuestZone,
-                    null,
-                    null,
-                    whole.Durations[0],
-                    ct,
-                    link.Text.MostListed
-                );
-                shown[key] = openings;
-            }
-
-            if (openings.Count == 0 && !LinkPost.AsksFirst(link))
-                throw new Refusal(StatusCodes.Status409Conflict, "none-left");
             link.SentBy = actor.Required.Id;
-            await post.SendAsync(link, MessageKind.LinkAgainForGuest, word, actor.Required.Name, null, ct, openings);
+            await post.SendAsync(
+                link,
+                MessageKind.LinkAgainForGuest,
+                word,
+                actor.Required.Name,
+                null,
+                ct,
+                shown[link.Id]
+            );
             (link.AskedAgainAt, link.AskedAgain) = (clock.GetCurrentInstant(), link.AskedAgain + 1);
         }
     }
 
-    private async Task AskOfPageAsync(Guid id, List<MailingGuestRow> silent, string word, CancellationToken ct)
+    private async Task AskOfPageAsync(Page page, List<MailingGuestRow> silent, string word, CancellationToken ct)
     {
-        var page = (await reading.OfAsync(id, ct))!.Page;
-        if (await offering.SupplyAsync(page, 1, ct) is { Room: 0 })
-            throw new Refusal(StatusCodes.Status409Conflict, "none-left");
         var letters = silent.ConvertAll(guest => guest.MessageId!.Value);
         var firsts = await db.Messages.Where(row => letters.Contains(row.Id)).ToListAsync(ct);
         var languages = await LanguagesAsync(silent, ct);

@@ -10,6 +10,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
   import { beginning } from './letter';
 
   interface Props {
@@ -21,8 +22,8 @@
 
   let { answer, zone, oncalledoff }: Props = $props();
 
-  // What is unticked stays so, whatever is loaded again around it.
-  let left = $state.raw<ReadonlySet<string>>(new Set());
+  // A flag is a word to the team and no verdict: whom it regards is chosen, and stays so whatever is loaded again.
+  let ticked = $state.raw<ReadonlySet<string>>(new Set());
   let subject = $state(beginning.subject);
   let body = $state(beginning.body);
   let shownId = $state<string | undefined>(undefined);
@@ -30,17 +31,20 @@
   let letter = $state.raw<Schemas['ShownLetter'] | undefined>(undefined);
   const looking = new Attempt();
   const calling = new Attempt();
-  const chosen = $derived(answer.bookings.filter((one) => one.mayCallOff && !left.has(one.id)));
-  const shown = $derived(chosen.find((one) => one.id === shownId) ?? chosen[0]);
-  const at = $derived(shown ? chosen.indexOf(shown) : 0);
+  const choosable = $derived(answer.bookings.filter((one) => one.mayCallOff));
+  const chosen = $derived(choosable.filter((one) => ticked.has(one.id)));
+  /** Whose letters are shown: before anything is chosen, those that could be. */
+  const read = $derived(chosen.length > 0 ? chosen : choosable);
+  const shown = $derived(read.find((one) => one.id === shownId) ?? read[0]);
+  const at = $derived(shown ? read.indexOf(shown) : 0);
   const request = $derived({ bookings: chosen.map((one) => one.id), subject, body });
   const faults = $derived(calling.problem ?? looking.problem);
 
   function tick(id: string, isOn: boolean): void {
-    const next = new Set(left);
-    if (isOn) next.delete(id);
-    else next.add(id);
-    left = next;
+    const next = new Set(ticked);
+    if (isOn) next.add(id);
+    else next.delete(id);
+    ticked = next;
   }
 
   $effect(() => {
@@ -65,6 +69,9 @@
 
 <form novalidate class="grid items-start gap-5 lg:grid-cols-2" onsubmit={(event) => void callOff(event)}>
   <section class="rounded-2xl border border-line bg-card p-5" aria-label="Flagged bookings">
+    {#if choosable.length > 1}<div class="mb-3">
+        <TextButton onclick={() => (ticked = new Set(choosable.map((one) => one.id)))}>Tick all</TextButton>
+      </div>{/if}
     <ul>
       {#each answer.bookings as booking (booking.id)}
         <li class="border-t border-line py-3 first:border-t-0 first:pt-0">
@@ -72,7 +79,7 @@
             <Checkbox
               aria-label="Call off the booking of {booking.guest}"
               disabled={!booking.mayCallOff}
-              bind:checked={() => booking.mayCallOff && !left.has(booking.id), (on) => tick(booking.id, on === true)}
+              bind:checked={() => booking.mayCallOff && ticked.has(booking.id), (on) => tick(booking.id, on === true)}
             />
             <div class="min-w-0 flex-1">
               <a
@@ -119,12 +126,12 @@
     <Blanks blanks={answer.blanks} onchoose={(name) => (body = `${body}{{ ${name} }}`)} />
     {#if shown && letter}
       <div class="flex flex-wrap items-center justify-between gap-3">
-        <p><span class="text-muted">Letter {at + 1} of {chosen.length}, to</span> {shown.guest}</p>
+        <p><span class="text-muted">Letter {at + 1} of {read.length}, to</span> {shown.guest}</p>
         <div class="flex gap-2">
-          <ActionButton class="py-1" disabled={at === 0} onclick={() => (shownId = chosen[at - 1]?.id)}
+          <ActionButton class="py-1" disabled={at === 0} onclick={() => (shownId = read[at - 1]?.id)}
             >Letter before</ActionButton
           >
-          <ActionButton class="py-1" disabled={at >= chosen.length - 1} onclick={() => (shownId = chosen[at + 1]?.id)}
+          <ActionButton class="py-1" disabled={at >= read.length - 1} onclick={() => (shownId = read[at + 1]?.id)}
             >Next letter</ActionButton
           >
         </div>

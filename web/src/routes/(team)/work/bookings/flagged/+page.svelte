@@ -19,7 +19,7 @@
 <p class="mb-1"><a class="text-muted underline underline-offset-4" href="/work/bookings">Bookings</a></p>
 <h1 class="text-page mb-1">Flagged bookings</h1>
 <p class="mb-4 text-muted">
-  What is to come and was flagged by a page’s screening. Untick whom you want to see all the same.
+  What is to come and was flagged by a page’s screening. Tick whom to call off; each gets the letter.
 </p>
 {#if calledOff !== undefined}<p role="status" class="mb-4">
     {counted(calledOff, 'booking', 'bookings')} called off.
