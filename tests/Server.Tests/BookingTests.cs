@@ -6,6 +6,24 @@ namespace Server.Tests;
 /// <summary>A guest reserves an opening over HTTP.</summary>
 public class BookingTests(World world)
 {
+    [Fact]
+    public async Task A_list_goes_out_as_a_table_in_its_order_and_no_cell_is_a_formula()
+    {
+        var ada = await world.SignUpAsync();
+        var page = await ada.PublishAsync();
+        await world.Guest().BookAsync(ada.Desk, page, "2026-12-09T08:00:00Z", name: "=HYPERLINK(1)");
+        await world.Guest().BookAsync(ada.Desk, page, "2026-12-08T08:00:00Z", name: "Bryn, of Ashby");
+        var csv = await ada.Http.GetStringAsync("/api/bookings/export.csv");
+        var lines = csv.Trim().Split("\r\n");
+        lines.Length.ShouldBe(3);
+        lines[0].ShouldStartWith("Start,End,Time zone,Page,Hosts,Guest,Email,");
+        lines[1].ShouldStartWith("2026-12-08 09:00,2026-12-08 09:30,Europe/Copenhagen,Talk,");
+        lines[1].ShouldContain("\"Bryn, of Ashby\"");
+        lines[2].ShouldNotContain(",=HYPERLINK");
+        (await ada.Http.GetStringAsync("/api/bookings/export.csv?search=bryn")).Trim().Split("\r\n").Length.ShouldBe(2);
+        (await ada.Http.GetStringAsync("/api/bookings/export.csv?past=true")).Trim().Split("\r\n").Length.ShouldBe(1);
+    }
+
     private const string Nine = "2026-12-08T08:00:00Z";
     private const string HalfPastNine = "2026-12-08T08:30:00Z";
 

@@ -216,6 +216,7 @@ public class PermissionTests(World world)
                 who.PostAsync($"/api/mailings/{id}/ask-again", new { word = "" }, "a press")
             );
         },
+        ["Export bookings"] = (_, who) => who.Http.GetAsync("/api/bookings/export.csv"),
         ["See flagged bookings"] = (_, who) => who.Http.GetAsync("/api/bookings/flagged"),
         ["Save letters, and write to guests"] = async (scene, who) =>
         {

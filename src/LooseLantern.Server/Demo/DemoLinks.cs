@@ -74,8 +74,10 @@ internal static class DemoLinks
         foreach (var plan in new[] { Ended, Revoked, Opened, Booked, Out, Draft })
         {
             var clock = new StoppedClock(now - Duration.FromDays(plan.DaysAgo));
-            var editing = ActivatorUtilities.CreateInstance<LinkEditing>(services, clock);
-            var link = await editing.CreateAsync(await FormAsync(services, plan, hosts, desks, clock, ct), ct);
+            var going = ActivatorUtilities.CreateInstance<LinkGoing>(services, clock);
+            var editing = ActivatorUtilities.CreateInstance<LinkEditing>(services, clock, going);
+            var making = ActivatorUtilities.CreateInstance<LinkMaking>(services, clock, going, editing);
+            var link = await making.CreateAsync(await FormAsync(services, plan, hosts, desks, clock, ct), ct);
             links[plan] = plan == Draft ? link : await editing.SendOutAsync(link.Id, ct);
         }
 

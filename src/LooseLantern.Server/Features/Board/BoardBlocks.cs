@@ -11,7 +11,7 @@ namespace LooseLantern.Server.Features.Board;
 public sealed class BoardBlocks(PageEditing pages)
 {
     internal async Task AddAsync(
-        List<BoardDrawing.Lane> lanes,
+        List<LaneDrawing> lanes,
         Span range,
         DateTimeZone zone,
         HashSet<Guid> offered,

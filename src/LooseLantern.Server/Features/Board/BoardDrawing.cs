@@ -1,7 +1,6 @@
 using LooseLantern.Core;
 using LooseLantern.Core.Days;
 using LooseLantern.Core.FreeTimes;
-using LooseLantern.Core.Hours;
 using LooseLantern.Core.Links;
 using LooseLantern.Core.Openings;
 using LooseLantern.Server.Data;
@@ -71,7 +70,7 @@ public sealed class BoardDrawing(
 
         var titled = await allowances.HostsAsync(Allowance.SeeTitles, ct);
         var offered = await allowances.HostsAsync(Allowance.Offer, ct);
-        var lanes = hosts.ConvertAll(host => new Lane(host, range, zone));
+        var lanes = hosts.ConvertAll(host => new LaneDrawing(host, range, zone));
         await AddEventsAsync(lanes, ids, range, titled, ct);
         await AddUnknownAsync(lanes, ids, range, now, ct);
         await AddCommittedAsync(lanes, ids, range, now, ct);
@@ -107,7 +106,7 @@ public sealed class BoardDrawing(
     }
 
     private async Task AddEventsAsync(
-        List<Lane> lanes,
+        List<LaneDrawing> lanes,
         List<Guid> ids,
         Span range,
         HashSet<Guid> titled,
@@ -144,7 +143,13 @@ public sealed class BoardDrawing(
     }
 
     /// <summary>Where a calendar was out of reach for too long, all of its hosts' time is closed.</summary>
-    private async Task AddUnknownAsync(List<Lane> lanes, List<Guid> ids, Span range, Instant now, CancellationToken ct)
+    private async Task AddUnknownAsync(
+        List<LaneDrawing> lanes,
+        List<Guid> ids,
+        Span range,
+        Instant now,
+        CancellationToken ct
+    )
     {
         foreach (var (hostId, calendar) in await AskedCalendars.TooOldAsync(db, ids, now, ct))
             lanes
@@ -153,7 +158,7 @@ public sealed class BoardDrawing(
     }
 
     private async Task AddCommittedAsync(
-        List<Lane> lanes,
+        List<LaneDrawing> lanes,
         List<Guid> ids,
         Span range,
         Instant now,
@@ -244,7 +249,7 @@ public sealed class BoardDrawing(
     /// <summary>Times that links offer and don't hold: somebody may take them at any moment.</summary>
     /// <param name="held">By link and start.</param>
     private async Task AddOfferedAsync(
-        List<Lane> lanes,
+        List<LaneDrawing> lanes,
         HashSet<(Guid Link, Instant Start)> held,
         Span range,
         Instant now,
@@ -315,116 +320,4 @@ public sealed class BoardDrawing(
                 (span, slice) => (slice.Date, Run: new FreeRun(slice.FromMinute, slice.ToMinute, span.Start, span.End))
             )
             .ToLookup(pair => pair.Date, pair => pair.Run);
-
-    /// <summary>One host's bars, with hours and leave drawn from the start.</summary>
-    internal sealed class Lane
-    {
-        private readonly Span _range;
-        private readonly DateTimeZone _zone;
-        private readonly List<(LocalDate Date, BoardBar Bar)> _bars = [];
-        private readonly List<Span> _open = [];
-        private readonly List<Span> _taken = [];
-
-        public Lane(Host host, Span range, DateTimeZone zone)
-        {
-            (Host, _range, _zone) = (host, range, zone);
-            if (host.Hours is not { } hours)
-            {
-                AddOpen(range, "always open");
-                return;
-            }
-
-            var set = hours.Document.ToCore();
-            foreach (var stretch in OpenStretches.Of(set, range))
-                AddOpen(stretch.Time, hours.Name);
-            AddLeave(set, hours);
-        }
-
-        public Host Host { get; }
-
-        public void Add(
-            BarKind kind,
-            Span span,
-            string title,
-            string source,
-            bool wholeDay = false,
-            bool tentative = false,
-            string mark = "",
-            BoardBlock? block = null,
-            OutsideView? outside = null,
-            Guid? link = null,
-            string? path = null
-        )
-        {
-            if (kind is BarKind.Busy or BarKind.Held or BarKind.Booked)
-                _taken.Add(span);
-            var shown = new Span(Instant.Max(span.Start, _range.Start), Instant.Min(span.End, _range.End));
-            foreach (var slice in DaySlices.Of(shown, _zone))
-                _bars.Add(
-                    (
-                        slice.Date,
-                        new BoardBar(
-                            kind,
-                            slice.FromMinute,
-                            slice.ToMinute,
-                            span.Start,
-                            span.End,
-                            title,
-                            source,
-                            wholeDay,
-                            tentative,
-                            mark,
-                            block,
-                            outside,
-                            link,
-                            path ?? (link is { } id ? $"/work/links/{id:D}" : null)
-                        )
-                    )
-                );
-        }
-
-        public IReadOnlyList<Span> Free() =>
-            FreeTime.Of(
-                _open.Select(span => new Span(
-                    Instant.Max(span.Start, _range.Start),
-                    Instant.Min(span.End, _range.End)
-                )),
-                _taken
-            );
-
-        public IReadOnlyList<BoardBar> On(LocalDate date) =>
-            [
-                .. _bars
-                    .Where(bar => bar.Date == date)
-                    .Select(bar => bar.Bar)
-                    .OrderBy(bar => bar.Kind)
-                    .ThenBy(bar => bar.FromMinute),
-            ];
-
-        private void AddOpen(Span span, string source)
-        {
-            _open.Add(span);
-            Add(BarKind.Hours, span, "", source);
-        }
-
-        /// <summary>Dates of the week's open ones that a dated change has closed.</summary>
-        private void AddLeave(HoursSet set, HoursRow hours)
-        {
-            var last = _range.End.InZone(set.Zone).Date;
-            for (var date = _range.Start.InZone(set.Zone).Date; date <= last; date = date.PlusDays(1))
-            {
-                var usual = set.ClosedByChange(date);
-                if (usual.Count == 0)
-                    continue;
-                var name = hours.Document.Changes.Last(change => change.Covers(date)).Name ?? "closed";
-                var day = LocalDays.Start(set.Zone, date);
-                var span = new Span(
-                    date.AtMidnight().PlusMinutes(usual.Min(open => open.From)).InZoneLeniently(set.Zone).ToInstant(),
-                    date.AtMidnight().PlusMinutes(usual.Max(open => open.To)).InZoneLeniently(set.Zone).ToInstant()
-                );
-                if (span.Meets(_range) && span.End > day)
-                    Add(BarKind.Leave, span, name, hours.Name);
-            }
-        }
-    }
 }

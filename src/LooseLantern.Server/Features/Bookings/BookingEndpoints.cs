@@ -1,12 +1,13 @@
+using System.Text;
+using LooseLantern.Formats.Tables;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Reserving;
+using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 
 namespace LooseLantern.Server.Features.Bookings;
 
@@ -28,15 +29,7 @@ public static class BookingEndpoints
                     int? take,
                     BookingLists lists,
                     CancellationToken ct
-                ) =>
-                    await lists.ReadAsync(
-                        cancelled == true ? WhichBookings.Cancelled
-                            : past == true ? WhichBookings.Past
-                            : WhichBookings.ToCome,
-                        search,
-                        ListPlace.Of(after, before, take),
-                        ct
-                    )
+                ) => await lists.ReadAsync(Which(past, cancelled), search, ListPlace.Of(after, before, take), ct)
             )
             .WithName("listBookings")
             .WithTags("Bookings")
@@ -44,6 +37,21 @@ public static class BookingEndpoints
                 "Those that wait for an answer come first, then upcoming ones soonest first; past and cancelled ones latest first."
             )
             .ProducesValidationProblem();
+
+        api.MapGet(
+                "/bookings/export.csv",
+                async (bool? past, bool? cancelled, string? search, BookingExport export, CancellationToken ct) =>
+                    TypedResults.File(
+                        Encoding.UTF8.GetBytes("\uFEFF" + await export.TableAsync(Which(past, cancelled), search, ct)),
+                        TableWriting.MediaType,
+                        "bookings.csv"
+                    )
+            )
+            .RequireAuthorization(Roles.Coordinator)
+            .WithName("exportBookings")
+            .WithTags("Bookings")
+            .WithDescription("Those of the list as it is chosen, in its order.")
+            .Produces<string>(200, TableWriting.MediaType);
 
         api.MapGet("/bookings/{id:guid}", (Guid id, BookingDetails details, CancellationToken ct) =>
                 details.OfAsync(id, ct)
@@ -158,20 +166,9 @@ public static class BookingEndpoints
             .ProducesProblem(404)
             .ProducesProblem(409);
     }
-}
 
-/// <summary>Finds bookings that somebody of the team wants to change, if they may.</summary>
-public sealed class BookingsToChange(LanternDb db, Allowances allowances)
-{
-    /// <exception cref="Refusal">404 where there is none that stands, 403 where its hosts don't let the person who
-    /// asks.</exception>
-    public async Task<Booking> FindAsync(Guid id, CancellationToken ct)
-    {
-        var booking = await BookingRows
-            .Whole(db.Bookings.IgnoreQueryFilters([LanternDb.NotCancelled]).AsNoTracking())
-            .FirstOrDefaultAsync(row => row.Id == id, ct)
-            ?? throw Refusal.NotFound("booking");
-        await allowances.RequireAsync(booking.Session!.Hosts.ConvertAll(host => host.HostId), Allowance.Move, ct);
-        return booking;
-    }
+    private static WhichBookings Which(bool? past, bool? cancelled) =>
+        cancelled == true ? WhichBookings.Cancelled
+        : past == true ? WhichBookings.Past
+        : WhichBookings.ToCome;
 }

@@ -8,6 +8,7 @@ public static class BookingsFeature
             .AddSingleton<PrivateLinks>()
             .AddScoped<BookingRows>()
             .AddScoped<BookingLists>()
+            .AddScoped<BookingExport>()
             .AddScoped<BookingDetails>()
             .AddScoped<SessionDetails>()
             .AddScoped<SessionsToChange>()

@@ -48,11 +48,7 @@ public sealed class LetterEditing(LanternDb db, Tenant tenant, Actor actor, Reco
         return new LettersAnswer(
             letters.ConvertAll(ViewOf),
             [.. (await KnownAsync(ct)).Select(blank => new BlankView(blank.Key, blank.Value))],
-            await db
-                .LinkPatterns.AsNoTracking()
-                .OrderBy(row => row.Name)
-                .Select(row => new NamedPattern(row.Id, row.Name))
-                .ToListAsync(ct)
+            await LetterPatterns.ListAsync(db, ct)
         );
     }
 
@@ -124,10 +120,10 @@ public sealed class LetterEditing(LanternDb db, Tenant tenant, Actor actor, Reco
         var faults = WordFaults(form.Subject, form.Body, await KnownAsync(ct));
         if (!Words.FitOneLine(form.Name))
             faults["name"] = ["letter-name"];
-        if (form.PatternId is { } pattern && !await db.LinkPatterns.AnyAsync(row => row.Id == pattern, ct))
-            faults["patternId"] = ["letter-pattern"];
         if (faults.Count > 0)
             throw Refusal.Invalid(faults);
+        if (form.PatternId is { } pattern)
+            await LetterPatterns.RequireAsync(db, pattern, "patternId", ct);
     }
 
     /// <summary>What is wrong with a letter's words, by field; empty where nothing is.</summary>

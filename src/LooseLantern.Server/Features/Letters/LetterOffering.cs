@@ -104,8 +104,7 @@ public sealed class LetterOffering(
         CancellationToken ct
     )
     {
-        var pattern = await db.LinkPatterns.AsNoTracking().FirstOrDefaultAsync(row => row.Id == offer.Id, ct)
-            ?? throw Refusal.Invalid("offer.id", "letter-pattern");
+        var pattern = await LetterPatterns.RequireAsync(db, offer.Id, "offer.id", ct);
         var form = pattern.Form;
         var today = clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[form.Times.Zone]).Date;
         var until = offer.Until ?? today.PlusDays(UsualDays);

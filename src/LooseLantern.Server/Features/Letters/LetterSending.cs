@@ -28,6 +28,7 @@ public sealed class LetterSending(
     LetterWriting writing,
     LetterOffering offering,
     LinkEditing links,
+    LinkMaking making,
     PersonalAddresses personal,
     PrivateLinks secrets,
     ReplyAddresses replies,
@@ -86,6 +87,7 @@ public sealed class LetterSending(
                 [new LinkGuest(made.Guest.Name, LetterWriting.EmailOf(made.Guest))],
                 ct
             );
+            record.Note(made.Guest.Id, $"Took a letter to {RecordWords.Guest} as a draft");
             await db.SaveChangesAsync(ct);
         });
         // The same press sent it by the post already.
@@ -148,7 +150,7 @@ public sealed class LetterSending(
             var id = IdOf("link", key);
             var link = await db.Links.AnyAsync(row => row.Id == id, ct)
                 ? await links.GetAsync(id, ct)
-                : await links.CreateAsync(form, ct, LinkGoes.Out, id);
+                : await making.CreateAsync(form, ct, LinkGoes.Out, id);
             return OfLink(guest, offer, setting, link);
         }
 

@@ -60,11 +60,7 @@ public sealed class LetterWriting(
         var now = clock.GetCurrentInstant();
         var theirs = db.LinkGuests.Where(row => row.GuestId == guest).Select(row => row.LinkId);
         return new LetterChoices(
-            await db
-                .LinkPatterns.AsNoTracking()
-                .OrderBy(row => row.Name)
-                .Select(row => new NamedPattern(row.Id, row.Name))
-                .ToListAsync(ct),
+            await LetterPatterns.ListAsync(db, ct),
             await db
                 .Links.AsNoTracking()
                 .Where(link => theirs.Contains(link.Id) && link.TakesMore && link.EndsAt > now)

@@ -11,34 +11,20 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.Links;
 
-/// <summary>What becomes of a link once it is saved.</summary>
-public enum LinkGoes
-{
-    Nowhere,
-
-    /// <summary>Its times are given out as text; its address is not.</summary>
-    AsText,
-
-    /// <summary>Its guests can open it.</summary>
-    Out,
-}
-
 /// <summary>
-/// Makes, changes, sends out, holds and revokes links. Whatever a link holds is brought in line in the same
+/// Changes, sends out, holds and revokes links. Whatever a link holds is brought in line in the same
 /// transaction, under the locks that bookings take too.
 /// </summary>
 public sealed class LinkEditing(
     LanternDb db,
     PageEditing pages,
-    PageFilling pageFilling,
     LinkFilling filling,
-    LinkAddresses addresses,
+    LinkGoing going,
     Holding holding,
     TimeLocks locks,
     LinkTaking taking,
     Allowances allowances,
     RecordKeeping record,
-    Actor actor,
     IClock clock
 )
 {
@@ -55,80 +41,6 @@ public sealed class LinkEditing(
             return null;
         // Somebody may delete a draft in between.
         return await db.Links.Include(row => row.Wishes).SingleOrDefaultAsync(row => row.Id == page.Id, ct);
-    }
-
-    /// <param name="goes">Whether guests can open it at once, or have its times as text; else it is a draft.</param>
-    /// <param name="id">That it gets; null for a new one.</param>
-    /// <exception cref="Refusal">400 where it can't go out as it is. Nothing is written then.</exception>
-    public async Task<AvailabilityLink> CreateAsync(
-        LinkForm form,
-        CancellationToken ct,
-        LinkGoes goes = LinkGoes.Nowhere,
-        Guid? id = null
-    )
-    {
-        var tidy = await filling.CheckAsync(form, ct);
-        await allowances.RequireAsync(HostsOf(tidy), Allowance.Offer, ct);
-        var link = Add(tidy, await pageFilling.MarkOfAsync(tidy.Title, ct), id);
-        record.Note(link.Id, $"Made the link “{link.Page!.Title}”", HostsOf(tidy));
-        LetGo(link, goes);
-        taking.SettleNew(link);
-        await db.SaveChangesAsync(ct);
-        db.ChangeTracker.Clear();
-        return await GetAsync(link.Id, ct);
-    }
-
-    /// <summary>Makes links of a mailing, which are out at once; they differ in their guests alone.</summary>
-    /// <param name="forms">As <see cref="LinkFilling.CheckAsync"/> gives them, at least one. They are not saved
-    /// yet.</param>
-    /// <exception cref="Refusal">400 where they can't go out as they are; 403 where a host does not let their time be
-    /// offered.</exception>
-    public async Task<IReadOnlyList<AvailabilityLink>> AddForMailingAsync(
-        Guid mailing,
-        IReadOnlyList<LinkForm> forms,
-        CancellationToken ct
-    )
-    {
-        await allowances.RequireAsync(HostsOf(forms[0]), Allowance.Offer, ct);
-        var (mark, links) = (await pageFilling.MarkOfAsync(forms[0].Title, ct), new List<AvailabilityLink>());
-        foreach (var form in forms)
-        {
-            var link = Add(form, mark, id: null, mailing);
-            RequireSomething(link);
-            Open(link);
-            taking.SettleNew(link);
-            links.Add(link);
-        }
-
-        return links;
-    }
-
-    private AvailabilityLink Add(LinkForm tidy, string mark, Guid? id, Guid? mailing = null)
-    {
-        var now = clock.GetCurrentInstant();
-        var page = pageFilling.Blank(tidy.DeskId, now, id);
-        // No address that anybody could type.
-        page.Address = $"~{page.Id:D}";
-        var secret = addresses.Create();
-        var link = new AvailabilityLink
-        {
-            Id = page.Id,
-            WorkspaceId = page.WorkspaceId,
-            Page = page,
-            Topic = "",
-            SecretHash = secret.Hash,
-            ProtectedSecret = secret.Protected,
-            MadeBy = actor.Person?.Id,
-            MadeAt = now,
-            MailingId = mailing,
-            EndsOn = tidy.Details.EndsOn,
-            CheckDueAt = now,
-        };
-        filling.Fill(page, link, tidy);
-        page.Mark = mark;
-        db.Add(page);
-        db.Links.Add(link);
-        return link;
     }
 
     /// <summary>Changes a link, also one that is out: its guest sees it as it is now.</summary>
@@ -157,7 +69,7 @@ public sealed class LinkEditing(
                 filling.Fill(link.Page, link, tidy);
                 link.NoneLeftAt = null;
                 record.Note(id, $"Changed the link “{link.Page.Title}”", HostsOf(tidy));
-                LetGo(link, goes);
+                going.Let(link, goes);
                 return Task.CompletedTask;
             },
             ct
@@ -173,54 +85,11 @@ public sealed class LinkEditing(
             [],
             link =>
             {
-                LetOut(link);
+                going.LetOut(link);
                 return Task.CompletedTask;
             },
             ct
         );
-
-    private void LetGo(AvailabilityLink link, LinkGoes goes)
-    {
-        if (goes == LinkGoes.Out)
-            LetOut(link);
-        if (goes != LinkGoes.AsText)
-            return;
-        RequireLiving(link);
-        RequireSomething(link);
-        if (link.GivenAt is null)
-            record.Note(link.Id, $"Gave out times of “{link.Page!.Title}” as text", HostsOf(link));
-        link.GivenAt ??= clock.GetCurrentInstant();
-    }
-
-    private void LetOut(AvailabilityLink link)
-    {
-        RequireLiving(link);
-        if (link.OutAt is not null)
-            return;
-        RequireSomething(link);
-        Open(link);
-        record.Note(link.Id, $"Sent out the link “{link.Page!.Title}”", HostsOf(link));
-    }
-
-    private void Open(AvailabilityLink link)
-    {
-        (link.OutAt, link.Page!.State) = (clock.GetCurrentInstant(), PageState.Published);
-        link.SentBy = actor.Person?.Id;
-    }
-
-    /// <exception cref="Refusal">400 naming what keeps it from offering anything.</exception>
-    private void RequireSomething(AvailabilityLink link)
-    {
-        if (link.EndsOn < Today(link))
-            throw Refusal.Invalid("details.endsOn", "link-end-past");
-        var times = link.Page!.Offer!.Times;
-        if (times.Until < Today(link))
-            throw Refusal.Invalid("times.offer.until", "link-until-past");
-        if (times is { By: OfferBy.Picked, Picked.Count: 0 })
-            throw Refusal.Invalid("times.offer.picked", "pick-something");
-        if (times is { By: OfferBy.Painted, Painted.Count: 0 })
-            throw Refusal.Invalid("times.offer.painted", "paint-something");
-    }
 
     /// <summary>Takes a link back for good. What was booked by it stands; what it holds is let go.</summary>
     public Task<AvailabilityLink> RevokeAsync(Guid id, CancellationToken ct) =>
@@ -390,23 +259,14 @@ public sealed class LinkEditing(
         return await GetAsync(id, ct);
     }
 
-    private static void RequireLiving(AvailabilityLink link)
-    {
-        if (link.RevokedAt is not null)
-            throw new Refusal(StatusCodes.Status409Conflict, "revoked", "revoked.repeat");
-    }
-
     private void RequireUntaken(AvailabilityLink link)
     {
-        RequireLiving(link);
+        LinkGoing.RequireLiving(link);
         if (!link.Course.MayBeTakenAt(clock.GetCurrentInstant()))
             throw new Refusal(StatusCodes.Status409Conflict, "link-over", "link-over.times");
     }
 
-    private LocalDate Today(AvailabilityLink link) =>
-        clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb[link.Page!.Zone]).Date;
-
-    private static List<Guid> HostsOf(LinkForm form) =>
+    public static List<Guid> HostsOf(LinkForm form) =>
         [.. form.Times.LineUp.SelectMany(seat => seat.HostIds).Distinct()];
 
     public static List<Guid> HostsOf(AvailabilityLink link) =>

@@ -1,11 +1,7 @@
-using LooseLantern.Core;
 using LooseLantern.Core.Links;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
-using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Post;
-using LooseLantern.Server.Features.Record;
-using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -77,12 +73,12 @@ public static class LinkEndpoints
                     LinkForm form,
                     [FromQuery(Name = "out")] bool? isOut,
                     [FromQuery(Name = "asText")] bool? asText,
-                    LinkEditing editing,
+                    LinkMaking making,
                     LinkViews views,
                     CancellationToken ct
                 ) =>
                 {
-                    var link = await editing.CreateAsync(form, ct, GoesOf(isOut, asText));
+                    var link = await making.CreateAsync(form, ct, GoesOf(isOut, asText));
                     return TypedResults.Created($"/api/links/{link.Id}", await views.OfAsync(link, ct));
                 }
             )
@@ -355,116 +351,4 @@ public static class LinkEndpoints
         isOut == true ? LinkGoes.Out
         : asText == true ? LinkGoes.AsText
         : LinkGoes.Nowhere;
-}
-
-/// <summary>Sends links out by mail.</summary>
-public sealed class LinkSending(
-    LanternDb db,
-    LinkEditing editing,
-    LinkPost post,
-    RecordKeeping record,
-    Actor actor,
-    IClock clock
-)
-{
-    /// <param name="key">The same key again sends nothing twice; null for none.</param>
-    public async Task SendAsync(Guid id, MessageKind kind, string word, string? key, CancellationToken ct)
-    {
-        if (key is { Length: 0 or > 200 })
-            throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
-        await post.RequireSendingAsync(await editing.GetAsync(id, ct), word, ct);
-        var link = await editing.SendOutAsync(id, ct);
-        await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        // One press after the other, so that what was sent by the same key is seen.
-        await db.Database.ExecuteSqlAsync($"SELECT 1 FROM links WHERE id = {id} FOR NO KEY UPDATE", ct);
-        var before = link.SentBy;
-        link.SentBy = actor.Person?.Id ?? before;
-        var isSent = await post.SendAsync(link, kind, word, actor.Person?.Name ?? link.Page!.Desk!.Name, key, ct);
-        if (!isSent)
-            link.SentBy = before;
-        if (isSent && kind == MessageKind.LinkAgainForGuest)
-        {
-            (link.AskedAgainAt, link.AskedAgain) = (clock.GetCurrentInstant(), link.AskedAgain + 1);
-            record.Note(id, $"Asked again: “{link.Page!.Title}”", LinkEditing.HostsOf(link));
-        }
-
-        await db.SaveChangesAsync(ct);
-        await transaction.CommitAsync(ct);
-    }
-}
-
-/// <summary>Books an offered time by hand.</summary>
-public sealed class LinkBooking(
-    LinkEditing editing,
-    TimeReserving reserving,
-    Allowances allowances,
-    Actor actor,
-    LanternDb db,
-    RecordKeeping record
-)
-{
-    public async Task<BookedForGuest> BookAsync(Guid id, BookForGuestRequest request, string? key, CancellationToken ct)
-    {
-        if (key is { Length: 0 or > 200 })
-            throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
-        var link = await editing.GetAsync(id, ct);
-        var page = link.Page!;
-        await allowances.RequireAsync(LinkEditing.HostsOf(link), Allowance.Book, ct);
-        Guests.MoveRequest.Check(new Guests.MoveRequest(request.Start));
-        var guests = GuestsOf(link, request);
-        var booked = await reserving.BookAsync(
-            new BookingWish(
-                id,
-                request.Start,
-                request.Duration,
-                guests[0].Name,
-                guests[0].Email,
-                link.GuestZone.Length == 0 ? page.Zone : link.GuestZone,
-                link.GuestLanguage
-            )
-            {
-                ByTeam = true,
-                BookedBy = actor.Person?.Id,
-                GuestClock = link.Text.Clock,
-                Others = [.. guests.Skip(1)],
-                IsAmongOurselves = link.IsAmongOurselves,
-            },
-            key,
-            ct
-        );
-        if (booked.IsNew)
-        {
-            record.Note(
-                booked.BookingId,
-                link.IsAmongOurselves ? $"Booked “{page.Title}”" : $"Booked a time for {RecordWords.Guest}",
-                LinkEditing.HostsOf(link)
-            );
-            await db.SaveChangesAsync(ct);
-        }
-
-        return new BookedForGuest(booked.BookingId, booked.Time.Start, booked.Time.End);
-    }
-
-    /// <summary>A time among ourselves has no guest; who arranges it stands for one, and is mailed nothing.</summary>
-    /// <exception cref="Refusal">400 naming the guest's field.</exception>
-    private List<LinkGuest> GuestsOf(AvailabilityLink link, BookForGuestRequest request)
-    {
-        if (link.IsAmongOurselves)
-            return [new LinkGuest(actor.Person?.Name ?? link.Page!.Desk!.Name, "")];
-        var guests = (request.Guests ?? link.Guests)
-            .Select(guest => new LinkGuest(guest?.Name?.Trim() ?? "", guest?.Email?.Trim() ?? ""))
-            .ToList();
-        var faults = new Dictionary<string, Phrase[]>();
-        if (guests.Count is 0 or > LinkFormRules.MostGuests)
-            faults["guests"] = [Phrase.Of("guests-to-book", ("most", LinkFormRules.MostGuests))];
-        for (var i = 0; i < guests.Count; i++)
-        {
-            if (!Words.FitOneLine(guests[i].Name))
-                faults[$"guests[{i}].name"] = ["guest-name"];
-            if (guests[i].Email.Length > 0 && !EmailAddress.IsPlausible(guests[i].Email))
-                faults[$"guests[{i}].email"] = ["email-or-none"];
-        }
-
-        return faults.Count == 0 ? guests : throw Refusal.Invalid(faults);
-    }
 }

@@ -9,6 +9,8 @@ public static class LinksFeature
     {
         services
             .AddScoped<LinkEditing>()
+            .AddScoped<LinkMaking>()
+            .AddScoped<LinkGoing>()
             .AddScoped<LinkFilling>()
             .AddScoped<LinkViews>()
             .AddScoped<LinkTexts>()

@@ -23,7 +23,7 @@ public sealed class MailingSending(
     LanternDb db,
     Tenant tenant,
     MailingWriting writing,
-    LinkEditing links,
+    LinkMaking making,
     PersonalAddresses personal,
     PrivateLinks secrets,
     ReplyAddresses replies,
@@ -99,7 +99,7 @@ public sealed class MailingSending(
 
     private async Task SendOfLinksAsync(Mailing made, PreparedMailing mailing, CancellationToken ct)
     {
-        var all = await links.AddForMailingAsync(
+        var all = await making.AddForMailingAsync(
             made.Id,
             [.. mailing.Letters.Select(letter => letter.Offer.Form!)],
             ct

@@ -19,6 +19,13 @@
 
   type Which = 'upcoming' | 'past' | 'cancelled';
   const which = $derived<Which>(data.cancelled ? 'cancelled' : data.past ? 'past' : 'upcoming');
+  const exported = $derived.by(() => {
+    const query = new URLSearchParams();
+    if (data.past) query.set('past', 'true');
+    if (data.cancelled) query.set('cancelled', 'true');
+    if (data.search) query.set('search', data.search);
+    return query.size > 0 ? `?${query}` : '';
+  });
   let cancelling = $state.raw<Appointment | undefined>(undefined);
 
   function show(next: { which?: Which; search?: string; place?: ListPlace }): void {
@@ -89,6 +96,13 @@
     now={data.bookings.now}
     oncancel={(appointment) => (cancelling = appointment)}
   />
+  {#if data.me.isCoordinator}
+    <p class="mt-3 text-fine text-muted">
+      Export these bookings: <a class="underline underline-offset-4" download href="/api/bookings/export.csv{exported}"
+        >CSV</a
+      >
+    </p>
+  {/if}
   <ListNav
     label="More bookings"
     list={data.bookings}
