@@ -16,8 +16,8 @@ public class BookingTests(World world)
         var csv = await ada.Http.GetStringAsync("/api/bookings/export.csv");
         var lines = csv.Trim().Split("\r\n");
         lines.Length.ShouldBe(3);
-        lines[0].ShouldStartWith("Start,End,Time zone,Page,Hosts,Guest,Email,");
-        lines[1].ShouldStartWith("2026-12-08 09:00,2026-12-08 09:30,Europe/Copenhagen,Talk,");
+        lines[0].ShouldStartWith("Start,End,Time zone,Starts (UTC),Page,Hosts,Guest,Email,");
+        lines[1].ShouldStartWith("2026-12-08 09:00,2026-12-08 09:30,Europe/Copenhagen,2026-12-08T08:00:00Z,Talk,");
         lines[1].ShouldContain("\"Bryn, of Ashby\"");
         lines[2].ShouldNotContain(",=HYPERLINK");
         (await ada.Http.GetStringAsync("/api/bookings/export.csv?search=bryn")).Trim().Split("\r\n").Length.ShouldBe(2);

@@ -1,5 +1,8 @@
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Post;
+using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using static Server.Tests.GuestScene;
 
 namespace Server.Tests;
@@ -199,6 +202,78 @@ public sealed class MailingTests(World world)
         row.GetProperty("timesLeft").GetInt32().ShouldBe(0);
     }
 
+    [Theory]
+    [InlineData("pattern")]
+    [InlineData("page")]
+    public async Task A_mail_that_asks_again_and_waits_is_dropped_once_its_guest_has_booked(string kind)
+    {
+        var ada = await world.SignUpAsync();
+        var workspace = await world.WorkspaceOfAsync(ada.Desk);
+        var page = await ada.PublishAsync();
+        object offer =
+            kind == "page" ? new { kind, id = (await ada.PagesAsync())[0].Id() } : Of(await ada.PatternAsync());
+        var mailing = Mailing(offer, [Guest("Ottilie Wren", Ottilie), Guest("Bryn Ashby", Bryn)], "{{ link }}");
+        var id = (await (await ada.PostAsync("/api/mailings", mailing, "k")).ReadAsync(HttpStatusCode.Created)).Id();
+        (await AskAgainAsync(ada, id, "again")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        // Between, somebody else asks; the first press comes once more, as its answer was lost.
+        (await AskAgainAsync(ada, id, "another")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await AskAgainAsync(ada, id, "again")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await AgainAsync()).Count.ShouldBe(4);
+
+        if (kind == "page")
+            (await world.Guest().BookAsync(ada.Desk, page, LinkDraft.Nine, email: Ottilie)).StatusCode.ShouldBe(
+                HttpStatusCode.Created
+            );
+        else
+        {
+            var link = (await ada.GetAsync($"/api/mailings/{id}"))
+                .GetProperty("guests")
+                .EnumerateArray()
+                .First(one => one.Text("email") == Ottilie)
+                .GetProperty("linkId")
+                .GetGuid();
+            await (
+                await ada.PostAsync($"/api/links/{link}/bookings", new { start = LinkDraft.Nine, duration = 30 })
+            ).ReadAsync(HttpStatusCode.Created);
+        }
+
+        foreach (var message in await AgainAsync())
+        {
+            await using var scope = world.App.Services.CreateAsyncScope();
+            scope.ServiceProvider.GetRequiredService<Tenant>().Enter(workspace);
+            await scope.ServiceProvider.GetRequiredService<PostSending>().SendAsync(message.Id, CancellationToken.None);
+        }
+
+        (await AgainAsync()).ConvertAll(message => message.ToEmail).ShouldBe([Bryn, Bryn]);
+        Task<List<Message>> AgainAsync() =>
+            world.WithinAsync(workspace, db =>
+                db.Messages.AsNoTracking().Where(row => row.Kind == MessageKind.LinkAgainForGuest).ToListAsync()
+            );
+    }
+
+    [Fact]
+    public async Task Another_workspace_has_nothing_of_it()
+    {
+        var (ada, cy) = (await world.SignUpAsync(), await world.SignUpAsync());
+        var pattern = await ada.PatternAsync();
+        var id = (
+            await (
+                await ada.PostAsync("/api/mailings", Mailing(Of(pattern), [Guest("Ottilie Wren", Ottilie)]), "k")
+            ).ReadAsync(HttpStatusCode.Created)
+        ).Id();
+        (await cy.Http.GetAsync($"/api/mailings/{id}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await AskAgainAsync(cy, id, "k")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await cy.GetAsync("/api/mailings")).GetProperty("total").GetInt32().ShouldBe(0);
+        (
+            await (await cy.PostAsync("/api/mailings", Mailing(Of(pattern), [Guest("O", Ottilie)]), "k")).FaultsAsync()
+        ).Keys.ShouldBe(["offer.id"]);
+        // A guest of ada's is nobody known here.
+        (await (await cy.PostAsync("/api/mailings/guests", new { })).ReadAsync(HttpStatusCode.OK))
+            .GetProperty("total")
+            .GetInt32()
+            .ShouldBe(0);
+    }
+
     [Fact]
     public async Task A_mailing_goes_out_whole_or_not_at_all_and_each_fault_is_named()
     {
@@ -209,6 +284,7 @@ public sealed class MailingTests(World world)
         object[] one = [Guest("Ottilie Wren", Ottilie)];
         (await FaultsAsync(Mailing(Of(pattern), []))).ShouldBe(["guests"]);
         (await FaultsAsync(Mailing(new { kind = "nothing" }, one))).ShouldBe(["offer.kind"]);
+        (await FaultsAsync(Mailing(Of(pattern), [null!]))).ShouldBe(["guests[0].name"]);
         (
             await FaultsAsync(
                 Mailing(Of(pattern), [Guest("", Ottilie), Guest("Bryn", "bryn"), Guest("O", "OTTILIE@wren.example")])

@@ -2046,10 +2046,6 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("asked_again_at");
 
-                    b.Property<Guid?>("LastPress")
-                        .HasColumnType("uuid")
-                        .HasColumnName("last_press");
-
                     b.Property<Guid?>("MadeBy")
                         .HasColumnType("uuid")
                         .HasColumnName("made_by");
@@ -2057,6 +2053,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid?>("PageId")
                         .HasColumnType("uuid")
                         .HasColumnName("page_id");
+
+                    b.PrimitiveCollection<Guid[]>("Presses")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("presses");
 
                     b.Property<int>("Sent")
                         .HasColumnType("integer")

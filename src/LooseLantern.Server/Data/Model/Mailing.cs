@@ -30,6 +30,6 @@ public sealed class Mailing : IBelongsToWorkspace
     /// <summary>When the silent were last asked again; null for never.</summary>
     public Instant? AskedAgainAt { get; set; }
 
-    /// <summary>The press by which they were; the same again asks nobody twice.</summary>
-    public Guid? LastPress { get; set; }
+    /// <summary>The presses by which they were; the same again asks nobody twice.</summary>
+    public Guid[] Presses { get; set; } = [];
 }

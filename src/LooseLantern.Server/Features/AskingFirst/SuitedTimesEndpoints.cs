@@ -103,8 +103,7 @@ public static class SuitedTimesEndpoints
                     CancellationToken ct
                 ) =>
                 {
-                    if (idempotencyKey is { Length: 0 or > 200 })
-                        throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
+                    IdempotencyKeys.Require(idempotencyKey);
                     var found = await FindAsync(address, finding, ct);
                     return new SuitedTimesAnswer(await sending.SendAsync(found, request, idempotencyKey, ct));
                 }

@@ -18,6 +18,7 @@ public sealed class BookingExport(BookingLists lists)
         "Start",
         "End",
         "Time zone",
+        "Starts (UTC)",
         "Page",
         "Hosts",
         "Guest",
@@ -48,6 +49,8 @@ public sealed class BookingExport(BookingLists lists)
             On(row.Start, row.Zone),
             On(row.End, row.Zone),
             row.Zone,
+            // The hour that comes twice as clocks go back is one by this.
+            row.Start.ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture),
             row.Page,
             string.Join(", ", row.Hosts),
             row.GuestName,

@@ -130,8 +130,7 @@ public static class SessionEndpoints
                     CancellationToken ct
                 ) =>
                 {
-                    if (idempotencyKey is { Length: 0 or > 200 })
-                        throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
+                    IdempotencyKeys.Require(idempotencyKey);
                     await toChange.FindAsync(id, ct);
                     return new SessionWordsSent(await words.SendAsync(id, form.Word, idempotencyKey, ct));
                 }

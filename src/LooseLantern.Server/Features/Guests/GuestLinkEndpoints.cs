@@ -163,8 +163,7 @@ public static class GuestLinkEndpoints
                     new BookRequestRules(questions, page).Check(
                         new BookRequest(request.Start, request.Duration, request.Zone, guest, request.Answers)
                     );
-                    if (idempotencyKey is { Length: 0 or > 200 })
-                        throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
+                    IdempotencyKeys.Require(idempotencyKey);
                     var answers = QuestionAnswers.Check(questions, request.Answers);
                     var booked = await reserving.BookAsync(
                         new BookingWish(

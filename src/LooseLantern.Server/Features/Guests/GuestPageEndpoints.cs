@@ -286,8 +286,7 @@ public static class GuestPageEndpoints
                     );
                     var questions = GuestQuestions.Of(found.Page);
                     new BookRequestRules(questions, found.Page).Check(request);
-                    if (idempotencyKey is { Length: 0 or > 200 })
-                        throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
+                    IdempotencyKeys.Require(idempotencyKey);
 
                     var answers = QuestionAnswers.Check(questions, request.Answers);
                     var language = found.Page.Details.Face.Language is { Length: > 0 } own

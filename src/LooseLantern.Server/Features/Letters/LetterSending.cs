@@ -107,8 +107,7 @@ public sealed class LetterSending(
     /// <returns>Whether it was not done before.</returns>
     private async Task<bool> InTurnAsync(LetterRequest request, string key, CancellationToken ct, Func<Made, Task> then)
     {
-        if (key is { Length: 0 or > 200 })
-            throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
+        IdempotencyKeys.Require(key);
         await letters.RequireWordsAsync(request.Subject, request.Body, ct);
         var guest = await writing.GuestAsync(request.GuestId, ct);
         var offer = await offering.OfAsync(request.Offer, guest, ct);

@@ -73,7 +73,9 @@ public sealed class LinkBeginnings(
             .Take(Most)
             .Select(page => new PageBeginning(page.Id, page.Title, page.Desk!.Name))
             .ToListAsync(ct);
-        var allLinks = db.LinksContaining(search ?? "");
+        // One mailing would fill the list with links that are all alike.
+        var isSearched = !string.IsNullOrWhiteSpace(search);
+        var allLinks = db.LinksContaining(search ?? "").Where(link => isSearched || link.MailingId == null);
         var links = await allLinks
             .AsNoTracking()
             .Include(link => link.Page)

@@ -20,8 +20,7 @@ public sealed class LinkBooking(
 {
     public async Task<BookedForGuest> BookAsync(Guid id, BookForGuestRequest request, string? key, CancellationToken ct)
     {
-        if (key is { Length: 0 or > 200 })
-            throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
+        IdempotencyKeys.Require(key);
         var link = await editing.GetAsync(id, ct);
         var page = link.Page!;
         await allowances.RequireAsync(LinkEditing.HostsOf(link), Allowance.Book, ct);

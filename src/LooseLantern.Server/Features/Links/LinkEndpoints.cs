@@ -56,7 +56,9 @@ public static class LinkEndpoints
                 ) => await views.ListAsync(StateOf(state), search, ListPlace.Of(after, before, take, MostRows), ct)
             )
             .WithName("listLinks")
-            .WithDescription("What waits longest comes first.")
+            .WithDescription(
+                "What waits longest comes first. Those of a mailing are told of by its row, and listed where words are searched."
+            )
             .ProducesValidationProblem();
 
         links

@@ -21,8 +21,7 @@ public sealed class LinkSending(
     /// <param name="key">The same key again sends nothing twice; null for none.</param>
     public async Task SendAsync(Guid id, MessageKind kind, string word, string? key, CancellationToken ct)
     {
-        if (key is { Length: 0 or > 200 })
-            throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
+        IdempotencyKeys.Require(key);
         await post.RequireSendingAsync(await editing.GetAsync(id, ct), word, ct);
         var link = await editing.SendOutAsync(id, ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);

@@ -109,7 +109,7 @@ public sealed record MailingGuestRow(
 
 /// <summary>A mailing in a list, told by how its guests stand.</summary>
 /// <param name="Silent">Who have neither answered nor booked, and still can.</param>
-/// <param name="TimesLeft">How many more of its guests can have a time now, counted to 99; null where nobody is silent,
+/// <param name="TimesLeft">How many more of its guests can have a time now, counted to 20; null where nobody is silent,
 /// or none of ours is shown.</param>
 /// <param name="Zone">IANA id of the zone of what is offered.</param>
 public sealed record MailingRow(

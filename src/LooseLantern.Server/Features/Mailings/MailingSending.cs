@@ -38,8 +38,7 @@ public sealed class MailingSending(
     /// for one of them. Nothing is made then.</exception>
     public async Task<MailingSent> SendAsync(MailingRequest request, string key, CancellationToken ct)
     {
-        if (key is { Length: 0 or > 200 })
-            throw Refusal.Invalid("Idempotency-Key", "idempotency-key");
+        IdempotencyKeys.Require(key);
         if (request.Offer.Kind == LetterOffers.Nothing)
             throw Refusal.Invalid("offer.kind", "mailing-offer");
         var mailing = await writing.PrepareAsync(request, ct);

@@ -20,7 +20,7 @@ public sealed class MailingViews(
     IClock clock
 )
 {
-    private const int MostLeft = 99;
+    private const int MostLeft = 20;
 
     // Whoever has a link stands as that does; whoever has an address of a page has booked it since, or has not.
     private const string Guests = """
@@ -183,7 +183,7 @@ public sealed class MailingViews(
 
     /// <summary>What is still offered by it, whole; null where nobody is silent.</summary>
     /// <param name="link">Of one of the silent; null where nobody is, or where a page is offered.</param>
-    public async Task<Page?> PageAsync(Mailing mailing, Guid? link, CancellationToken ct) =>
+    private async Task<Page?> PageAsync(Mailing mailing, Guid? link, CancellationToken ct) =>
         mailing.PageId is { } id ? (await reading.OfAsync(id, ct))?.Page
         : link is null ? null
         : await pages.Whole().AsNoTracking().FirstOrDefaultAsync(row => row.Id == link, ct);

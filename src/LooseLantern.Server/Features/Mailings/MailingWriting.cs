@@ -139,6 +139,12 @@ public sealed class MailingWriting(
         foreach (var (i, guest) in request.Guests.Index())
         {
             var at = $"guests[{i}]";
+            if (guest is null)
+            {
+                faults[$"{at}.name"] = ["guest-name"];
+                continue;
+            }
+
             if (!Words.FitOneLine(guest.Name ?? ""))
                 faults[$"{at}.name"] = ["guest-name"];
             if (!EmailAddress.IsPlausible(guest.Email?.Trim()))

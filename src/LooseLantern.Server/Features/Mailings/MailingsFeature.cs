@@ -9,5 +9,7 @@ public static class MailingsFeature
             .AddScoped<MailingWriting>()
             .AddScoped<MailingSending>()
             .AddScoped<MailingViews>()
-            .AddScoped<MailingAskingAgain>();
+            .AddScoped<MailingAskingAgain>()
+            .AddScoped<MailingOffered>()
+            .AddScoped<MailingAgainPost>();
 }

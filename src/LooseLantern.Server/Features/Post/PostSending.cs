@@ -81,13 +81,26 @@ public sealed class PostSending(
         }
     }
 
-    /// <summary>Nobody is asked again for what they booked meanwhile.</summary>
+    /// <summary>
+    /// Nobody is asked again for what they booked meanwhile: by the link, or on the page that a mailing offered them.
+    /// </summary>
     private async Task<bool> IsTooLateAsync(Message message, CancellationToken ct)
     {
-        if (message is not { Kind: MessageKind.LinkAgainForGuest, LinkId: { } link })
+        if (message.Kind != MessageKind.LinkAgainForGuest)
             return false;
         var now = clock.GetCurrentInstant();
-        return !await db.Links.AnyAsync(row => row.Id == link && row.TakesMore && row.EndsAt > now, ct);
+        if (message.LinkId is { } link)
+            return !await db.Links.AnyAsync(row => row.Id == link && row.TakesMore && row.EndsAt > now, ct);
+        return await db
+            .Database.SqlQuery<int>(
+                $"""
+                SELECT 1 AS "Value" FROM messages first JOIN mailings m ON m.id = first.mailing_id
+                    JOIN guest_emails e ON e.workspace_id = m.workspace_id AND e.key = lower(btrim(first.to_email))
+                    JOIN bookings b ON e.guest_id IN (b.guest_id, b.booker_id) JOIN sessions s ON s.id = b.session_id
+                WHERE first.id = {message.AgainOf} AND s.page_id = m.page_id AND b.cancelled_at IS NULL AND b.booked_at >= m.sent_at
+                """
+            )
+            .AnyAsync(ct);
     }
 
     private async Task<MimeMessage> MailOfAsync(Message message, CancellationToken ct)

@@ -90,7 +90,8 @@ public sealed class PostWriting(
             Occasion.RoomMade => MessageKind.RoomForGuest,
             _ => null,
         };
-        if (kind is not { } told || about.Page.Post.ToGuests == GuestMail.None)
+        // Guests who are mailed nothing of their bookings read all the same what somebody writes to them.
+        if (kind is not { } told || (about.Page.Post.ToGuests == GuestMail.None && telling.Letter is null))
             return;
         // What only asks for a yes moves while it waits: it is asked for at its new time.
         if (told == MessageKind.MovedForGuest && about.Booking.WaitsUntil is not null)

@@ -2229,7 +2229,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description What waits longest comes first. */
+        /** @description What waits longest comes first. Those of a mailing are told of by its row, and listed where words are searched. */
         get: operations["listLinks"];
         put?: never;
         /** @description A draft, which no guest can open; with out=true its guest can at once, with asText=true its times are given out as text, or nothing is saved. */
@@ -5962,7 +5962,7 @@ export interface components {
             over: number;
             /**
              * Format: int32
-             * @description How many more of its guests can have a time now, counted to 99; null where nobody is silent, or none of ours is shown.
+             * @description How many more of its guests can have a time now, counted to 20; null where nobody is silent, or none of ours is shown.
              */
             timesLeft: null | number;
             /** @description IANA id of the zone of what is offered. */

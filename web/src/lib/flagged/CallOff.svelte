@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Checkbox, Input, Textarea } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
+  import { Looking } from '$lib/api/Looking.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
   import Blanks from '$lib/letters/Blanks.svelte';
@@ -29,7 +30,7 @@
   let shownId = $state<string | undefined>(undefined);
   let how = $state<'text' | 'html'>('text');
   let letter = $state.raw<Schemas['ShownLetter'] | undefined>(undefined);
-  const looking = new Attempt();
+  const looking = new Looking();
   const calling = new Attempt();
   const choosable = $derived(answer.bookings.filter((one) => one.mayCallOff));
   const chosen = $derived(choosable.filter((one) => ticked.has(one.id)));
@@ -51,7 +52,7 @@
     const asked = shown && { callOff: request, show: shown.id };
     if (!asked || subject.trim() === '' || body.trim() === '') return;
     const timer = setTimeout(() => {
-      void looking.run(async () => {
+      void looking.look(async () => {
         letter = await must(api.POST('/api/bookings/flagged/preview', { body: asked }));
       });
     }, 350);
@@ -98,6 +99,7 @@
               {#each booking.answers as given (given.question)}
                 <p class="mt-1 text-fine"><span class="text-muted">{given.question}</span> {given.text}</p>
               {/each}
+              {#if booking.email === ''}<p class="mt-1 text-fine text-muted">No email of the guest is known.</p>{/if}
               {#if !booking.mayCallOff}<p class="mt-1 text-fine text-muted">
                   {booking.hosts.join(', ')} must let you move bookings first.
                 </p>{/if}

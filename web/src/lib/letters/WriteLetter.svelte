@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import { Input, Textarea } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
+  import { Looking } from '$lib/api/Looking.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
   import { WishKey } from '$lib/guest/WishKey';
@@ -35,7 +36,7 @@
   let offer = $state.raw<Offer>({ kind: 'nothing', id: null });
   let preview = $state.raw<Schemas['LetterPreview'] | undefined>(undefined);
   let shown = $state<'text' | 'html'>('text');
-  const looking = new Attempt();
+  const looking = new Looking();
   const sending = new Attempt();
   const key = new WishKey();
   const request = $derived({ guestId: guest.id, subject, body, offer });
@@ -52,7 +53,7 @@
     const asked = $state.snapshot(request);
     if (asked.subject.trim() === '' || asked.body.trim() === '') return;
     const timer = setTimeout(() => {
-      void looking.run(async () => {
+      void looking.look(async () => {
         preview = await must(api.POST('/api/letters/preview', { body: asked }));
       });
     }, 350);

@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import { Input, Textarea } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
+  import { Looking } from '$lib/api/Looking.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
   import { WishKey } from '$lib/guest/WishKey';
@@ -11,6 +12,7 @@
   import ShownLetter from '$lib/letters/ShownLetter.svelte';
   import StartFromLetter from '$lib/letters/StartFromLetter.svelte';
   import { choices, ofPattern, type Offer } from '$lib/letters/writing';
+  import LeaveGuard from '$lib/pages/LeaveGuard.svelte';
   import { counted } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
@@ -43,9 +45,12 @@
   let preview = $state.raw<Schemas['MailingPreview'] | undefined>(undefined);
   let previewed = $state('');
   let how = $state<'text' | 'html'>('text');
-  const looking = new Attempt();
+  const looking = new Looking();
   const sending = new Attempt();
   const key = new WishKey();
+  let isSent = $state(false);
+  /** Guests and words are kept nowhere else until they are sent. */
+  const isTouched = $derived(!isSent && (guests !== begun || subject !== '' || body !== ''));
   const mailing = $derived({ subject, body, offer, guests });
   const faults = $derived(sending.problem ?? looking.problem);
   const chosen = $derived(guests[at]);
@@ -73,7 +78,7 @@
     const asked = { mailing: { subject, body, offer, guests }, show: at };
     if (!isWritten) return;
     const timer = setTimeout(() => {
-      void looking.run(async () => {
+      void looking.look(async () => {
         preview = await must(api.POST('/api/mailings/preview', { body: asked }));
         previewed = asked.mailing.guests.map((one) => one.email).join('\n');
       });
@@ -90,10 +95,13 @@
           body: mailing,
         }),
       );
+      isSent = true;
       await goto(`/work/guests/mailings/${sent.id}`);
     });
   }
 </script>
+
+<LeaveGuard {isTouched} />
 
 <form novalidate class="grid items-start gap-5 lg:grid-cols-2" onsubmit={(event) => void send(event)}>
   <div class="space-y-5">

@@ -58,8 +58,10 @@ export function standingInWords(row: Schemas['MailingRow']): string {
   ].join(', ');
 }
 
-/** The server counts to 99. */
-const timesLeft = (count: number): string => (count >= 99 ? '99 times and more' : counted(count, 'time', 'times'));
+/** The server counts no further. */
+const MOST_LEFT = 20;
+const timesLeft = (count: number): string =>
+  count >= MOST_LEFT ? `${String(MOST_LEFT)} times or more` : counted(count, 'time', 'times');
 
 /** How one of them stands, in words. */
 export const standings: Record<Schemas['MailingStanding'], string> = {

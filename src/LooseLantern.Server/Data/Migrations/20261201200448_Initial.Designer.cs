@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261201173357_Initial")]
+    [Migration("20261201200448_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -2049,10 +2049,6 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("asked_again_at");
 
-                    b.Property<Guid?>("LastPress")
-                        .HasColumnType("uuid")
-                        .HasColumnName("last_press");
-
                     b.Property<Guid?>("MadeBy")
                         .HasColumnType("uuid")
                         .HasColumnName("made_by");
@@ -2060,6 +2056,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Guid?>("PageId")
                         .HasColumnType("uuid")
                         .HasColumnName("page_id");
+
+                    b.PrimitiveCollection<Guid[]>("Presses")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("presses");
 
                     b.Property<int>("Sent")
                         .HasColumnType("integer")

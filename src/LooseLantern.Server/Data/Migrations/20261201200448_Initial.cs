@@ -1346,7 +1346,7 @@ namespace LooseLantern.Server.Data.Migrations
                     made_by = table.Column<Guid>(type: "uuid", nullable: true),
                     sent_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
                     asked_again_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
-                    last_press = table.Column<Guid>(type: "uuid", nullable: true)
+                    presses = table.Column<Guid[]>(type: "uuid[]", nullable: false)
                 },
                 constraints: table =>
                 {
