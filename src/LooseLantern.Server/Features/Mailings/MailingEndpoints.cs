@@ -8,6 +8,9 @@ namespace LooseLantern.Server.Features.Mailings;
 
 public static class MailingEndpoints
 {
+    // For each that somebody is silent of, what is left of it is worked out anew.
+    private const int InOneRun = 10;
+
     public static void MapMailings(this IEndpointRouteBuilder api)
     {
         var mailings = api.MapGroup("/mailings").WithTags("Mailings").RequireAuthorization(Roles.Coordinator);
@@ -15,7 +18,7 @@ public static class MailingEndpoints
 
         mailings
             .MapGet("/", (string? before, string? after, int? take, MailingViews views, CancellationToken ct) =>
-                views.ListAsync(ListPlace.Of(after, before, take), ct)
+                views.ListAsync(ListPlace.Of(after, before, take ?? InOneRun), ct)
             )
             .WithName("listMailings")
             .ProducesValidationProblem();

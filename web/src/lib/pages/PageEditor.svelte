@@ -200,7 +200,8 @@
             >Save changes</ActionButton
           >{/if}
         <ActionButton disabled={editor.busy} onclick={() => void seeAsGuest()}>View as a guest</ActionButton>
-        <ActionButton onclick={() => (sharing = true)}>Share</ActionButton>
+        <!-- A new page is on its way to its own address as it is saved: what is opened here would go with it. -->
+        {#if !onsaved}<ActionButton onclick={() => (sharing = true)}>Share</ActionButton>{/if}
         <ActionButton
           kind="main"
           disabled={editor.busy || editor.changeCount === 0}

@@ -61,7 +61,7 @@
     </div>
   </div>
   {#if data.me.isCoordinator}
-    <div class="flex flex-wrap gap-2">
+    <div class="ml-auto flex flex-wrap gap-2">
       {#if data.links.mailings > 0}<ActionButton href="/work/guests/mailings"
           >{counted(data.links.mailings, 'mailing', 'mailings')}</ActionButton
         >{/if}
