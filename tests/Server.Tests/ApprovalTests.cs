@@ -145,7 +145,7 @@ public sealed class ApprovalTests : IAsyncLifetime
         await (await Scene.World.Guest().PostAsJsonAsync(path + "/cancel", new { word = "" })).ReadAsync(
             HttpStatusCode.NoContent
         );
-        var id = (await Scene.Ada.GetAsync("/api/bookings?cancelled=true"))
+        var id = (await Scene.Ada.GetAsync("/api/bookings?when=cancelled"))
             .GetProperty("rows")[0]
             .GetProperty("id")
             .GetGuid();

@@ -21,7 +21,7 @@ public class BookingTests(World world)
         lines[1].ShouldContain("\"Bryn, of Ashby\"");
         lines[2].ShouldNotContain(",=HYPERLINK");
         (await ada.Http.GetStringAsync("/api/bookings/export.csv?search=bryn")).Trim().Split("\r\n").Length.ShouldBe(2);
-        (await ada.Http.GetStringAsync("/api/bookings/export.csv?past=true")).Trim().Split("\r\n").Length.ShouldBe(1);
+        (await ada.Http.GetStringAsync("/api/bookings/export.csv?when=past")).Trim().Split("\r\n").Length.ShouldBe(1);
     }
 
     private const string Nine = "2026-12-08T08:00:00Z";
@@ -242,7 +242,7 @@ public class BookingTests(World world)
         (await world.Guest().BookAsync(ada.Desk, page, start)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
         (await ada.GetAsync("/api/bookings")).GetProperty("total").GetInt32().ShouldBe(0);
-        (await ada.GetAsync("/api/bookings?past=true")).GetProperty("total").GetInt32().ShouldBe(0);
+        (await ada.GetAsync("/api/bookings?when=past")).GetProperty("total").GetInt32().ShouldBe(0);
     }
 
     [Fact]

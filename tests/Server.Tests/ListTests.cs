@@ -47,7 +47,7 @@ public class ListTests(World world)
         Names(second).ShouldBe(["Guest 2", "Guest 3"]);
         Names(await ada.GetAsync($"/api/bookings?take=9&before={Place(second, "before")}"))
             .ShouldBe(["Early", "Guest 0"]);
-        Names(await ada.GetAsync("/api/bookings?cancelled=true")).ShouldBe(["Guest 1"]);
+        Names(await ada.GetAsync("/api/bookings?when=cancelled")).ShouldBe(["Guest 1"]);
     }
 
     [Fact]
@@ -65,8 +65,8 @@ public class ListTests(World world)
 
     [Theory]
     [InlineData("/api/bookings")]
-    [InlineData("/api/bookings?past=true")]
-    [InlineData("/api/bookings?cancelled=true")]
+    [InlineData("/api/bookings?when=past")]
+    [InlineData("/api/bookings?when=cancelled")]
     [InlineData("/api/links")]
     [InlineData("/api/post")]
     [InlineData("/api/pages")]

@@ -114,7 +114,7 @@ public sealed class PostTests : IAsyncLifetime
         booking.GetProperty("cancelledBy").GetString().ShouldBe("guest");
         (await World.Guest().GetAsync(path + "/calendar.ics")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await ada.GetAsync("/api/bookings")).GetProperty("total").GetInt32().ShouldBe(0);
-        var row = (await ada.GetAsync("/api/bookings?cancelled=true")).GetProperty("rows")[0];
+        var row = (await ada.GetAsync("/api/bookings?when=cancelled")).GetProperty("rows")[0];
         row.GetProperty("cancelWord").GetString().ShouldBe("The boat is sold.");
         (await ada.GetAsync("/api/board?from=2026-12-08&days=1")).ToString().ShouldNotContain("Ottilie");
     }

@@ -48,6 +48,11 @@ public sealed partial class LanternDb
             .HasOne<Booking>()
             .WithMany()
             .HasForeignKey(row => row.BookingId);
+        Filter<BookingNote>(builder)
+            .ToTable("booking_notes")
+            .HasOne<Booking>()
+            .WithMany()
+            .HasForeignKey(row => row.BookingId);
         Filter<BookingKey>(builder);
         builder.Entity<BookingKey>(key =>
         {

@@ -119,7 +119,7 @@ public sealed partial class LanternDb
             .HasForeignKey(row => row.MailingId)
             .OnDelete(DeleteBehavior.SetNull);
         Filter<GuestErasure>(builder).ToTable("guest_erasures").HasIndex(row => row.GuestId);
-        AsJson(Filter<GuestView>(builder).ToTable("guest_views").Property(row => row.Filter));
+        Filter<SavedView>(builder).ToTable("saved_views").Property(row => row.Filter).HasColumnType("jsonb");
         AsJsonList(Filter<GuestImport>(builder).ToTable("guest_imports").Property(row => row.Columns));
         Filter<GuestImportRow>(builder).ToTable("guest_import_rows").HasKey(row => new { row.ImportId, row.GuestId });
         builder.Entity<GuestImportRow>(row =>

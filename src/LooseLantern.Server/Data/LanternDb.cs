@@ -80,7 +80,9 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
 
     public DbSet<GuestNote> GuestNotes => Set<GuestNote>();
 
-    public DbSet<GuestView> GuestViews => Set<GuestView>();
+    public DbSet<SavedView> SavedViews => Set<SavedView>();
+
+    public DbSet<BookingNote> BookingNotes => Set<BookingNote>();
 
     public DbSet<GuestImport> GuestImports => Set<GuestImport>();
 

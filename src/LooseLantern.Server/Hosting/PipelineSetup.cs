@@ -131,6 +131,8 @@ public static class PipelineSetup
         team.MapMailings();
         team.MapGuestFiles();
         team.MapBookings();
+        team.MapBookingLists();
+        team.MapBookingWork();
         team.MapFlagged();
         team.MapSessions();
         team.MapPost();

@@ -29,6 +29,7 @@ using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Features.Video;
+using LooseLantern.Server.Features.Views;
 using LooseLantern.Server.Features.Workspaces;
 using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Outside;
@@ -82,6 +83,7 @@ public static class ServiceSetup
             .AddSupply()
             .AddGuests()
             .AddGuestBook()
+            .AddSavedViews()
             .AddLetters()
             .AddMailings()
             .AddWorkspaces()

@@ -458,6 +458,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("mail_to");
 
+                    b.Property<string>("Outcome")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("outcome");
+
                     b.Property<int>("Party")
                         .HasColumnType("integer")
                         .HasColumnName("party");
@@ -627,6 +632,54 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_booking_moves_workspace_id");
 
                     b.ToTable("booking_moves", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.BookingNote", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("BookingId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("booking_id");
+
+                    b.Property<Instant?>("ChangedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("changed_at");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("PersonName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_name");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("text");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_booking_notes");
+
+                    b.HasIndex("BookingId")
+                        .HasDatabaseName("ix_booking_notes_booking_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_booking_notes_workspace_id");
+
+                    b.ToTable("booking_notes", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Calendar", b =>
@@ -1569,39 +1622,6 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasDatabaseName("ix_guest_notes_workspace_id");
 
                     b.ToTable("guest_notes", (string)null);
-                });
-
-            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestView", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Filter")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("filter");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<Instant>("SavedAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("saved_at");
-
-                    b.Property<Guid>("WorkspaceId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("workspace_id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_guest_views");
-
-                    b.HasIndex("WorkspaceId")
-                        .HasDatabaseName("ix_guest_views_workspace_id");
-
-                    b.ToTable("guest_views", (string)null);
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Host", b =>
@@ -2935,6 +2955,44 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("record", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.SavedView", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Filter")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("filter");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Of")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("of");
+
+                    b.Property<Instant>("SavedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("saved_at");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_saved_views");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_saved_views_workspace_id");
+
+                    b.ToTable("saved_views", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.SeatHost", b =>
                 {
                     b.Property<Guid>("SeatId")
@@ -3881,6 +3939,23 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasConstraintName("fk_booking_moves_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.BookingNote", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Booking", null)
+                        .WithMany()
+                        .HasForeignKey("BookingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_booking_notes_bookings_booking_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_booking_notes_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Calendar", b =>
                 {
                     b.HasOne("LooseLantern.Server.Data.Model.CalendarAccount", "Account")
@@ -4167,16 +4242,6 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_guest_notes_workspaces_workspace_id");
-                });
-
-            modelBuilder.Entity("LooseLantern.Server.Data.Model.GuestView", b =>
-                {
-                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
-                        .WithMany()
-                        .HasForeignKey("WorkspaceId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_guest_views_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.Host", b =>
@@ -4510,6 +4575,16 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_record_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.SavedView", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_saved_views_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.SeatHost", b =>

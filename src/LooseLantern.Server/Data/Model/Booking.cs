@@ -26,6 +26,18 @@ public enum GuestReply
     Declined,
 }
 
+/// <summary>What the team noted of a booking once it had begun.</summary>
+public enum BookingOutcome
+{
+    /// <summary>Nothing so far.</summary>
+    None,
+
+    Happened,
+
+    /// <summary>The guest did not come.</summary>
+    Missed,
+}
+
 /// <summary>Who gets the mails of a booking that somebody made for somebody else.</summary>
 public enum MailGoesTo
 {
@@ -109,6 +121,9 @@ public sealed class Booking : IBelongsToWorkspace
 
     /// <summary>Why, in the words of whoever cancelled; may be empty.</summary>
     public string CancelWord { get; set; } = "";
+
+    /// <summary>Whether the guest came, as the team noted it.</summary>
+    public BookingOutcome Outcome { get; set; }
 
     /// <summary>What the guest answered, with the questions as they were asked.</summary>
     public IReadOnlyList<GivenAnswer> Answers { get; set; } = [];

@@ -147,20 +147,6 @@ public enum GuestFieldKind
 /// <param name="Options">Of a choice.</param>
 public sealed record GuestField(Guid Id, string Name, GuestFieldKind Kind, IReadOnlyList<string> Options);
 
-/// <summary>A choice of guests that somebody saved for the whole team.</summary>
-public sealed class GuestView : IBelongsToWorkspace
-{
-    public Guid Id { get; init; } = Guid.CreateVersion7();
-
-    public required Guid WorkspaceId { get; init; }
-
-    public required string Name { get; set; }
-
-    public required Features.GuestBook.GuestFilter Filter { get; set; }
-
-    public required Instant SavedAt { get; set; }
-}
-
 /// <summary>What is known of a guest, and can be chosen when two turn out to be one.</summary>
 public sealed record GuestFacts(
     string Name,

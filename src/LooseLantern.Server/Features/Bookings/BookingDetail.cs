@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
@@ -28,9 +29,14 @@ public sealed record IncomingView(
 /// <summary>What was done to the booking, and by whom.</summary>
 public sealed record DoneView(Instant At, string By, string What);
 
+/// <summary>A host of the booking.</summary>
+/// <param name="IsAdded">Whether they came along beside the page's line-up, and may be let go.</param>
+public sealed record SeatedHost(Guid Id, string Name, HostKind Kind, bool IsAdded);
+
 /// <summary>One booking with all that is known of it.</summary>
 /// <param name="Post">Messages about it, the latest first.</param>
 /// <param name="FirstDate">First local date in the page's zone that it may be moved to.</param>
+/// <param name="MayNote">Whether the person who asks may note what became of it, and write to the guest.</param>
 public sealed record BookingDetail(
     Instant Now,
     BookingRow Row,
@@ -41,11 +47,21 @@ public sealed record BookingDetail(
     LocalDate LastDate,
     IReadOnlyList<IncomingView> Incoming,
     IReadOnlyList<PostRow> Post,
-    IReadOnlyList<DoneView> Done
+    IReadOnlyList<DoneView> Done,
+    IReadOnlyList<BookingNoteView> Notes,
+    IReadOnlyList<SeatedHost> Hosts,
+    bool MayNote
 );
 
 /// <summary>Gathers what is known of one booking.</summary>
-public sealed class BookingDetails(LanternDb db, BookingRows rows, Tellings tellings, IClock clock)
+public sealed class BookingDetails(
+    LanternDb db,
+    BookingRows rows,
+    BookingNotes notes,
+    Allowances allowances,
+    Tellings tellings,
+    IClock clock
+)
 {
     private const int Most = 100;
 
@@ -109,7 +125,26 @@ public sealed class BookingDetails(LanternDb db, BookingRows rows, Tellings tell
                 row.WishEnd
             )),
             post.ConvertAll(PostEndpoints.RowOf),
-            [.. done.Select((row, at) => new DoneView(row.At, row.PersonName, said[at]))]
+            [.. done.Select((row, at) => new DoneView(row.At, row.PersonName, said[at]))],
+            await notes.ListAsync(id, ct),
+            await HostsAsync(booking.Session!, ct),
+            (await allowances.HostsAsync(Allowance.Move, ct)).IsSupersetOf(
+                booking.Session.Hosts.Select(host => host.HostId)
+            )
         );
+    }
+
+    private async Task<IReadOnlyList<SeatedHost>> HostsAsync(Session session, CancellationToken ct)
+    {
+        var seats = await db
+            .Pages.Where(page => page.Id == session.PageId)
+            .Select(page => page.Seats.Count)
+            .SingleAsync(ct);
+        return
+        [
+            .. session
+                .Hosts.OrderBy(row => row.Seat)
+                .Select(row => new SeatedHost(row.HostId, row.Host!.Name, row.Host.Kind, row.Seat >= seats)),
+        ];
     }
 }

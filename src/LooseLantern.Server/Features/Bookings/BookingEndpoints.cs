@@ -1,11 +1,7 @@
-using System.Text;
-using LooseLantern.Formats.Tables;
-using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Reserving;
-using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -18,41 +14,6 @@ public static class BookingEndpoints
 {
     public static void MapBookings(this IEndpointRouteBuilder api)
     {
-        api.MapGet(
-                "/bookings",
-                async (
-                    bool? past,
-                    bool? cancelled,
-                    string? search,
-                    string? after,
-                    string? before,
-                    int? take,
-                    BookingLists lists,
-                    CancellationToken ct
-                ) => await lists.ReadAsync(Which(past, cancelled), search, ListPlace.Of(after, before, take), ct)
-            )
-            .WithName("listBookings")
-            .WithTags("Bookings")
-            .WithDescription(
-                "Those that wait for an answer come first, then upcoming ones soonest first; past and cancelled ones latest first."
-            )
-            .ProducesValidationProblem();
-
-        api.MapGet(
-                "/bookings/export.csv",
-                async (bool? past, bool? cancelled, string? search, BookingExport export, CancellationToken ct) =>
-                    TypedResults.File(
-                        Encoding.UTF8.GetBytes("\uFEFF" + await export.TableAsync(Which(past, cancelled), search, ct)),
-                        TableWriting.MediaType,
-                        "bookings.csv"
-                    )
-            )
-            .RequireAuthorization(Roles.Coordinator)
-            .WithName("exportBookings")
-            .WithTags("Bookings")
-            .WithDescription("Those of the list as it is chosen, in its order.")
-            .Produces<string>(200, TableWriting.MediaType);
-
         api.MapGet("/bookings/{id:guid}", (Guid id, BookingDetails details, CancellationToken ct) =>
                 details.OfAsync(id, ct)
             )
@@ -166,9 +127,4 @@ public static class BookingEndpoints
             .ProducesProblem(404)
             .ProducesProblem(409);
     }
-
-    private static WhichBookings Which(bool? past, bool? cancelled) =>
-        cancelled == true ? WhichBookings.Cancelled
-        : past == true ? WhichBookings.Past
-        : WhichBookings.ToCome;
 }

@@ -1,15 +1,23 @@
 using System.Globalization;
+using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Formats.Tables;
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
+using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Hosting;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Bookings;
 
-/// <summary>Bookings of a list as a table for other programs, in UTF-8; no cell is taken for a formula.</summary>
-public sealed class BookingExport(BookingLists lists)
+/// <summary>Bookings of a list for other programs, in UTF-8.</summary>
+public sealed class BookingExport(BookingLists lists, LanternDb db, SessionTexts texts)
 {
     /// <summary>How many bookings a file has at the most.</summary>
     public const int Most = 50_000;
+
+    /// <summary>The same of a calendar file, since calendars that read it take minutes for more.</summary>
+    public const int MostEvents = 5_000;
 
     private const int InOneRun = 1_000;
 
@@ -31,17 +39,31 @@ public sealed class BookingExport(BookingLists lists)
         "Flags",
     ];
 
-    /// <summary>In the order of the list; times are on the clock of the page.</summary>
-    public async Task<string> TableAsync(WhichBookings which, string? search, CancellationToken ct)
+    /// <summary>In the order of the list; times are on the clock of the page. No cell is taken for a formula.</summary>
+    public async Task<string> TableAsync(BookingFilter filter, CancellationToken ct) =>
+        TableWriting.Write((await RowsAsync(filter, Most, ct)).Select(CellsOf).Prepend(Head));
+
+    /// <summary>iCalendar (RFC 5545), one event a session, whoever of it was chosen.</summary>
+    /// <exception cref="Refusal">400 for cancelled bookings, which take nobody's time.</exception>
+    public async Task<string> CalendarAsync(BookingFilter filter, CancellationToken ct)
+    {
+        if (filter.When == WhichBookings.Cancelled)
+            throw Refusal.Invalid("when", "calendar-of-cancelled");
+        var workspace = await db.Workspaces.Select(row => row.Name).SingleAsync(ct);
+        var sessions = (await RowsAsync(filter, MostEvents, ct)).Select(row => row.SessionId).Distinct().ToList();
+        return SessionFile.WriteFeed($"Bookings of {workspace}", await texts.SessionsAsync(sessions, ct));
+    }
+
+    private async Task<List<BookingRow>> RowsAsync(BookingFilter filter, int most, CancellationToken ct)
     {
         var (rows, after) = (new List<BookingRow>(), (string?)null);
         do
         {
-            var run = await lists.ReadAsync(which, search, new ListPlace(after, null, InOneRun), ct);
+            var run = await lists.ReadAsync(filter, new ListPlace(after, null, InOneRun), ct);
             rows.AddRange(run.Rows);
             after = run.After;
-        } while (after is not null && rows.Count < Most);
-        return TableWriting.Write(rows.Take(Most).Select(CellsOf).Prepend(Head));
+        } while (after is not null && rows.Count < most);
+        return [.. rows.Take(most)];
     }
 
     private static IEnumerable<string> CellsOf(BookingRow row) =>
@@ -61,6 +83,8 @@ public sealed class BookingExport(BookingLists lists)
             On(row.BookedAt, row.Zone),
             row.CancelledAt is not null ? "cancelled"
             : row.WaitsUntil is not null ? "asked for"
+            : row.Outcome == BookingOutcome.Happened ? "happened"
+            : row.Outcome == BookingOutcome.Missed ? "missed"
             : "stands",
             string.Join("; ", row.Flags),
         ];

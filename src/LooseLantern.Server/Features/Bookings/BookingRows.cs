@@ -22,6 +22,7 @@ namespace LooseLantern.Server.Features.Bookings;
 /// <param name="IsAmongOurselves">Whether it has no guest, and who arranged it stands in the guest's place.</param>
 /// <param name="GuestId">The guest as the team knows them; null for a time among ourselves.</param>
 /// <param name="BookerId">The same of who booked it for the guest; null where the guest did.</param>
+/// <param name="Outcome">Whether the guest came, as the team noted it.</param>
 public sealed record BookingRow(
     Guid Id,
     Guid SessionId,
@@ -53,7 +54,8 @@ public sealed record BookingRow(
     string BookerEmail,
     bool IsAmongOurselves,
     Guid? GuestId,
-    Guid? BookerId
+    Guid? BookerId,
+    BookingOutcome Outcome
 );
 
 /// <summary>Bookings as the team reads them.</summary>
@@ -115,7 +117,8 @@ public sealed class BookingRows(OutsideAnswers answers, Allowances allowances)
                 row.BookerEmail,
                 row.IsAmongOurselves,
                 row.GuestId,
-                row.BookerId
+                row.BookerId,
+                row.Outcome
             );
         });
     }

@@ -7,10 +7,14 @@ public static class BookingsFeature
         services
             .AddSingleton<PrivateLinks>()
             .AddScoped<BookingRows>()
+            .AddScoped<BookingFinding>()
             .AddScoped<BookingLists>()
+            .AddScoped<BookingSavedViews>()
             .AddScoped<BookingExport>()
             .AddScoped<BookingDetails>()
             .AddScoped<SessionDetails>()
             .AddScoped<SessionsToChange>()
+            .AddScoped<BookingNotes>()
+            .AddScoped<OutcomeNoting>()
             .AddScoped<BookingsToChange>();
 }

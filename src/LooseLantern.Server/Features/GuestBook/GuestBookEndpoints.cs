@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Features.SignIn;
+using LooseLantern.Server.Features.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
@@ -8,9 +9,6 @@ namespace LooseLantern.Server.Features.GuestBook;
 public sealed record ChangeGuestRequest(int Version, GuestForm Form);
 
 public sealed record KeepApartRequest(Guid Other);
-
-/// <summary>What a saved thing is found by.</summary>
-public sealed record MadeId(Guid Id);
 
 public static class GuestBookEndpoints
 {

@@ -21,7 +21,9 @@ public sealed record GuestDataBooking(
     string CancelWord,
     IReadOnlyList<GivenAnswer> Answers,
     IReadOnlyList<Companion> Companions,
-    IReadOnlyList<string> Flags
+    IReadOnlyList<string> Flags,
+    BookingOutcome Outcome,
+    IReadOnlyList<GuestDataNote> Notes
 );
 
 public sealed record GuestDataNote(Instant At, string By, string Text);
@@ -86,6 +88,14 @@ public sealed class GuestData(LanternDb db, GuestDetails details, Tellings telli
             .Where(row => row.GuestId == id || row.BookerId == id)
             .OrderBy(row => row.BookedAt)
             .ToListAsync(ct);
+        var bookingIds = bookings.ConvertAll(row => row.Id);
+        var notes = (
+            await db
+                .BookingNotes.AsNoTracking()
+                .Where(row => bookingIds.Contains(row.BookingId))
+                .OrderBy(row => row.At)
+                .ToListAsync(ct)
+        ).ToLookup(row => row.BookingId);
         var keys = detail.Emails.Select(GuestEmail.KeyOf).ToList();
         return new GuestDataFile(
             detail.Name,
@@ -107,7 +117,7 @@ public sealed class GuestData(LanternDb db, GuestDetails details, Tellings telli
                 .OrderBy(row => row.At)
                 .Select(row => new GuestDataNote(row.At, row.PersonName, row.Text))
                 .ToListAsync(ct),
-            bookings.ConvertAll(row => BookingOf(row, id)),
+            bookings.ConvertAll(row => BookingOf(row, id, notes[row.Id])),
             await LinksAsync(id, detail.Name, keys, ct),
             await db
                 .Messages.AsNoTracking()
@@ -125,7 +135,7 @@ public sealed class GuestData(LanternDb db, GuestDetails details, Tellings telli
         );
     }
 
-    private static GuestDataBooking BookingOf(Booking row, Guid guest) =>
+    private static GuestDataBooking BookingOf(Booking row, Guid guest, IEnumerable<BookingNote> notes) =>
         new(
             row.Session!.Page!.Title,
             row.Session.Time.LowerBound,
@@ -139,7 +149,9 @@ public sealed class GuestData(LanternDb db, GuestDetails details, Tellings telli
             row.CancelWord,
             row.Answers,
             row.Companions,
-            row.Flags
+            row.Flags,
+            row.Outcome,
+            [.. notes.Select(note => new GuestDataNote(note.At, note.PersonName, note.Text))]
         );
 
     /// <summary>Of a link for several, what the others said is theirs.</summary>

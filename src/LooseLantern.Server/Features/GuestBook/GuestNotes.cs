@@ -7,17 +7,28 @@ using NodaTime;
 
 namespace LooseLantern.Server.Features.GuestBook;
 
-public sealed record NoteForm(string Text);
+public sealed record NoteForm(string Text)
+{
+    public const int Most = 4000;
+
+    /// <summary>Without blanks around it.</summary>
+    /// <exception cref="Refusal">400 for nothing, or too much.</exception>
+    public string Checked()
+    {
+        var text = Text.Trim();
+        return text.Length is 0 or > Most || text.Any(c => char.IsControl(c) && c is not '\n' and not '\t')
+            ? throw Refusal.Invalid("text", Phrase.Of("guest-note", ("most", Most)))
+            : text;
+    }
+}
 
 /// <summary>What the team notes of guests. Who wrote a note changes it, and owners may delete any.</summary>
 public sealed class GuestNotes(LanternDb db, GuestEditing editing, Actor actor, IClock clock)
 {
-    public const int MostText = 4000;
-
     /// <exception cref="Refusal">400 for nothing, or too much; 404 where there is no such guest.</exception>
     public async Task<Guid> AddAsync(Guid guestId, NoteForm form, CancellationToken ct)
     {
-        var text = Check(form);
+        var text = form.Checked();
         var guest = await editing.FindAsync(guestId, ct);
         var note = new GuestNote
         {
@@ -36,7 +47,7 @@ public sealed class GuestNotes(LanternDb db, GuestEditing editing, Actor actor, 
     /// <exception cref="Refusal">403 for who did not write it.</exception>
     public async Task ChangeAsync(Guid guestId, Guid id, NoteForm form, CancellationToken ct)
     {
-        var text = Check(form);
+        var text = form.Checked();
         var note = await FindAsync(guestId, id, ct);
         if (note.PersonId != actor.Required.Id)
             throw NotYours();
@@ -57,14 +68,6 @@ public sealed class GuestNotes(LanternDb db, GuestEditing editing, Actor actor, 
     private async Task<GuestNote> FindAsync(Guid guestId, Guid id, CancellationToken ct) =>
         await db.GuestNotes.FirstOrDefaultAsync(row => row.Id == id && row.GuestId == guestId, ct)
         ?? throw Refusal.NotFound("note");
-
-    private static string Check(NoteForm form)
-    {
-        var text = form.Text.Trim();
-        if (text.Length is 0 or > MostText || text.Any(c => char.IsControl(c) && c is not '\n' and not '\t'))
-            throw Refusal.Invalid("text", Phrase.Of("guest-note", ("most", MostText)));
-        return text;
-    }
 
     private static Refusal NotYours() => new(StatusCodes.Status403Forbidden, "not-yours");
 }

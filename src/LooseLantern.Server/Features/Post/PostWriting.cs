@@ -45,15 +45,19 @@ public sealed class PostWriting(
         foreach (var about in session)
         {
             var files =
-                about.Page.Post.ToGuests == GuestMail.None
+                about.Page.Post.ToGuests == GuestMail.None || telling.TeamAlone
                     ? []
                     : await db
                         .PageFiles.Where(file => file.PageId == about.Page.Id)
                         .OrderBy(file => file.Name)
                         .Select(file => file.Id)
                         .ToArrayAsync(ct);
-            ToGuest(about, telling, files);
-            ToCompanions(about, telling);
+            if (!telling.TeamAlone)
+            {
+                ToGuest(about, telling, files);
+                ToCompanions(about, telling);
+            }
+
             // Hosts' calendars are written again, and what is to come says it by itself.
             if (telling.Occasion == Occasion.RoomMade)
                 continue;

@@ -18,7 +18,8 @@ public sealed class SessionWords(LanternDb db, PostWords words, Tellings telling
     /// <returns>How many mails it comes to.</returns>
     /// <exception cref="Refusal">400 for a word that is empty or too long, 409 where no mail reaches anybody of
     /// it.</exception>
-    public async Task<int> SendAsync(Guid sessionId, string word, string? key, CancellationToken ct)
+    /// <param name="only">The one booking whose guest is written to; null for all.</param>
+    public async Task<int> SendAsync(Guid sessionId, string word, string? key, CancellationToken ct, Guid? only = null)
     {
         if (string.IsNullOrWhiteSpace(word))
             throw Refusal.Invalid("word", "write-something");
@@ -29,12 +30,20 @@ public sealed class SessionWords(LanternDb db, PostWords words, Tellings telling
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         // One press after the other, so that what was sent by the same key is seen.
         await db.Database.ExecuteSqlAsync($"SELECT 1 FROM sessions WHERE id = {sessionId} FOR NO KEY UPDATE", ct);
-        var ids = await db.Bookings.Where(row => row.SessionId == sessionId).Select(row => row.Id).ToListAsync(ct);
+        var ids = await db
+            .Bookings.Where(row => row.SessionId == sessionId && (only == null || row.Id == only))
+            .Select(row => row.Id)
+            .ToListAsync(ct);
         var telling = new Telling(Occasion.Booked) { Word = word.Trim() };
         var (written, readers) = (0, 0);
         foreach (var about in await AboutBooking.ReadAsync(db, ids, ct))
         {
-            foreach (var reader in about.Page.Post.ToGuests == GuestMail.None ? [] : Reader.AllOf(about.Booking))
+            // Guests who are mailed nothing of their bookings read all the same what somebody writes to them alone.
+            foreach (
+                var reader in about.Page.Post.ToGuests == GuestMail.None && only is null
+                    ? []
+                    : Reader.AllOf(about.Booking)
+            )
             {
                 readers++;
                 var id = IdOf(about.Booking.Id, reader.Email, key);

@@ -64,6 +64,9 @@ public sealed record Telling(Occasion Occasion)
     /// <summary>What guests read in the place of the usual words; null for those.</summary>
     public OwnWords? Letter { get; init; }
 
+    /// <summary>Whether its guests, and whom they bring along, hear nothing of it.</summary>
+    public bool TeamAlone { get; init; }
+
     /// <summary>When it was; null for now.</summary>
     public Instant? At { get; init; }
 

@@ -24,7 +24,8 @@ public sealed class BringingAlong(LanternDb db, TimeLocks locks, EventWishes wis
 {
     /// <exception cref="Refusal">400 naming whom to mend, or for more than the page lets; 409 for a booking that is
     /// cancelled or has begun. Nothing is written then.</exception>
-    public async Task BringAsync(Guid bookingId, CompanionsForm form, CancellationToken ct)
+    /// <param name="byTeam">Whether somebody of the team does it, whom the page's limit does not bind.</param>
+    public async Task BringAsync(Guid bookingId, CompanionsForm form, CancellationToken ct, bool byTeam = false)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await locks.TakeAsync(new TimeLock { PageOfBooking = bookingId }, ct);
@@ -38,7 +39,7 @@ public sealed class BringingAlong(LanternDb db, TimeLocks locks, EventWishes wis
             ?? throw new Refusal(StatusCodes.Status409Conflict, "cancelled");
         if (booking.Session!.Time.LowerBound <= clock.GetCurrentInstant())
             throw new Refusal(StatusCodes.Status409Conflict, "over", "over.begun");
-        Check(form, booking);
+        Check(form, booking, byTeam ? PostWriting.MostCompanions : booking.Session.Page!.Changes.MostBrought);
         var people = form.People.Select(one => new Companion(one.Name.Trim(), one.Email.Trim())).ToList();
         var party = PartySize.Of(form.Party, people.Count, booking.Session.Page!);
         if (people.SequenceEqual(booking.Companions) && party == booking.Party)
@@ -72,9 +73,8 @@ public sealed class BringingAlong(LanternDb db, TimeLocks locks, EventWishes wis
             throw PlacesLeft.TooFew(places - others, party);
     }
 
-    private static void Check(CompanionsForm form, Booking booking)
+    private static void Check(CompanionsForm form, Booking booking, int most)
     {
-        var most = booking.Session!.Page!.Changes.MostBrought;
         var faults = new Dictionary<string, Phrase[]>();
         if (form.People.Any(one => one is null))
             throw Refusal.Invalid("people", "along-whole");

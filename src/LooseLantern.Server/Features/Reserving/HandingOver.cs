@@ -106,7 +106,7 @@ public sealed class HandingOver(
                 continue;
             }
 
-            await GiveAsync(session, from, to, ct);
+            await SeatGiving.GiveAsync(db, session, from.Id, to.Id, clock.GetCurrentInstant(), ct);
             // Saved one by one, so that the next is checked against it too; the caller's transaction holds all
             // together.
             tellings.Add(
@@ -140,47 +140,4 @@ public sealed class HandingOver(
         session.Hosts.Exists(host => host.HostId == to.Id)
             ? Phrase.Of("host-seated", ("name", to.Name))
             : await whyNot.ForAsync(session, session.Time.ToSpan(), to, ct);
-
-    private async Task GiveAsync(Session session, Host from, Host to, CancellationToken ct)
-    {
-        var now = clock.GetCurrentInstant();
-        var old = session.Hosts.Single(host => host.HostId == from.Id);
-        session.Hosts.Remove(old);
-        db.Remove(old);
-        session.Hosts.Add(
-            new SessionHost
-            {
-                WorkspaceId = session.WorkspaceId,
-                HostId = to.Id,
-                Seat = old.Seat,
-                AssignedAt = now,
-            }
-        );
-        session.Sequence++;
-
-        foreach (
-            var commitment in await db
-                .Commitments.Where(row => row.HolderId == session.Id && row.HostId == from.Id)
-                .ToListAsync(ct)
-        )
-        {
-            db.Commitments.Remove(commitment);
-            db.Commitments.Add(
-                new CommitmentRow
-                {
-                    WorkspaceId = commitment.WorkspaceId,
-                    HostId = to.Id,
-                    HolderId = commitment.HolderId,
-                    Kind = commitment.Kind,
-                    PageId = commitment.PageId,
-                    Span = commitment.Span,
-                    BufferBefore = commitment.BufferBefore,
-                    BufferAfter = commitment.BufferAfter,
-                }
-            );
-        }
-
-        foreach (var booking in session.Bookings)
-            booking.Sequence++;
-    }
 }

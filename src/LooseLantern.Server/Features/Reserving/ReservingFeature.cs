@@ -11,6 +11,7 @@ public static class ReservingFeature
             .AddScoped<HandingOver>()
             .AddScoped<WhyNotFree>()
             .AddScoped<SessionMoving>()
+            .AddScoped<HostChanging>()
             .AddScoped<GoneTimes>()
             .AddSingleton<PageQueue>()
             .AddScoped<WishedPages>()

@@ -16,9 +16,13 @@ namespace LooseLantern.Server.Features.Reserving;
 public sealed class WhyNotFree(PageReading pages, OpeningsInputs inputs)
 {
     /// <summary>Reads the host's calendars, as it must be done before any lock is held.</summary>
-    public async Task PrepareAsync(Session session, Span time, Guid hostId, CancellationToken ct)
+    public Task PrepareAsync(Session session, Span time, Guid hostId, CancellationToken ct) =>
+        PrepareAsync(session, time, [hostId], ct);
+
+    /// <inheritdoc cref="PrepareAsync(Session, Span, Guid, CancellationToken)"/>
+    public async Task PrepareAsync(Session session, Span time, IReadOnlyList<Guid> hostIds, CancellationToken ct)
     {
-        var (page, day, minutes) = await AskedAsync(session, time, hostId, ct);
+        var (page, day, minutes) = await AskedAsync(session, time, hostIds, ct);
         await inputs.PrepareAsync(page, day, day, minutes, ct);
     }
 
@@ -26,14 +30,31 @@ public sealed class WhyNotFree(PageReading pages, OpeningsInputs inputs)
     /// What of the host's is in the way of the session at that time; null where they are free. The session
     /// itself is not in its own way.
     /// </summary>
-    public async Task<Phrase?> ForAsync(Session session, Span time, Host host, CancellationToken ct)
+    public async Task<Phrase?> ForAsync(Session session, Span time, Host host, CancellationToken ct) =>
+        (await ForAsync(session, time, [host], ct))[0];
+
+    /// <summary>The same of several, each by themselves, in their order.</summary>
+    public async Task<IReadOnlyList<Phrase?>> ForAsync(
+        Session session,
+        Span time,
+        IReadOnlyList<Host> hosts,
+        CancellationToken ct
+    )
+    {
+        if (hosts.Count == 0)
+            return [];
+        var (page, day, minutes) = await AskedAsync(session, time, [.. hosts.Select(host => host.Id)], ct);
+        var input = await inputs.ReadAsync(page, day, day, minutes, ct) with { Moving = OpeningsInputs.Id(session.Id) };
+        return [.. hosts.Select(host => Why(input, time.Start, host))];
+    }
+
+    private static Phrase? Why(OpeningsInput input, Instant start, Host host)
     {
         if (host.RetiredAt is not null)
             return Phrase.Of("host-left", ("name", host.Name));
-        var (page, day, minutes) = await AskedAsync(session, time, host.Id, ct);
-        var input = await inputs.ReadAsync(page, day, day, minutes, ct);
+        var alone = input with { Page = input.Page with { LineUp = [new Seat([OpeningsInputs.Id(host.Id)])] } };
         var inTheWay = ReasonsComputation
-            .For(input with { Moving = OpeningsInputs.Id(session.Id) }, time.Start)
+            .For(alone, start)
             .Reasons.SelectMany(reason => reason.Pool?.SelectMany(lacks => lacks.Reasons) ?? [reason])
             .FirstOrDefault(reason => reason.Rule is Rule.Calendars or Rule.Commitments);
         return inTheWay?.Rule switch
@@ -44,11 +65,11 @@ public sealed class WhyNotFree(PageReading pages, OpeningsInputs inputs)
         };
     }
 
-    /// <summary>The session's page with one seat, for that host alone.</summary>
+    /// <summary>The session's page with one seat, for these hosts alone.</summary>
     private async Task<(AskedPage Page, LocalDate Day, int Minutes)> AskedAsync(
         Session session,
         Span time,
-        Guid hostId,
+        IReadOnlyList<Guid> hostIds,
         CancellationToken ct
     )
     {
@@ -58,7 +79,7 @@ public sealed class WhyNotFree(PageReading pages, OpeningsInputs inputs)
             .With(rules =>
                 rules with
                 {
-                    LineUp = [new Seat([OpeningsInputs.Id(hostId)])],
+                    LineUp = [new Seat([.. hostIds.Select(OpeningsInputs.Id)])],
                     Places = 1,
                     DailyCap = null,
                     WeeklyCap = null,

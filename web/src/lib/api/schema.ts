@@ -972,40 +972,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bookings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description Those that wait for an answer come first, then upcoming ones soonest first; past and cancelled ones latest first. */
-        get: operations["listBookings"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bookings/export.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description Those of the list as it is chosen, in its order. */
-        get: operations["exportBookings"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/bookings/{id}": {
         parameters: {
             query?: never;
@@ -3259,6 +3225,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bookings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description In the usual order those that wait for an answer come first, then upcoming ones soonest first; past and cancelled ones latest first. */
+        get: operations["listBookings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/export.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Those of the list as it is chosen, in its order. */
+        get: operations["exportBookings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/export.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Sessions of the list as it is chosen, one event each; of cancelled bookings there are none. */
+        get: operations["exportBookingsAsCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listBookingViews"];
+        put: operations["saveBookingView"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removeBookingView"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addBookingNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/notes/{note}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeBookingNote"];
+        post?: never;
+        delete: operations["removeBookingNote"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/outcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Whether the guest came, once the appointment has begun; the guest hears nothing of it. */
+        put: operations["noteBookingOutcome"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A mail to the guest; the answer comes back to the booking. */
+        post: operations["writeToBooking"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bookings/{id}/companions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Whom the guest brings along. Who is new is invited, who is left out is told. */
+        put: operations["changeBookingCompanions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/hosts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Who is free for it and lets whoever asks book their time, with how much they have. */
+        get: operations["listTakers"];
+        put?: never;
+        /** @description From one host to another, one more, or an added one less; with all bookings of the session. */
+        post: operations["changeSessionHosts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bookings/flagged": {
         parameters: {
             query?: never;
@@ -3735,6 +3885,63 @@ export interface components {
             /** @description Messages about it, the latest first. */
             post: components["schemas"]["PostRow"][];
             done: components["schemas"]["DoneView"][];
+            notes: components["schemas"]["BookingNoteView"][];
+            hosts: components["schemas"]["SeatedHost"][];
+            /** @description Whether the person who asks may note what became of it, and write to the guest. */
+            mayNote: boolean;
+        };
+        /** @description A choice among the bookings of a workspace. */
+        BookingFilter: {
+            /**
+             * @description In what guests and bookers are called, their addresses, and titles of pages; may be empty.
+             * @default
+             */
+            search: string;
+            when?: components["schemas"]["WhichBookings"];
+            /**
+             * Format: uuid
+             * @description Of this page or link; null for all.
+             */
+            page?: null | string;
+            /**
+             * @description Of pages of this kind; empty for all.
+             * @default
+             */
+            kind: string;
+            /**
+             * Format: uuid
+             * @description With this host; null for all.
+             */
+            host?: null | string;
+            /**
+             * Format: uuid
+             * @description Of this guest, or booked by them; null for all.
+             */
+            guest?: null | string;
+            /**
+             * Format: uuid
+             * @description Of guests whom this person keeps; null for all.
+             */
+            keeper?: null | string;
+            /** @default false */
+            withoutKeeper: boolean;
+            state?: components["schemas"]["BookingState"];
+            /**
+             * @description Of which screening noted something.
+             * @default false
+             */
+            flagged: boolean;
+            /**
+             * Format: date
+             * @description First local date in the workspace's zone; null for all.
+             */
+            from?: string;
+            /**
+             * Format: date
+             * @description Last local date, included; null for all.
+             */
+            to?: string;
+            order?: components["schemas"]["BookingOrder"];
         };
         BookingList: {
             now: components["schemas"]["Instant"];
@@ -3750,6 +3957,27 @@ export interface components {
             /** @description What the run after is asked by; null where this is the last. */
             after: null | string;
         };
+        BookingNoteView: {
+            /** Format: uuid */
+            id: string;
+            at: components["schemas"]["Instant"];
+            by: string;
+            /** @description Whether the person who asks wrote it, and may change it. */
+            isMine: boolean;
+            mayRemove: boolean;
+            changedAt: null | components["schemas"]["Instant"];
+            text: string;
+        };
+        /**
+         * @default usual
+         * @enum {unknown}
+         */
+        BookingOrder: "usual" | "soonest" | "latest" | "newest" | "guest" | "page";
+        /**
+         * @description What the team noted of a booking once it had begun.
+         * @enum {unknown}
+         */
+        BookingOutcome: "none" | "happened" | "missed";
         /** @description A booking in the coordinator's list. */
         BookingRow: {
             /** Format: uuid */
@@ -3812,6 +4040,18 @@ export interface components {
              * @description The same of who booked it for the guest; null where the guest did.
              */
             bookerId: null | string;
+            /** @description Whether the guest came, as the team noted it. */
+            outcome: components["schemas"]["BookingOutcome"];
+        };
+        /**
+         * @description What became of a booking so far.
+         * @default any
+         * @enum {unknown}
+         */
+        BookingState: "any" | "asked" | "confirmed" | "moved" | "happened" | "missed" | "notNoted";
+        BookingViewForm: {
+            name: string;
+            filter: components["schemas"]["BookingFilter"];
         };
         /** @description What a guest sends to reserve an opening. */
         BookRequest: {
@@ -4442,6 +4682,8 @@ export interface components {
             answers: components["schemas"]["GivenAnswer"][];
             companions: components["schemas"]["Companion"][];
             flags: string[];
+            outcome: components["schemas"]["BookingOutcome"];
+            notes: components["schemas"]["GuestDataNote"][];
         };
         /** @description All that is kept of one guest, for themselves to read. */
         GuestDataFile: {
@@ -4935,6 +5177,24 @@ export interface components {
              * @description How many events of the file are no whole days, or could not be read.
              */
             skipped: number;
+        };
+        /** @description What is done to the hosts of a session. */
+        HostChange: {
+            /**
+             * Format: uuid
+             * @description Whose seat it is; null where one more host comes along.
+             */
+            from: null | string;
+            /**
+             * Format: uuid
+             * @description Who has it from now on; null where an added host goes.
+             */
+            to: null | string;
+            /**
+             * @description Whether its guests are told.
+             * @default true
+             */
+            tellGuests: boolean;
         };
         /** @description What the team decides about a host. */
         HostForm: {
@@ -6194,6 +6454,9 @@ export interface components {
             cancelled: components["schemas"]["OwnWords"];
             reminder: components["schemas"]["OwnWords"];
         };
+        OutcomeForm: {
+            outcome: components["schemas"]["BookingOutcome"];
+        };
         /**
          * @description What somebody did, in the calendar, to an event that we wrote there.
          * @enum {unknown}
@@ -6944,6 +7207,12 @@ export interface components {
              */
             field: null | string;
         };
+        SavedBookingView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            filter: components["schemas"]["BookingFilter"];
+        };
         SavedGuestView: {
             /** Format: uuid */
             id: string;
@@ -6978,6 +7247,15 @@ export interface components {
          * @enum {unknown}
          */
         ScreenTest: "is" | "isNot" | "over" | "under" | "isAnswered" | "isNotAnswered";
+        /** @description A host of the booking. */
+        SeatedHost: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            kind: components["schemas"]["HostKind"];
+            /** @description Whether they came along beside the page's line-up, and may be let go. */
+            isAdded: boolean;
+        };
         /**
          * @description How a seat chooses among its free hosts.
          * @enum {unknown}
@@ -7238,6 +7516,25 @@ export interface components {
             end: components["schemas"]["Instant"];
             hosts: string[];
         };
+        /** @description Somebody who could take a seat of a session, or come along. */
+        Taker: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            kind: components["schemas"]["HostKind"];
+            /** @description Whether the page has them in its line-up. */
+            isOfPage: boolean;
+            /**
+             * Format: int32
+             * @description How many sessions they have on that day already, in the page's zone.
+             */
+            onDay: number;
+            /**
+             * Format: int32
+             * @description The same of its week, from Monday.
+             */
+            inWeek: number;
+        };
         /** @description What a guest sends to take a time of a link. What is known already need not be sent. */
         TakeRequest: {
             start: components["schemas"]["Instant"];
@@ -7394,6 +7691,11 @@ export interface components {
              */
             inVain: number;
         };
+        /**
+         * @default toCome
+         * @enum {unknown}
+         */
+        WhichBookings: "toCome" | "past" | "cancelled" | "all";
         /** @enum {unknown} */
         WindowKind: "ahead" | "dates" | "open";
         WishRequest: {
@@ -9717,66 +10019,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ZonesAnswer"];
-                };
-            };
-        };
-    };
-    listBookings: {
-        parameters: {
-            query?: {
-                past?: boolean;
-                cancelled?: boolean;
-                search?: string;
-                after?: string;
-                before?: string;
-                take?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BookingList"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-        };
-    };
-    exportBookings: {
-        parameters: {
-            query?: {
-                past?: boolean;
-                cancelled?: boolean;
-                search?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
                 };
             };
         };
@@ -16529,6 +16771,637 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listBookings: {
+        parameters: {
+            query?: {
+                Search?: string;
+                When?: string;
+                Page?: string;
+                Kind?: string;
+                Host?: string;
+                Guest?: string;
+                Keeper?: string;
+                WithoutKeeper?: boolean;
+                State?: string;
+                Flagged?: boolean;
+                From?: string;
+                To?: string;
+                Order?: string;
+                after?: string;
+                before?: string;
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookingList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    exportBookings: {
+        parameters: {
+            query?: {
+                Search?: string;
+                When?: string;
+                Page?: string;
+                Kind?: string;
+                Host?: string;
+                Guest?: string;
+                Keeper?: string;
+                WithoutKeeper?: boolean;
+                State?: string;
+                Flagged?: boolean;
+                From?: string;
+                To?: string;
+                Order?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    exportBookingsAsCalendar: {
+        parameters: {
+            query?: {
+                Search?: string;
+                When?: string;
+                Page?: string;
+                Kind?: string;
+                Host?: string;
+                Guest?: string;
+                Keeper?: string;
+                WithoutKeeper?: boolean;
+                State?: string;
+                Flagged?: boolean;
+                From?: string;
+                To?: string;
+                Order?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    listBookingViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedBookingView"][];
+                };
+            };
+        };
+    };
+    saveBookingView: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookingViewForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeId"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+        };
+    };
+    removeBookingView: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addBookingNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeBookingNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeBookingNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    noteBookingOutcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutcomeForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writeToBooking: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionWordsForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionWordsSent"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeBookingCompanions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompanionsForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listTakers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taker"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeSessionHosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HostChange"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

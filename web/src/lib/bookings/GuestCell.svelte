@@ -34,6 +34,9 @@
   {#if row.waitsUntil}<span class="block text-fine font-semibold text-brick"
       >asks; answer until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}</span
     >{/if}
+  {#if row.outcome !== 'none'}<span class="block text-fine {row.outcome === 'missed' ? 'text-brick' : 'text-sea-text'}"
+      >{row.outcome === 'missed' ? 'missed' : 'happened'}</span
+    >{/if}
   {#if reply}<span
       class="block text-fine {row.reply === 'declined' || row.wishStart ? 'font-semibold text-brick' : 'text-sea-text'}"
       >{reply}</span

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
-  import { guestApi, type Schemas } from '$lib/api/client';
-  import { mendOf, must } from '$lib/api/problem';
+  import type { Schemas } from '$lib/api/client';
+  import { mendOf } from '$lib/api/problem';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
@@ -10,7 +10,11 @@
   import TextButton from '$lib/ui/TextButton.svelte';
 
   interface Props {
-    secret: string;
+    /** Says who comes from now on. */
+    save: (form: Schemas['CompanionsForm']) => Promise<unknown>;
+    title?: string;
+    /** What becomes of whom is added. */
+    about?: string;
     people: Schemas['Companion'][];
     most: number;
     /** How many of them are mailed; the others only count. */
@@ -22,7 +26,17 @@
     onchanged: () => void;
   }
 
-  let { secret, people, most, mostMailed, waiting, party, onchanged }: Props = $props();
+  let {
+    save,
+    title = say('along.title'),
+    about = say('along.what-happens'),
+    people,
+    most,
+    mostMailed,
+    waiting,
+    party,
+    onchanged,
+  }: Props = $props();
 
   let adding = $state(false);
   let typed = $state({ name: '', email: '' });
@@ -34,12 +48,7 @@
   /** @param come How many come in all; who is named comes in any case. */
   async function bring(next: Schemas['Companion'][], come?: number): Promise<boolean> {
     const done = await attempt.run(() =>
-      must(
-        guestApi.PUT('/api/public/bookings/{secret}/companions', {
-          params: { path: { secret } },
-          body: { people: next, party: party === undefined ? null : (come ?? next.length + 1 + unnamed) },
-        }),
-      ),
+      save({ people: next, party: party === undefined ? null : (come ?? next.length + 1 + unnamed) }),
     );
     if (done) onchanged();
     return done;
@@ -54,7 +63,7 @@
 </script>
 
 <section class="border-t border-line pt-5" aria-labelledby="along">
-  <h2 id="along" class="text-lg">{say('along.title')}</h2>
+  <h2 id="along" class="text-lg">{title}</h2>
   {#if party !== undefined}
     <span class="mt-1 flex items-center gap-2">
       <label for="party">{say('party.how-many')}</label>
@@ -91,7 +100,7 @@
       {/each}
     </ul>
   {:else if !adding}
-    <p class="mt-1 text-muted">{say('along.what-happens')}</p>
+    <p class="mt-1 text-muted">{about}</p>
   {/if}
   {#if most > mostMailed}<p class="mt-1 text-muted">{say('along.some-mailed', { most: mostMailed })}</p>{/if}
   {#if attempt.problem}<div class="mt-2"><ProblemNote problem={attempt.problem} /></div>{/if}

@@ -22,6 +22,9 @@ export function plusDays(date: string, days: number): string {
   return Temporal.PlainDate.from(date).add({ days }).toString();
 }
 
+const seatsOf = (hostIds: readonly string[]): LinkForm['times']['lineUp'] =>
+  hostIds.map((id) => ({ hostIds: [id], fill: 'inOrder' as const }));
+
 /** A link for nobody yet, of one seat for a host. */
 export function blankLink(setting: Setting, hostIds: readonly string[]): LinkForm {
   const { usual, today } = setting;
@@ -34,7 +37,7 @@ export function blankLink(setting: Setting, hostIds: readonly string[]): LinkFor
     place: usual.place ?? '',
     times: {
       zone: setting.zone,
-      lineUp: hostIds.map((id) => ({ hostIds: [id], fill: 'inOrder' as const })),
+      lineUp: seatsOf(hostIds),
       durations: [usual.duration ?? 30],
       step: 15,
       bufferBefore: usual.bufferBefore ?? 0,
@@ -144,6 +147,12 @@ export function fromEvent(
     guests: people.guests,
     details: { ...blank.details, startedFrom: `“${cutText(event.title, 150)}” in a calendar` },
   };
+}
+
+/** The same with these hosts alone, a seat for each; with those it has where there are none. */
+export function withHosts(form: LinkForm, ids: readonly string[]): LinkForm {
+  if (ids.length === 0) return form;
+  return { ...form, times: { ...form.times, lineUp: seatsOf(ids) } };
 }
 
 /** A link for whom other programs lead here with (`name`, `email` and `zone` of an address); nothing is sent by it. */

@@ -1,6 +1,6 @@
 <script lang="ts">
   import ActionButton from './ActionButton.svelte';
-  import type { ListPlace } from './listPlace';
+  import { inGroups, type ListPlace } from './listPlace';
 
   interface Props {
     /** What there is more of, for readers of screens. */
@@ -12,11 +12,6 @@
     on?: string;
     onplace: (place: ListPlace) => void;
   }
-
-  /** Beyond so many the server stops counting. */
-  const MOST_COUNTED = 10_000;
-  const inGroups = (n: number): string =>
-    n > MOST_COUNTED ? `more than ${inGroups(MOST_COUNTED)}` : n.toLocaleString('en');
 
   let { label, list, shown, back = 'Before', on = 'After', onplace }: Props = $props();
 </script>

@@ -18,3 +18,10 @@ export function putPlace(query: URLSearchParams, place: ListPlace): void {
   if (place.before) query.set('before', place.before);
   else if (place.after) query.set('after', place.after);
 }
+
+/** Beyond so many the server stops counting. */
+const MOST_COUNTED = 10_000;
+
+/** How many rows a list has, as they are counted. */
+export const inGroups = (n: number): string =>
+  n > MOST_COUNTED ? `more than ${inGroups(MOST_COUNTED)}` : n.toLocaleString('en');

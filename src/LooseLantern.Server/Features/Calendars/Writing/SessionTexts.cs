@@ -30,6 +30,14 @@ public sealed class SessionTexts(LanternDb db, IClock clock)
         return await OfAsync(sessions, ct);
     }
 
+    /// <summary>These sessions, as far as they stand, in their order.</summary>
+    public async Task<IReadOnlyList<SessionEvent>> SessionsAsync(IReadOnlyList<Guid> ids, CancellationToken ct)
+    {
+        var places = ids.Index().ToDictionary(pair => pair.Item, pair => pair.Index);
+        var sessions = await Whole().Where(session => ids.Contains(session.Id)).ToListAsync(ct);
+        return await OfAsync([.. sessions.OrderBy(session => places[session.Id])], ct);
+    }
+
     /// <summary>
     /// What should stand in the calendar; null where nothing should, since the session or the held time is no more.
     /// </summary>

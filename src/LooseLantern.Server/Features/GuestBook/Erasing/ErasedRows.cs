@@ -133,7 +133,7 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
         $"UPDATE record SET what = {ErasedWords.Without("what")} WHERE workspace_id = @workspace AND {ErasedWords.IsIn("what")}",
         $"UPDATE record SET what = {ErasedWords.Without("what", "@parts")} WHERE workspace_id = @workspace AND subject_id = ANY(@own)",
         $"""
-            UPDATE guest_views SET name = {ErasedWords.Without("name")}, filter = {ErasedWords.Without(
+            UPDATE saved_views SET name = {ErasedWords.Without("name")}, filter = {ErasedWords.Without(
                 "filter::text"
             )}::jsonb
             WHERE workspace_id = @workspace AND ({ErasedWords.IsIn("name")} OR {ErasedWords.IsIn("filter::text")})
@@ -186,6 +186,11 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
                     THEN jsonb_build_object('name', @erased::text, 'email', '') ELSE one.companion END ORDER BY one.place)
                 FROM jsonb_array_elements(b.companions) WITH ORDINALITY AS one (companion, place))
             WHERE b.id = ANY(@brought) AND b.companions <> '[]'
+            """,
+        "DELETE FROM booking_notes WHERE booking_id = ANY(@bookings)",
+        $"""
+            UPDATE booking_notes SET text = {ErasedWords.Without("text")}
+            WHERE workspace_id = @workspace AND text ~* @emails
             """,
         "DELETE FROM booking_keys WHERE booking_id = ANY(@bookings)",
     ];

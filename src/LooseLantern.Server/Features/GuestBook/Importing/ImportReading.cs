@@ -205,10 +205,10 @@ public static class ImportReading
                         Fault(i, cell, "guest-keeper");
                     break;
                 case ColumnMeaning.Note:
-                    if (cell.Length <= GuestNotes.MostText)
+                    if (cell.Length <= NoteForm.Most)
                         note = cell;
                     else
-                        Fault(i, cell, Phrase.Of("guest-note", ("most", GuestNotes.MostText)));
+                        Fault(i, cell, Phrase.Of("guest-note", ("most", NoteForm.Most)));
                     break;
                 case ColumnMeaning.Field:
                     var field = setting.Fields.First(one => one.Id == choices[i].Field);

@@ -45,8 +45,8 @@
   }
 </script>
 
-<div class="min-h-screen md:grid md:grid-cols-[148px_1fr]">
-  <header class="on-night bg-night text-on-night md:sticky md:top-0 md:flex md:h-screen md:flex-col">
+<div class="min-h-screen md:grid md:grid-cols-[148px_1fr] print:block">
+  <header class="print:hidden on-night bg-night text-on-night md:sticky md:top-0 md:flex md:h-screen md:flex-col">
     <div class="flex flex-wrap items-center gap-x-4 px-3 py-2 md:block md:px-0 md:py-0">
       <p class="font-heading px-2 text-base leading-tight font-bold text-on-dark md:px-5 md:pt-4">
         Loose <br class="max-md:hidden" /><span class="text-glow-pale">Lantern</span>
@@ -92,7 +92,7 @@
     </div>
   </header>
   <main class="min-w-0 px-4 pt-3.5 pb-16 md:px-[26px]">
-    {#if data.me.mailWaits}<MailWaits me={data.me} />{/if}
+    {#if data.me.mailWaits}<div class="print:hidden"><MailWaits me={data.me} /></div>{/if}
     {@render children()}
   </main>
 </div>

@@ -252,7 +252,13 @@
       {/if}
       {#if stands && !begun && booking.mostBrought > 0}
         <BringAlong
-          secret={data.secret}
+          save={(form) =>
+            must(
+              guestApi.PUT('/api/public/bookings/{secret}/companions', {
+                params: { path: { secret: data.secret } },
+                body: form,
+              }),
+            )}
           people={booking.companions}
           mostMailed={booking.mostMailed}
           waiting={booking.mailWaitsFor}

@@ -1,61 +1,84 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
-  import { api } from '$lib/api/client';
-  import { must } from '$lib/api/problem';
-  import CancelModal from '$lib/bookings/CancelModal.svelte';
+  import { afterNavigate, goto } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
+  import { api, type Schemas } from '$lib/api/client';
+  import { mendOf, must } from '$lib/api/problem';
   import type { Appointment } from '$lib/bookings/appointments';
+  import BookingChoice from '$lib/bookings/BookingChoice.svelte';
   import BookingTable from '$lib/bookings/BookingTable.svelte';
+  import CancelModal from '$lib/bookings/CancelModal.svelte';
+  import {
+    asked,
+    filterIn,
+    goesByDay,
+    isChosen,
+    isSameFilter,
+    putFilter,
+    toCome,
+    whenChoices,
+    whenIs,
+    type BookingFilter,
+  } from '$lib/bookings/filter';
   import { askAnew } from '$lib/live/anew';
+  import { counted } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
-  import ListNav from '$lib/ui/ListNav.svelte';
-  import { putPlace, type ListPlace } from '$lib/ui/listPlace';
+  import { LaterRuns } from '$lib/ui/LaterRuns.svelte';
+  import MoreBelow from '$lib/ui/MoreBelow.svelte';
+  import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import SavedViews from '$lib/ui/SavedViews.svelte';
   import Segments from '$lib/ui/Segments.svelte';
-  import { TypedSearch } from '$lib/ui/TypedSearch.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
-  const search = new TypedSearch(() => data.search);
 
-  type Which = 'upcoming' | 'past' | 'cancelled';
-  const which = $derived<Which>(data.cancelled ? 'cancelled' : data.past ? 'past' : 'upcoming');
+  const IN_ONE_RUN = 100;
+  const none: Schemas['BookingList'] = { now: '', total: 0, rows: [], before: null, after: null };
+
+  /** What was chosen last, until its answer is shown: the next choice counts beside it, however fast it follows. */
+  let chosen = $state.raw<BookingFilter | undefined>(undefined);
+  const filter = $derived(chosen ?? data.filter);
   const exported = $derived.by(() => {
-    const query = new URLSearchParams();
-    if (data.past) query.set('past', 'true');
-    if (data.cancelled) query.set('cancelled', 'true');
-    if (data.search) query.set('search', data.search);
+    const query = new URLSearchParams(asked(data.filter));
     return query.size > 0 ? `?${query}` : '';
   });
   let cancelling = $state.raw<Appointment | undefined>(undefined);
 
-  function show(next: { which?: Which; search?: string; place?: ListPlace }): void {
+  const list = $derived(data.bookings ?? none);
+  const runs = new LaterRuns<Schemas['BookingRow']>(
+    () => list,
+    () => JSON.stringify(asked(data.filter)),
+    (after) =>
+      must(api.GET('/api/bookings', { params: { query: { ...asked(data.filter), after, take: IN_ONE_RUN } } })),
+  );
+
+  afterNavigate(({ type, to }) => {
+    if (chosen && (type !== 'goto' || (to && isSameFilter(filterIn(to.url.searchParams), chosen)))) chosen = undefined;
+  });
+
+  function show(next: BookingFilter): void {
     const query = new URLSearchParams();
-    const chosen = { which, search: search.text, place: {} as ListPlace, ...next };
-    if (chosen.which !== 'upcoming') query.set('when', chosen.which);
-    search.text = chosen.search;
-    if (chosen.search) query.set('search', chosen.search);
-    putPlace(query, chosen.place);
-    void goto(query.size > 0 ? `?${query}` : '?', {
-      replaceState: true,
-      keepFocus: true,
-      noScroll: next.place === undefined || next.place === data.place,
-    });
+    chosen = next;
+    putFilter(query, next);
+    void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
   }
+
+  const emptyTitles: Record<Schemas['WhichBookings'], string> = {
+    toCome: 'Nothing is booked',
+    past: 'Nothing has taken place yet',
+    all: 'Nothing is booked',
+    cancelled: 'Nothing was cancelled',
+  };
 </script>
 
 <svelte:head><title>Bookings – Loose Lantern</title></svelte:head>
 
-<header class="mb-4 flex flex-wrap items-center gap-x-5 gap-y-3">
+<header class="mb-2 flex flex-wrap items-center gap-x-5 gap-y-3">
   <h1 class="text-page">Bookings</h1>
   <Segments
     label="Which bookings"
-    options={[
-      { value: 'upcoming', text: 'To come' },
-      { value: 'past', text: 'Past' },
-      { value: 'cancelled', text: 'Cancelled' },
-    ]}
-    value={which}
-    onchoose={(chosen) => show({ which: chosen })}
+    options={whenChoices}
+    value={filter.when ?? 'toCome'}
+    onchoose={(when) => show(whenIs(filter, when))}
   />
   <div class="w-60">
     <Input
@@ -63,52 +86,85 @@
       aria-label="Search by guest or page"
       placeholder="Guest or page"
       class="py-1.5"
-      bind:value={() => search.text, (typed) => show({ search: typed ?? '' })}
+      bind:value={() => filter.search ?? '', (typed) => show({ ...filter, search: typed ?? '' })}
     />
   </div>
   {#if data.me.isCoordinator}<ActionButton class="ml-auto" href="/work/bookings/flagged">Flagged</ActionButton>{/if}
 </header>
 
-{#if data.bookings.total === 0}
+<div class="mb-3">
+  <SavedViews
+    views={data.views}
+    {filter}
+    whole="To come"
+    isWhole={isSameFilter(filter, toCome)}
+    mayChange={data.me.isCoordinator}
+    isSame={isSameFilter}
+    save={(name) => must(api.PUT('/api/bookings/views', { body: { name, filter } }))}
+    remove={(id) => must(api.DELETE('/api/bookings/views/{id}', { params: { path: { id } } }))}
+    onchoose={(view) => show({ ...toCome, ...view })}
+  />
+</div>
+<div class="mb-4">
+  <BookingChoice
+    {filter}
+    pages={data.pages}
+    kinds={data.me.kinds}
+    hosts={data.hosts}
+    people={data.people}
+    mends={[mendOf(data.problem, 'from'), mendOf(data.problem, 'to')]}
+    onchange={show}
+  />
+</div>
+
+{#if data.problem}
+  {#if !mendOf(data.problem, 'from') && !mendOf(data.problem, 'to')}<ProblemNote problem={data.problem} />{/if}
+{:else if list.total === 0}
   <div class="max-w-xl rounded-2xl border border-line bg-card p-6">
     <h2 class="text-xl">
-      {data.search
-        ? `Nothing matches “${data.search}”`
-        : data.cancelled
-          ? 'Nothing was cancelled'
-          : data.past
-            ? 'Nothing has taken place yet'
-            : 'Nothing is booked'}
+      {isChosen(data.filter)
+        ? data.filter.search
+          ? `Nothing matches “${data.filter.search}”`
+          : 'No booking is like that'
+        : emptyTitles[data.filter.when ?? 'toCome']}
     </h2>
     <p class="mt-1 text-muted">
-      {data.search
-        ? 'Search by a part of the guest’s name, their email, or the page’s title.'
+      {isChosen(data.filter)
+        ? 'Remove a condition, or search by a part of the guest’s name, their email, or the page’s title.'
         : 'Bookings appear here as soon as a guest reserves a time on one of your pages.'}
     </p>
-    {#if !data.search && which === 'upcoming'}<ActionButton href="/work/pages" class="mt-4"
-        >Go to your pages</ActionButton
+    {#if isSameFilter(data.filter, toCome)}<ActionButton href="/work/pages" class="mt-4">Go to your pages</ActionButton
       >{/if}
   </div>
 {:else}
+  <p role="status" class="sr-only">{counted(list.total, 'appointment', 'appointments')}</p>
   <BookingTable
-    rows={data.bookings.rows}
+    rows={runs.rows}
     zone={data.me.zone}
-    now={data.bookings.now}
+    now={list.now}
+    byDay={goesByDay(data.filter)}
     oncancel={(appointment) => (cancelling = appointment)}
   />
-  {#if data.me.isCoordinator}
-    <p class="mt-3 text-fine text-muted">
+  <MoreBelow
+    shown={runs.rows.length}
+    total={list.total}
+    isWhole={runs.isWhole}
+    busy={runs.busy}
+    problem={runs.problem}
+    onmore={() => void runs.more()}
+  />
+  <p class="mt-1 text-fine text-muted">
+    {#if data.me.isCoordinator}
       Export these bookings: <a class="underline underline-offset-4" download href="/api/bookings/export.csv{exported}"
         >CSV</a
-      >
-    </p>
-  {/if}
-  <ListNav
-    label="More bookings"
-    list={data.bookings}
-    shown={data.bookings.rows.length}
-    onplace={(place) => show({ place })}
-  />
+      >{#if data.filter.when !== 'cancelled'}, <a
+          class="underline underline-offset-4"
+          download
+          href="/api/bookings/export.ics{exported}">iCalendar</a
+        >{/if}.
+    {/if}
+    <a class="underline underline-offset-4" href="/work/bookings/print{exported}">Print a day or week</a>
+  </p>
 {/if}
 
 {#if cancelling}

@@ -1,8 +1,10 @@
 <script lang="ts">
   import { afterNavigate, goto } from '$app/navigation';
   import { Input } from 'flowbite-svelte';
-  import { mendOf } from '$lib/api/problem';
+  import { api } from '$lib/api/client';
+  import { mendOf, must } from '$lib/api/problem';
   import {
+    everybody,
     filterIn,
     isEverybody,
     isSameFilter,
@@ -12,12 +14,12 @@
   } from '$lib/guests/filter';
   import GuestChoice from '$lib/guests/GuestChoice.svelte';
   import GuestTable from '$lib/guests/GuestTable.svelte';
-  import SavedViews from '$lib/guests/SavedViews.svelte';
   import { counted } from '$lib/time/format';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ListNav from '$lib/ui/ListNav.svelte';
   import { putPlace, type ListPlace } from '$lib/ui/listPlace';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
+  import SavedViews from '$lib/ui/SavedViews.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import type { PageProps } from './$types';
 
@@ -84,7 +86,17 @@
 </header>
 
 <div class="mb-3">
-  <SavedViews views={data.views} {filter} mayChange={data.me.isCoordinator} onchoose={(chosen) => show(chosen)} />
+  <SavedViews
+    views={data.views}
+    {filter}
+    whole="Everybody"
+    isWhole={isEverybody(filter)}
+    mayChange={data.me.isCoordinator}
+    isSame={isSameFilter}
+    save={(name) => must(api.PUT('/api/guests/views', { body: { name, filter } }))}
+    remove={(id) => must(api.DELETE('/api/guests/views/{id}', { params: { path: { id } } }))}
+    onchoose={(chosen) => show({ ...everybody, ...chosen })}
+  />
 </div>
 <div class="mb-4">
   <GuestChoice

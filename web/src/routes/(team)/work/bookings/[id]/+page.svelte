@@ -4,13 +4,18 @@
   import { Attempt } from '$lib/api/Attempt.svelte';
   import AnswerAsked from '$lib/bookings/AnswerAsked.svelte';
   import CancelModal from '$lib/bookings/CancelModal.svelte';
+  import HostsOfBooking from '$lib/bookings/HostsOfBooking.svelte';
   import IncomingList from '$lib/bookings/IncomingList.svelte';
+  import NotesOfBooking from '$lib/bookings/NotesOfBooking.svelte';
+  import OutcomeNote from '$lib/bookings/OutcomeNote.svelte';
+  import PostOfBooking from '$lib/bookings/PostOfBooking.svelte';
   import { endInWords, replyInWords } from '$lib/bookings/reply';
+  import WordsToGuests from '$lib/bookings/WordsToGuests.svelte';
   import OutsideNote from '$lib/calendars/OutsideNote.svelte';
+  import BringAlong from '$lib/guest/BringAlong.svelte';
   import { askAnew } from '$lib/live/anew';
   import MovePanel from '$lib/moving/MovePanel.svelte';
   import { rangeOf } from '$lib/moving/range';
-  import { kinds, stateInWords } from '$lib/post/words';
   import { answerInWords } from '$lib/questions/words';
   import { cityOf } from '$lib/time/clock';
   import { dateIn, dayMonth, dayName, fullDate, lengthOf, timeOf } from '$lib/time/format';
@@ -26,10 +31,28 @@
   const path = $derived({ id: row.id });
   const minutes = $derived((Date.parse(row.end) - Date.parse(row.start)) / 60_000);
   const mayMove = $derived(row.mayChange && Date.parse(row.start) > Date.parse(detail.now));
+  const isBegun = $derived(Date.parse(row.start) <= Date.parse(detail.now));
+  /** Whoever may change a booking may note what became of it, and write, once it is over, too. */
+  const mayNote = $derived(detail.mayNote && !row.cancelledAt);
+  const nextOne = $derived.by(() => {
+    const query = new URLSearchParams({ [row.isOfLink ? 'link' : 'page']: row.pageId });
+    query.set('hosts', detail.hosts.map((host) => host.id).join(','));
+    if (!row.isAmongOurselves) {
+      query.set('name', row.guestName);
+      query.set('email', row.guestEmail);
+      query.set('zone', row.guestZone);
+    }
+    return `/work/links/new?${query}`;
+  });
   const reply = $derived(replyInWords(row, zone));
   let moving = $state(false);
   let cancelling = $state(false);
+  let writing = $state(false);
+  let told = $state('');
   const wished = new Attempt();
+
+  /** Of one booking so many are invited. */
+  const MOST_ALONG = 10;
 
   const load = async () =>
     (
@@ -56,13 +79,16 @@
 <p class="mb-1"><a class="text-muted underline underline-offset-4" href="/work/bookings">Bookings</a></p>
 <header class="mb-4 flex flex-wrap items-center justify-between gap-3">
   <h1 class="text-page">{row.isAmongOurselves ? row.page : row.guestName}</h1>
-  {#if row.mayChange}
-    <div class="flex flex-wrap gap-3">
+  <div class="flex flex-wrap gap-3">
+    {#if row.mayChange}
       {#if mayMove}<ActionButton disabled={moving} onclick={() => (moving = true)}>Move</ActionButton>{/if}
       <ActionButton onclick={() => (cancelling = true)}>Cancel</ActionButton>
-    </div>
-  {/if}
+    {/if}
+    {#if mayNote && !row.isAmongOurselves}<ActionButton onclick={() => (writing = true)}>Write</ActionButton>{/if}
+    {#if data.me.isCoordinator}<ActionButton href={nextOne}>Book the next one</ActionButton>{/if}
+  </div>
 </header>
+{#if told}<p role="status" class="mb-3 text-sea-text">{told}</p>{/if}
 
 <div class="grid items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,440px)]">
   <div class="space-y-5">
@@ -97,6 +123,7 @@
           Asked for; waits until {dayName(dateIn(row.waitsUntil, zone))}, {timeOf(row.waitsUntil, zone)}
         </p>
       {/if}
+      {#if isBegun && !row.cancelledAt && !row.waitsUntil}<OutcomeNote {row} mayChange={mayNote} />{/if}
       {#each row.flags as flag (flag)}
         <p class="mt-2 border-l-4 border-ink bg-lane px-3 py-1.5"><strong>Flagged:</strong> {flag}</p>
       {/each}
@@ -122,7 +149,15 @@
           >{row.place ? `, ${row.place}` : ''}
         </dd>
         <dt class="text-muted">Host</dt>
-        <dd>{row.hosts.join(', ')}</dd>
+        <dd>
+          <HostsOfBooking
+            session={row.sessionId}
+            hosts={detail.hosts}
+            guests={row.isAmongOurselves ? '' : row.places > 1 ? 'everyone who comes' : row.guestName}
+            mayChange={row.mayChange && data.me.isCoordinator}
+            onchanged={(what) => (told = what)}
+          />
+        </dd>
         {#if row.places > 1}
           <dt class="text-muted">Session</dt>
           <dd>
@@ -167,7 +202,7 @@
           <dt class="text-muted">{answer.words}</dt>
           <dd class="wrap-anywhere whitespace-pre-line">{answerInWords(answer)}</dd>
         {/each}
-        {#if detail.companions.length > 0}
+        {#if detail.companions.length > 0 && !mayMove}
           <dt class="text-muted">Brings</dt>
           <dd>
             {detail.companions.map((one) => (one.name === '' ? one.email : `${one.name} (${one.email})`)).join(', ')}
@@ -196,6 +231,22 @@
       />
     {/if}
 
+    {#if mayMove && !row.isAmongOurselves}
+      <div class="rounded-2xl border border-line bg-card p-5 pt-0">
+        <BringAlong
+          title="Others who come along"
+          about="Nobody so far. Whoever you add gets an invitation of their own."
+          save={(form) => must(api.PUT('/api/bookings/{id}/companions', { params: { path }, body: form }))}
+          people={detail.companions}
+          most={row.places > 1 ? row.places - 1 : MOST_ALONG}
+          mostMailed={MOST_ALONG}
+          waiting={[]}
+          {...row.places > 1 ? { party: row.party } : {}}
+          onchanged={() => void askAnew()}
+        />
+      </div>
+    {/if}
+
     <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="answers">
       <h2 id="answers" class="mb-1 text-lg">Answers</h2>
       <IncomingList incoming={detail.incoming} {zone} />
@@ -203,24 +254,8 @@
   </div>
 
   <div class="space-y-5">
-    <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="post">
-      <h2 id="post" class="mb-1 text-lg">Post</h2>
-      <ul>
-        {#each detail.post as message (message.id)}
-          <li class="border-t border-line py-2 first:border-t-0">
-            <a class="underline decoration-line-strong underline-offset-4" href="/work/post?message={message.id}"
-              >{message.subject}</a
-            >
-            <span class="block text-sm text-muted"
-              >{message.toName}, {kinds[message.kind]};
-              <span class={message.state === 'failed' ? 'text-brick' : ''}>{stateInWords(message, zone)}</span></span
-            >
-          </li>
-        {:else}
-          <li class="text-muted">No mail was written about it.</li>
-        {/each}
-      </ul>
-    </section>
+    <NotesOfBooking booking={row.id} notes={detail.notes} {zone} />
+    <PostOfBooking post={detail.post} {zone} />
     {#if detail.done.length > 0}
       <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="done">
         <h2 id="done" class="mb-1 text-lg">Record</h2>
@@ -245,5 +280,23 @@
     cancel={(word) => must(api.POST('/api/bookings/{id}/cancel', { params: { path }, body: { word } }))}
     oncancelled={done}
     onclose={() => (cancelling = false)}
+  />
+{/if}
+{#if writing}
+  <WordsToGuests
+    title="Write to {row.guestName}"
+    about="They get a mail with the time and their private link. What they answer comes back to this booking."
+    send={(word, key) =>
+      must(
+        api.POST('/api/bookings/{id}/words', {
+          params: { path, header: { 'Idempotency-Key': key } },
+          body: { word },
+        }),
+      )}
+    onsent={() => {
+      [writing, told] = [false, `Sent to ${row.guestName}.`];
+      void askAnew();
+    }}
+    onclose={() => (writing = false)}
   />
 {/if}

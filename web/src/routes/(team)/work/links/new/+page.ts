@@ -1,7 +1,7 @@
 import { api } from '$lib/api/client';
 import { forScreen } from '$lib/api/loading';
 import { must } from '$lib/api/problem';
-import { blankLink, forGuestOf, fromLink, fromPage, type LinkForm, type Setting } from '$lib/links/form';
+import { blankLink, forGuestOf, fromLink, fromPage, withHosts, type LinkForm, type Setting } from '$lib/links/form';
 import { loadLinkSetting } from '$lib/links/setting';
 import { dateIn, dayMonth } from '$lib/time/format';
 import type { PageLoad } from './$types';
@@ -43,7 +43,10 @@ export const load: PageLoad = ({ url, parent }) =>
       const known = found.patterns.find((one) => one.name.toLowerCase() === pattern.trim().toLowerCase());
       if (known) form = fromLink(from, known.form, `the pattern “${known.name}”`);
     }
-    form = forGuestOf(form, asked);
+    const hosts = (asked.get('hosts') ?? '')
+      .split(',')
+      .filter((id) => setting.hosts.some((host) => host.id === id && host.mayOffer));
+    form = withHosts(forGuestOf(form, asked), hosts);
     if (ours) form = { ...form, details: { ...form.details, isAmongOurselves: true } };
     return { ...setting, beginnings, form, from, today, ours, url: url.search };
   });

@@ -4,7 +4,7 @@
   import CancelModal from '$lib/bookings/CancelModal.svelte';
   import GuestCell from '$lib/bookings/GuestCell.svelte';
   import { endInWords } from '$lib/bookings/reply';
-  import WordsToAll from '$lib/bookings/WordsToAll.svelte';
+  import WordsToGuests from '$lib/bookings/WordsToGuests.svelte';
   import { askAnew } from '$lib/live/anew';
   import MovePanel from '$lib/moving/MovePanel.svelte';
   import { rangeOf } from '$lib/moving/range';
@@ -186,8 +186,16 @@
     onclose={() => (doing = 'nothing')}
   />
 {:else if doing === 'writing'}
-  <WordsToAll
-    session={session.id}
+  <WordsToGuests
+    title="Write to everyone who comes"
+    about="Each gets a mail of their own, with the time and their private link. Nobody sees the others."
+    send={(word, key) =>
+      must(
+        api.POST('/api/sessions/{id}/words', {
+          params: { path, header: { 'Idempotency-Key': key } },
+          body: { word },
+        }),
+      )}
     onsent={(mails) => {
       sent = mails;
       done();

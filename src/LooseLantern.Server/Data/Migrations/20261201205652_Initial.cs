@@ -224,27 +224,6 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
-                name: "guest_views",
-                columns: table => new
-                {
-                    id = table.Column<Guid>(type: "uuid", nullable: false),
-                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    name = table.Column<string>(type: "text", nullable: false),
-                    filter = table.Column<string>(type: "jsonb", nullable: false),
-                    saved_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_guest_views", x => x.id);
-                    table.ForeignKey(
-                        name: "fk_guest_views_workspaces_workspace_id",
-                        column: x => x.workspace_id,
-                        principalTable: "workspaces",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
                 name: "hours",
                 columns: table => new
                 {
@@ -355,6 +334,28 @@ namespace LooseLantern.Server.Data.Migrations
                     table.PrimaryKey("pk_record", x => x.id);
                     table.ForeignKey(
                         name: "fk_record_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "saved_views",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    of = table.Column<string>(type: "text", nullable: false),
+                    name = table.Column<string>(type: "text", nullable: false),
+                    filter = table.Column<string>(type: "jsonb", nullable: false),
+                    saved_at = table.Column<Instant>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_saved_views", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_saved_views_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -856,6 +857,30 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "booking_notes",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    booking_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    person_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    person_name = table.Column<string>(type: "text", nullable: false),
+                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    changed_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    text = table.Column<string>(type: "text", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_booking_notes", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_booking_notes_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "bookings",
                 columns: table => new
                 {
@@ -881,6 +906,7 @@ namespace LooseLantern.Server.Data.Migrations
                     cancelled_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     cancelled_by = table.Column<string>(type: "text", nullable: true),
                     cancel_word = table.Column<string>(type: "text", nullable: false),
+                    outcome = table.Column<string>(type: "text", nullable: false),
                     answers = table.Column<string>(type: "jsonb", nullable: false),
                     flags = table.Column<string[]>(type: "text[]", nullable: false),
                     companions = table.Column<string>(type: "jsonb", nullable: false),
@@ -1992,6 +2018,16 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_booking_notes_booking_id",
+                table: "booking_notes",
+                column: "booking_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_booking_notes_workspace_id",
+                table: "booking_notes",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_bookings_answer_secret_hash",
                 table: "bookings",
                 column: "answer_secret_hash",
@@ -2238,11 +2274,6 @@ namespace LooseLantern.Server.Data.Migrations
             migrationBuilder.CreateIndex(
                 name: "ix_guest_notes_workspace_id",
                 table: "guest_notes",
-                column: "workspace_id");
-
-            migrationBuilder.CreateIndex(
-                name: "ix_guest_views_workspace_id",
-                table: "guest_views",
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
@@ -2606,6 +2637,11 @@ namespace LooseLantern.Server.Data.Migrations
                 columns: new[] { "workspace_id", "subject_id", "at" });
 
             migrationBuilder.CreateIndex(
+                name: "ix_saved_views_workspace_id",
+                table: "saved_views",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_seat_hosts_host_id",
                 table: "seat_hosts",
                 column: "host_id");
@@ -2793,6 +2829,14 @@ namespace LooseLantern.Server.Data.Migrations
                 onDelete: ReferentialAction.Cascade);
 
             migrationBuilder.AddForeignKey(
+                name: "fk_booking_notes_bookings_booking_id",
+                table: "booking_notes",
+                column: "booking_id",
+                principalTable: "bookings",
+                principalColumn: "id",
+                onDelete: ReferentialAction.Cascade);
+
+            migrationBuilder.AddForeignKey(
                 name: "fk_bookings_sessions_session_id",
                 table: "bookings",
                 column: "session_id",
@@ -2896,6 +2940,9 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "booking_moves");
 
             migrationBuilder.DropTable(
+                name: "booking_notes");
+
+            migrationBuilder.DropTable(
                 name: "calendar_entries");
 
             migrationBuilder.DropTable(
@@ -2932,9 +2979,6 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "guest_notes");
 
             migrationBuilder.DropTable(
-                name: "guest_views");
-
-            migrationBuilder.DropTable(
                 name: "incoming_mail");
 
             migrationBuilder.DropTable(
@@ -2969,6 +3013,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "record");
+
+            migrationBuilder.DropTable(
+                name: "saved_views");
 
             migrationBuilder.DropTable(
                 name: "seat_hosts");
