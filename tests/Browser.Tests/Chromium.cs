@@ -363,7 +363,7 @@ internal sealed class Chromium : IDisposable
     {
         Handled++;
         _driver.ExecuteScript(
-            "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', { bubbles: true }))",
+            "for (const kind of ['input', 'change']) { arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event(kind, { bubbles: true })); }",
             Field(label),
             date
         );
@@ -396,6 +396,13 @@ internal sealed class Chromium : IDisposable
 
     /// <summary>An attribute of whatever has the focus.</summary>
     public string? Focused(string attribute) => _driver.SwitchTo().ActiveElement().GetAttribute(attribute);
+
+    /// <summary>Types into whatever has the focus, or into nothing.</summary>
+    public void Keyboard(string keys)
+    {
+        Handled++;
+        _driver.SwitchTo().ActiveElement().SendKeys(keys);
+    }
 
     public void Tab() => _driver.SwitchTo().ActiveElement().SendKeys(Keys.Tab);
 

@@ -53,9 +53,11 @@ public class SchemaTests(World world)
                 // Of expressions, for which EF has no words.
                 .Concat([
                     "bookings.ix_bookings_booker",
+                    "bookings.ix_bookings_by_guest",
                     "bookings.ix_bookings_ended",
                     "bookings.ix_bookings_flagged",
                     "bookings.ix_bookings_guest",
+                    "bookings.ix_bookings_newest",
                     "bookings.ix_bookings_waiting",
                     "bookings.ix_bookings_words",
                     "guest_emails.ix_guest_emails_words",

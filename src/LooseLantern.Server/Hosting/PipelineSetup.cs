@@ -6,6 +6,7 @@ using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Feeds;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.Find;
 using LooseLantern.Server.Features.FirstRun;
 using LooseLantern.Server.Features.Flagged;
 using LooseLantern.Server.Features.GuestBook;
@@ -133,6 +134,7 @@ public static class PipelineSetup
         team.MapBookings();
         team.MapBookingLists();
         team.MapBookingWork();
+        team.MapFind();
         team.MapFlagged();
         team.MapSessions();
         team.MapPost();

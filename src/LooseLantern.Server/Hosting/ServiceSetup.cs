@@ -8,6 +8,7 @@ using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Joining;
 using LooseLantern.Server.Features.Desks;
+using LooseLantern.Server.Features.Find;
 using LooseLantern.Server.Features.Flagged;
 using LooseLantern.Server.Features.GuestBook;
 using LooseLantern.Server.Features.Guests;
@@ -84,6 +85,7 @@ public static class ServiceSetup
             .AddGuests()
             .AddGuestBook()
             .AddSavedViews()
+            .AddFind()
             .AddLetters()
             .AddMailings()
             .AddWorkspaces()

@@ -2752,6 +2752,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("character varying(256)")
                         .HasColumnName("user_name");
 
+                    b.Property<bool>("UsesKeys")
+                        .HasColumnType("boolean")
+                        .HasColumnName("uses_keys");
+
                     b.Property<string>("Usual")
                         .IsRequired()
                         .HasColumnType("jsonb")

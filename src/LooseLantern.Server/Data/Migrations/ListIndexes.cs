@@ -13,6 +13,8 @@ internal static class ListIndexes
         CREATE INDEX ix_bookings_flagged ON bookings (guest_id) WHERE cancelled_at IS NULL AND cardinality(flags) > 0;
         CREATE INDEX ix_written_events_outside ON written_events (workspace_id, session_id) WHERE outside <> 'None';
         CREATE INDEX ix_bookings_ended ON bookings (workspace_id, cancelled_at, id) WHERE cancelled_at IS NOT NULL;
+        CREATE INDEX ix_bookings_newest ON bookings (workspace_id, booked_at, session_id) WHERE cancelled_at IS NULL;
+        CREATE INDEX ix_bookings_by_guest ON bookings (workspace_id, lower(guest_name), session_id) WHERE cancelled_at IS NULL;
         CREATE INDEX ix_bookings_words ON bookings
             USING gin ((guest_name || E'\n' || guest_email || E'\n' || booker_name || E'\n' || booker_email) gin_trgm_ops);
         -- Among the pages of thousands of links.

@@ -41,6 +41,9 @@ public sealed class Person : IdentityUser<Guid>, IBelongsToWorkspace
 
     public ClockForm Clock { get; set; }
 
+    /// <summary>Whether single keys do something on their screens, where nothing is typed.</summary>
+    public bool UsesKeys { get; set; } = true;
+
     /// <summary>What their new pages start from, where it differs from the workspace's.</summary>
     public UsualSettings Usual { get; set; } = UsualSettings.None;
 

@@ -8,13 +8,15 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Bookings;
 
 /// <summary>A choice of bookings as SQL.</summary>
-/// <param name="All">The tables after FROM, then WHERE with whatever must hold: of sessions "s", or of cancelled
-/// bookings "b".</param>
+/// <param name="All">The tables after FROM, then WHERE with whatever must hold: of sessions "s", or bookings
+/// "b".</param>
+/// <param name="Id">The column of their ids.</param>
 /// <param name="OfBooking">What must hold of each booking "b" of a session; empty where all of it is shown.</param>
 /// <param name="IsKeyed">Whether it is read once, with what it is ordered by as "key".</param>
 /// <param name="Key">What it is ordered by.</param>
 public sealed record FoundBookings(
     string All,
+    string Id,
     string OfBooking,
     IReadOnlyDictionary<string, object> Values,
     bool IsKeyed,
@@ -26,17 +28,17 @@ public sealed record FoundBookings(
 /// <summary>Says what a choice of bookings is in SQL: for lists, views and files.</summary>
 public sealed class BookingFinding(LanternDb db, Tenant tenant, IClock clock)
 {
-    // As the index ix_bookings_words has it.
+    // As the index ix_bookings_words has it; {b} is the booking.
     private const string Words =
-        "(b.guest_name || E'\\n' || b.guest_email || E'\\n' || b.booker_name || E'\\n' || b.booker_email)";
+        "({b}.guest_name || E'\\n' || {b}.guest_email || E'\\n' || {b}.booker_name || E'\\n' || {b}.booker_email)";
 
     private const string ByTitle = """
         SELECT f.id FROM pages p JOIN sessions f ON f.page_id = p.id AND f.workspace_id = p.workspace_id
         WHERE p.workspace_id = @workspace AND p.title ILIKE @like
         """;
 
-    private const string ByWords =
-        $"SELECT b.session_id FROM bookings b WHERE b.workspace_id = @workspace AND b.cancelled_at IS NULL AND {Words} ILIKE @like";
+    private static readonly string ByWords =
+        $"SELECT b.session_id FROM bookings b WHERE b.workspace_id = @workspace AND b.cancelled_at IS NULL AND {Of("b", Words)} ILIKE @like";
 
     /// <exception cref="Refusal">400 for dates that are swapped.</exception>
     public async Task<FoundBookings> OfAsync(BookingFilter filter, CancellationToken ct)
@@ -50,11 +52,12 @@ public sealed class BookingFinding(LanternDb db, Tenant tenant, IClock clock)
         var isSearched = !string.IsNullOrWhiteSpace(filter.Search);
         var ofBooking = OfBooking(filter, values);
         var ofSession = await OfSessionAsync(filter, values, ct);
-        var shown = ofBooking + (isSearched ? $" AND ({Words} ILIKE @like OR b.session_id IN ({ByTitle}))" : "");
+        var shown = ofBooking + (isSearched ? $" AND ({Words} ILIKE @like OR {{b}}.session_id IN ({ByTitle}))" : "");
         var (key, kind, latest) = KeyOf(filter);
         if (filter.When == WhichBookings.Cancelled)
             return new FoundBookings(
-                $"bookings b JOIN sessions s ON s.id = b.session_id JOIN pages p ON p.id = s.page_id WHERE b.workspace_id = @workspace AND b.cancelled_at IS NOT NULL{shown}{ofSession}",
+                $"bookings b JOIN sessions s ON s.id = b.session_id JOIN pages p ON p.id = s.page_id WHERE b.workspace_id = @workspace AND b.cancelled_at IS NOT NULL{Of("b", shown)}{ofSession}",
+                "b.id",
                 "",
                 values,
                 isSearched || ofBooking.Length + ofSession.Length > 0 || filter.Order != BookingOrder.Usual,
@@ -64,24 +67,77 @@ public sealed class BookingFinding(LanternDb db, Tenant tenant, IClock clock)
             );
         // Words are found by their indexes first; what else must hold of a booking is looked at with them.
         var byWords = isSearched ? $" AND s.id IN ({ByWords} UNION ALL {ByTitle})" : "";
-        var isOfBookings = ofBooking.Length > 0 || filter.Order is BookingOrder.Newest or BookingOrder.Guest;
-        var joined = isOfBookings
-            ? $"""
-                 JOIN (SELECT b.session_id, max(b.booked_at) AS newest, min(lower(b.guest_name)) AS guest FROM bookings b
-                    WHERE b.workspace_id = @workspace AND b.cancelled_at IS NULL{shown} GROUP BY b.session_id) k ON k.session_id = s.id
-                """
-            : "";
+        var standing = $"s.cancelled_at IS NULL{When(filter.When)}{ofSession}";
+        if (filter.Order is BookingOrder.Newest or BookingOrder.Guest)
+            return new FoundBookings(
+                isSearched
+                    ? FirstOfFound(filter.Order, ofBooking, standing)
+                    : FirstOfEach(filter.Order, ofBooking, standing),
+                "b.session_id",
+                Of("b", shown),
+                values,
+                isSearched,
+                key,
+                kind,
+                latest
+            );
+
+        var ofThese =
+            ofBooking.Length == 0
+                ? ""
+                : $"SELECT b.session_id FROM bookings b WHERE b.workspace_id = @workspace AND b.cancelled_at IS NULL{Of("b", shown)}";
+        // Of flags the planner does not know how few there are.
+        if (ofThese.Length > 0)
+            ofThese = filter.Flagged ? $" AND s.id = ANY(ARRAY({ofThese}))" : $" AND s.id IN ({ofThese})";
         var paged = filter.Order == BookingOrder.Page ? " JOIN pages p ON p.id = s.page_id" : "";
         return new FoundBookings(
-            $"sessions s{joined}{paged} WHERE s.workspace_id = @workspace AND s.cancelled_at IS NULL{When(filter.When)}{ofSession}{byWords}",
-            shown,
+            $"sessions s{paged} WHERE s.workspace_id = @workspace AND {standing}{byWords}{ofThese}",
+            "s.id",
+            Of("b", shown),
             values,
-            isSearched || ofBooking.Length + ofSession.Length > 0 || filter.Order > BookingOrder.Latest,
+            isSearched,
             key,
             kind,
             latest
         );
     }
+
+    /// <summary>
+    /// Of each session the booking that its place in the order goes by: along the index of the order, it is the first.
+    /// </summary>
+    private static string FirstOfEach(BookingOrder order, string ofBooking, string standing)
+    {
+        var (by, way) = order == BookingOrder.Newest ? ("{b}.booked_at", ">") : ("lower({b}.guest_name)", "<");
+        return $"""
+            bookings b JOIN sessions s ON s.id = b.session_id
+            WHERE b.workspace_id = @workspace AND b.cancelled_at IS NULL{Of("b", ofBooking)} AND {standing}
+                AND NOT EXISTS (SELECT 1 FROM bookings o WHERE o.session_id = b.session_id AND o.cancelled_at IS NULL{Of(
+                "o",
+                ofBooking
+            )}
+                    AND ({Of("o", by)}, o.id) {way} ({Of("b", by)}, b.id))
+            """;
+    }
+
+    /// <summary>The same among those in which the words stand.</summary>
+    private static string FirstOfFound(BookingOrder order, string ofBooking, string standing)
+    {
+        var by = order == BookingOrder.Newest ? "b.booked_at DESC" : "lower(b.guest_name)";
+        return $"""
+            (SELECT DISTINCT ON (b.session_id) b.session_id, b.booked_at, b.guest_name
+            FROM bookings b JOIN sessions s ON s.id = b.session_id
+            WHERE b.workspace_id = @workspace AND b.cancelled_at IS NULL{Of("b", ofBooking)} AND {standing}
+                AND b.id IN (SELECT w.id FROM bookings w WHERE w.workspace_id = @workspace AND {Of(
+                "w",
+                Words
+            )} ILIKE @like
+                    UNION ALL SELECT t.id FROM bookings t WHERE t.session_id IN ({ByTitle}))
+            ORDER BY b.session_id, {by}) b WHERE true
+            """;
+    }
+
+    /// <summary>The condition of the booking that the SQL calls so.</summary>
+    private static string Of(string booking, string condition) => condition.Replace("{b}", booking);
 
     private static string When(WhichBookings when) =>
         when switch
@@ -100,45 +156,46 @@ public sealed class BookingFinding(LanternDb db, Tenant tenant, IClock clock)
         {
             BookingOrder.Soonest => ("lower(s.time)", ListKeyKind.Instant, false),
             BookingOrder.Latest => ("lower(s.time)", ListKeyKind.Instant, true),
-            BookingOrder.Newest => (isCancelled ? "b.booked_at" : "k.newest", ListKeyKind.Instant, true),
-            BookingOrder.Guest => (isCancelled ? "lower(b.guest_name)" : "k.guest", ListKeyKind.Text, false),
+            BookingOrder.Newest => ("b.booked_at", ListKeyKind.Instant, true),
+            BookingOrder.Guest => ("lower(b.guest_name)", ListKeyKind.Text, false),
             BookingOrder.Page => ("lower(p.title)", ListKeyKind.Text, false),
             _ when isCancelled => ("b.cancelled_at", ListKeyKind.Instant, true),
             _ => ("lower(s.time)", ListKeyKind.Instant, filter.When != WhichBookings.ToCome),
         };
     }
 
+    /// <summary>What must hold of the booking {b}.</summary>
     private static string OfBooking(BookingFilter filter, Dictionary<string, object> values)
     {
         var sql = filter.State switch
         {
-            BookingState.Asked => " AND b.waits_until IS NOT NULL",
-            BookingState.Confirmed => " AND b.waits_until IS NULL",
+            BookingState.Asked => " AND {b}.waits_until IS NOT NULL",
+            BookingState.Confirmed => " AND {b}.waits_until IS NULL",
             BookingState.Moved =>
-                " AND b.id IN (SELECT m.booking_id FROM booking_moves m WHERE m.workspace_id = @workspace)",
-            BookingState.Happened => " AND b.outcome = 'Happened'",
-            BookingState.Missed => " AND b.outcome = 'Missed'",
-            BookingState.NotNoted => " AND b.outcome = 'None'",
+                " AND {b}.id IN (SELECT m.booking_id FROM booking_moves m WHERE m.workspace_id = @workspace)",
+            BookingState.Happened => " AND {b}.outcome = 'Happened'",
+            BookingState.Missed => " AND {b}.outcome = 'Missed'",
+            BookingState.NotNoted => " AND {b}.outcome = 'None'",
             _ => "",
         };
         if (filter.Guest is { } guest)
         {
             values["guest"] = guest;
-            sql += " AND (b.guest_id = @guest OR b.booker_id = @guest)";
+            sql += " AND ({b}.guest_id = @guest OR {b}.booker_id = @guest)";
         }
 
         if (filter.WithoutKeeper)
             sql +=
-                " AND b.guest_id IN (SELECT g.id FROM guests g WHERE g.workspace_id = @workspace AND g.keeper_id IS NULL)";
+                " AND {b}.guest_id IN (SELECT g.id FROM guests g WHERE g.workspace_id = @workspace AND g.keeper_id IS NULL)";
         else if (filter.Keeper is { } keeper)
         {
             values["keeper"] = keeper;
             sql +=
-                " AND b.guest_id IN (SELECT g.id FROM guests g WHERE g.workspace_id = @workspace AND g.keeper_id = @keeper)";
+                " AND {b}.guest_id IN (SELECT g.id FROM guests g WHERE g.workspace_id = @workspace AND g.keeper_id = @keeper)";
         }
 
         if (filter.Flagged)
-            sql += " AND cardinality(b.flags) > 0";
+            sql += " AND cardinality({b}.flags) > 0";
         return sql;
     }
 

@@ -30,12 +30,11 @@ public sealed class BookingLists(LanternDb db, BookingFinding finding, BookingRo
     {
         var (now, found) = (clock.GetCurrentInstant(), await finding.OfAsync(filter, ct));
         var isCancelled = filter.When == WhichBookings.Cancelled;
-        var id = isCancelled ? "b.id" : "s.id";
         // What is looked for is found once, with what its order goes by.
-        var once = found.IsKeyed ? $"SELECT {id} AS id, {found.Key} AS key FROM {found.All}" : null;
+        var once = found.IsKeyed ? $"SELECT {found.Id} AS id, {found.Key} AS key FROM {found.All}" : null;
         var all = once is null ? found.All : "found f WHERE true";
         var block = once is null
-            ? new ListBlock(all, found.Key, id, found.Latest, found.KeyKind)
+            ? new ListBlock(all, found.Key, found.Id, found.Latest, found.KeyKind)
             : new ListBlock(all, "f.key", "f.id", found.Latest, found.KeyKind);
         ListBlock[] blocks = filter is { When: WhichBookings.ToCome, Order: BookingOrder.Usual }
             ?

@@ -23,6 +23,7 @@ namespace LooseLantern.Server.Features.Profile;
 /// <param name="ClosesAfterHours">For how many hours the last known state of a calendar counts while it can't be
 /// reached.</param>
 /// <param name="MostOpen">How many bookings to come one guest may have on all pages.</param>
+/// <param name="UsesKeys">Whether single keys do something on their screens.</param>
 /// <param name="MailWaits">Whether no owner has proven a mail address, so that only owners are mailed.</param>
 public sealed record Me(
     Guid Id,
@@ -41,13 +42,21 @@ public sealed record Me(
     int ClosesAfterHours,
     IReadOnlyList<string> Kinds,
     int MostOpen,
-    bool MailWaits
+    bool MailWaits,
+    bool UsesKeys
 );
 
 /// <param name="Line">A line about them, for guests; may be empty.</param>
 /// <param name="Zone">IANA id; the zone of their calendars' whole days too.</param>
 /// <param name="Language">Language tag.</param>
-public sealed record ProfileForm(string Name, string Line, string Zone, string Language, ClockForm Clock);
+public sealed record ProfileForm(
+    string Name,
+    string Line,
+    string Zone,
+    string Language,
+    ClockForm Clock,
+    bool UsesKeys = true
+);
 
 public static class MeEndpoints
 {
@@ -81,7 +90,8 @@ public static class MeEndpoints
                     workspace.ClosesAfterHours,
                     workspace.Kinds,
                     workspace.MostOpen,
-                    !await LettingOut.IsOpenAsync(db, ct)
+                    !await LettingOut.IsOpenAsync(db, ct),
+                    person.UsesKeys
                 );
             })
             .WithName("getMe")
@@ -104,12 +114,13 @@ public static class MeEndpoints
                 {
                     Checks.Check(form);
                     var person = await db.Users.SingleAsync(row => row.Id == actor.Required.Id, ct);
-                    (person.Name, person.Line, person.Zone, person.Language, person.Clock) = (
+                    (person.Name, person.Line, person.Zone, person.Language, person.Clock, person.UsesKeys) = (
                         form.Name.Trim(),
                         form.Line.Trim(),
                         form.Zone,
                         form.Language,
-                        form.Clock
+                        form.Clock,
+                        form.UsesKeys
                     );
                     // The host is the same person: one name and one zone for both.
                     if (await db.Hosts.FirstOrDefaultAsync(row => row.PersonId == person.Id, ct) is { } host)
@@ -156,7 +167,7 @@ public static class MeEndpoints
     }
 
     private static ProfileForm Of(Person person) =>
-        new(person.Name, person.Line, person.Zone, person.Language, person.Clock);
+        new(person.Name, person.Line, person.Zone, person.Language, person.Clock, person.UsesKeys);
 
     private sealed class Rules : AbstractValidator<ProfileForm>
     {

@@ -1068,6 +1068,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Guests, bookings, pages, links and hosts in which all these words stand, a few of each. */
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -4549,6 +4566,17 @@ export interface components {
         };
         /** @enum {unknown} */
         FieldTest: "is" | "from" | "to" | "filled" | "blank";
+        /** @description What was found by words, a few of each kind. */
+        FindAnswer: {
+            now: components["schemas"]["Instant"];
+            guests: components["schemas"]["FoundGuest"][];
+            /** @description Those nearest to now. */
+            bookings: components["schemas"]["FoundBooking"][];
+            pages: components["schemas"]["FoundPage"][];
+            /** @description The latest made; only for who coordinates. */
+            links: components["schemas"]["FoundLink"][];
+            hosts: components["schemas"]["FoundHost"][];
+        };
         FirstRunView: {
             /** @description Whether it was put away; it can be taken up again. */
             ended: boolean;
@@ -4634,6 +4662,46 @@ export interface components {
             email: string;
             /** @description Who gets the mails. */
             mailTo?: components["schemas"]["MailGoesTo"];
+        };
+        FoundBooking: {
+            /** Format: uuid */
+            id: string;
+            guestName: string;
+            /** @description Of its page. */
+            title: string;
+            start: components["schemas"]["Instant"];
+        };
+        FoundGuest: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description The one that is written to; empty where there is none. */
+            email: string;
+            /** @description IANA id; null where nobody knows it. */
+            zone: null | string;
+            language: null | string;
+        };
+        FoundHost: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            isPerson: boolean;
+        };
+        FoundLink: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** @description Whom it is for, by name. */
+            guests: string;
+            madeAt: components["schemas"]["Instant"];
+        };
+        FoundPage: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** @description From the root of the site. */
+            path: string;
+            isPublished: boolean;
         };
         /** @description A run of a day in which all, or any, of the hosts are free. */
         FreeRun: {
@@ -6281,6 +6349,8 @@ export interface components {
             mostOpen: number;
             /** @description Whether no owner has proven a mail address, so that only owners are mailed. */
             mailWaits: boolean;
+            /** @description Whether single keys do something on their screens. */
+            usesKeys: boolean;
         };
         /** @description Which facts of the other one count, where both are known. */
         MergeForm: {
@@ -7030,6 +7100,8 @@ export interface components {
             /** @description Language tag. */
             language: string;
             clock: components["schemas"]["ClockForm"];
+            /** @default true */
+            usesKeys: boolean;
         };
         ProvenAddress: {
             /** @description The address that is proven. */
@@ -10329,6 +10401,28 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query?: {
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindAnswer"];
                 };
             };
         };

@@ -74,14 +74,16 @@
     <li class="flex flex-wrap items-center gap-x-3">
       {host.name}
       {#if mayChange}
-        <TextButton class="min-h-6 text-fine text-muted" onclick={() => void look(host)}
-          >Give to another<span class="sr-only">: {host.name}</span></TextButton
+        <TextButton
+          class="min-h-6 text-fine text-muted"
+          aria-label="Give to another: {host.name}"
+          onclick={() => void look(host)}>Give to another</TextButton
         >
         {#if host.isAdded}<TextButton
             class="min-h-6 text-fine text-muted"
             disabled={changing.busy}
             onclick={() => void change(host.id, null, `${host.name} is free again.`)}
-            >Remove<span class="sr-only"> {host.name}</span></TextButton
+            aria-label="Remove {host.name}">Remove</TextButton
           >{/if}
       {/if}
     </li>

@@ -15,6 +15,8 @@
     title?: string;
     /** What becomes of whom is added. */
     about?: string;
+    /** Whether it stands apart, as everything on the team's screens. */
+    isOwnCard?: boolean;
     people: Schemas['Companion'][];
     most: number;
     /** How many of them are mailed; the others only count. */
@@ -30,6 +32,7 @@
     save,
     title = say('along.title'),
     about = say('along.what-happens'),
+    isOwnCard = false,
     people,
     most,
     mostMailed,
@@ -62,7 +65,10 @@
   }
 </script>
 
-<section class="border-t border-line pt-5" aria-labelledby="along">
+<section
+  class={isOwnCard ? 'rounded-2xl border border-line bg-card p-5' : 'border-t border-line pt-5'}
+  aria-labelledby="along"
+>
   <h2 id="along" class="text-lg">{title}</h2>
   {#if party !== undefined}
     <span class="mt-1 flex items-center gap-2">

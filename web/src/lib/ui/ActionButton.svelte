@@ -35,8 +35,11 @@
   );
 </script>
 
+<!-- The main one answers to a key, too. -->
 {#if href}
-  <Button {href} class={look}>{@render children()}</Button>
+  <Button {href} class={look} data-main={kind === 'main' ? '' : undefined}>{@render children()}</Button>
 {:else}
-  <Button {id} {type} {disabled} {onclick} class={look}>{@render children()}</Button>
+  <Button {id} {type} {disabled} {onclick} class={look} data-main={kind === 'main' ? '' : undefined}
+    >{@render children()}</Button
+  >
 {/if}

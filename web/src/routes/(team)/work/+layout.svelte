@@ -5,12 +5,16 @@
   import { api, forgetToken } from '$lib/api/client';
   import { askAnew } from '$lib/live/anew';
   import { watchChanges } from '$lib/live/changes';
+  import Find from '$lib/find/Find.svelte';
+  import Keys from '$lib/keys/Keys.svelte';
   import MailWaits from '$lib/post/MailWaits.svelte';
   import Portrait from '$lib/ui/Portrait.svelte';
   import type { LayoutProps } from './$types';
   import TextButton from '$lib/ui/TextButton.svelte';
 
   let { data, children }: LayoutProps = $props();
+
+  let find = $state<Find | undefined>(undefined);
 
   const REFRESH_EVERY = 30_000;
   const places = [
@@ -46,11 +50,16 @@
 </script>
 
 <div class="min-h-screen md:grid md:grid-cols-[148px_1fr] print:block">
-  <header class="print:hidden on-night bg-night text-on-night md:sticky md:top-0 md:flex md:h-screen md:flex-col">
+  <header
+    class="print:hidden on-night relative z-30 bg-night text-on-night md:sticky md:top-0 md:flex md:h-screen md:flex-col"
+  >
     <div class="flex flex-wrap items-center gap-x-4 px-3 py-2 md:block md:px-0 md:py-0">
       <p class="font-heading px-2 text-base leading-tight font-bold text-on-dark md:px-5 md:pt-4">
         Loose <br class="max-md:hidden" /><span class="text-glow-pale">Lantern</span>
       </p>
+      <div class="max-md:order-3 max-md:w-full md:mx-3 md:mt-3">
+        <Find bind:this={find} me={data.me} hasKey={data.me.usesKeys} />
+      </div>
       <nav
         aria-label="Main"
         class="flex flex-wrap max-md:order-last max-md:w-full md:mt-3 md:block md:space-y-0.5 md:px-3"
@@ -96,3 +105,5 @@
     {@render children()}
   </main>
 </div>
+
+{#if data.me.usesKeys}<Keys onfind={() => find?.begin()} />{/if}

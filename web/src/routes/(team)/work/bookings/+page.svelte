@@ -3,7 +3,7 @@
   import { Input } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
-  import type { Appointment } from '$lib/bookings/appointments';
+  import { appointmentsOf, type Appointment } from '$lib/bookings/appointments';
   import BookingChoice from '$lib/bookings/BookingChoice.svelte';
   import BookingTable from '$lib/bookings/BookingTable.svelte';
   import CancelModal from '$lib/bookings/CancelModal.svelte';
@@ -27,6 +27,7 @@
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import SavedViews from '$lib/ui/SavedViews.svelte';
   import Segments from '$lib/ui/Segments.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
@@ -41,6 +42,7 @@
     const query = new URLSearchParams(asked(data.filter));
     return query.size > 0 ? `?${query}` : '';
   });
+  let filtering = $state(false);
   let cancelling = $state.raw<Appointment | undefined>(undefined);
 
   const list = $derived(data.bookings ?? none);
@@ -89,23 +91,29 @@
       bind:value={() => filter.search ?? '', (typed) => show({ ...filter, search: typed ?? '' })}
     />
   </div>
+  <!-- On a phone bookings come first. -->
+  <TextButton class="min-h-11 md:hidden" aria-expanded={filtering} onclick={() => (filtering = !filtering)}
+    >Filter and sort</TextButton
+  >
   {#if data.me.isCoordinator}<ActionButton class="ml-auto" href="/work/bookings/flagged">Flagged</ActionButton>{/if}
 </header>
 
-<div class="mb-3">
-  <SavedViews
-    views={data.views}
-    {filter}
-    whole="To come"
-    isWhole={isSameFilter(filter, toCome)}
-    mayChange={data.me.isCoordinator}
-    isSame={isSameFilter}
-    save={(name) => must(api.PUT('/api/bookings/views', { body: { name, filter } }))}
-    remove={(id) => must(api.DELETE('/api/bookings/views/{id}', { params: { path: { id } } }))}
-    onchoose={(view) => show({ ...toCome, ...view })}
-  />
-</div>
-<div class="mb-4">
+{#if data.views.length > 0 || isChosen(filter)}
+  <div class="mb-3">
+    <SavedViews
+      views={data.views}
+      {filter}
+      whole="Everything"
+      isWhole={!isChosen(filter)}
+      mayChange={data.me.isCoordinator}
+      isSame={isSameFilter}
+      save={(name) => must(api.PUT('/api/bookings/views', { body: { name, filter } }))}
+      remove={(id) => must(api.DELETE('/api/bookings/views/{id}', { params: { path: { id } } }))}
+      onchoose={(view) => show(view ? { ...toCome, ...view } : { ...toCome, when: filter.when ?? 'toCome' })}
+    />
+  </div>
+{/if}
+<div class="mb-4 {filtering || isChosen(filter) ? '' : 'max-md:hidden'}">
   <BookingChoice
     {filter}
     pages={data.pages}
@@ -146,7 +154,7 @@
     oncancel={(appointment) => (cancelling = appointment)}
   />
   <MoreBelow
-    shown={runs.rows.length}
+    shown={appointmentsOf(runs.rows).length}
     total={list.total}
     isWhole={runs.isWhole}
     busy={runs.busy}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Input, Select } from 'flowbite-svelte';
+  import { Checkbox, Input, Select } from 'flowbite-svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
@@ -62,6 +62,9 @@
       <Segments label="Clock" options={clocks} value={form.clock} onchoose={(clock) => (form.clock = clock)} />
     </div>
   </div>
+  <Checkbox bind:checked={form.usesKeys}
+    >Keys: / finds, . presses the screen’s main button, ? lists what works there</Checkbox
+  >
   <div class="flex items-center gap-3">
     <ActionButton kind="main" type="submit">Save profile</ActionButton><span role="status" class="text-muted"
       >{told}</span

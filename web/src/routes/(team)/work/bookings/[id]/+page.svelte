@@ -232,19 +232,18 @@
     {/if}
 
     {#if mayMove && !row.isAmongOurselves}
-      <div class="rounded-2xl border border-line bg-card p-5 pt-0">
-        <BringAlong
-          title="Others who come along"
-          about="Nobody so far. Whoever you add gets an invitation of their own."
-          save={(form) => must(api.PUT('/api/bookings/{id}/companions', { params: { path }, body: form }))}
-          people={detail.companions}
-          most={row.places > 1 ? row.places - 1 : MOST_ALONG}
-          mostMailed={MOST_ALONG}
-          waiting={[]}
-          {...row.places > 1 ? { party: row.party } : {}}
-          onchanged={() => void askAnew()}
-        />
-      </div>
+      <BringAlong
+        isOwnCard
+        title="Others who come along"
+        about="Nobody so far. Whoever you add gets an invitation of their own."
+        save={(form) => must(api.PUT('/api/bookings/{id}/companions', { params: { path }, body: form }))}
+        people={detail.companions}
+        most={row.places > 1 ? row.places - 1 : MOST_ALONG}
+        mostMailed={MOST_ALONG}
+        waiting={[]}
+        {...row.places > 1 ? { party: row.party } : {}}
+        onchanged={() => void askAnew()}
+      />
     {/if}
 
     <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="answers">

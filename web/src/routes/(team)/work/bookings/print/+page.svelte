@@ -58,13 +58,15 @@
       onchoose={(count) => show(data.from, count)}
     />
     <ActionButton onclick={() => show(shift(-data.days), data.days)}>Earlier</ActionButton>
-    <Input
-      type="date"
-      aria-label="Day"
-      class="w-40 py-1.5"
-      value={data.from}
-      onchange={(event) => show(event.currentTarget.value, data.days)}
-    />
+    <span class="w-40"
+      ><Input
+        type="date"
+        aria-label="Day"
+        class="py-1.5"
+        value={data.from}
+        onchange={(event) => show(event.currentTarget.value, data.days)}
+      /></span
+    >
     <ActionButton onclick={() => show(shift(data.days), data.days)}>Later</ActionButton>
     <Checkbox bind:checked={names}>guests’ names</Checkbox>
     <ActionButton kind="main" class="ml-auto" onclick={() => print()}>Print</ActionButton>
@@ -79,7 +81,7 @@
   {#each days as { date, appointments } (date)}
     <section class="break-inside-avoid border-t-2 border-ink py-2" aria-label={longDate(date)}>
       <h3 class="font-heading text-lg font-semibold">{longDate(date)}</h3>
-      <table class="w-full text-left">
+      <table class="w-full table-fixed text-left">
         <tbody>
           {#each appointments as appointment (appointment.row.id)}
             {@const { row, rows } = appointment}
@@ -87,7 +89,7 @@
               <td class="w-32 py-1 font-bold whitespace-nowrap tabular-nums"
                 >{timeOf(row.start, zone)} – {timeOf(row.end, zone)}</td
               >
-              <td class="py-1 pr-3">{row.page}{row.place ? `, ${row.place}` : ''}</td>
+              <td class="w-2/5 py-1 pr-3">{row.page}{row.place ? `, ${row.place}` : ''}</td>
               <td class="py-1 pr-3"
                 >{guestsOf(appointment)}{rows.some((one) => one.waitsUntil !== null) ? ' (asked for)' : ''}</td
               >

@@ -118,6 +118,7 @@ namespace LooseLantern.Server.Data.Migrations
                     zone = table.Column<string>(type: "text", nullable: false),
                     language = table.Column<string>(type: "text", nullable: false),
                     clock = table.Column<string>(type: "text", nullable: false),
+                    uses_keys = table.Column<bool>(type: "boolean", nullable: false),
                     usual = table.Column<string>(type: "jsonb", nullable: false),
                     notifications = table.Column<string>(type: "jsonb", nullable: false),
                     feed_secret_hash = table.Column<byte[]>(type: "bytea", nullable: true),

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261201205652_Initial")]
+    [Migration("20261201213916_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -2754,6 +2754,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasMaxLength(256)
                         .HasColumnType("character varying(256)")
                         .HasColumnName("user_name");
+
+                    b.Property<bool>("UsesKeys")
+                        .HasColumnType("boolean")
+                        .HasColumnName("uses_keys");
 
                     b.Property<string>("Usual")
                         .IsRequired()
