@@ -29,7 +29,7 @@ public sealed class FindTests(World world)
                 "title"
             )
             .ShouldBe(["Keel inspection"]);
-        foreach (var nothing in new[] { "", " ", "os ric", "%", "\0" })
+        foreach (var nothing in new[] { "", " ", "osric zz", "%", "\0" })
             Names(await FindAsync(scene.Ada, nothing), "guests", "name").ShouldBeEmpty(nothing);
         // A cancelled booking is not in the way of those that stand.
         var booking = osric.GetProperty("bookings")[0].Id();

@@ -216,7 +216,29 @@ public class PermissionTests(World world)
                 who.PostAsync($"/api/mailings/{id}/ask-again", new { word = "" }, "a press")
             );
         },
-        ["Export bookings"] = (_, who) => who.Http.GetAsync("/api/bookings/export.csv"),
+        ["Export bookings"] = (_, who) =>
+            FirstRefusedAsync(
+                who.Http.GetAsync("/api/bookings/export.csv"),
+                who.Http.GetAsync("/api/bookings/export.ics")
+            ),
+        ["Save a view of bookings, and delete it"] = async (scene, who) =>
+        {
+            var saved = await (
+                await scene.Owner.PutAsync("/api/bookings/views", new { name = "All", filter = new { } })
+            ).ReadAsync(HttpStatusCode.OK);
+            return await FirstRefusedAsync(
+                who.PutAsync("/api/bookings/views", new { name = "Mine", filter = new { } }),
+                who.DeleteAsync($"/api/bookings/views/{saved.Id()}")
+            );
+        },
+        ["Note something of a booking, and find anything by words"] = async (scene, who) =>
+            await FirstRefusedAsync(
+                who.PostAsync(
+                    $"/api/bookings/{await scene.BookingAsync(scene.Owner)}/notes",
+                    new { text = "Brings a dog." }
+                ),
+                who.Http.GetAsync("/api/find?words=dog")
+            ),
         ["See flagged bookings"] = (_, who) => who.Http.GetAsync("/api/bookings/flagged"),
         ["Save letters, and write to guests"] = async (scene, who) =>
         {
@@ -507,6 +529,45 @@ public class PermissionTests(World world)
             return await who.PostAsync(
                 $"/api/bookings/{await scene.BookingAsync(host)}/move",
                 new { start = "2026-12-08T09:00:00Z" }
+            );
+        },
+        ["Note whether a guest of theirs came, and write to the guest"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
+            var booking = await scene.BookingAsync(host);
+            var noted = await who.PutAsync($"/api/bookings/{booking}/outcome", new { outcome = "happened" });
+            // Whoever may is told that it has not begun.
+            return noted.StatusCode == HttpStatusCode.Conflict
+                ? await who.PostAsync($"/api/bookings/{booking}/words", new { word = "Bring boots." }, key: "one")
+                : noted;
+        },
+        ["Change who comes along with a guest of theirs"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
+            return await who.PutAsync(
+                $"/api/bookings/{await scene.BookingAsync(host)}/companions",
+                new { people = new[] { new { name = "", email = "tora@lind.example" } }, party = (int?)null }
+            );
+        },
+        ["Give a booking of theirs to another"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
+            var booking = await scene.Owner.GetAsync($"/api/bookings/{await scene.BookingAsync(host)}");
+            return await who.PostAsync(
+                $"/api/sessions/{booking.GetProperty("row").Text("sessionId")}/hosts",
+                new
+                {
+                    from = host.HostId,
+                    // A room's time is booked by whoever coordinates.
+                    to = await scene.RoomAsync(),
+                    tellGuests = true,
+                }
             );
         },
         ["Accept or decline what is asked of them"] = async (scene, host, who) =>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Checkbox, Input, Select } from 'flowbite-svelte';
   import Sentence from '$lib/pages/Sentence.svelte';
+  import TextButton from '$lib/ui/TextButton.svelte';
   import { dated, orderChoices, stateChoices, type BookingFilter } from './filter';
 
   interface Props {
@@ -8,12 +9,14 @@
     pages: { id: string; title: string }[];
     kinds: string[];
     hosts: { id: string; name: string }[];
+    /** Whose bookings alone are shown; empty for everybody's. */
+    guest: string;
     people: { id: string; name: string }[];
     mends: (string | undefined)[];
     onchange: (filter: BookingFilter) => void;
   }
 
-  let { filter, pages, kinds, hosts, people, mends, onchange }: Props = $props();
+  let { filter, pages, kinds, hosts, guest, people, mends, onchange }: Props = $props();
 
   const keeper = $derived(filter.withoutKeeper ? 'none' : (filter.keeper ?? 'any'));
 
@@ -76,6 +79,13 @@
     >
   </Sentence>
   <Sentence {mends}>
+    {#if guest !== ''}
+      <span
+        >only <strong class="text-ink">{guest}</strong>
+        <TextButton class="min-h-6 text-fine" onclick={() => onchange({ ...filter, guest: null })}>everybody</TextButton
+        ></span
+      >
+    {/if}
     <span class="w-48"
       ><Select
         aria-label="State"

@@ -17,23 +17,16 @@ export class LaterRuns<R extends { id: string }> {
   #later = $state.raw<Run<R>[]>([]);
   #turn = 0;
 
+  #choice: string;
   readonly #first: () => Run<R>;
   readonly #ask: (after: string) => Promise<Run<R>>;
 
   /**
-   * @param choice What the list is a choice of: with another, it begins again.
+   * @param choice What the list is a choice of at first.
    * @param ask Asks for the run after a place.
    */
-  constructor(first: () => Run<R>, choice: () => string, ask: (after: string) => Promise<Run<R>>) {
-    this.#first = first;
-    this.#ask = ask;
-    let known = choice();
-    $effect(() => {
-      const [now] = [choice(), first()];
-      const isSame = now === known;
-      known = now;
-      void this.#again(isSame);
-    });
+  constructor(choice: string, first: () => Run<R>, ask: (after: string) => Promise<Run<R>>) {
+    [this.#choice, this.#first, this.#ask] = [choice, first, ask];
   }
 
   /** None twice, whatever moved from one run to another meanwhile. */
@@ -62,9 +55,12 @@ export class LaterRuns<R extends { id: string }> {
     });
   }
 
-  async #again(isSame: boolean): Promise<void> {
+  /** The first run came anew: of another choice the list begins again, else as much is asked for as was shown. */
+  async renew(choice: string): Promise<void> {
     this.#turn++;
-    if (!isSame) this.#later = [];
+    this.busy = false;
+    if (choice !== this.#choice) this.#later = [];
+    this.#choice = choice;
     let wanted = this.#later.reduce((sum, run) => sum + run.rows.length, 0);
     if (wanted === 0) return;
     await this.#run(async (turn) => {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { afterNavigate, goto } from '$app/navigation';
+  import { untrack } from 'svelte';
   import { Input } from 'flowbite-svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { mendOf, must } from '$lib/api/problem';
@@ -46,12 +47,20 @@
   let cancelling = $state.raw<Appointment | undefined>(undefined);
 
   const list = $derived(data.bookings ?? none);
+  const choice = $derived(JSON.stringify(asked(data.filter)));
+  // svelte-ignore state_referenced_locally
   const runs = new LaterRuns<Schemas['BookingRow']>(
+    choice,
     () => list,
-    () => JSON.stringify(asked(data.filter)),
     (after) =>
       must(api.GET('/api/bookings', { params: { query: { ...asked(data.filter), after, take: IN_ONE_RUN } } })),
   );
+
+  $effect(() => {
+    const now = choice;
+    // Whenever the answer comes anew.
+    if (list) untrack(() => void runs.renew(now));
+  });
 
   afterNavigate(({ type, to }) => {
     if (chosen && (type !== 'goto' || (to && isSameFilter(filterIn(to.url.searchParams), chosen)))) chosen = undefined;
@@ -62,6 +71,13 @@
     chosen = next;
     putFilter(query, next);
     void goto(query.size > 0 ? `?${query}` : '?', { replaceState: true, keepFocus: true, noScroll: true });
+  }
+
+  /** What the guest is called whose bookings alone are shown; empty where they are everybody's. */
+  function nameOf(guest: string | null | undefined): string {
+    if (!guest) return '';
+    const row = list.rows.find((one) => one.guestId === guest || one.bookerId === guest);
+    return row ? (row.guestId === guest ? row.guestName : row.bookerName) : 'one guest';
   }
 
   const emptyTitles: Record<Schemas['WhichBookings'], string> = {
@@ -119,6 +135,7 @@
     pages={data.pages}
     kinds={data.me.kinds}
     hosts={data.hosts}
+    guest={nameOf(filter.guest)}
     people={data.people}
     mends={[mendOf(data.problem, 'from'), mendOf(data.problem, 'to')]}
     onchange={show}
