@@ -101,7 +101,7 @@
     aria-autocomplete="none"
     aria-haspopup="dialog"
     placeholder={hasKey ? 'Find  /' : 'Find'}
-    class="w-full rounded-lg border border-night-line bg-night-raised px-2.5 py-1.5 text-on-dark placeholder:text-on-night placeholder:opacity-100"
+    class="w-full rounded-lg border border-night-line bg-night-raised px-2.5 py-1.5 text-on-dark placeholder:text-on-night! placeholder:opacity-100"
     oninput={look}
     onfocus={() => (open = asked !== '')}
   />
