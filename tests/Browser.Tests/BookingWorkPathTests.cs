@@ -69,6 +69,12 @@ public sealed class BookingWorkPathTests(Site site) : IClassFixture<Site>
         marit.AwaitText("Keziah Moon has it now.");
         marit.AwaitText("Gave the booking of Fergal Mulhearn from Tomasz Reed to Keziah Moon");
 
+        marit.Press("By day");
+        marit.AwaitText("Who of your team did what, and for whom.");
+        marit.AwaitText("for Keziah Moon, Tomasz Reed");
+        marit.AccessibilityFaults().ShouldBeEmpty();
+        marit.Press("Gave the booking of Fergal Mulhearn from Tomasz Reed to Keziah Moon");
+
         marit.Press("Write");
         marit.Type("Your words", "Bring boots.");
         marit.Press("Send");

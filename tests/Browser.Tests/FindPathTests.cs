@@ -42,6 +42,10 @@ public sealed class FindPathTests(Site site) : IClassFixture<Site>
         marit.Keyboard("/");
         marit.Keyboard("qqq");
         marit.AwaitText("Nothing is called “qqq”.");
+        // Who knows what they want does not wait for the answer.
+        marit.Keyboard(Keys.Escape);
+        marit.Keyboard("audit" + Keys.Enter);
+        marit.AwaitText("Who of your team did what, and for whom.");
     }
 
     [Fact]

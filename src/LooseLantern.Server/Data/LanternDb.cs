@@ -243,6 +243,13 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
                 row.SubjectId,
                 row.At,
             });
+            // The order of the list.
+            entry.HasIndex(row => new
+            {
+                row.WorkspaceId,
+                row.At,
+                row.Id,
+            });
             entry.HasIndex(row => row.ForHosts).HasMethod("gin");
         });
 

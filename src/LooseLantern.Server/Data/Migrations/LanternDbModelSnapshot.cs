@@ -2953,6 +2953,9 @@ namespace LooseLantern.Server.Data.Migrations
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_record_workspace_id");
 
+                    b.HasIndex("WorkspaceId", "At", "Id")
+                        .HasDatabaseName("ix_record_workspace_id_at_id");
+
                     b.HasIndex("WorkspaceId", "SubjectId", "At")
                         .HasDatabaseName("ix_record_workspace_id_subject_id_at");
 

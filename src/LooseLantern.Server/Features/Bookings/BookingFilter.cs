@@ -1,6 +1,6 @@
 using LooseLantern.Server.Hosting;
+using Microsoft.AspNetCore.Mvc;
 using NodaTime;
-using NodaTime.Text;
 
 namespace LooseLantern.Server.Features.Bookings;
 
@@ -87,30 +87,43 @@ public sealed record BookingFilter(
 /// <summary>A <see cref="BookingFilter"/> as it stands in an address; what is left out asks for nothing.</summary>
 public sealed record BookingQuery
 {
+    [FromQuery(Name = "search")]
     public string? Search { get; init; }
 
+    [FromQuery(Name = "when")]
     public string? When { get; init; }
 
+    [FromQuery(Name = "page")]
     public Guid? Page { get; init; }
 
+    [FromQuery(Name = "kind")]
     public string? Kind { get; init; }
 
+    [FromQuery(Name = "host")]
     public Guid? Host { get; init; }
 
+    [FromQuery(Name = "guest")]
     public Guid? Guest { get; init; }
 
+    [FromQuery(Name = "keeper")]
     public Guid? Keeper { get; init; }
 
+    [FromQuery(Name = "withoutKeeper")]
     public bool? WithoutKeeper { get; init; }
 
+    [FromQuery(Name = "state")]
     public string? State { get; init; }
 
+    [FromQuery(Name = "flagged")]
     public bool? Flagged { get; init; }
 
+    [FromQuery(Name = "from")]
     public string? From { get; init; }
 
+    [FromQuery(Name = "to")]
     public string? To { get; init; }
 
+    [FromQuery(Name = "order")]
     public string? Order { get; init; }
 
     /// <exception cref="Refusal">400 for what is no date, or none of the choices.</exception>
@@ -126,8 +139,8 @@ public sealed record BookingQuery
             WithoutKeeper ?? false,
             Choice<BookingState>("state", State),
             Flagged ?? false,
-            Date("from", From),
-            Date("to", To),
+            IsoDates.Read("from", From),
+            IsoDates.Read("to", To),
             Choice<BookingOrder>("order", Order)
         );
 
@@ -140,14 +153,4 @@ public sealed record BookingQuery
         && !char.IsAsciiDigit(text[0])
             ? choice
         : throw Refusal.Invalid(name, "missing-or-odd");
-
-    private static LocalDate? Date(string name, string? text)
-    {
-        if (string.IsNullOrEmpty(text))
-            return null;
-        // The ends leave room for arithmetic on either side.
-        return LocalDatePattern.Iso.Parse(text) is { Success: true, Value: { Year: >= 1900 and <= 2200 } date }
-            ? date
-            : throw Refusal.Invalid(name, "iso-date");
-    }
 }

@@ -25,6 +25,22 @@ public static class RecordEndpoints
             .WithName("listRecord")
             .WithTags("Record");
 
+        api.MapGet(
+                "/record/lines",
+                (
+                    [AsParameters] RecordQuery query,
+                    string? after,
+                    string? before,
+                    int? take,
+                    RecordLists lists,
+                    CancellationToken ct
+                ) => lists.ReadAsync(query, ListPlace.Of(after, before, take), ct)
+            )
+            .WithName("findRecord")
+            .WithTags("Record")
+            .WithDescription("By person, thing, day and words; the latest first.")
+            .ProducesValidationProblem();
+
         // What others did in a host's name.
         api.MapGet("/me/record", async (Actor actor, LanternDb db, CancellationToken ct) =>
                 actor.Required.HostId is { } host

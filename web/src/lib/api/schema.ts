@@ -716,6 +716,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/record/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description By person, thing, day and words; the latest first. */
+        get: operations["findRecord"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me/record": {
         parameters: {
             query?: never;
@@ -7165,6 +7182,33 @@ export interface components {
             for: string[];
             what: string;
         };
+        RecordRow: {
+            /** Format: uuid */
+            id: string;
+            at: components["schemas"]["Instant"];
+            /** Format: uuid */
+            personId: string;
+            person: string;
+            /** @description The names of the hosts it was done for; empty where it was the person's own work. */
+            for: string[];
+            what: string;
+            /** Format: uuid */
+            subjectId: string;
+            /** @description The screen of what it was done to; null where that is gone, or has none. */
+            way: null | string;
+        };
+        RecordRun: {
+            /**
+             * Format: int32
+             * @description How many lines there are in all, of which Rows is one run; 10,001 stands for more.
+             */
+            total: number;
+            rows: components["schemas"]["RecordRow"][];
+            /** @description What the run before is asked by; null where this is the first. */
+            before: null | string;
+            /** @description What the run after is asked by; null where this is the last. */
+            after: null | string;
+        };
         RecoveryCodesAnswer: {
             codes: string[];
         };
@@ -9595,6 +9639,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordLine"][];
+                };
+            };
+        };
+    };
+    findRecord: {
+        parameters: {
+            query?: {
+                words?: string;
+                person?: string;
+                subject?: string;
+                from?: string;
+                to?: string;
+                after?: string;
+                before?: string;
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordRun"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
         };
@@ -16877,19 +16959,19 @@ export interface operations {
     listBookings: {
         parameters: {
             query?: {
-                Search?: string;
-                When?: string;
-                Page?: string;
-                Kind?: string;
-                Host?: string;
-                Guest?: string;
-                Keeper?: string;
-                WithoutKeeper?: boolean;
-                State?: string;
-                Flagged?: boolean;
-                From?: string;
-                To?: string;
-                Order?: string;
+                search?: string;
+                when?: string;
+                page?: string;
+                kind?: string;
+                host?: string;
+                guest?: string;
+                keeper?: string;
+                withoutKeeper?: boolean;
+                state?: string;
+                flagged?: boolean;
+                from?: string;
+                to?: string;
+                order?: string;
                 after?: string;
                 before?: string;
                 take?: number;
@@ -16923,19 +17005,19 @@ export interface operations {
     exportBookings: {
         parameters: {
             query?: {
-                Search?: string;
-                When?: string;
-                Page?: string;
-                Kind?: string;
-                Host?: string;
-                Guest?: string;
-                Keeper?: string;
-                WithoutKeeper?: boolean;
-                State?: string;
-                Flagged?: boolean;
-                From?: string;
-                To?: string;
-                Order?: string;
+                search?: string;
+                when?: string;
+                page?: string;
+                kind?: string;
+                host?: string;
+                guest?: string;
+                keeper?: string;
+                withoutKeeper?: boolean;
+                state?: string;
+                flagged?: boolean;
+                from?: string;
+                to?: string;
+                order?: string;
             };
             header?: never;
             path?: never;
@@ -16966,19 +17048,19 @@ export interface operations {
     exportBookingsAsCalendar: {
         parameters: {
             query?: {
-                Search?: string;
-                When?: string;
-                Page?: string;
-                Kind?: string;
-                Host?: string;
-                Guest?: string;
-                Keeper?: string;
-                WithoutKeeper?: boolean;
-                State?: string;
-                Flagged?: boolean;
-                From?: string;
-                To?: string;
-                Order?: string;
+                search?: string;
+                when?: string;
+                page?: string;
+                kind?: string;
+                host?: string;
+                guest?: string;
+                keeper?: string;
+                withoutKeeper?: boolean;
+                state?: string;
+                flagged?: boolean;
+                from?: string;
+                to?: string;
+                order?: string;
             };
             header?: never;
             path?: never;

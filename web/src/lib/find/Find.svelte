@@ -1,5 +1,6 @@
 <script lang="ts">
   import { beforeNavigate } from '$app/navigation';
+  import { tick } from 'svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { Looking } from '$lib/api/Looking.svelte';
   import { must } from '$lib/api/problem';
@@ -18,12 +19,19 @@
   let answer = $state.raw<{ typed: string; found: Schemas['FindAnswer'] } | undefined>(undefined);
   let box = $state<HTMLElement | undefined>(undefined);
   let field = $state<HTMLInputElement | undefined>(undefined);
+  let isFirstMeant = $state(false);
   const looking = new Looking();
 
   const asked = $derived(typed.trim());
   const groups = $derived(groupsOf(asked, asked === '' ? undefined : answer?.found, me));
   const count = $derived(groups.reduce((sum, group) => sum + group.found.length, 0));
   const isAnswered = $derived(answer?.typed === asked && !looking.busy);
+
+  $effect(() => {
+    if (!isFirstMeant || !isAnswered) return;
+    isFirstMeant = false;
+    void tick().then(() => rows()[0]?.click());
+  });
 
   // Where one is led to, the field is empty again; emptied as one leaves, since who arrives may be typing already.
   beforeNavigate(() => close());
@@ -34,11 +42,11 @@
   }
 
   function close(): void {
-    [open, typed, answer] = [false, '', undefined];
+    [open, typed, answer, isFirstMeant] = [false, '', undefined, false];
   }
 
   function look(): void {
-    open = true;
+    [open, isFirstMeant] = [true, false];
     const words = asked;
     if (words === '') return;
     void looking.look(async () => {
@@ -57,7 +65,7 @@
     }
     if (event.key === 'Enter' && event.target === field) {
       // What stands first is meant, once the answer is there.
-      if (isAnswered) rows()[0]?.click();
+      isFirstMeant = true;
       event.preventDefault();
       return;
     }

@@ -31,6 +31,7 @@ const places: Place[] = [
   { title: 'Hours', words: 'office working holidays', way: '/work/hours' },
   { title: 'Calendars', words: 'caldav join ics feed', way: '/work/calendars' },
   { title: 'Board', words: 'day week lanes', way: '/work/board' },
+  { title: 'Record', words: 'who did what changes history trail audit', way: '/work/record' },
   { title: 'Post', words: 'mail messages sent failed', way: '/work/post' },
   { title: 'New page', words: 'make create booking', way: '/work/pages/new', who: 'coordinator' },
   { title: 'New link', words: 'make create offer', way: '/work/links/new', who: 'coordinator' },

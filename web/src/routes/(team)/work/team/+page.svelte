@@ -129,7 +129,11 @@
 
 {#if data.record.length > 0}
   <section aria-labelledby="record" class="mt-6">
-    <h2 id="record" class="mb-1.5 text-lg">Record</h2>
+    <h2 id="record" class="mb-1.5 text-lg">
+      Record <a class="ml-2 font-sans text-fine font-normal underline underline-offset-4" href="/work/record"
+        >All of it</a
+      >
+    </h2>
     <!-- A keyboard must be able to scroll it. -->
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div

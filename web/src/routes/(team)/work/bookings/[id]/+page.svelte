@@ -257,7 +257,12 @@
     <PostOfBooking post={detail.post} {zone} />
     {#if detail.done.length > 0}
       <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="done">
-        <h2 id="done" class="mb-1 text-lg">Record</h2>
+        <h2 id="done" class="mb-1 text-lg">
+          Record <a
+            class="ml-2 font-sans text-fine font-normal underline underline-offset-4"
+            href="/work/record?subject={row.id}">By day</a
+          >
+        </h2>
         <ul>
           {#each detail.done as line (line.at + line.what)}
             <li class="border-t border-line py-1.5 text-sm first:border-t-0">

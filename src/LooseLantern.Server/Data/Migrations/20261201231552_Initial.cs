@@ -2633,6 +2633,11 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_record_workspace_id_at_id",
+                table: "record",
+                columns: new[] { "workspace_id", "at", "id" });
+
+            migrationBuilder.CreateIndex(
                 name: "ix_record_workspace_id_subject_id_at",
                 table: "record",
                 columns: new[] { "workspace_id", "subject_id", "at" });

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261201213916_Initial")]
+    [Migration("20261201231552_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -2955,6 +2955,9 @@ namespace LooseLantern.Server.Data.Migrations
 
                     b.HasIndex("WorkspaceId")
                         .HasDatabaseName("ix_record_workspace_id");
+
+                    b.HasIndex("WorkspaceId", "At", "Id")
+                        .HasDatabaseName("ix_record_workspace_id_at_id");
 
                     b.HasIndex("WorkspaceId", "SubjectId", "At")
                         .HasDatabaseName("ix_record_workspace_id_subject_id_at");
