@@ -66,6 +66,30 @@ public sealed class BookingListTests(World world)
         (await GuestsAsync(ada, $"?when=cancelled&host={bo.HostId}")).ShouldBeEmpty();
     }
 
+    [Fact]
+    public async Task A_day_is_that_of_whoever_reads()
+    {
+        var scene = await MakeAsync(world);
+        // At nine in Copenhagen it is the evening before in Honolulu.
+        await scene.BookAsync("Ottilie Wren");
+        (await GuestsAsync(scene.Ada, "?from=2026-12-08&to=2026-12-08")).ShouldBe(["Ottilie Wren"]);
+        await (
+            await scene.Ada.PutAsync(
+                "/api/me/profile",
+                new
+                {
+                    name = "Ada Wharf",
+                    line = "",
+                    zone = "Pacific/Honolulu",
+                    language = "en",
+                    clock = "h24",
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+        (await GuestsAsync(scene.Ada, "?from=2026-12-08&to=2026-12-08")).ShouldBeEmpty();
+        (await GuestsAsync(scene.Ada, "?from=2026-12-07&to=2026-12-07")).ShouldBe(["Ottilie Wren"]);
+    }
+
     [Theory]
     [InlineData("?from=8.12.", "from")]
     [InlineData("?from=2026-12-09&to=2026-12-08", "to")]

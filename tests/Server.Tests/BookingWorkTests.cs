@@ -165,6 +165,45 @@ public sealed class BookingWorkTests(World world)
     }
 
     [Fact]
+    public async Task What_only_waits_for_a_yes_is_asked_of_whoever_has_it_now_and_stays_asked_for()
+    {
+        await using var scene = await MailScene.MakeAsync();
+        var ada = scene.Ada;
+        var bo = await new Scene(scene.World, ada).JoinAsync(isHost: true, letInviter: true);
+        await scene.BookAsync(await ada.PublishAsync(draft => draft.ApprovalHours = 24));
+        var row = await scene.RowAsync();
+        await (
+            await ada.PostAsync($"/api/sessions/{row.Text("sessionId")}/hosts", Change(ada.HostId, bo.HostId))
+        ).ReadAsync(HttpStatusCode.NoContent);
+        (await scene.RowAsync()).GetProperty("hosts")[0].GetString().ShouldBe("Bo Keel");
+        var asked = (await scene.MessagesAsync(MessageKind.AskedForHost)).Where(mail => mail.PersonId == bo.PersonId);
+        asked.ShouldHaveSingleItem().CalendarMethod.ShouldBeNull();
+        (await scene.MessagesAsync(MessageKind.AskedForGuest)).Count.ShouldBe(2);
+        (await scene.MessagesAsync(MessageKind.HostChangedForGuest, MessageKind.BookedForHost)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task What_was_noted_of_a_session_is_not_said_of_the_time_it_is_moved_to()
+    {
+        await using var own = await OwnWorlds.TakeAsync();
+        var scene = await GroupScene.MakeAsync(own.World);
+        await scene.BookAsync("Ottilie Wren");
+        var row = (await scene.Ada.GetAsync("/api/bookings")).GetProperty("rows")[0];
+        var start = row.GetProperty("start").GetDateTimeOffset();
+        own.World.Clock.Advance(Instant.FromDateTimeOffset(start.AddMinutes(5)) - own.World.Clock.GetCurrentInstant());
+        await (await scene.Ada.PutAsync($"/api/bookings/{row.Id()}/outcome", new { outcome = "missed" })).ReadAsync(
+            HttpStatusCode.NoContent
+        );
+        await (
+            await scene.Ada.PostAsync(
+                $"/api/sessions/{row.Text("sessionId")}/move",
+                new { start = "2026-12-10T08:00:00Z" }
+            )
+        ).ReadAsync(HttpStatusCode.NoContent);
+        (await scene.Ada.GetAsync("/api/bookings")).GetProperty("rows")[0].Text("outcome").ShouldBe("none");
+    }
+
+    [Fact]
     public async Task The_team_adds_people_whom_the_page_would_not_let_a_guest_bring()
     {
         await using var scene = await MailScene.MakeAsync();

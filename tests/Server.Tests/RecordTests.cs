@@ -49,6 +49,22 @@ public sealed class RecordTests(World world)
         (await LinesAsync(await world.SignUpAsync(), $"?subject={hours}")).ShouldBeEmpty();
     }
 
+    [Fact]
+    public async Task A_line_leads_nobody_where_they_may_not_go()
+    {
+        var scene = await Scene.MakeAsync(world);
+        var bo = await scene.JoinAsync(isHost: true);
+        var (link, _) = await scene.Owner.SendLinkAsync(draft =>
+            draft.Guests = [new("Bryn Ashby", "bryn@ashby.example")]
+        );
+        (await LinesAsync(scene.Owner, $"?subject={link}")).ShouldAllBe(line =>
+            line.Text("way") == $"/work/links/{link}"
+        );
+        var lines = await LinesAsync(bo, $"?subject={link}");
+        lines.ShouldNotBeEmpty();
+        lines.ShouldAllBe(line => line.GetProperty("way").ValueKind == JsonValueKind.Null);
+    }
+
     private static async Task<List<JsonElement>> LinesAsync(Coordinator who, string query) =>
         [.. (await who.GetAsync("/api/record/lines" + query)).GetProperty("rows").EnumerateArray()];
 }

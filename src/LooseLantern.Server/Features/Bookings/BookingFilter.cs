@@ -66,7 +66,7 @@ public enum BookingOrder
 /// <param name="Guest">Of this guest, or booked by them; null for all.</param>
 /// <param name="Keeper">Of guests whom this person keeps; null for all.</param>
 /// <param name="Flagged">Of which screening noted something.</param>
-/// <param name="From">First local date in the workspace's zone; null for all.</param>
+/// <param name="From">First local date in the zone of whoever reads; null for all.</param>
 /// <param name="To">Last local date, included; null for all.</param>
 public sealed record BookingFilter(
     string Search = "",

@@ -1,8 +1,8 @@
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Bookings;
@@ -26,7 +26,7 @@ public sealed record FoundBookings(
 );
 
 /// <summary>Says what a choice of bookings is in SQL: for lists, views and files.</summary>
-public sealed class BookingFinding(LanternDb db, Tenant tenant, IClock clock)
+public sealed class BookingFinding(LanternDb db, Tenant tenant, Actor actor, IClock clock)
 {
     // As the index ix_bookings_words has it; {b} is the booking.
     private const string Words =
@@ -229,7 +229,7 @@ public sealed class BookingFinding(LanternDb db, Tenant tenant, IClock clock)
             return sql;
         if (filter.To < filter.From)
             throw Refusal.Invalid("to", "dates-swapped");
-        var zone = DateTimeZoneProviders.Tzdb[await db.Workspaces.Select(row => row.Zone).SingleAsync(ct)];
+        var zone = await ReadersZone.OfAsync(db, actor, ct);
         if (filter.From is { } from)
         {
             values["from"] = from.AtStartOfDayInZone(zone).ToInstant();

@@ -97,8 +97,11 @@ public sealed class PostWriting(
         // Guests who are mailed nothing of their bookings read all the same what somebody writes to them.
         if (kind is not { } told || (about.Page.Post.ToGuests == GuestMail.None && telling.Letter is null))
             return;
-        // What only asks for a yes moves while it waits: it is asked for at its new time.
-        if (told == MessageKind.MovedForGuest && about.Booking.WaitsUntil is not null)
+        // What only asks for a yes moves, or changes hands, while it waits: it is asked for as it is now.
+        if (
+            told is MessageKind.MovedForGuest or MessageKind.HostChangedForGuest
+            && about.Booking.WaitsUntil is not null
+        )
             told = MessageKind.AskedForGuest;
         foreach (var reader in Reader.AllOf(about.Booking))
             ToReader(about, telling, files, told, reader);
@@ -224,6 +227,8 @@ public sealed class PostWriting(
             MessageKind? kind = telling.Occasion switch
             {
                 _ when notified.IsFormer => MessageKind.GivenAwayForHost,
+                // Who has it now is who is asked.
+                Occasion.HostChanged when about.Booking.WaitsUntil is not null => MessageKind.AskedForHost,
                 Occasion.Moved => MessageKind.MovedForHost,
                 Occasion.Cancelled => MessageKind.CancelledForHost,
                 Occasion.Asked => MessageKind.AskedForHost,

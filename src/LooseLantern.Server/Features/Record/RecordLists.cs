@@ -1,4 +1,5 @@
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.AspNetCore.Mvc;
@@ -8,8 +9,8 @@ using NodaTime;
 namespace LooseLantern.Server.Features.Record;
 
 /// <summary>Which lines of the record are asked for; what is left out asks for nothing.</summary>
-/// <remarks>Words stand in what was done; what guests are called is not kept there. Dates are local ones in the
-/// workspace's zone, both included.</remarks>
+/// <remarks>Words stand in what was done; what guests are called is not kept there. Dates are local ones of
+/// whoever reads, both included.</remarks>
 public sealed record RecordQuery
 {
     [FromQuery(Name = "words")]
@@ -47,7 +48,7 @@ public sealed record RecordRow(
 public sealed record RecordRun(int Total, IReadOnlyList<RecordRow> Rows, string? Before, string? After);
 
 /// <summary>The record of who did what, the latest first.</summary>
-public sealed class RecordLists(LanternDb db, Tenant tenant)
+public sealed class RecordLists(LanternDb db, Tenant tenant, Actor actor)
 {
     /// <exception cref="Refusal">400 for a place that was never told of, no date, or dates that are
     /// swapped.</exception>
@@ -115,7 +116,7 @@ public sealed class RecordLists(LanternDb db, Tenant tenant)
             return sql;
         if (to < from)
             throw Refusal.Invalid("to", "dates-swapped");
-        var zone = DateTimeZoneProviders.Tzdb[await db.Workspaces.Select(row => row.Zone).SingleAsync(ct)];
+        var zone = await ReadersZone.OfAsync(db, actor, ct);
         if (from is { } first)
         {
             values["from"] = first.AtStartOfDayInZone(zone).ToInstant();
@@ -138,7 +139,7 @@ public sealed class RecordLists(LanternDb db, Tenant tenant)
         var asked = trip.Ask(
             $"""
             SELECT id, '/work/bookings/' || id FROM bookings WHERE workspace_id = {workspace} AND id = ANY({subjects})
-            UNION ALL SELECT id, CASE WHEN offer IS NULL THEN '/work/pages/' ELSE '/work/links/' END || id FROM pages WHERE workspace_id = {workspace} AND id = ANY({subjects})
+            UNION ALL SELECT id, CASE WHEN offer IS NULL THEN '/work/pages/' ELSE '/work/links/' END || id FROM pages WHERE workspace_id = {workspace} AND id = ANY({subjects}) AND (offer IS NULL OR {actor.Required.Coordinates})
             UNION ALL SELECT id, '/work/guests/' || id FROM guests WHERE workspace_id = {workspace} AND id = ANY({subjects}) AND merged_into IS NULL
             UNION ALL SELECT id, '/work/hours' FROM hours WHERE workspace_id = {workspace} AND id = ANY({subjects})
             UNION ALL SELECT id, '/work/team' FROM hosts WHERE workspace_id = {workspace} AND id = ANY({subjects}) AND retired_at IS NULL

@@ -111,17 +111,19 @@ public sealed class HostChanging(
 
         await WriteAsync(session, change, now, ct);
         await NoteAsync(session, change, ct);
-        tellings.Add(
-            session.PageId,
-            session.Bookings.ConvertAll(booking => booking.Id),
-            new Telling(Occasion.HostChanged)
-            {
-                // Nobody takes part anew where one goes.
-                NewHostId = change.To ?? Guid.Empty,
-                FormerHosts = change.From is { } former ? [former] : [],
-                TeamAlone = !change.TellGuests,
-            }
-        );
+        // What waits for a yes is told apart from what stands.
+        foreach (var group in session.Bookings.GroupBy(booking => booking.WaitsUntil is not null))
+            tellings.Add(
+                session.PageId,
+                [.. group.Select(booking => booking.Id)],
+                new Telling(Occasion.HostChanged)
+                {
+                    // Nobody takes part anew where one goes.
+                    NewHostId = change.To ?? Guid.Empty,
+                    FormerHosts = change.From is { } former ? [former] : [],
+                    TeamAlone = !change.TellGuests,
+                }
+            );
         try
         {
             await wishes.SaveAsync([session], ct);

@@ -9,6 +9,7 @@ internal static class Renewing
     {
         booking.Sequence++;
         booking.AnswerStamp = null;
+        booking.Outcome = BookingOutcome.None;
         (booking.Reply, booking.RepliedAt, booking.WishStart, booking.WishEnd) = (GuestReply.None, null, null, null);
     }
 }

@@ -3967,7 +3967,7 @@ export interface components {
             flagged: boolean;
             /**
              * Format: date
-             * @description First local date in the workspace's zone; null for all.
+             * @description First local date in the zone of whoever reads; null for all.
              */
             from?: string;
             /**

@@ -5,46 +5,30 @@
   import { SvelteMap } from 'svelte/reactivity';
   import { cityOf } from '$lib/time/clock';
   import { dateIn, dayMonth, lengthOf, longDate, timeOf } from '$lib/time/format';
-  import { appointmentsOf, fullness, type Appointment } from './appointments';
+  import { fullness, type Appointment } from './appointments';
+  import { byDays, inOrder } from './days';
   import GuestCell from './GuestCell.svelte';
-  import { needsAnswer } from './reply';
 
   interface Props {
     rows: Schemas['BookingRow'][];
-    /** The workspace's zone, in which the list is read. */
+    /** Of whoever reads the list. */
     zone: string;
     now: string;
     /** Whether those of one day stand together under it. */
     byDay?: boolean;
+    /** Whether what waits for an answer stands before all others. */
+    waitsFirst?: boolean;
     /** Without it, nothing is done from the list. */
     oncancel?: (appointment: Appointment) => void;
   }
 
-  let { rows, zone, now, byDay = true, oncancel }: Props = $props();
+  let { rows, zone, now, byDay = true, waitsFirst = false, oncancel }: Props = $props();
 
-  /** So many rows come and go together where they are not told apart by day. */
-  const TOGETHER = 30;
   /** A list of more keeps no row drawn that is far from the screen. */
   const MANY = 200;
 
   const today = $derived(dateIn(now, zone));
-  const days = $derived.by(() => {
-    const grouped: { key: string; date: string; waits: boolean; appointments: Appointment[] }[] = [];
-    const appointments = appointmentsOf(rows);
-    if (!byDay) {
-      for (let at = 0; at < appointments.length; at += TOGETHER)
-        grouped.push({ key: String(at), date: '', waits: false, appointments: appointments.slice(at, at + TOGETHER) });
-      return grouped;
-    }
-    for (const appointment of appointments) {
-      // What waits for an answer comes first, and its days are told apart from those of all the others.
-      const [date, waits] = [dateIn(appointment.row.start, zone), appointment.rows.some(needsAnswer)];
-      const day = grouped.at(-1);
-      if (day?.date === date && day.waits === waits) day.appointments.push(appointment);
-      else grouped.push({ key: `${date}${waits ? ' waits' : ''}`, date, waits, appointments: [appointment] });
-    }
-    return grouped;
-  });
+  const days = $derived(byDay ? byDays(rows, zone, waitsFirst) : inOrder(rows));
 
   /** How high each group is that is far from the screen: its place is kept, so that nothing jumps. */
   const far = new SvelteMap<string, number>();

@@ -168,6 +168,7 @@
     zone={data.me.zone}
     now={list.now}
     byDay={goesByDay(data.filter)}
+    waitsFirst={(data.filter.when ?? 'toCome') === 'toCome' && (data.filter.order ?? 'usual') === 'usual'}
     oncancel={(appointment) => (cancelling = appointment)}
   />
   <MoreBelow

@@ -8,12 +8,18 @@ import type { PageLoad } from './$types';
 
 const MOST_RUNS = 10;
 
+/** What is half typed, as the year 0002, is no day of ours. */
+function isDay(text: string): boolean {
+  return /^(19|20|21)\d\d-\d\d-\d\d$/.test(text) && !Number.isNaN(Date.parse(text));
+}
+
 /** The day, or the week from Monday, of what the list was chosen by; whatever stands then, past or to come. */
 export const load: PageLoad = ({ url, parent }) =>
   forScreen(async () => {
     const { me } = await parent();
     const days = url.searchParams.get('days') === '1' ? 1 : 7;
-    const day = Temporal.PlainDate.from(url.searchParams.get('day') ?? dateIn(me.now, me.zone));
+    const typed = url.searchParams.get('day') ?? '';
+    const day = Temporal.PlainDate.from(isDay(typed) ? typed : dateIn(me.now, me.zone));
     const from = days === 1 ? day : day.subtract({ days: day.dayOfWeek - 1 });
     const to = from.add({ days: days - 1 });
     const filter = filterIn(url.searchParams);
