@@ -54,6 +54,9 @@ public sealed class LanternApp(
     /// <summary>Where the list of erasures is kept outside the database; nowhere, unless set.</summary>
     public string? Erasures { get; init; }
 
+    /// <summary>For how many minutes mail of a new workspace waits; tests read it at once, unless set.</summary>
+    public int UndoMinutes { get; init; }
+
     /// <summary>How many screens of one network are told of changes.</summary>
     public int Streams { get; init; } = 1_000_000;
 
@@ -70,6 +73,7 @@ public sealed class LanternApp(
             builder.UseSetting("PublicAddress", address);
         Set(builder, "Limits:SignIns", SignIns);
         Set(builder, "Limits:Streams", Streams);
+        Set(builder, "Undo:Minutes", UndoMinutes);
         Set(builder, "Limits:FirstDayMails", FirstDayMails);
         Set(builder, "Limits:CompanionMinutes", CompanionMinutes);
         Set(builder, "Limits:ProveFrom", ProveFrom);

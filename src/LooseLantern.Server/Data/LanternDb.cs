@@ -276,6 +276,7 @@ public sealed partial class LanternDb : IdentityUserContext<Person, Guid>, IData
         GuestModel(builder);
 
         PostModel(builder);
+        UndoModel(builder);
         Filter<PasswordReset>(builder).ToTable("password_resets").HasIndex(row => row.SecretHash).IsUnique();
         builder.Entity<PasswordReset>().HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
 

@@ -5,6 +5,7 @@ using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Feeds;
 using LooseLantern.Server.Features.Calendars.Writing;
+using LooseLantern.Server.Features.Covers;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Find;
 using LooseLantern.Server.Features.FirstRun;
@@ -29,6 +30,7 @@ using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
 using LooseLantern.Server.Features.TimeZones;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Features.Usual;
 using LooseLantern.Server.Features.Workspaces;
 using LooseLantern.Server.Jobs;
@@ -135,7 +137,9 @@ public static class PipelineSetup
         team.MapBookingLists();
         team.MapBookingWork();
         team.MapFind();
+        team.MapUndo();
         team.MapFlagged();
+        team.MapCovers();
         team.MapSessions();
         team.MapPost();
     }

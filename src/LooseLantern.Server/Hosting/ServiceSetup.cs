@@ -7,6 +7,7 @@ using LooseLantern.Server.Features.Board;
 using LooseLantern.Server.Features.Bookings;
 using LooseLantern.Server.Features.Calendars;
 using LooseLantern.Server.Features.Calendars.Joining;
+using LooseLantern.Server.Features.Covers;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.Find;
 using LooseLantern.Server.Features.Flagged;
@@ -29,6 +30,7 @@ using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.SignUp;
 using LooseLantern.Server.Features.Supply;
 using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Features.Video;
 using LooseLantern.Server.Features.Views;
 using LooseLantern.Server.Features.Workspaces;
@@ -86,6 +88,7 @@ public static class ServiceSetup
             .AddGuestBook()
             .AddSavedViews()
             .AddFind()
+            .AddUndo(builder.Configuration)
             .AddLetters()
             .AddMailings()
             .AddWorkspaces()
@@ -94,6 +97,7 @@ public static class ServiceSetup
             .AddHours()
             .AddBookings()
             .AddFlagged()
+            .AddCovers()
             .AddPost(builder.Configuration)
             .AddVideo()
             .AddReplies()
@@ -135,12 +139,17 @@ public static class ServiceSetup
         // all programs of a process, of which tests have many.
         services.AddDbContext<LanternDb>(
             (provider, options) =>
-                options.UseNpgsql(ConnectionTo(provider), npgsql => npgsql.UseNodaTime()).UseSnakeCaseNamingConvention()
+                options
+                    .UseNpgsql(ConnectionTo(provider), npgsql => npgsql.UseNodaTime())
+                    .UseSnakeCaseNamingConvention()
+                    .AddInterceptors(Undoable)
         );
         var protection = services.AddDataProtection().SetApplicationName("loose-lantern");
         if (!DesignTime.IsBuilding)
             protection.PersistKeysToDbContext<LanternDb>();
     }
+
+    private static readonly UndoTransactions Undoable = new();
 
     private static string ConnectionTo(IServiceProvider provider)
     {

@@ -58,6 +58,9 @@ public enum MessageKind
     /// <summary>What somebody of the team writes to one guest.</summary>
     LetterForGuest,
 
+    /// <summary>Hosts can't come: what is kept with others, and what is offered anew.</summary>
+    CoverForGuest,
+
     /// <summary>Nothing is left of a link that is out.</summary>
     NoneLeftForMaker,
 
@@ -185,6 +188,12 @@ public sealed class Message : IBelongsToWorkspace
     /// <summary>The iCalendar part; null for a plain mail.</summary>
     public string? Calendar { get; set; }
 
+    /// <summary>
+    /// More iCalendar objects, where it speaks of several bookings: each of them is one file, since an object speaks of
+    /// one UID (RFC 5546 section 3.2.2).
+    /// </summary>
+    public string[] MoreCalendars { get; set; } = [];
+
     /// <summary>The METHOD of the iCalendar part (RFC 5546).</summary>
     public string? CalendarMethod { get; set; }
 
@@ -205,6 +214,10 @@ public sealed class Message : IBelongsToWorkspace
     public string? OwnWordsFault { get; init; }
 
     public Instant? SentAt { get; set; }
+
+    /// <summary>What it tells of, as long as that can be taken back; it goes out once it can't. Null for what goes at
+    /// once.</summary>
+    public Guid? ActId { get; set; }
 
     /// <summary>
     /// Until when a server of ours is sending it; one that stopped in the middle is not waited for longer.

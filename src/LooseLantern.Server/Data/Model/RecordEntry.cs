@@ -22,6 +22,9 @@ public sealed class RecordEntry : IBelongsToWorkspace
     /// </summary>
     public required Guid[] ForHosts { get; init; }
 
+    /// <summary>The press that did it, where that could be taken back for a while.</summary>
+    public Guid? ActId { get; init; }
+
     /// <summary>What it was done to: a page, hours, a host, a person.</summary>
     public required Guid SubjectId { get; init; }
 

@@ -28,6 +28,14 @@ public sealed class Workspace
 
     public const int UsualMostOpen = 12;
 
+    /// <summary>
+    /// For how many minutes the mail of what the team does to bookings, links and pages waits, and that can be taken
+    /// back; 0 for not at all.
+    /// </summary>
+    public int UndoMinutes { get; set; } = UsualUndoMinutes;
+
+    public const int UsualUndoMinutes = 1;
+
     /// <summary>What everybody's new pages start from.</summary>
     public UsualSettings Usual { get; set; } = UsualSettings.None;
 

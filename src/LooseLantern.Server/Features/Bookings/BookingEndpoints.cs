@@ -2,6 +2,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Guests;
 using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Reserving;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -62,6 +63,7 @@ public static class BookingEndpoints
             )
             .WithName("moveBooking")
             .WithTags("Bookings")
+            .CanBeUndone()
             .ProducesValidationProblem()
             .ProducesProblem(403)
             .ProducesProblem(404)
@@ -78,6 +80,7 @@ public static class BookingEndpoints
             )
             .WithName("acceptBooking")
             .WithTags("Bookings")
+            .CanBeUndone()
             .ProducesProblem(403)
             .ProducesProblem(404)
             .ProducesProblem(409);
@@ -99,6 +102,7 @@ public static class BookingEndpoints
             )
             .WithName("declineBooking")
             .WithTags("Bookings")
+            .CanBeUndone()
             .ProducesValidationProblem()
             .ProducesProblem(403)
             .ProducesProblem(404)
@@ -122,6 +126,7 @@ public static class BookingEndpoints
             )
             .WithName("cancelBooking")
             .WithTags("Bookings")
+            .CanBeUndone()
             .ProducesValidationProblem()
             .ProducesProblem(403)
             .ProducesProblem(404)

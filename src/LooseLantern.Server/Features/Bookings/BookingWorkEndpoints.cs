@@ -1,6 +1,7 @@
 using LooseLantern.Server.Features.GuestBook;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -33,6 +34,7 @@ public static class BookingWorkEndpoints
                 }
             )
             .WithName("noteBookingOutcome")
+            .CanBeUndone()
             .WithDescription("Whether the guest came, once the appointment has begun; the guest hears nothing of it.")
             .ProducesValidationProblem()
             .ProducesProblem(403)
@@ -82,6 +84,7 @@ public static class BookingWorkEndpoints
                 }
             )
             .WithName("changeBookingCompanions")
+            .CanBeUndone()
             .WithDescription("Whom the guest brings along. Who is new is invited, who is left out is told.")
             .ProducesValidationProblem()
             .ProducesProblem(403)
@@ -162,6 +165,7 @@ public static class BookingWorkEndpoints
                 }
             )
             .WithName("changeSessionHosts")
+            .CanBeUndone()
             .WithDescription(
                 "From one host to another, one more, or an added one less; with all bookings of the session."
             )

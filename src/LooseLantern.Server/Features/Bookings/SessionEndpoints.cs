@@ -10,6 +10,7 @@ using LooseLantern.Server.Features.Openings;
 using LooseLantern.Server.Features.Pages;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Reserving;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -89,6 +90,7 @@ public static class SessionEndpoints
                 }
             )
             .WithName("moveSession")
+            .CanBeUndone()
             .WithDescription("With everybody in it: each guest is told.")
             .ProducesValidationProblem()
             .ProducesProblem(403)
@@ -112,6 +114,7 @@ public static class SessionEndpoints
                 }
             )
             .WithName("cancelSession")
+            .CanBeUndone()
             .WithDescription("With everybody in it: each guest is told.")
             .ProducesValidationProblem()
             .ProducesProblem(403)

@@ -1,5 +1,6 @@
 using LooseLantern.Server.Features.Reserving;
 using LooseLantern.Server.Features.SignIn;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Hosting;
 
 namespace LooseLantern.Server.Features.Flagged;
@@ -32,6 +33,7 @@ public static class FlaggedEndpoints
                 return new CalledOff(await cancelling.CallOffAsync(request.Bookings, letter, ct));
             })
             .WithName("callOffBookings")
+            .CanBeUndone(UndoSpan.Several)
             .WithDescription(
                 "All of them or none; each guest is told by the letter. Who is called off already is not told again."
             )

@@ -3,6 +3,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.SignIn;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -109,6 +110,7 @@ public static class LinkEndpoints
                     )
             )
             .WithName("changeLink")
+            .CanBeUndone()
             .WithDescription(
                 "Also one that is out: its guest sees it as it is now. With out=true its guest can open it from then on, with asText=true its times are given out as text, or nothing is saved."
             )
@@ -133,6 +135,7 @@ public static class LinkEndpoints
                 await views.OfAsync(await editing.SendOutAsync(id, ct), ct)
             )
             .WithName("sendOutLink")
+            .CanBeUndone()
             .WithDescription("Its guest can open it from then on.")
             .ProducesValidationProblem()
             .ProducesProblem(403)
@@ -144,6 +147,7 @@ public static class LinkEndpoints
                 await views.OfAsync(await editing.RevokeAsync(id, ct), ct)
             )
             .WithName("revokeLink")
+            .CanBeUndone()
             .ProducesProblem(403)
             .ProducesProblem(404);
 
@@ -154,6 +158,7 @@ public static class LinkEndpoints
                     await views.OfAsync(await editing.HoldAsync(id, request.Until, ct), ct)
             )
             .WithName("holdLinkTimes")
+            .CanBeUndone()
             .WithDescription("All picked times on all hosts' calendars, or none.")
             .ProducesValidationProblem()
             .ProducesProblem(403)
@@ -167,6 +172,7 @@ public static class LinkEndpoints
                     await views.OfAsync(await editing.ReleaseAsync(id, request.Starts, ct), ct)
             )
             .WithName("releaseLinkTimes")
+            .CanBeUndone()
             .WithDescription("Takes some times back; the link goes on offering the rest.")
             .ProducesValidationProblem()
             .ProducesProblem(403)
@@ -239,6 +245,7 @@ public static class LinkEndpoints
                 }
             )
             .WithName("mailLink")
+            .CanBeUndone()
             .WithDescription("Sends it out, and its guests the times by mail.")
             .ProducesValidationProblem()
             .ProducesProblem(403)

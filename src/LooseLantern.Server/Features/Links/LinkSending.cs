@@ -2,6 +2,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Record;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -38,6 +39,7 @@ public sealed class LinkSending(
             record.Note(id, $"Asked again: “{link.Page!.Title}”", LinkEditing.HostsOf(link));
         }
 
+        UndoMail.Keep(db);
         await db.SaveChangesAsync(ct);
         await transaction.CommitAsync(ct);
     }

@@ -3,6 +3,7 @@ using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Desks;
 using LooseLantern.Server.Features.SignIn;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -89,6 +90,7 @@ public static class PageEndpoints
                     PageView.Of(await editing.PublishAsync(id, request.Version, ct))
             )
             .WithName("publishPage")
+            .CanBeUndone()
             .RequireAuthorization(Roles.Coordinator)
             .ProducesValidationProblem()
             .ProducesProblem(404)
@@ -101,6 +103,7 @@ public static class PageEndpoints
                     PageView.Of(await editing.DiscardAsync(id, request.Version, ct))
             )
             .WithName("discardPageChanges")
+            .CanBeUndone()
             .RequireAuthorization(Roles.Coordinator)
             .ProducesProblem(404)
             .ProducesProblem(409);
@@ -112,6 +115,7 @@ public static class PageEndpoints
                     PageView.Of(await editing.ChangeBlocksAsync(id, request.Version, request.Blocks, ct))
             )
             .WithName("changePageBlocks")
+            .CanBeUndone()
             .WithDescription("At once, where the page is published.")
             .RequireAuthorization(Roles.Coordinator)
             .ProducesValidationProblem()
@@ -134,6 +138,7 @@ public static class PageEndpoints
                     PageView.Of(await editing.UnpublishAsync(id, request.Version, ct))
             )
             .WithName("unpublishPage")
+            .CanBeUndone()
             .RequireAuthorization(Roles.Coordinator)
             .ProducesProblem(404)
             .ProducesProblem(409);
@@ -145,6 +150,7 @@ public static class PageEndpoints
                     PageView.Of(await editing.ArchiveAsync(id, request.Version, ct))
             )
             .WithName("archivePage")
+            .CanBeUndone()
             .WithDescription("Closes the page to guests and takes it off lists; what is booked stands.")
             .RequireAuthorization(Roles.Coordinator)
             .ProducesProblem(404)
@@ -157,6 +163,7 @@ public static class PageEndpoints
                     PageView.Of(await editing.UnpublishAsync(id, request.Version, ct))
             )
             .WithName("restorePage")
+            .CanBeUndone()
             .WithDescription("Makes an archived page a draft again.")
             .RequireAuthorization(Roles.Coordinator)
             .ProducesProblem(404)

@@ -15,7 +15,7 @@ public sealed class NotifiedPeople(LanternDb db)
     public async Task<IReadOnlyList<Notified>> OfAsync(AboutBooking about, Telling telling, CancellationToken ct)
     {
         var heard = new Dictionary<Guid, Notified>();
-        foreach (var host in about.Hosts.Where(host => telling.NewHostId is null || host.Id == telling.NewHostId))
+        foreach (var host in about.Hosts.Where(host => telling.NewHosts is null || telling.NewHosts.Contains(host.Id)))
         {
             if (about.PersonOf(host) is { } person)
                 heard.TryAdd(person.Id, new Notified(person, person.Notifications.Own, host.Id, IsFormer: false));
@@ -32,7 +32,7 @@ public sealed class NotifiedPeople(LanternDb db)
         }
 
         // Who takes part is told first; the others hear of what becomes of the booking.
-        if (telling.NewHostId is null)
+        if (telling.NewHosts is null)
         {
             var hostIds = about.Hosts.Select(host => host.Id).ToList();
             var actors = await db

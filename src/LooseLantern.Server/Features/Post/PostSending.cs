@@ -1,3 +1,4 @@
+using System.Text;
 using LooseLantern.Formats.ICalendar.Writing;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
@@ -138,7 +139,7 @@ public sealed class PostSending(
             .Where(file => message.FileIds.Contains(file.Id))
             .OrderBy(file => file.Name)
             .ToListAsync(ct);
-        if (files.Count == 0)
+        if (files.Count == 0 && message.MoreCalendars.Length == 0)
         {
             mail.Body = alternatives;
             return mail;
@@ -156,6 +157,19 @@ public sealed class PostSending(
                     FileName = file.Name,
                 }
             );
+        }
+
+        foreach (var (more, at) in message.MoreCalendars.Select((more, at) => (more, at)))
+        {
+            var part = new MimePart("text", "calendar")
+            {
+                Content = new MimeContent(new MemoryStream(Encoding.UTF8.GetBytes(Folding.Fold(PutIn(more))))),
+                ContentDisposition = new ContentDisposition(ContentDisposition.Attachment),
+                ContentTransferEncoding = ContentEncoding.Base64,
+                FileName = $"appointment-{at + 2}.ics",
+            };
+            part.ContentType.Charset = "utf-8";
+            mixed.Add(part);
         }
 
         mail.Body = mixed;

@@ -45,6 +45,14 @@ public static partial class PostTemplates
         return Of(lines[0], lines[1], words);
     }
 
+    /// <summary>One line of a mail that has several alike.</summary>
+    /// <param name="kind">By which the files have it.</param>
+    public static string Line(string kind, string language, IReadOnlyDictionary<string, string> words) =>
+        Render(
+            Parsed.GetOrAdd(language, static tag => Parse(tag) ?? Parse("en")!),
+            new Dictionary<string, string>(words) { ["kind"] = kind }
+        );
+
     /// <summary>In words of a page's own, which were checked when they were saved.</summary>
     public static WrittenMail Write(OwnWords own, IReadOnlyDictionary<string, string> words) =>
         Of(SubjectOf(own.Subject, words), Render(OwnWordsParser.Parse(own.Body), words), words);

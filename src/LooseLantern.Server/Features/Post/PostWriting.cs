@@ -54,14 +54,15 @@ public sealed class PostWriting(
                         .ToArrayAsync(ct);
             if (!telling.TeamAlone)
             {
-                ToGuest(about, telling, files);
+                if (!telling.ByLetter)
+                    ToGuest(about, telling, files);
                 ToCompanions(about, telling);
             }
 
             // Hosts' calendars are written again, and what is to come says it by itself.
             if (telling.Occasion == Occasion.RoomMade)
                 continue;
-            if (about == session[0])
+            if (about == session[0] && telling.Occasion != Occasion.TakenBack)
             {
                 await ToTeamAsync(about, telling, ct);
                 await ToAlsoInvitedAsync(about, telling, ct);

@@ -30,13 +30,16 @@ public enum Occasion
 
     /// <summary>The guest's calendar, or the guest, answered.</summary>
     Replied,
+
+    /// <summary>What was done is taken back before anybody was told of it; only reminders are written anew.</summary>
+    TakenBack,
 }
 
 /// <summary>What became of bookings, for everybody who hears of it.</summary>
 public sealed record Telling(Occasion Occasion)
 {
-    /// <summary>Of a host who takes over: of the hosts only they are told.</summary>
-    public Guid? NewHostId { get; init; }
+    /// <summary>Of hosts who take over: of the hosts only they are told. Null where all are.</summary>
+    public IReadOnlyList<Guid>? NewHosts { get; init; }
 
     /// <summary>Hosts whose time is free again.</summary>
     public IReadOnlyList<Guid> FormerHosts { get; init; } = [];
@@ -67,8 +70,17 @@ public sealed record Telling(Occasion Occasion)
     /// <summary>Whether its guests, and whom they bring along, hear nothing of it.</summary>
     public bool TeamAlone { get; init; }
 
+    /// <summary>Whether its guests are told by a letter of their own, which speaks of more than this.</summary>
+    public bool ByLetter { get; init; }
+
     /// <summary>When it was; null for now.</summary>
     public Instant? At { get; init; }
+
+    /// <summary>What it is part of, where that can be taken back; its mail waits until then.</summary>
+    public Guid? ActId { get; init; }
+
+    /// <summary>Until when its mail waits; null where it goes at once.</summary>
+    public Instant? WaitsUntil { get; init; }
 
     /// <summary>Who of the team did it; null for a guest, or the product itself.</summary>
     public Guid? Teller { get; init; }

@@ -2,6 +2,7 @@ using System.Text.Json;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Jobs;
 using LooseLantern.Server.Tenancy;
@@ -61,7 +62,13 @@ public sealed class Tellings(
             WorkspaceId = tenant.WorkspaceId!.Value,
             PageId = pageId,
             BookingIds = [.. bookingIds],
-            Telling = telling with { At = clock.GetCurrentInstant(), Teller = actor.Person?.Id },
+            Telling = telling with
+            {
+                At = clock.GetCurrentInstant(),
+                Teller = actor.Person?.Id,
+                ActId = db.Act?.Id,
+                WaitsUntil = db.Act?.Until,
+            },
         };
 
     /// <summary>
@@ -100,7 +107,11 @@ public sealed class Tellings(
         // Somebody else wrote it meanwhile.
         if (gone.Rows is not [var (bookings, telling)])
             return;
-        await post.TellAsync(bookings, JsonSerializer.Deserialize<Telling>(telling, Json.Options)!, ct);
+        var told = JsonSerializer.Deserialize<Telling>(telling, Json.Options)!;
+        // Whoever changes them further is the end of what could be taken back: what waits for that waits no longer.
+        await UndoMail.LetGoAsync(db, bookings, told.ActId, clock.GetCurrentInstant(), ct);
+        await post.TellAsync(bookings, told, ct);
+        UndoMail.Keep(db, told);
         await db.SaveChangesAsync(ct);
         if (own is null)
             return;

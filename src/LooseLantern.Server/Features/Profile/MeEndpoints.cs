@@ -24,6 +24,8 @@ namespace LooseLantern.Server.Features.Profile;
 /// reached.</param>
 /// <param name="MostOpen">How many bookings to come one guest may have on all pages.</param>
 /// <param name="UsesKeys">Whether single keys do something on their screens.</param>
+/// <param name="UndoMinutes">For how many minutes mail of what the team does waits, and that can be taken back; 0 for
+/// not at all.</param>
 /// <param name="MailWaits">Whether no owner has proven a mail address, so that only owners are mailed.</param>
 public sealed record Me(
     Guid Id,
@@ -43,7 +45,8 @@ public sealed record Me(
     IReadOnlyList<string> Kinds,
     int MostOpen,
     bool MailWaits,
-    bool UsesKeys
+    bool UsesKeys,
+    int UndoMinutes
 );
 
 /// <param name="Line">A line about them, for guests; may be empty.</param>
@@ -91,7 +94,8 @@ public static class MeEndpoints
                     workspace.Kinds,
                     workspace.MostOpen,
                     !await LettingOut.IsOpenAsync(db, ct),
-                    person.UsesKeys
+                    person.UsesKeys,
+                    workspace.UndoMinutes
                 );
             })
             .WithName("getMe")

@@ -26,6 +26,7 @@ public sealed class RecordKeeping(LanternDb db, Tenant tenant, Actor actor, Allo
                 PersonName = person.Name,
                 ForHosts = allowances.Others(hosts),
                 SubjectId = subject,
+                ActId = db.Act?.Id,
                 What = what,
             }
         );

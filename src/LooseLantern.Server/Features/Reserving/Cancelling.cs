@@ -232,6 +232,17 @@ public sealed class Cancelling(
         booking.Sequence++;
     }
 
+    /// <summary>
+    /// Cancels a session with all its bookings, under its locks; saved with what the caller saves, who tells of it.
+    /// </summary>
+    /// <param name="session">With its bookings, tracked.</param>
+    public Task EndAllAsync(Session session, Instant now, CancellationToken ct)
+    {
+        foreach (var booking in session.Bookings)
+            End(booking, booking.WaitsUntil is null ? CancelledBy.Team : CancelledBy.Declined, "", now);
+        return EndAsync(session, now, ct);
+    }
+
     /// <summary>Nobody is left in it: its hosts' time is free again.</summary>
     private async Task EndAsync(Session session, Instant now, CancellationToken ct)
     {

@@ -112,7 +112,7 @@ public sealed class HandingOver(
             tellings.Add(
                 session.PageId,
                 session.Bookings.ConvertAll(booking => booking.Id),
-                new Telling(Occasion.HostChanged) { NewHostId = to.Id }
+                new Telling(Occasion.HostChanged) { NewHosts = [to.Id] }
             );
             await db.SaveChangesAsync(ct);
             wishes.ForSession(trip, session);

@@ -119,7 +119,7 @@ public sealed class HostChanging(
                 new Telling(Occasion.HostChanged)
                 {
                     // Nobody takes part anew where one goes.
-                    NewHostId = change.To ?? Guid.Empty,
+                    NewHosts = change.To is { } newcomer ? [newcomer] : [],
                     FormerHosts = change.From is { } former ? [former] : [],
                     TeamAlone = !change.TellGuests,
                 }

@@ -76,6 +76,45 @@ internal static class SeatGiving
         Changed(session);
     }
 
+    /// <summary>
+    /// Takes hosts out of it, whoever comes instead; to be saved before any of their time is given away.
+    /// </summary>
+    /// <returns>A commitment of the session, by which others are made.</returns>
+    public static async Task<CommitmentRow> TakeAwayAsync(
+        LanternDb db,
+        Session session,
+        IEnumerable<Guid> hosts,
+        CancellationToken ct
+    )
+    {
+        var committed = await db.Commitments.Where(row => row.HolderId == session.Id).ToListAsync(ct);
+        foreach (var host in hosts.ToList())
+        {
+            var old = session.Hosts.Single(row => row.HostId == host);
+            session.Hosts.Remove(old);
+            db.Remove(old);
+            db.Commitments.RemoveRange(committed.Where(row => row.HostId == host));
+        }
+
+        return committed[0];
+    }
+
+    /// <summary>Puts a host into a seat of it that nobody has.</summary>
+    /// <param name="like">A commitment of the session.</param>
+    public static void Add(LanternDb db, Session session, CommitmentRow like, Guid host, int seat, Instant now)
+    {
+        session.Hosts.Add(
+            new SessionHost
+            {
+                WorkspaceId = session.WorkspaceId,
+                HostId = host,
+                Seat = seat,
+                AssignedAt = now,
+            }
+        );
+        db.Commitments.Add(For(like, host));
+    }
+
     private static CommitmentRow For(CommitmentRow like, Guid host) =>
         new()
         {
@@ -89,7 +128,7 @@ internal static class SeatGiving
             BufferAfter = like.BufferAfter,
         };
 
-    private static void Changed(Session session)
+    public static void Changed(Session session)
     {
         session.Sequence++;
         foreach (var booking in session.Bookings)

@@ -4,6 +4,7 @@ using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Calendars.Looking;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Post;
+using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -22,6 +23,7 @@ public sealed class SessionMoving(
     Tellings tellings,
     CalendarLooking looking,
     TimeLocks locks,
+    RecordKeeping record,
     IClock clock
 )
 {
@@ -97,6 +99,11 @@ public sealed class SessionMoving(
                 }
             );
             Renewing.Renew(booking);
+            record.Note(
+                booking.Id,
+                $"Moved the booking of {RecordWords.Guest}",
+                session.Hosts.Select(host => host.HostId)
+            );
         }
     }
 

@@ -7,6 +7,7 @@ using LooseLantern.Server.Features.Hours;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.SignIn;
 using LooseLantern.Server.Features.Team;
+using LooseLantern.Server.Features.Undo;
 using LooseLantern.Server.Hosting;
 using LooseLantern.Server.Tenancy;
 using Microsoft.EntityFrameworkCore;
@@ -39,6 +40,7 @@ public sealed class SigningUp(
     DeskMaking desks,
     SignUpLinks links,
     PostSettings post,
+    UndoSettings settings,
     PasswordWork work,
     IClock clock
 )
@@ -83,7 +85,12 @@ public sealed class SigningUp(
     /// <param name="link">By which it was asked for, so that the address is proven; null for none.</param>
     public async Task<Person> OpenAsync(SignUpRequest request, SignUpLink? link, CancellationToken ct)
     {
-        var workspace = new Workspace { Name = request.Workspace.Trim(), Zone = request.Zone };
+        var workspace = new Workspace
+        {
+            Name = request.Workspace.Trim(),
+            Zone = request.Zone,
+            UndoMinutes = settings.MinutesOfNew,
+        };
 
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         if (link is not null)

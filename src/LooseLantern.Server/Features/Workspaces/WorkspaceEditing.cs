@@ -19,6 +19,7 @@ public sealed class WorkspaceEditing(LanternDb db)
         (workspace.Name, workspace.Zone) = (form.Name.Trim(), form.Zone);
         workspace.ClosesAfterHours = form.ClosesAfterHours ?? workspace.ClosesAfterHours;
         workspace.MostOpen = form.MostOpen ?? workspace.MostOpen;
+        workspace.UndoMinutes = form.UndoMinutes ?? workspace.UndoMinutes;
         if (form.Kinds is { } kinds)
             workspace.Kinds = [.. kinds.Select(kind => kind.Trim())];
         await db.SaveChangesAsync(ct);
@@ -32,6 +33,7 @@ public sealed class WorkspaceEditing(LanternDb db)
             RuleFor(form => form.Name).Must(Words.FitOneLine).WithMend("organisation");
             RuleFor(form => form.ClosesAfterHours).InclusiveBetween(1, 30 * 24).WithMend("closes-after");
             RuleFor(form => form.MostOpen).InclusiveBetween(1, 1000).WithMend("open-bookings-everywhere");
+            RuleFor(form => form.UndoMinutes).InclusiveBetween(0, 10).WithMend("undo-minutes");
             RuleFor(form => form.Kinds)
                 .Must(kinds =>
                     kinds is null

@@ -8,12 +8,15 @@ namespace LooseLantern.Server.Features.Workspaces;
 /// reached; null to leave that as it is.</param>
 /// <param name="MostOpen">How many bookings to come one guest may have on all pages; null to leave that as it
 /// is.</param>
+/// <param name="UndoMinutes">For how many minutes mail of what the team does waits, and that can be taken back; 0 for
+/// not at all, null to leave that as it is.</param>
 public sealed record WorkspaceForm(
     string Name,
     string Zone,
     int? ClosesAfterHours = null,
     IReadOnlyList<string>? Kinds = null,
-    int? MostOpen = null
+    int? MostOpen = null,
+    int? UndoMinutes = null
 );
 
 public static class WorkspaceEndpoints

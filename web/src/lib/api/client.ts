@@ -15,6 +15,16 @@ async function currentToken(): Promise<string> {
   return token;
 }
 
+let undoable: (() => void) | undefined;
+
+/** What is done from now on, and can be taken back, is told to this one. Returns what ends that. */
+export function onUndoable(told: () => void): () => void {
+  undoable = told;
+  return () => {
+    if (undoable === told) undoable = undefined;
+  };
+}
+
 const bearToken: Middleware = {
   async onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-Lantern-Token', await currentToken());
@@ -22,6 +32,7 @@ const bearToken: Middleware = {
   },
   async onResponse({ response }) {
     // Signing in or out in another tab changes the token; the next try asks for the new one.
+    if (response.headers.has('X-Lantern-Undo-Until')) undoable?.();
     if (response.status === 400 && (await response.clone().text()).includes('urn:loose-lantern:token')) forgetToken();
     return response;
   },

@@ -1102,6 +1102,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What the person who asks did and can take back still, the latest first. */
+        get: operations["listUndoable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/undo/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description All of it or nothing. Nobody is told of it: the mail of what was done never went. */
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -3493,6 +3527,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/covers/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Who takes the sessions of hosts who can't come: as many as can be at their time, then the fewest other changes, then even work. */
+        post: operations["planCover"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/covers/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewCoverLetters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/covers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description All of it or nothing; each guest has one letter, which waits ten minutes. */
+        post: operations["carryOutCover"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{id}": {
         parameters: {
             query?: never;
@@ -4345,6 +4429,151 @@ export interface components {
             personId: string;
             name: string;
             grant: components["schemas"]["Grant"];
+        };
+        CoverDecision: {
+            /** Format: uuid */
+            session: string;
+            /** @description Who has which seat; null where nobody takes it, and new times are offered. */
+            seats: null | components["schemas"]["CoverSeat"][];
+        };
+        /** @description What was done. */
+        CoverDone: {
+            /** Format: int32 */
+            kept: number;
+            /** Format: int32 */
+            left: number;
+            /** Format: int32 */
+            letters: number;
+        };
+        /** @description A plan as it is to be carried out. */
+        CoverForm: {
+            away: string[];
+            lines: components["schemas"]["CoverLineForm"][];
+            /**
+             * @description For all guests, before what becomes of their bookings; may be empty.
+             * @default
+             */
+            word: string;
+            /**
+             * @description Whether guests whose time stays are told who comes instead.
+             * @default true
+             */
+            tellKept: boolean;
+        };
+        /** @description A letter as its guest will read it. */
+        CoverLetterView: {
+            name: string;
+            email: string;
+            /**
+             * Format: int32
+             * @description How many bookings of theirs stay at their time.
+             */
+            kept: number;
+            /**
+             * Format: int32
+             * @description How many are offered anew.
+             */
+            left: number;
+            subject: string;
+            text: string;
+            html: string;
+        };
+        CoverLineForm: {
+            /** Format: uuid */
+            session: string;
+            /** @description Who had it as the plan was made: where that changed meanwhile, nothing is done. */
+            before: components["schemas"]["CoverSeat"][];
+            /** @description Null where it is cancelled, and its guests are offered new times. */
+            after: null | components["schemas"]["CoverSeat"][];
+        };
+        CoverLineView: {
+            /** Format: uuid */
+            session: string;
+            /** Format: uuid */
+            booking: string;
+            /** @description Its title. */
+            page: string;
+            mark: string;
+            zone: string;
+            start: components["schemas"]["Instant"];
+            end: components["schemas"]["Instant"];
+            /** @description Their names, in the order in which they booked. */
+            guests: string[];
+            before: components["schemas"]["CoverSeatView"][];
+            /** @description Null where nobody can take it. */
+            after: null | components["schemas"]["CoverSeatView"][];
+            /** @description Whether somebody decided that. */
+            byHand: boolean;
+            /** @description Why nobody can; empty where somebody does, or it was decided. */
+            why: components["schemas"]["CoverWhyView"][];
+            /** @description Whether it waits for a yes. */
+            waits: boolean;
+            /** @description Guests without an address to write to. */
+            unreachable: string[];
+        };
+        CoverLoadView: {
+            /** Format: uuid */
+            host: string;
+            name: string;
+            isAway: boolean;
+            /** Format: int32 */
+            before: number;
+            /** Format: int32 */
+            after: number;
+        };
+        /**
+         * @description What is in the way of somebody who could have a seat.
+         * @enum {unknown}
+         */
+        CoverObstacleKind: "busy" | "booked" | "hours" | "needed" | "nobody" | "few";
+        /** @description Who can't come, and for what others are to be found. */
+        CoverRequest: {
+            /** @description Hosts. */
+            away: string[];
+            /** @description Of these, those that have one of them; null for all that have, from one day to another. */
+            sessions?: null | string[];
+            /** @description A local date of whoever asks; null for today. */
+            from?: null | string;
+            /** @description The last, included; null for the same day. */
+            to?: null | string;
+            /** @description What somebody decided by hand; the rest is worked out around it. */
+            decided?: null | components["schemas"]["CoverDecision"][];
+        };
+        CoverSeat: {
+            /**
+             * Format: int32
+             * @description By position from 0.
+             */
+            seat: number;
+            /** Format: uuid */
+            host: string;
+        };
+        CoverSeatView: {
+            /** Format: int32 */
+            seat: number;
+            /** Format: uuid */
+            host: string;
+            name: string;
+            /** @description Whether they are among those who can't come. */
+            isAway: boolean;
+        };
+        /** @description Who takes what, worked out over all of it together. Nothing is changed by it. */
+        CoverView: {
+            /** @description Whether it is proven that there is no better plan. */
+            isBest: boolean;
+            lines: components["schemas"]["CoverLineView"][];
+            /** @description How much each host has in the weeks of these sessions, before and after. */
+            loads: components["schemas"]["CoverLoadView"][];
+        };
+        CoverWhyView: {
+            kind: components["schemas"]["CoverObstacleKind"];
+            /** @description Whose; null where it is nobody's in particular. */
+            name?: null | string;
+            /**
+             * Format: uuid
+             * @description For which they are needed.
+             */
+            session?: null | string;
         };
         DarkAnswer: {
             from: components["schemas"]["Instant"];
@@ -6368,6 +6597,11 @@ export interface components {
             mailWaits: boolean;
             /** @description Whether single keys do something on their screens. */
             usesKeys: boolean;
+            /**
+             * Format: int32
+             * @description For how many minutes mail of what the team does waits, and that can be taken back; 0 for not at all.
+             */
+            undoMinutes: number;
         };
         /** @description Which facts of the other one count, where both are known. */
         MergeForm: {
@@ -6395,7 +6629,7 @@ export interface components {
         /** @enum {unknown} */
         MessageHold: "unproven" | "firstDay" | "oftenToOne";
         /** @enum {unknown} */
-        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "repliedForSender" | "linkForGuest" | "linkAgainForGuest" | "letterForGuest" | "noneLeftForMaker" | "wishForMaker" | "suitsForMaker" | "passwordReset" | "joinInvitation" | "proveAddress" | "signUp" | "signUpKnown" | "codeForGuest" | "daily";
+        MessageKind: "bookedForGuest" | "bookedForHost" | "hostChangedForGuest" | "movedForGuest" | "movedForHost" | "cancelledForGuest" | "cancelledForHost" | "givenAwayForHost" | "bookedForCompanion" | "cancelledForCompanion" | "reminderForGuest" | "reminderForHost" | "askedForGuest" | "askedForHost" | "declinedForGuest" | "lapsedForGuest" | "roomForGuest" | "wordsForGuest" | "lapsedForHost" | "declinedForHost" | "repliedForHost" | "repliedForSender" | "linkForGuest" | "linkAgainForGuest" | "letterForGuest" | "coverForGuest" | "noneLeftForMaker" | "wishForMaker" | "suitsForMaker" | "passwordReset" | "joinInvitation" | "proveAddress" | "signUp" | "signUpKnown" | "codeForGuest" | "daily";
         /** @enum {unknown} */
         MessageState: "due" | "sent" | "gathered" | "failed";
         MissedPick: {
@@ -7708,6 +7942,26 @@ export interface components {
              */
             sessions: number;
         };
+        /** @description Something that can be taken back. */
+        Undoable: {
+            /** Format: uuid */
+            id: string;
+            at: components["schemas"]["Instant"];
+            /** @description Until when; its mail waits as long. */
+            until: components["schemas"]["Instant"];
+            /** @description In words, as the record has it: its first lines. */
+            what: string[];
+            /**
+             * Format: int32
+             * @description How many lines more the record has of it.
+             */
+            more: number;
+            /**
+             * Format: int32
+             * @description How many mails wait.
+             */
+            mails: number;
+        };
         /** @description An event of a calendar that could not be read, or not all of it. */
         UnreadView: {
             /** Format: int32 */
@@ -7868,6 +8122,11 @@ export interface components {
              * @description How many bookings to come one guest may have on all pages; null to leave that as it is.
              */
             mostOpen?: null | number;
+            /**
+             * Format: int32
+             * @description For how many minutes mail of what the team does waits, and that can be taken back; 0 for not at all, null to leave that as it is.
+             */
+            undoMinutes?: null | number;
         };
         WriteToForm: {
             /**
@@ -10505,6 +10764,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FindAnswer"];
+                };
+            };
+        };
+    };
+    listUndoable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Undoable"][];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -17691,6 +18008,150 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    planCover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoverRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewCoverLetters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoverForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverLetterView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    carryOutCover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoverForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverDone"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -14,6 +14,7 @@ export const kinds: Record<Schemas['MessageKind'], string> = {
   bookedForCompanion: 'to a companion',
   cancelledForCompanion: 'to a companion: cancelled',
   wordsForGuest: 'words to all who come',
+  coverForGuest: 'who comes instead, or new times',
   reminderForGuest: 'reminder',
   reminderForHost: 'to the team: reminder',
   askedForGuest: 'requested',

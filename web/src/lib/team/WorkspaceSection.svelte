@@ -17,6 +17,7 @@
     zone: me.workspaceZone,
     kinds: me.kinds.join('\n'),
     mostOpen: me.mostOpen,
+    undoMinutes: me.undoMinutes,
   });
   const attempt = new Attempt();
   const problem = $derived(attempt.problem);
@@ -31,6 +32,7 @@
           body: {
             ...form,
             mostOpen: Number(form.mostOpen),
+            undoMinutes: Number(form.undoMinutes),
             kinds: form.kinds
               .split('\n')
               .map((kind) => kind.trim())
@@ -77,6 +79,13 @@
         class="w-28"
         bind:value={form.mostOpen}
       /></Field
+    >
+    <Field
+      label="Minutes that mail of what the team does waits"
+      id="workspace-undo"
+      hint="As long it can be taken back. 0 for mail that goes out at once."
+      mend={mendOf(problem, 'undoMinutes')}
+      ><Input id="workspace-undo" type="number" min="0" max="10" class="w-28" bind:value={form.undoMinutes} /></Field
     >
     <span class="flex items-center gap-3"
       ><ActionButton type="submit">Save workspace</ActionButton><span role="status" class="text-muted">{told}</span

@@ -130,6 +130,8 @@ public sealed class ErasedRows(LanternDb db, PrivateLinks secrets, ReplyAddresse
 
     private static readonly string[] Words =
     [
+        // Whatever could be taken back has rows as they were.
+        "DELETE FROM undo_acts WHERE workspace_id = @workspace",
         $"UPDATE record SET what = {ErasedWords.Without("what")} WHERE workspace_id = @workspace AND {ErasedWords.IsIn("what")}",
         $"UPDATE record SET what = {ErasedWords.Without("what", "@parts")} WHERE workspace_id = @workspace AND subject_id = ANY(@own)",
         $"""

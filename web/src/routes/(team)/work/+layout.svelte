@@ -8,6 +8,7 @@
   import Find from '$lib/find/Find.svelte';
   import Keys from '$lib/keys/Keys.svelte';
   import MailWaits from '$lib/post/MailWaits.svelte';
+  import TakeBack from '$lib/undo/TakeBack.svelte';
   import Portrait from '$lib/ui/Portrait.svelte';
   import type { LayoutProps } from './$types';
   import TextButton from '$lib/ui/TextButton.svelte';
@@ -102,6 +103,7 @@
   </header>
   <main class="min-w-0 px-4 pt-3.5 pb-16 md:px-[26px]">
     {#if data.me.mailWaits}<div class="print:hidden"><MailWaits me={data.me} /></div>{/if}
+    <TakeBack now={data.me.now} />
     {@render children()}
   </main>
 </div>

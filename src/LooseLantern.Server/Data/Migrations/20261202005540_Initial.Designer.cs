@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261201231552_Initial")]
+    [Migration("20261202005540_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -2125,6 +2125,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<Guid?>("ActId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("act_id");
+
                     b.Property<Guid?>("AgainOf")
                         .HasColumnType("uuid")
                         .HasColumnName("again_of");
@@ -2193,6 +2197,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("message_id");
+
+                    b.PrimitiveCollection<string[]>("MoreCalendars")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("more_calendars");
 
                     b.Property<string>("OwnWordsFault")
                         .HasColumnType("text")
@@ -2914,6 +2923,10 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<Guid?>("ActId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("act_id");
+
                     b.Property<Instant>("At")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at");
@@ -3334,6 +3347,91 @@ namespace LooseLantern.Server.Data.Migrations
                     b.ToTable("tellings", (string)null);
                 });
 
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.UndoAct", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<Instant?>("UndoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("undone_at");
+
+                    b.Property<Instant>("Until")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("until");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_undo_acts");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_undo_acts_workspace_id");
+
+                    b.HasIndex("PersonId", "Until")
+                        .HasDatabaseName("ix_undo_acts_person_id_until");
+
+                    b.ToTable("undo_acts", (string)null);
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.UndoRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityAlwaysColumn(b.Property<long>("Id"));
+
+                    b.Property<Guid>("ActId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("act_id");
+
+                    b.Property<string>("After")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("after");
+
+                    b.Property<string>("Before")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("before");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("key");
+
+                    b.Property<string>("Of")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("of");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_undo_rows");
+
+                    b.HasIndex("ActId")
+                        .HasDatabaseName("ix_undo_rows_act_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_undo_rows_workspace_id");
+
+                    b.ToTable("undo_rows", (string)null);
+                });
+
             modelBuilder.Entity("LooseLantern.Server.Data.Model.UnreadEventRow", b =>
                 {
                     b.Property<long>("Id")
@@ -3542,6 +3640,10 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Instant?>("RetentionDueAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("retention_due_at");
+
+                    b.Property<int>("UndoMinutes")
+                        .HasColumnType("integer")
+                        .HasColumnName("undo_minutes");
 
                     b.Property<string>("Usual")
                         .IsRequired()
@@ -4710,6 +4812,40 @@ namespace LooseLantern.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_tellings_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.UndoAct", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_undo_acts_asp_net_users_person_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_undo_acts_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("LooseLantern.Server.Data.Model.UndoRow", b =>
+                {
+                    b.HasOne("LooseLantern.Server.Data.Model.UndoAct", null)
+                        .WithMany()
+                        .HasForeignKey("ActId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_undo_rows_undo_acts_act_id");
+
+                    b.HasOne("LooseLantern.Server.Data.Model.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_undo_rows_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("LooseLantern.Server.Data.Model.UnreadEventRow", b =>

@@ -92,6 +92,7 @@ namespace LooseLantern.Server.Data.Migrations
                     closes_after_hours = table.Column<int>(type: "integer", nullable: false),
                     mail_opened_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
                     most_open = table.Column<int>(type: "integer", nullable: false),
+                    undo_minutes = table.Column<int>(type: "integer", nullable: false),
                     usual = table.Column<string>(type: "jsonb", nullable: false),
                     kinds = table.Column<string[]>(type: "text[]", nullable: false),
                     guest_fields = table.Column<string>(type: "jsonb", nullable: false),
@@ -327,6 +328,7 @@ namespace LooseLantern.Server.Data.Migrations
                     person_id = table.Column<Guid>(type: "uuid", nullable: false),
                     person_name = table.Column<string>(type: "text", nullable: false),
                     for_hosts = table.Column<Guid[]>(type: "uuid[]", nullable: false),
+                    act_id = table.Column<Guid>(type: "uuid", nullable: true),
                     subject_id = table.Column<Guid>(type: "uuid", nullable: false),
                     what = table.Column<string>(type: "text", nullable: false)
                 },
@@ -598,6 +600,34 @@ namespace LooseLantern.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "undo_acts",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    person_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    until = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    undone_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_undo_acts", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_undo_acts_asp_net_users_person_id",
+                        column: x => x.person_id,
+                        principalTable: "AspNetUsers",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_undo_acts_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "letters",
                 columns: table => new
                 {
@@ -754,6 +784,36 @@ namespace LooseLantern.Server.Data.Migrations
                         onDelete: ReferentialAction.Cascade);
                     table.ForeignKey(
                         name: "fk_guest_notes_workspaces_workspace_id",
+                        column: x => x.workspace_id,
+                        principalTable: "workspaces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "undo_rows",
+                columns: table => new
+                {
+                    id = table.Column<long>(type: "bigint", nullable: false)
+                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityAlwaysColumn),
+                    workspace_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    act_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    of = table.Column<string>(type: "text", nullable: false),
+                    key = table.Column<string>(type: "jsonb", nullable: false),
+                    before = table.Column<string>(type: "jsonb", nullable: true),
+                    after = table.Column<string>(type: "jsonb", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_undo_rows", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_undo_rows_undo_acts_act_id",
+                        column: x => x.act_id,
+                        principalTable: "undo_acts",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_undo_rows_workspaces_workspace_id",
                         column: x => x.workspace_id,
                         principalTable: "workspaces",
                         principalColumn: "id",
@@ -1815,6 +1875,7 @@ namespace LooseLantern.Server.Data.Migrations
                     text = table.Column<string>(type: "text", nullable: false),
                     html = table.Column<string>(type: "text", nullable: false),
                     calendar = table.Column<string>(type: "text", nullable: true),
+                    more_calendars = table.Column<string[]>(type: "text[]", nullable: false),
                     calendar_method = table.Column<string>(type: "text", nullable: true),
                     held_back = table.Column<string>(type: "text", nullable: true),
                     let_out_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
@@ -1822,6 +1883,7 @@ namespace LooseLantern.Server.Data.Migrations
                     fault = table.Column<string>(type: "text", nullable: true),
                     own_words_fault = table.Column<string>(type: "text", nullable: true),
                     sent_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    act_id = table.Column<Guid>(type: "uuid", nullable: true),
                     sending_until = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
                 },
                 constraints: table =>
@@ -2725,6 +2787,26 @@ namespace LooseLantern.Server.Data.Migrations
                 column: "workspace_id");
 
             migrationBuilder.CreateIndex(
+                name: "ix_undo_acts_person_id_until",
+                table: "undo_acts",
+                columns: new[] { "person_id", "until" });
+
+            migrationBuilder.CreateIndex(
+                name: "ix_undo_acts_workspace_id",
+                table: "undo_acts",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_undo_rows_act_id",
+                table: "undo_rows",
+                column: "act_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_undo_rows_workspace_id",
+                table: "undo_rows",
+                column: "workspace_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_unread_events_calendar_id",
                 table: "unread_events",
                 column: "calendar_id");
@@ -2908,6 +2990,7 @@ namespace LooseLantern.Server.Data.Migrations
             migrationBuilder.Sql(ListIndexes.Sql);
             migrationBuilder.Sql(FactChangeTriggers.Sql);
             migrationBuilder.Sql(GuestTriggers.Sql);
+            migrationBuilder.Sql(UndoTriggers.Sql);
         }
 
         /// <inheritdoc />
@@ -3042,6 +3125,9 @@ namespace LooseLantern.Server.Data.Migrations
                 name: "tellings");
 
             migrationBuilder.DropTable(
+                name: "undo_rows");
+
+            migrationBuilder.DropTable(
                 name: "unread_events");
 
             migrationBuilder.DropTable(
@@ -3064,6 +3150,9 @@ namespace LooseLantern.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "seats");
+
+            migrationBuilder.DropTable(
+                name: "undo_acts");
 
             migrationBuilder.DropTable(
                 name: "calendar_resources");

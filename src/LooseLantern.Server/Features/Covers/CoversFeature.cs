@@ -1,0 +1,13 @@
+namespace LooseLantern.Server.Features.Covers;
+
+/// <summary>What finding cover for hosts who can't come needs.</summary>
+public static class CoversFeature
+{
+    public static IServiceCollection AddCovers(this IServiceCollection services) =>
+        services
+            .AddScoped<CoverFacts>()
+            .AddScoped<CoverPlanning>()
+            .AddScoped<CoverOffering>()
+            .AddScoped<CoverLetters>()
+            .AddScoped<CoverCommitting>();
+}
