@@ -120,11 +120,64 @@ public sealed class BoardTests(Site site) : IClassFixture<Site>
         browser.Await(b => b.All("[data-lane^='2026'][aria-label^='Marit']").Count == 0 ? "gone" : null, "other lanes");
         browser.SetDate("Go to a date", "2026-12-07");
         browser.PressInLane("Piet Lund, Monday 7 December", 9 * 60);
-        browser.AwaitText("Jasper Holloway-Finch");
+        browser.AwaitText("Sail fitting in the loft, Monday, 7 December 2026, 08:45 – 09:15");
+        browser.Press("Open");
         browser.Await(
             b => b.Path.StartsWith("/work/bookings/", StringComparison.Ordinal) ? "there" : null,
-            "the booking"
+            "the booking behind the bar"
         );
+    }
+
+    [Fact]
+    public void A_booking_is_moved_on_the_board_by_keyboard_and_by_the_mouse()
+    {
+        using var browser = new Chromium(site.Address);
+        browser.SignInToDemo();
+        browser.Open("/work/board");
+        browser.AwaitText("Anselm Park");
+        // From the start of the axis to half past ten, and in.
+        browser.KeysInLane("Tomasz Reed, Tuesday 8 December", [.. Enumerable.Repeat(Keys.ArrowRight, 40)]);
+        browser.Await(
+            b =>
+            {
+                if (b.Find("[data-test=pointed]").Text.Contains("booked, 10:30 to 12:00", StringComparison.Ordinal))
+                    return "on it";
+                b.Keyboard(Keys.ArrowLeft);
+                return null;
+            },
+            "the bar of the survey"
+        );
+        browser.Keyboard(Keys.Enter);
+        browser.AwaitText("Hull survey on the slip, Tuesday, 8 December 2026, 10:30 – 12:00");
+        browser.Press("Move");
+        browser.AwaitText("Its openings are lit below");
+        browser.Await(b => b.All("[data-lit]").Count > 0 ? "lit" : null, "openings on the board");
+        browser.AccessibilityFaults().ShouldBeEmpty();
+        // By the mouse it goes to the opening that is nearest to where it is dropped.
+        browser.DragInLane("Tomasz Reed, Tuesday 8 December", 11 * 60 + 30, 15 * 60 + 35);
+        browser.AwaitText("14:30: the guest is told once it is moved");
+        browser.Press("Don’t move it");
+        browser.AwaitNone("Earlier opening");
+
+        browser.Press("Move");
+        browser.AwaitText("Its openings are lit below");
+        browser.Keyboard(Keys.ArrowRight);
+        browser.AwaitText("11:00: the guest is told once it is moved");
+        browser.Keyboard(Keys.ArrowRight);
+        browser.Keyboard(Keys.ArrowLeft);
+        var chosen = browser.Await(
+            b =>
+                b.All("[data-main]")
+                    .Select(one => one.Text)
+                    .FirstOrDefault(text => text.StartsWith("Move to", StringComparison.Ordinal)),
+            "where it is to go"
+        );
+        browser.Press(chosen);
+        browser.AwaitText("Moved.");
+        browser.AwaitNoText("Tuesday, 8 December 2026, 10:30 – 12:00");
+
+        browser.Press("Close");
+        browser.AwaitNone("Move");
     }
 
     [Fact]

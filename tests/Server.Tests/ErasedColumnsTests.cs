@@ -74,6 +74,7 @@ public sealed class ErasedColumnsTests(World world)
         ["seats"] = "fill keeper",
         ["sessions"] = "uid",
         ["sign_in_tries"] = "key",
+        ["undo_acts"] = "whole",
         ["undo_rows"] = "key of",
         ["sign_up_links"] = "email fault language protected_secret secret_hash",
         ["signed_in"] = "device network_address",

@@ -512,8 +512,8 @@ internal static class ErasingScene
         ).ShouldBeGreaterThan(2);
         await world.WithinAsync(await world.WorkspaceOfAsync(ada.Desk), db => db.Database.ExecuteSqlAsync(
                 $"""
-                WITH act AS (INSERT INTO undo_acts (id, workspace_id, person_id, at, until)
-                    SELECT gen_random_uuid(), workspace_id, id, now(), now() FROM "AspNetUsers" WHERE id = {ada.PersonId}
+                WITH act AS (INSERT INTO undo_acts (id, workspace_id, person_id, at, until, whole)
+                    SELECT gen_random_uuid(), workspace_id, id, now(), now(), '' FROM "AspNetUsers" WHERE id = {ada.PersonId}
                     RETURNING id, workspace_id)
                 INSERT INTO undo_rows (workspace_id, act_id, of, key, before)
                     SELECT b.workspace_id, act.id, 'bookings', jsonb_build_object(), to_jsonb(b) FROM act JOIN bookings b USING (workspace_id)

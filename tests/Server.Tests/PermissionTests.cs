@@ -553,6 +553,32 @@ public class PermissionTests(World world)
                 new { people = new[] { new { name = "", email = "tora@lind.example" } }, party = (int?)null }
             );
         },
+        ["Find cover for them"] = async (scene, host, who) =>
+        {
+            (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
+            var booking = (await scene.Owner.GetAsync($"/api/bookings/{await scene.BookingAsync(host)}")).GetProperty(
+                "row"
+            );
+            return await who.PostAsync(
+                "/api/covers",
+                new
+                {
+                    away = new[] { host.HostId },
+                    lines = new[]
+                    {
+                        new
+                        {
+                            session = booking.Text("sessionId"),
+                            before = new[] { new { seat = 0, host = host.HostId } },
+                            // A room's time is booked by whoever coordinates.
+                            after = new[] { new { seat = 0, host = await scene.RoomAsync() } },
+                        },
+                    },
+                }
+            );
+        },
         ["Give a booking of theirs to another"] = async (scene, host, who) =>
         {
             (await host.PutAsync($"/api/me/acting/{scene.OwnerId}", Scene.AllGrants)).StatusCode.ShouldBe(

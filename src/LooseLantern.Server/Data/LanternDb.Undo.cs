@@ -23,6 +23,15 @@ public sealed partial class LanternDb
         Database.AutoTransactionBehavior = AutoTransactionBehavior.Always;
     }
 
+    /// <summary>Says what the act at hand does as a whole, within its transaction.</summary>
+    public async Task SayWholeAsync(string whole, CancellationToken ct)
+    {
+        if (Act is { } act)
+            await UndoActs
+                .Where(row => row.Id == act.Id)
+                .ExecuteUpdateAsync(set => set.SetProperty(row => row.Whole, whole), ct);
+    }
+
     private void UndoModel(ModelBuilder builder)
     {
         Filter<UndoAct>(builder).ToTable("undo_acts").HasIndex(row => new { row.PersonId, row.Until });

@@ -15,7 +15,7 @@ public sealed class UndoTransactions : DbTransactionInterceptor
 
     private const string Begin = """
         WITH over AS (DELETE FROM undo_acts WHERE workspace_id = $2 AND until < $6),
-            begun AS (INSERT INTO undo_acts (id, workspace_id, person_id, at, until) VALUES ($1, $2, $3, $4, $5) ON CONFLICT DO NOTHING)
+            begun AS (INSERT INTO undo_acts (id, workspace_id, person_id, at, until, whole) VALUES ($1, $2, $3, $4, $5, '') ON CONFLICT DO NOTHING)
         SELECT set_config('lantern.act', $1::text, true), set_config('lantern.act_workspace', $2::text, true)
         """;
 

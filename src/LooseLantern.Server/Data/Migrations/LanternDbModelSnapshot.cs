@@ -3366,6 +3366,11 @@ namespace LooseLantern.Server.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("until");
 
+                    b.Property<string>("Whole")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("whole");
+
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")
                         .HasColumnName("workspace_id");

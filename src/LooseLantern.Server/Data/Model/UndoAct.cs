@@ -20,6 +20,9 @@ public sealed class UndoAct : IBelongsToWorkspace
     /// <summary>Until when its mail waits, and it can be taken back.</summary>
     public required Instant Until { get; init; }
 
+    /// <summary>What it did as a whole, where that is more than its lines in the record; else empty.</summary>
+    public string Whole { get; set; } = "";
+
     public Instant? UndoneAt { get; set; }
 }
 

@@ -7,7 +7,6 @@ using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Calendars.Looking;
 using LooseLantern.Server.Features.Calendars.Writing;
 using LooseLantern.Server.Features.Links;
-using LooseLantern.Server.Features.Mailings;
 using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
 using LooseLantern.Server.Features.Reserving;
@@ -117,6 +116,7 @@ public sealed class CoverCommitting(
         foreach (var page in pages.Order())
             await taking.SettleAsync(page, ct);
         await WriteLettersAsync(planned, links, form, names, ct);
+        await db.SayWholeAsync(WholeOf(changes, form, names), ct);
         await transaction.CommitAsync(ct);
         signals.Messages.Wake();
         return new CoverDone(
@@ -404,8 +404,22 @@ public sealed class CoverCommitting(
         await db.SaveChangesAsync(ct);
     }
 
+    private static string WholeOf(List<CoverChange> changes, CoverForm form, Dictionary<Guid, string> names)
+    {
+        var (kept, left) = (changes.Count(change => !change.IsLeft), changes.Count(change => change.IsLeft));
+        return $"Found cover for {string.Join(", ", form.Away.Where(names.ContainsKey).Select(host => names[host]))}: "
+            + string.Join(
+                ", ",
+                new[]
+                {
+                    kept > 0 ? $"{kept} went to others" : "",
+                    left > 0 ? $"{left} {(left == 1 ? "is" : "are")} offered new times" : "",
+                }.Where(part => part.Length > 0)
+            );
+    }
+
     private static string? PathOf(LinkForm? offer, AvailabilityLink? link) =>
-        offer is null ? null : LinkAddresses.Path(link?.Topic ?? "", PostInserts.Own);
+        offer is null ? null : LinkAddresses.Path(link?.Topic ?? LinkAddresses.TopicOf(offer.Title), PostInserts.Own);
 
     private Task<Dictionary<Guid, string>> NamesAsync(List<CoverChange> changes, CoverForm form, CancellationToken ct)
     {

@@ -1,5 +1,4 @@
 using LooseLantern.Core.Covers;
-using LooseLantern.Core.Reasons;
 using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;

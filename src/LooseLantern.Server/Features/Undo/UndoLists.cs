@@ -1,5 +1,7 @@
 using LooseLantern.Server.Data;
+using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
+using LooseLantern.Server.Features.Post;
 using LooseLantern.Server.Features.Record;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -14,7 +16,7 @@ namespace LooseLantern.Server.Features.Undo;
 public sealed record Undoable(Guid Id, Instant At, Instant Until, IReadOnlyList<string> What, int More, int Mails);
 
 /// <summary>What the person who asks can take back.</summary>
-public sealed class UndoLists(LanternDb db, Actor actor, IClock clock)
+public sealed class UndoLists(LanternDb db, Tellings tellings, Actor actor, IClock clock)
 {
     private const int MostLines = 3;
 
@@ -34,6 +36,8 @@ public sealed class UndoLists(LanternDb db, Actor actor, IClock clock)
             .ToListAsync(ct);
         if (acts.Count == 0)
             return [];
+        // Mails are counted that wait, also those that are just about to be written.
+        await tellings.WriteAllAsync(null, ct);
         var ids = acts.ConvertAll(act => (Guid?)act.Id);
         var lines = await db
             .Record.AsNoTracking()
@@ -42,14 +46,20 @@ public sealed class UndoLists(LanternDb db, Actor actor, IClock clock)
             .ToListAsync(ct);
         var said = await RecordWords.SaidAsync(db, lines, ct);
         var mails = await db
-            .Messages.Where(message => ids.Contains(message.ActId))
+            .Messages.Where(message =>
+                ids.Contains(message.ActId)
+                // What is to come is remembered anew by the way.
+                && message.Kind != MessageKind.ReminderForGuest
+                && message.Kind != MessageKind.ReminderForHost
+            )
             .GroupBy(message => message.ActId!.Value)
             .ToDictionaryAsync(group => group.Key, group => group.Count(), ct);
         return
         [
             .. acts.Select(act =>
             {
-                var own = said.Where((_, at) => lines[at].ActId == act.Id).ToList();
+                List<string> own =
+                    act.Whole.Length > 0 ? [act.Whole] : [.. said.Where((_, at) => lines[at].ActId == act.Id)];
                 return new Undoable(
                     act.Id,
                     act.At,

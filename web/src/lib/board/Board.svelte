@@ -7,6 +7,7 @@
   import BoardLegend from './BoardLegend.svelte';
   import FreeLane from './FreeLane.svelte';
   import { hoursOf } from './axis';
+  import type { DaySpan } from './moving';
   import { nightsOn } from './nights';
   import { laneId, laneOf, type BoardPiece, type BoardSpan } from './pieces';
   import { aheadInWords, besideLabel, minutesAhead } from './zones';
@@ -24,6 +25,8 @@
     nightOf?: string | undefined;
     /** What can be changed on the board; where it is of a block, the block's own bar is left out. */
     pieces?: BoardPiece[];
+    /** Where openings begin that something can be moved to, on the lanes of these hosts. */
+    lit?: { hosts: readonly string[]; spans: readonly DaySpan[] } | undefined;
     /** Minutes of what a press puts down, where it is always as long. */
     length?: number | undefined;
     /** What is painted here. */
@@ -50,6 +53,7 @@
     beside,
     nightOf,
     pieces = [],
+    lit,
     length,
     paints = 'office hours',
     beneath,
@@ -199,6 +203,7 @@
                 isTabStop={stop === id}
                 {nights}
                 nightIn={nightOf ? cityOf(nightOf) : undefined}
+                lit={lit?.hosts.includes(host.id) ? lit.spans.filter((span) => span.date === day.date) : []}
                 {length}
                 onpaint={canPaint ? (span) => onpaint({ ...span, date: day.date, hostId: host.id }) : undefined}
                 onchange={onchange ? (key, span, lane) => onchange(key, { ...span, ...laneOf(lane) }) : undefined}

@@ -20,6 +20,8 @@
     /** When it is night where the guest is, and where that is. */
     nights?: readonly MinuteSpan[];
     nightIn?: string | undefined;
+    /** Where openings begin that something can be moved to. */
+    lit?: readonly MinuteSpan[];
     /** Minutes of what a press puts down, where it is always as long. */
     length?: number | undefined;
     onpaint?: ((span: MinuteSpan) => void) | undefined;
@@ -43,6 +45,7 @@
     isTabStop,
     nights = [],
     nightIn,
+    lit = [],
     length,
     onpaint,
     onchange,
@@ -53,7 +56,8 @@
   }: Props = $props();
 
   function said(minute: number): string {
-    const what = whatIsAt(bars, minute, zone);
+    const opening = lit.some((one) => one.from <= minute && minute < one.from + 15) ? 'an opening; ' : '';
+    const what = `${opening}${whatIsAt(bars, minute, zone)}`;
     return nightIn !== undefined && nights.some((night) => night.from <= minute && minute < night.to)
       ? `${what}; night in ${nightIn}`
       : what;
@@ -94,6 +98,11 @@
       />{/each}
   </ul>
 </LaneSurface>
+{#each lit as opening (opening.from)}<span
+    class="pointer-events-none absolute inset-y-0 w-[5px] rounded-sm border border-ink bg-glow-bar"
+    style={placeOn(axis, opening.from, opening.from)}
+    data-lit={opening.from}
+  ></span>{/each}
 {#if nights.length > 0}
   <div class="pointer-events-none absolute inset-0 overflow-hidden" aria-hidden="true" data-test="night">
     {#each nights as night (night.from)}<span

@@ -2,12 +2,15 @@
   import { afterNavigate, goto } from '$app/navigation';
   import { Input, Select, Toast } from 'flowbite-svelte';
   import { Temporal } from 'temporal-polyfill';
+  import type { Schemas } from '$lib/api/client';
   import Board from '$lib/board/Board.svelte';
   import { BoardEditing } from '$lib/board/BoardEditing.svelte';
   import { waitingOn } from '$lib/board/bars';
   import { comingOf, piecesOf } from '$lib/board/blocks';
   import { lanesIn, putLanes } from '$lib/board/lanes';
-  import type { BoardSpan } from '$lib/board/pieces';
+  import { bookingAt, openingAt, placeOf } from '$lib/board/moving';
+  import OpenedBooking from '$lib/board/OpenedBooking.svelte';
+  import type { BoardPiece, BoardSpan } from '$lib/board/pieces';
   import NewBlock from '$lib/board/NewBlock.svelte';
   import { askAnew } from '$lib/live/anew';
   import { cityOf } from '$lib/time/clock';
@@ -91,6 +94,43 @@
     else choose(lanesIn(new URLSearchParams(), data.hosts, data.me.hostId).shown);
   }
 
+  // A booking that was pressed, and where it is being moved.
+  let opened = $state<string | undefined>(undefined);
+  let openedDetail = $state.raw<Schemas['BookingDetail'] | undefined>(undefined);
+  let openings = $state.raw<Schemas['Opening'][] | undefined>(undefined);
+  let chosen = $state.raw<Schemas['Opening'] | undefined>(undefined);
+  const openedHosts = $derived(openedDetail?.hosts.map((host) => host.id) ?? []);
+  const BOOKING = 'booking:';
+  const bookingPieces = $derived.by((): BoardPiece[] => {
+    const row = openedDetail?.row;
+    if (!openings || !row) return [];
+    const place = placeOf(chosen ?? row, data.me.zone);
+    return openedHosts.map((hostId) => ({
+      ...place,
+      key: `${BOOKING}${hostId}`,
+      hostId,
+      label: `${row.guestName}, ${row.page}: drag it to an opening`,
+      text: row.guestName,
+      tone: 'pick',
+    }));
+  });
+
+  function lead(path: string): void {
+    const booking = bookingAt(path);
+    if (booking === undefined || booking === opened) return void goto(path);
+    [openings, chosen, openedDetail, opened] = [undefined, undefined, undefined, booking];
+  }
+
+  function close(): void {
+    [openings, chosen, openedDetail, opened] = [undefined, undefined, undefined, undefined];
+  }
+
+  /** Of office hours, or of the booking that is moved: that one goes to the opening it is meant for. */
+  function change(key: string, span: BoardSpan): void {
+    if (!key.startsWith(BOOKING)) return void editing.change(key, span);
+    chosen = openingAt(openings ?? [], data.me.zone, span.date, span.from) ?? chosen;
+  }
+
   function pick(key: string): void {
     const coming = data.board && comingOf(data.board, key);
     if (coming && !coming.mayChange) void goto(`/work/pages/${coming.pageId}`);
@@ -105,6 +145,7 @@
     <p class="text-muted">{dayMonth(data.from)} to {dayMonth(last)}, {cityOf(data.me.zone)} time</p>
   </div>
   <div class="flex flex-wrap gap-2">
+    <ActionButton href="/work/cover">Find cover</ActionButton>
     <ActionButton onclick={() => move(-data.weeks)}>Earlier</ActionButton>
     <ActionButton disabled={data.from === data.today} onclick={() => show({ from: data.today })}>Today</ActionButton>
     <ActionButton onclick={() => move(data.weeks)}>On</ActionButton>
@@ -222,20 +263,33 @@
       </div>
     {/if}
   {/each}
+  {#if opened}{#key opened}
+      <OpenedBooking
+        id={opened}
+        zone={data.me.zone}
+        {openings}
+        {chosen}
+        onmoving={(found) => ([openings, chosen] = [found, undefined])}
+        onchoose={(opening) => (chosen = opening)}
+        onloaded={(detail) => (openedDetail = detail)}
+        onclose={close}
+      />
+    {/key}{/if}
   <Board
     board={data.board}
     hosts={data.board.hosts}
     today={data.today}
     together={data.together}
     beside={data.beside}
-    {pieces}
+    pieces={[...pieces, ...bookingPieces]}
+    lit={openings && { hosts: openedHosts, spans: openings.map((opening) => placeOf(opening, data.me.zone)) }}
     mayPaint={(host) => host.mayOffer}
-    onlead={(path) => void goto(path)}
+    onlead={lead}
+    onchange={change}
     {...data.me.isCoordinator
       ? {
           onpaint: (span: BoardSpan) => (painted = span),
-          onchange: (key: string, span: BoardSpan) => void editing.change(key, span),
-          onerase: (key: string) => void editing.erase(key),
+          onerase: (key: string) => void (key.startsWith(BOOKING) || editing.erase(key)),
           onpick: pick,
         }
       : {}}

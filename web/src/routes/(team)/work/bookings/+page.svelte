@@ -111,7 +111,8 @@
   <TextButton class="min-h-11 md:hidden" aria-expanded={filtering} onclick={() => (filtering = !filtering)}
     >Filter and sort</TextButton
   >
-  {#if data.me.isCoordinator}<ActionButton class="ml-auto" href="/work/bookings/flagged">Flagged</ActionButton>{/if}
+  <ActionButton class="ml-auto" href="/work/cover">Find cover</ActionButton>
+  {#if data.me.isCoordinator}<ActionButton href="/work/bookings/flagged">Flagged</ActionButton>{/if}
 </header>
 
 {#if data.views.length > 0 || isChosen(filter)}

@@ -14,7 +14,7 @@ using NpgsqlTypes;
 namespace LooseLantern.Server.Data.Migrations
 {
     [DbContext(typeof(LanternDb))]
-    [Migration("20261202005540_Initial")]
+    [Migration("20261202013628_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -3368,6 +3368,11 @@ namespace LooseLantern.Server.Data.Migrations
                     b.Property<Instant>("Until")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("until");
+
+                    b.Property<string>("Whole")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("whole");
 
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")

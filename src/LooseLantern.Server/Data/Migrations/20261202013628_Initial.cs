@@ -608,6 +608,7 @@ namespace LooseLantern.Server.Data.Migrations
                     person_id = table.Column<Guid>(type: "uuid", nullable: false),
                     at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
                     until = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    whole = table.Column<string>(type: "text", nullable: false),
                     undone_at = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
                 },
                 constraints: table =>
