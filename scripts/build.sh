@@ -33,7 +33,7 @@ lantern_case() {
 
 # ./lantern bench: ratios on this machine, never a test.
 lantern_bench() {
-  case "${1:-core}" in core|growth|sql|requests|calendars|sign-in|mutants|faults) ;; *) fail "there is no bench called \"$1\"; choose core, growth, sql, requests, calendars, sign-in, mutants or faults" ;; esac
+  case "${1:-core}" in core|growth|cover|sql|requests|calendars|sign-in|mutants|faults) ;; *) fail "there is no bench called \"$1\"; choose core, growth, cover, sql, requests, calendars, sign-in, mutants or faults" ;; esac
   need_toolchains
   case "${1:-core}" in
     faults) shift; bench_faults "$@"; return ;;

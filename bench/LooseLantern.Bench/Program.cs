@@ -10,6 +10,12 @@ if (args is ["calendars", .. var names])
     return;
 }
 
+if (args is ["cover"])
+{
+    CoverBench.Run();
+    return;
+}
+
 if (args is ["growth"])
 {
     GrowthBench.Run();

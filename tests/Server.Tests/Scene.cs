@@ -155,7 +155,12 @@ public sealed class Scene(World world, Coordinator owner)
     {
         var page = await Owner.PublishAsync(draft => (draft.HostId, draft.ApprovalHours) = (of.HostId, approvalHours));
         (await world.Guest().BookAsync(Owner.Desk, page, start)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        return (await of.GetAsync("/api/bookings")).GetProperty("rows")[0].GetProperty("id").GetGuid();
+        // Others of theirs may be there, and what waits for a yes comes first.
+        return (await of.GetAsync("/api/bookings"))
+            .GetProperty("rows")
+            .EnumerateArray()
+            .First(row => row.Text("start") == start)
+            .Id();
     }
 
     /// <summary>

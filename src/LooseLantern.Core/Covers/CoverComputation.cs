@@ -14,8 +14,11 @@ public static class CoverComputation
     /// <summary>More are to be split: over a shorter time, or by host.</summary>
     public const int MostSessions = 40;
 
-    /// <summary>After so many branches the best plan that was found is taken.</summary>
-    private const int MostBranches = 400;
+    /// <summary>
+    /// After so many steps, which take less than half a second, the best plan that was found is taken. They are counted
+    /// and not timed, so that every machine finds the same.
+    /// </summary>
+    private const long MostSteps = 4_000_000;
 
     /// <exception cref="ArgumentException">More sessions than <see cref="MostSessions"/>, a weight under 1, or two
     /// sessions decided by hand that one host can't have both of.</exception>
@@ -54,10 +57,10 @@ public static class CoverComputation
         var open = new PriorityQueue<(CoverBranch Branch, int[][] Seated), (CoverCost Cost, int Turn)>();
         var found = Nobody(problem);
         var best = CostOf(problem, found);
-        var turn = 0;
+        var (turn, steps) = (0, 0L);
         void Add(CoverBranch branch)
         {
-            if (CoverFlow.Solve(problem, branch) is not { } solved)
+            if (CoverFlow.Solve(problem, branch, ref steps) is not { } solved)
                 return;
             open.Enqueue((branch, solved.Seated), (solved.Cost, turn++));
             var mended = Mended(problem, solved.Seated);
@@ -70,9 +73,9 @@ public static class CoverComputation
         while (open.TryDequeue(out var next, out var priority))
         {
             // Nothing that is left to look at is cheaper.
-            if (!(priority.Cost < best))
+            if (!priority.Cost.IsBetterThan(best))
                 return (found, true);
-            if (turn > MostBranches)
+            if (steps > MostSteps)
                 return (found, false);
             foreach (var branch in Branches(problem, next.Branch, next.Seated))
                 Add(branch);

@@ -6,7 +6,8 @@ namespace LooseLantern.Core.Covers;
 /// <param name="Changes">Seats that lost nobody and get somebody else all the same.</param>
 /// <param name="Load">How unevenly the work falls: each session costs its host what they have already for their weight,
 /// those of the plan counted one by one.</param>
-/// <param name="Places">How far down the orders of the seats it goes.</param>
+/// <param name="Places">How far down the orders of the seats it goes; it only chooses among plans that are as good
+/// otherwise and come up together, and nothing is looked for any longer because of it.</param>
 internal readonly record struct CoverCost(long Left, long Changes, long Load, long Places) : IComparable<CoverCost>
 {
     public static CoverCost operator +(CoverCost one, CoverCost other) =>
@@ -18,6 +19,9 @@ internal readonly record struct CoverCost(long Left, long Changes, long Load, lo
     public static bool operator <(CoverCost one, CoverCost other) => one.CompareTo(other) < 0;
 
     public static bool operator >(CoverCost one, CoverCost other) => one.CompareTo(other) > 0;
+
+    /// <summary>Whether it is better in anything but the order of the seats.</summary>
+    public bool IsBetterThan(CoverCost other) => (this with { Places = 0 }) < (other with { Places = 0 });
 
     public int CompareTo(CoverCost other)
     {

@@ -24,12 +24,19 @@ internal sealed class CoverFlow
     private readonly List<bool> _open = [];
     private readonly List<List<int>> _from = [];
     private readonly CoverProblem _problem;
+    private long _steps;
 
     private CoverFlow(CoverProblem problem) => _problem = problem;
 
+    /// <param name="steps">Counts what was looked at, whichever machine does it.</param>
     /// <returns>By session and seat the host, or -1; null where a session that must be kept can't be.</returns>
-    public static (int[][] Seated, CoverCost Cost)? Solve(CoverProblem problem, CoverBranch branch) =>
-        new CoverFlow(problem).Solve(branch);
+    public static (int[][] Seated, CoverCost Cost)? Solve(CoverProblem problem, CoverBranch branch, ref long steps)
+    {
+        var flow = new CoverFlow(problem);
+        var solved = flow.Solve(branch);
+        steps += flow._steps;
+        return solved;
+    }
 
     private (int[][] Seated, CoverCost Cost)? Solve(CoverBranch branch)
     {
@@ -143,6 +150,7 @@ internal sealed class CoverFlow
             isWaiting[node] = false;
             foreach (var arc in _from[node])
             {
+                _steps++;
                 if (!_open[arc])
                     continue;
                 var (to, _, price) = _arcs[arc];
