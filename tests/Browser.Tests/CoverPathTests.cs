@@ -66,12 +66,22 @@ public sealed class CoverPathTests(Site site) : IClassFixture<Site>
         marit.Press("Work it out again: Rope Guest 0");
         marit.AwaitText("7 bookings: 6 stay at their time, 1 is offered new times.");
         marit.Press("As it is");
+        AwaitInLane(marit, "Sunniva Dale, Tuesday 15 December", "Rope Guest 1", isThere: true);
+        AwaitInLane(marit, "Keziah Moon, Tuesday 15 December", "Rope Guest 1", isThere: false);
         marit.Press("As planned");
+        AwaitInLane(marit, "Sunniva Dale, Tuesday 15 December", "Rope Guest 1", isThere: false);
+        AwaitInLane(marit, "Keziah Moon, Tuesday 15 December", "Rope Guest 1", isThere: true);
         marit.Type("A word to all of them", "Sunniva is ill today.");
         marit.AwaitText("Sunniva is ill today.");
         marit.Press("Give 6 to others, offer 1 anew");
         marit.AwaitText("Done: 6 bookings went to others, 1 is offered new times.");
         marit.AwaitText("Found cover for Sunniva Dale: 6 went to others, 1 is offered new times.");
+        // Taken back here, it is there again to be worked out, and to be done again.
+        marit.Press("Take back");
+        marit.AwaitText("Taken back. Nobody was told of it.");
+        marit.AwaitText("7 bookings: 6 stay at their time, 1 is offered new times.");
+        marit.Press("Give 6 to others, offer 1 anew");
+        marit.AwaitText("Done: 6 bookings went to others, 1 is offered new times.");
 
         marit.Open("/work/bookings?search=Rope Guest");
         marit.AwaitText("6 of 6");
@@ -109,6 +119,15 @@ public sealed class CoverPathTests(Site site) : IClassFixture<Site>
         marit.Open("/work/bookings?search=Fergal");
         marit.AwaitText("2 of 2");
     }
+
+    private static void AwaitInLane(Chromium browser, string lane, string name, bool isThere) =>
+        browser.Await(
+            b =>
+                b.Find($"[data-lane][aria-label='{lane}']").Text.Contains(name, StringComparison.Ordinal) == isThere
+                    ? "so"
+                    : null,
+            $"{name} {(isThere ? "in" : "not in")} the lane of {lane}"
+        );
 
     private async Task BookAsync(string page, string start, int at)
     {

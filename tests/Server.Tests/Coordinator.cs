@@ -32,6 +32,20 @@ public sealed class Coordinator(HttpClient http, string desk)
             me.GetProperty("hostId").ValueKind == JsonValueKind.Null ? Guid.Empty : me.GetProperty("hostId").GetGuid();
     }
 
+    /// <summary>Mail of what the team does waits from now on, and that can be taken back.</summary>
+    public async Task LetMailWaitAsync() =>
+        await (
+            await PutAsync(
+                "/api/workspace",
+                new
+                {
+                    name = "Yard",
+                    zone = "Europe/Copenhagen",
+                    undoMinutes = 1,
+                }
+            )
+        ).ReadAsync(HttpStatusCode.OK);
+
     public async Task<JsonElement> OwnHostAsync() =>
         (await GetAsync("/api/hosts")).EnumerateArray().Single(host => host.GetProperty("id").GetGuid() == HostId);
 

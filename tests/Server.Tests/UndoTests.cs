@@ -1,5 +1,6 @@
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.Undo;
+using LooseLantern.Server.Jobs;
 using Microsoft.EntityFrameworkCore;
 using static Server.Tests.MailScene;
 
@@ -142,7 +143,7 @@ public sealed class UndoTests(World world)
     {
         var scene = await Scene.MakeAsync(world);
         var ada = scene.Owner;
-        await WaitsAsync(ada);
+        await ada.LetMailWaitAsync();
         var page = await ada.PublishAsync();
         await (await world.Guest().BookAsync(ada.Desk, page, Nine)).ReadAsync(HttpStatusCode.Created);
         var id = (await ada.GetAsync("/api/bookings")).GetProperty("rows")[0].Id();
@@ -169,7 +170,7 @@ public sealed class UndoTests(World world)
     {
         var scene = await Scene.MakeAsync(world);
         var ada = scene.Owner;
-        await WaitsAsync(ada);
+        await ada.LetMailWaitAsync();
         var other = await scene.JoinAsync(isOwner: true);
         var id = await scene.BookingAsync(ada);
         await ada.PostAsync($"/api/bookings/{id}/cancel", new { word = "" });
@@ -208,6 +209,11 @@ public sealed class UndoTests(World world)
         await ada.PostAsync($"/api/links/{link}/out", new { });
         await AssertUndoAsync(
             scene,
+            () => ada.PostAsync($"/api/links/{link}/ask-again", new { word = "" }, "again"),
+            "Asked again: “Hull survey, Larkspur”"
+        );
+        await AssertUndoAsync(
+            scene,
             () => ada.PostAsync($"/api/links/{link}/revoke", new { }),
             "Revoked the link “Hull survey, Larkspur”"
         );
@@ -219,7 +225,7 @@ public sealed class UndoTests(World world)
     public async Task A_page_that_was_published_or_taken_down_is_as_guests_had_it()
     {
         var ada = await world.SignUpAsync();
-        await WaitsAsync(ada);
+        await ada.LetMailWaitAsync();
         var address = await ada.PublishAsync();
         var page = (await ada.PagesAsync())[0].Id();
         var version = (await ada.GetAsync($"/api/pages/{page}")).GetProperty("version").GetInt32();
@@ -262,6 +268,21 @@ public sealed class UndoTests(World world)
             minutes: 10
         );
         (await ada.GetAsync("/api/bookings")).GetProperty("rows").GetArrayLength().ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Rows_as_they_were_are_kept_for_an_hour()
+    {
+        await using var scene = await WaitingAsync();
+        await scene.BookAsync(await scene.Ada.PublishAsync());
+        await scene.Ada.PostAsync($"/api/bookings/{(await scene.RowAsync()).Id()}/cancel", new { word = "" });
+        Task<int> KeptAsync(Duration later) => LookAsync(scene, async db =>
+            {
+                await OldRows.SweepAsync(db, World.Now + later, default);
+                return await db.UndoRows.IgnoreQueryFilters().CountAsync();
+            });
+        (await KeptAsync(Duration.FromMinutes(60))).ShouldBeGreaterThan(0);
+        (await KeptAsync(Duration.FromMinutes(62))).ShouldBe(0);
     }
 
     [Fact]
@@ -326,22 +347,9 @@ public sealed class UndoTests(World world)
     private static async Task<MailScene> WaitingAsync()
     {
         var scene = await MailScene.MakeAsync();
-        await WaitsAsync(scene.Ada);
+        await scene.Ada.LetMailWaitAsync();
         return scene;
     }
-
-    private static async Task WaitsAsync(Coordinator owner) =>
-        await (
-            await owner.PutAsync(
-                "/api/workspace",
-                new
-                {
-                    name = "Yard",
-                    zone = "Europe/Copenhagen",
-                    undoMinutes = 1,
-                }
-            )
-        ).ReadAsync(HttpStatusCode.OK);
 
     /// <summary>Mails that are out, or go out at once; by kind.</summary>
     private static Task<int> SentAsync(MailScene scene) =>

@@ -104,6 +104,9 @@ public static class ServiceSetup
             .AddOutside()
             .AddCalDav()
             .AddLive();
+        // What only describes the program serves nobody.
+        if (!DesignTime.IsBuilding)
+            services.AddHostedService<OldRows>();
         services.AddRateLimits(builder.Configuration);
 
         services.ConfigureHttpJsonOptions(options => Json.ConfigureRequests(options.SerializerOptions));

@@ -18,6 +18,12 @@ internal sealed record CoverChange(Session Session, IReadOnlyList<CoverSeat> Bef
     public IReadOnlyList<Guid> Newcomers =>
         [.. (After ?? []).Select(seat => seat.Host).Where(host => Before.All(seat => seat.Host != host))];
 
+    /// <summary>
+    /// Whether the letter speaks of it. What only waits for a yes is asked for anew instead, and where somebody goes
+    /// whom nobody replaces, the usual mail says who is left.
+    /// </summary>
+    public bool IsOfLetter(Booking booking) => IsLeft || (Newcomers.Count > 0 && booking.WaitsUntil is null);
+
     public bool IsNone =>
         After is not null && After.OrderBy(seat => seat.Seat).SequenceEqual(Before.OrderBy(seat => seat.Seat));
 

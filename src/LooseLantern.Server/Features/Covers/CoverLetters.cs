@@ -19,7 +19,10 @@ internal sealed record CoverLetter(
     LinkForm? Offer
 )
 {
-    public CoverNews First => Kept.Concat(Left).First();
+    /// <summary>What stays first.</summary>
+    public IEnumerable<CoverNews> All => Kept.Concat(Left);
+
+    public CoverNews First => All.First();
 
     /// <summary>Letters to a guest and to who booked for them offer the same link.</summary>
     public string OfferKey => string.Join(' ', Left.Select(news => news.About.Booking.Id).Order());
@@ -38,7 +41,9 @@ public sealed class CoverLetters(LanternDb db, PostWords words, CoverOffering of
         CancellationToken ct
     )
     {
-        var told = changes.Where(change => change.IsLeft || (form.TellKept && change.Newcomers.Count > 0)).ToList();
+        var told = changes.Where(change => change.IsLeft || form.TellKept).ToList();
+        var hosts = await offering.HostsAsync(ct);
+        hosts.ExceptWith(form.Away);
         var abouts = (
             await AboutBooking.ReadAsync(
                 db,
@@ -48,13 +53,17 @@ public sealed class CoverLetters(LanternDb db, PostWords words, CoverOffering of
         ).ToDictionary(about => about.Booking.Id);
         var news = told.SelectMany(change =>
                 change
-                    .Session.Bookings.OrderBy(booking => booking.Id)
+                    .Session.Bookings.Where(change.IsOfLetter)
+                    .OrderBy(booking => booking.Id)
                     .Select(booking => new CoverNews(change, abouts[booking.Id]))
             )
             .SelectMany(one => Reader.AllOf(one.About.Booking).Select(reader => (Reader: reader, News: one)))
             .ToList();
         var letters = new List<CoverLetter>();
-        foreach (var ofReader in news.GroupBy(one => one.Reader.Email, StringComparer.OrdinalIgnoreCase))
+        // Who booked for several reads of each of them apart: each has a link of their own.
+        foreach (
+            var ofReader in news.GroupBy(one => (one.Reader.Email.ToUpperInvariant(), one.News.About.Booking.GuestId))
+        )
         {
             var reader = ofReader.First().Reader;
             var kept = ofReader.Select(one => one.News).Where(one => !one.Change.IsLeft).ToList();
@@ -71,11 +80,10 @@ public sealed class CoverLetters(LanternDb db, PostWords words, CoverOffering of
                         reader,
                         at == 0 ? kept : [],
                         ofPage,
-                        await offering.FormAsync(
+                        offering.Form(
                             ofPage[0].Change.Session.Page!,
                             [.. ofPage.Select(one => (one.Change.Session, one.About.Booking))],
-                            form.Away,
-                            ct
+                            hosts
                         )
                     )
                 );
@@ -85,28 +93,33 @@ public sealed class CoverLetters(LanternDb db, PostWords words, CoverOffering of
     }
 
     /// <param name="names">Of hosts, by id.</param>
-    /// <param name="offerPath">Of its link, from the root of the site, with the insert for its secret; null where the
-    /// page is offered.</param>
+    /// <param name="link">That it offers; null as long as it is not made, and where the page is offered.</param>
     internal WrittenMail Write(
         CoverLetter letter,
         CoverForm form,
         IReadOnlyDictionary<Guid, string> names,
-        string? offerPath
+        AvailabilityLink? link
     )
     {
         var reader = letter.Reader;
         var said = SaidOf(letter.First, reader, names);
         var away = letter
-            .Kept.Concat(letter.Left)
-            .SelectMany(news => news.Change.Before.Select(seat => seat.Host))
+            .All.SelectMany(news => news.Change.Before.Select(seat => seat.Host))
             .Where(form.Away.Contains)
             .Distinct()
             .Select(host => names[host]);
         said["former"] = string.Join(", ", away);
         said["word"] = PostInserts.Harmless(form.Word.Trim());
-        said["kept"] = Lines("CoverKept", letter.Kept, reader, names);
-        said["left"] = Lines("CoverLeft", letter.Left, reader, names);
-        said["offer_link"] = offerPath is null ? said["page_link"] : words.Link(offerPath);
+        var zones = letter.All.Select(news => SaidOf(news, reader, names)["zones"]).Distinct();
+        // Told once beneath them all, or beside each where they differ.
+        var isOneZone = zones.Count() == 1;
+        if (!isOneZone)
+            said["zones"] = "";
+        said["kept"] = Lines("CoverKept", letter.Kept, reader, names, isOneZone);
+        said["left"] = Lines("CoverLeft", letter.Left, reader, names, isOneZone);
+        said["offer_link"] = letter.Offer is { } offer
+            ? words.Link(LinkAddresses.Path(link?.Topic ?? LinkAddresses.TopicOf(offer.Title), PostInserts.Own))
+            : said["page_link"];
         said["sender"] = PostInserts.Harmless(actor.Person?.Name ?? letter.First.About.Page.Desk!.Name);
         // Of several each has a link of its own, which the guest has from before.
         if (letter.Kept.Count != 1)
@@ -137,8 +150,19 @@ public sealed class CoverLetters(LanternDb db, PostWords words, CoverOffering of
         string kind,
         IReadOnlyList<CoverNews> all,
         Reader reader,
-        IReadOnlyDictionary<Guid, string> names
-    ) => string.Join('\n', all.Select(news => PostTemplates.Line(kind, reader.Language, SaidOf(news, reader, names))));
+        IReadOnlyDictionary<Guid, string> names,
+        bool isOneZone
+    ) =>
+        string.Join(
+            '\n',
+            all.Select(news =>
+            {
+                var said = SaidOf(news, reader, names);
+                if (isOneZone)
+                    said["zones"] = "";
+                return PostTemplates.Line(kind, reader.Language, said);
+            })
+        );
 
     private Dictionary<string, string> SaidOf(CoverNews news, Reader reader, IReadOnlyDictionary<Guid, string> names)
     {

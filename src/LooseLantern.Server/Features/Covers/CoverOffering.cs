@@ -1,8 +1,10 @@
 using LooseLantern.Core.Links;
+using LooseLantern.Server.Data;
 using LooseLantern.Server.Data.Model;
 using LooseLantern.Server.Features.ActingFor;
 using LooseLantern.Server.Features.Links;
 using LooseLantern.Server.Features.Pages;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace LooseLantern.Server.Features.Covers;
@@ -10,32 +12,35 @@ namespace LooseLantern.Server.Features.Covers;
 /// <summary>
 /// The link by which guests of what is left choose anew: by the rules of their page, without whom can't come.
 /// </summary>
-public sealed class CoverOffering(Allowances allowances, IClock clock)
+public sealed class CoverOffering(LanternDb db, Allowances allowances, IClock clock)
 {
     private const int Days = 14;
 
+    /// <summary>Whose time whoever asks may offer.</summary>
+    internal async Task<HashSet<Guid>> HostsAsync(CancellationToken ct)
+    {
+        var let = await allowances.HostsAsync(Allowance.Offer, ct);
+        return
+        [
+            .. await db
+                .Hosts.Where(host => let.Contains(host.Id) && host.RetiredAt == null)
+                .Select(host => host.Id)
+                .ToListAsync(ct),
+        ];
+    }
+
     /// <param name="left">Bookings of one page and one guest, with their sessions and the page, whole.</param>
+    /// <param name="hosts">Who may be offered; nobody who can't come.</param>
     /// <returns>Null where a link can't offer it: of a group, and where nobody is left who lets whoever asks offer
     /// their time. Guests have the page then.</returns>
-    internal async Task<LinkForm?> FormAsync(
-        Page page,
-        IReadOnlyList<(Session Session, Booking Booking)> left,
-        IReadOnlyList<Guid> away,
-        CancellationToken ct
-    )
+    internal LinkForm? Form(Page page, IReadOnlyList<(Session Session, Booking Booking)> left, IReadOnlySet<Guid> hosts)
     {
         if (page.Places > 1)
             return null;
-        var let = await allowances.HostsAsync(Allowance.Offer, ct);
         var seats = page
             .Seats.OrderBy(seat => seat.Position)
             .Select(seat => new SeatForm(
-                [
-                    .. seat
-                        .Hosts.OrderBy(host => host.Position)
-                        .Select(host => host.HostId)
-                        .Where(host => let.Contains(host) && !away.Contains(host)),
-                ],
+                [.. seat.Hosts.OrderBy(host => host.Position).Select(host => host.HostId).Where(hosts.Contains)],
                 seat.Fill,
                 seat.Keeper
             ))

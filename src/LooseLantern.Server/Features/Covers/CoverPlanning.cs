@@ -268,8 +268,6 @@ public sealed class CoverPlanning(
                     session.Id,
                     bookings[0].Id,
                     session.Page!.Title,
-                    session.Page.Mark,
-                    session.Page.Zone,
                     session.Time.LowerBound,
                     session.Time.UpperBound,
                     bookings.ConvertAll(booking => booking.GuestName),

@@ -53,8 +53,6 @@ public sealed record CoverLineView(
     Guid Session,
     Guid Booking,
     string Page,
-    string Mark,
-    string Zone,
     Instant Start,
     Instant End,
     IReadOnlyList<string> Guests,

@@ -9,5 +9,7 @@ public static class CoversFeature
             .AddScoped<CoverPlanning>()
             .AddScoped<CoverOffering>()
             .AddScoped<CoverLetters>()
+            .AddScoped<CoverPost>()
+            .AddScoped<CoverChecking>()
             .AddScoped<CoverCommitting>();
 }

@@ -270,6 +270,7 @@ public static class LinkEndpoints
                 }
             )
             .WithName("askAgain")
+            .CanBeUndone()
             .ProducesValidationProblem()
             .ProducesProblem(403)
             .ProducesProblem(404)

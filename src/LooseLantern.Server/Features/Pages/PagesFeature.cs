@@ -1,13 +1,11 @@
 using LooseLantern.Server.Features.Pages.Kept;
-using LooseLantern.Server.Hosting;
 
 namespace LooseLantern.Server.Features.Pages;
 
 /// <summary>What pages and their editions needs.</summary>
 public static class PagesFeature
 {
-    public static IServiceCollection AddPages(this IServiceCollection services)
-    {
+    public static IServiceCollection AddPages(this IServiceCollection services) =>
         services
             .AddScoped<PageEditing>()
             .AddScoped<PageLists>()
@@ -18,7 +16,4 @@ public static class PagesFeature
             .AddScoped<PageCopies>()
             .AddScoped<GuestNames>()
             .AddScoped<CalendarChoosing>();
-        // What only describes the program serves nobody.
-        return DesignTime.IsBuilding ? services : services.AddHostedService<OldNotes>();
-    }
 }

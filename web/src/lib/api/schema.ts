@@ -4493,8 +4493,6 @@ export interface components {
             booking: string;
             /** @description Its title. */
             page: string;
-            mark: string;
-            zone: string;
             start: components["schemas"]["Instant"];
             end: components["schemas"]["Instant"];
             /** @description Their names, in the order in which they booked. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { Attempt } from '$lib/api/Attempt.svelte';
   import { api, type Schemas } from '$lib/api/client';
   import { must } from '$lib/api/problem';
@@ -12,6 +12,7 @@
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
+  import { undone } from '$lib/undo/undone.svelte';
   import { stepFrom } from './moving';
 
   interface Props {
@@ -58,6 +59,15 @@
     void load().then(() => card?.focus());
   });
 
+  // What was done here may be taken back at the head of the screen.
+  $effect(() => {
+    if (undone.count > 0)
+      untrack(() => {
+        told = '';
+        void load();
+      });
+  });
+
   async function begin(): Promise<void> {
     const of = detail;
     if (!of) return;
@@ -91,6 +101,8 @@
 
   function key(event: KeyboardEvent): void {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
+    // Among choices, and in what is typed, arrows have a meaning of their own.
+    if ((event.target as HTMLElement).matches('input, select, textarea')) return;
     const step = event.key === 'ArrowLeft' ? earlier : event.key === 'ArrowRight' ? later : undefined;
     if (step) onchoose(step);
     else if (event.key === 'Escape' && openings) onmoving(undefined);

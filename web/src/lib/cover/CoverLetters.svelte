@@ -43,5 +43,5 @@
   </div>
   <ShownLetter letter={shown} {how} />
 {:else if !looking.busy && !looking.problem}
-  <p class="text-muted">No guest is written to.</p>
+  <p class="text-muted">No letter is written.</p>
 {/if}

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { asPlanned, decide, formOf, isChanged, seatsToFill } from './plan';
-import { pressOf, sumOf, whyAll } from './words';
+import { doneInWords, pressOf, sumOf, whyAll } from './words';
 import { setClock } from '$lib/time/format';
 
 type Line = Schemas['CoverLineView'];
@@ -18,8 +18,6 @@ function line(session: string, change: Partial<Line> = {}): Line {
     session,
     booking: `b-${session}`,
     page: 'Hull survey',
-    mark: 'Hu',
-    zone: 'Europe/Copenhagen',
     start: '2026-12-08T08:00:00Z',
     end: '2026-12-08T08:30:00Z',
     guests: [`guest of ${session}`],
@@ -68,6 +66,16 @@ describe('a plan', () => {
     expect(pressOf(three)).toBe('Give 2 to others, offer 1 anew');
     expect(pressOf(plan([line('1')]))).toBe('Give 1 to others');
     expect(pressOf(plan([line('1', { after: null })]))).toBe('Offer 1 anew');
+  });
+
+  it('says what was done, and no more than that', () => {
+    expect(doneInWords({ kept: 6, left: 1, letters: 7 }, true)).toBe(
+      'Done: 6 bookings went to others, 1 is offered new times. 7 letters wait until it can’t be taken back any more.',
+    );
+    expect(doneInWords({ kept: 0, left: 2, letters: 1 }, false)).toBe(
+      'Done: 2 are offered new times. 1 letter goes out now.',
+    );
+    expect(sumOf(plan([]))).toBe('None of them is chosen.');
   });
 
   it('says of what is left why nobody can', () => {

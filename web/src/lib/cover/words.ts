@@ -3,6 +3,7 @@ import { counted, timeOf } from '$lib/time/format';
 
 /** What the plan comes to. */
 export function sumOf(plan: Pick<Schemas['CoverView'], 'lines' | 'isBest'>): string {
+  if (plan.lines.length === 0) return 'None of them is chosen.';
   const left = plan.lines.filter((line) => line.after === null).length;
   const kept = plan.lines.length - left;
   const parts = [
@@ -42,4 +43,19 @@ export function pressOf(plan: Pick<Schemas['CoverView'], 'lines'>): string {
   const kept = plan.lines.length - left;
   if (left === 0) return `Give ${kept} to others`;
   return kept === 0 ? `Offer ${left} anew` : `Give ${kept} to others, offer ${left} anew`;
+}
+
+/** What was done. */
+export function doneInWords(done: Schemas['CoverDone'], waits: boolean): string {
+  const parts = [
+    done.kept > 0 ? `${counted(done.kept, 'booking', 'bookings')} went to others` : '',
+    done.left > 0 ? `${done.left} ${done.left === 1 ? 'is' : 'are'} offered new times` : '',
+  ].filter((part) => part !== '');
+  const letters =
+    done.letters === 0
+      ? ''
+      : waits
+        ? ` ${counted(done.letters, 'letter waits', 'letters wait')} until it can’t be taken back any more.`
+        : ` ${counted(done.letters, 'letter goes', 'letters go')} out now.`;
+  return `Done: ${parts.join(', ')}.${letters}`;
 }

@@ -7,6 +7,7 @@
   import { ServerClock } from '$lib/time/clock';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
+  import { undone } from './undone.svelte';
   import { left, mailOf, said } from './words';
 
   /** Says what was just done, and takes it back as long as its mail waits. */
@@ -42,6 +43,7 @@
     const act = latest;
     if (!act) return;
     done = await attempt.run(() => must(api.POST('/api/undo/{id}', { params: { path: { id: act.id } } })));
+    if (done) undone.count += 1;
     await askAnew();
   }
 </script>

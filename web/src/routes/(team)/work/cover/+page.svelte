@@ -11,12 +11,13 @@
   import CoverLetters from '$lib/cover/CoverLetters.svelte';
   import CoverLine from '$lib/cover/CoverLine.svelte';
   import { formOf } from '$lib/cover/plan';
-  import { pressOf, sumOf } from '$lib/cover/words';
-  import { counted } from '$lib/time/format';
+  import { doneInWords, pressOf, sumOf } from '$lib/cover/words';
+  import { cityOf } from '$lib/time/clock';
   import ActionButton from '$lib/ui/ActionButton.svelte';
   import Field from '$lib/ui/Field.svelte';
   import ProblemNote from '$lib/ui/ProblemNote.svelte';
   import TextButton from '$lib/ui/TextButton.svelte';
+  import { undone } from '$lib/undo/undone.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();
@@ -61,7 +62,8 @@
     void goto(`?${query}`, { replaceState: true, keepFocus: true, noScroll: true });
   }
 
-  const days = $derived(JSON.stringify([data.away, data.from, data.to]));
+  // What was taken back is there again, to be looked at anew.
+  const days = $derived(JSON.stringify([data.away, data.from, data.to, undone.count]));
   let ofDays = '';
 
   $effect(() => {
@@ -185,11 +187,7 @@
   </p>{/if}
 {#if done}
   <p role="status" class="mb-4 max-w-xl rounded-2xl border border-line bg-card p-5">
-    Done: {done.kept === 1 ? '1 booking' : `${done.kept} bookings`} went to others{done.left > 0
-      ? `, ${done.left} ${done.left === 1 ? 'is' : 'are'} offered new times`
-      : ''}. {done.letters > 0
-      ? `${counted(done.letters, 'letter waits', 'letters wait')} until it can’t be taken back any more.`
-      : ''}
+    {doneInWords(done, data.me.undoMinutes > 0)}
   </p>
 {:else if plan && all.length === 0}
   <p class="max-w-xl rounded-2xl border border-line bg-card p-5" role="status">
@@ -200,7 +198,10 @@
     <div class="min-w-0 space-y-5">
       <section class="rounded-2xl border border-line bg-card p-5" aria-labelledby="plan">
         <h2 id="plan" class="text-lg">Who takes what</h2>
-        <p class="mb-3" role="status">{sumOf(plan)}</p>
+        <p class="mb-3">
+          <span role="status">{sumOf(plan)}</span>
+          <span class="text-muted">Times in {cityOf(data.me.zone)}.</span>
+        </p>
         <ul>
           {#each lines as line (line.session)}
             <CoverLine
@@ -215,12 +216,12 @@
             />
           {/each}
         </ul>
-        <p class="mt-3 text-fine text-muted">
-          Bookings in these weeks, before and after: {plan.loads
-            .filter((load) => !load.isAway)
-            .map((load) => `${load.name} ${load.before} → ${load.after}`)
-            .join(', ')}
-        </p>
+        {#if plan.loads.some((load) => !load.isAway)}<p class="mt-3 text-fine text-muted">
+            Bookings in these weeks, before and after: {plan.loads
+              .filter((load) => !load.isAway)
+              .map((load) => `${load.name} ${load.before} → ${load.after}`)
+              .join(', ')}
+          </p>{/if}
       </section>
       {#if plan.lines.length > 0}<section aria-label="The plan on the board">
           <CoverBoard
@@ -237,13 +238,14 @@
         ><Textarea id="word" rows={3} class="w-full" bind:value={word} /></Field
       >
       <Checkbox bind:checked={tellKept}>Tell guests whose time stays who comes instead</Checkbox>
-      <CoverLetters {form} />
+      {#if plan.lines.length > 0}<CoverLetters {form} />{/if}
       {#if doing.problem}<ProblemNote problem={doing.problem} />{/if}
       <ActionButton
         kind="main"
         disabled={doing.busy || looking.busy || plan.lines.length === 0}
         onclick={() => void carryOut()}>{pressOf(plan)}</ActionButton
       >
+      {#if doing.busy}<p role="status">Giving all of them away at once takes a moment …</p>{/if}
       <p class="text-fine text-muted">
         {#if data.me.undoMinutes > 0}The letters wait ten minutes; as long all of it can be taken back.{:else}The
           letters go out at once.{/if}
